@@ -1,0 +1,32 @@
+package lane.base;
+
+import java.util.concurrent.CancellationException;
+
+/**
+ * A piece of long work as seen from inside: it reports how far it is and asks, between blocks, whether it was cancelled.
+ * Cancelling never interrupts a thread, because an interrupt closes file channels for everybody.
+ */
+public interface Work {
+    /** Work that nobody watches and nobody cancels. */
+    Work QUIET = new Work() {
+        @Override
+        public boolean cancelled() {
+            return false;
+        }
+
+        @Override
+        public void progress(String what, double fraction) {}
+    };
+
+    boolean cancelled();
+
+    /** Says what is being done and which share of it is done (0 to 1). */
+    void progress(String what, double fraction);
+
+    /** @throws CancellationException when the work was cancelled; called between blocks */
+    default void poll() {
+        if (cancelled()) {
+            throw new CancellationException("cancelled");
+        }
+    }
+}

@@ -1,0 +1,226 @@
+package lane.check;
+
+import lane.base.LaneException;
+import lane.base.Sum;
+import lane.reading.Profile;
+
+/**
+ * The difference of two curves, in SI units: value minus datum at the comparison points.
+ *
+ * @param abscissa comparison points: the datum's own, or the curve's where the datum is a formula
+ * @param value difference at each
+ * @param uncertainty of the datum or the curve at each, half-width, combined by root of squares; 0 where none is stated
+ * @param l1 mean magnitude
+ * @param l2 root mean square
+ * @param linf largest magnitude, {@code linfAt} its abscissa
+ * @param bias mean
+ * @param datumRange greatest minus least of the datum, {@code datumLargest} its largest magnitude and {@code datumMean}
+ *     the mean of its magnitude, at the comparison points
+ * @param overlapFrom and {@code overlapTo}: where both curves are known; neither is extrapolated
+ * @param method how the curves met, for people
+ */
+public record Difference(
+        double[] abscissa,
+        double[] value,
+        double[] uncertainty,
+        double l1,
+        double l2,
+        double linf,
+        double linfAt,
+        double bias,
+        double datumRange,
+        double datumLargest,
+        double datumMean,
+        double overlapFrom,
+        double overlapTo,
+        String method) {
+
+    /**
+     * Compares two profiles. Resampling is piecewise linear (second order in the spacing); points where either side is
+     * absent are left out.
+     *
+     * @throws LaneException when units differ in dimension, a curve goes back and forth, or there is no overlap
+     */
+    public static Difference of(Profile curve, Profile datum) {
+        curve.unit().requireComparable(datum.unit(), "The comparison");
+        if (!curve.abscissaUnit().comparable(datum.abscissaUnit())
+                || !curve.abscissaName().equals(datum.abscissaName())) {
+            throw new LaneException("One curve runs over " + curve.abscissaName() + ", the other over "
+                    + datum.abscissaName() + "; give both one abscissa.");
+        }
+        boolean atCurve = datum.formula();
+        Profile points = atCurve ? curve : datum;
+        Sorted other = Sorted.of(atCurve ? datum : curve);
+        int n = points.size();
+        double[] at = new double[n];
+        double[] diff = new double[n];
+        double[] half = new double[n];
+        double[] base = new double[n];
+        int m = 0;
+        for (int i = 0; i < n; i++) {
+            double x = points.abscissa()[i];
+            double own = points.value()[i];
+            double met = other.at(x);
+            if (Double.isFinite(own) && Double.isFinite(met)) {
+                at[m] = x;
+                diff[m] = atCurve ? own - met : met - own;
+                base[m] = atCurve ? met : own;
+                half[m] = Math.hypot(uncertainty(points, i), other.uncertaintyAt(x));
+                m++;
+            }
+        }
+        if (m == 0) {
+            throw new LaneException(
+                    "The two curves have no abscissa in common, so they cannot be compared; look at where each lies.");
+        }
+        String method = (atCurve
+                ? "at the curve's points, datum is a formula"
+                : "at the datum's points, curve resampled linearly");
+        return measure(
+                java.util.Arrays.copyOf(at, m),
+                java.util.Arrays.copyOf(diff, m),
+                java.util.Arrays.copyOf(half, m),
+                java.util.Arrays.copyOf(base, m),
+                method + ", " + m + " of " + n);
+    }
+
+    private static double uncertainty(Profile p, int i) {
+        return p.uncertainty().length == 0 || Double.isNaN(p.uncertainty()[i]) ? 0 : p.uncertainty()[i];
+    }
+
+    private static Difference measure(double[] at, double[] diff, double[] half, double[] base, String method) {
+        var l1 = new Sum();
+        var l2 = new Sum();
+        var bias = new Sum();
+        var mean = new Sum();
+        double linf = 0;
+        double linfAt = at[0];
+        double least = base[0];
+        double greatest = base[0];
+        double from = at[0];
+        double to = at[0];
+        int n = at.length;
+        for (int i = 0; i < n; i++) {
+            double d = Math.abs(diff[i]);
+            l1.add(d);
+            l2.add(d * d);
+            bias.add(diff[i]);
+            mean.add(Math.abs(base[i]));
+            if (d > linf) {
+                linf = d;
+                linfAt = at[i];
+            }
+            least = Math.min(least, base[i]);
+            greatest = Math.max(greatest, base[i]);
+            from = Math.min(from, at[i]);
+            to = Math.max(to, at[i]);
+        }
+        return new Difference(
+                at,
+                diff,
+                half,
+                l1.value() / n,
+                Math.sqrt(l2.value() / n),
+                linf,
+                linfAt,
+                bias.value() / n,
+                greatest - least,
+                Math.max(Math.abs(least), Math.abs(greatest)),
+                mean.value() / n,
+                from,
+                to,
+                method);
+    }
+
+    public double norm(Check.Norm norm) {
+        return switch (norm) {
+            case L1 -> l1;
+            case L2 -> l2;
+            case LINF -> linf;
+        };
+    }
+
+    /** The SI magnitude that relative differences refer to; 1 for absolute ones. */
+    public double scale(Check.Scale scale) {
+        return switch (scale) {
+            case ABSOLUTE -> 1;
+            case RANGE -> datumRange;
+            case LARGEST -> datumLargest;
+            case MEAN -> datumMean;
+        };
+    }
+
+    /**
+     * The same norm of the pointwise uncertainty: what that uncertainty can add to the norm of the difference at most
+     * (the triangle inequality holds for all three norms).
+     */
+    public double uncertaintyNorm(Check.Norm norm) {
+        double sum = 0;
+        double largest = 0;
+        for (double u : uncertainty) {
+            sum += norm == Check.Norm.L2 ? u * u : u;
+            largest = Math.max(largest, u);
+        }
+        return switch (norm) {
+            case L1 -> sum / uncertainty.length;
+            case L2 -> Math.sqrt(sum / uncertainty.length);
+            case LINF -> largest;
+        };
+    }
+
+    /** A curve ordered by abscissa for piecewise linear lookup. */
+    private record Sorted(double[] x, double[] y, double[] u) {
+        static Sorted of(Profile p) {
+            int n = p.size();
+            double[] x = p.abscissa();
+            boolean up = true;
+            boolean down = true;
+            for (int i = 1; i < n; i++) {
+                up &= x[i] >= x[i - 1];
+                down &= x[i] <= x[i - 1];
+            }
+            if (!up && !down) {
+                throw new LaneException("A curve goes back and forth along its " + p.abscissaName()
+                        + ", so it has several values at one place; draw it against the distance along the line.");
+            }
+            double[] sx = new double[n];
+            double[] sy = new double[n];
+            double[] su = new double[n];
+            for (int i = 0; i < n; i++) {
+                int k = up ? i : n - 1 - i;
+                sx[i] = x[k];
+                sy[i] = p.value()[k];
+                su[i] = uncertainty(p, k);
+            }
+            return new Sorted(sx, sy, su);
+        }
+
+        double at(double v) {
+            return lookup(v, y);
+        }
+
+        double uncertaintyAt(double v) {
+            double found = lookup(v, u);
+            return Double.isNaN(found) ? 0 : found;
+        }
+
+        private double lookup(double v, double[] values) {
+            int n = x.length;
+            // A point that misses the end by rounding only is at the end.
+            double slack = n == 0 ? 0 : 1e-12 * Math.max(Math.abs(x[0]), Math.abs(x[n - 1]));
+            if (n == 0 || !(v >= x[0] - slack && v <= x[n - 1] + slack)) {
+                return Double.NaN;
+            }
+            int k = java.util.Arrays.binarySearch(x, v);
+            if (k >= 0) {
+                return values[k];
+            }
+            k = -k - 1;
+            if (k == 0 || k == n) {
+                return values[k == 0 ? 0 : n - 1];
+            }
+            double f = (v - x[k - 1]) / (x[k] - x[k - 1]);
+            return (1 - f) * values[k - 1] + f * values[k];
+        }
+    }
+}

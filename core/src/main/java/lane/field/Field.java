@@ -1,0 +1,85 @@
+package lane.field;
+
+import lane.base.LaneException;
+import lane.unit.Unit;
+
+/**
+ * A named quantity stored on a mesh.
+ *
+ * @param name as in the file
+ * @param at where the values are stored
+ * @param components numbers a node or cell
+ * @param unit of the stored values; {@link Unit#UNKNOWN} until somebody says
+ * @param values components of the first node or cell, then of the next
+ */
+public record Field(String name, At at, int components, Unit unit, Values values) {
+    /** Where values are stored. */
+    public enum At {
+        NODE("nodes"),
+        CELL("cells");
+
+        private final String word;
+
+        At(String word) {
+            this.word = word;
+        }
+
+        /** Plural, for people. */
+        public String word() {
+            return word;
+        }
+    }
+
+    public Field {
+        if (components < 1 || values.length() % components != 0) {
+            throw new LaneException("Field \"" + name + "\" has " + values.length()
+                    + " values, which is no multiple of its " + components + " components.");
+        }
+    }
+
+    public int size() {
+        return values.length() / components;
+    }
+
+    public Field withUnit(Unit other) {
+        return new Field(name, at, components, other, values);
+    }
+
+    /** Least, mean and greatest of a component, or of the magnitude where {@code component} is -1; NaN if none is finite. */
+    public double[] range(int component) {
+        double least = Double.POSITIVE_INFINITY;
+        double greatest = Double.NEGATIVE_INFINITY;
+        var sum = new lane.base.Sum();
+        int finite = 0;
+        for (int i = 0; i < size(); i++) {
+            double v = component >= 0 ? values.get(i * components + component) : magnitude(i);
+            if (Double.isFinite(v)) {
+                least = Math.min(least, v);
+                greatest = Math.max(greatest, v);
+                sum.add(v);
+                finite++;
+            }
+        }
+        return finite == 0
+                ? new double[] {Double.NaN, Double.NaN, Double.NaN}
+                : new double[] {least, sum.value() / finite, greatest};
+    }
+
+    private double magnitude(int i) {
+        double sum = 0;
+        for (int c = 0; c < components; c++) {
+            double v = values.get(i * components + c);
+            sum += v * v;
+        }
+        return components == 1 ? values.get(i) : Math.sqrt(sum);
+    }
+
+    /** Number of stored values that are not finite. */
+    public int nonFinite() {
+        int count = 0;
+        for (int i = 0; i < values.length(); i++) {
+            count += Double.isFinite(values.get(i)) ? 0 : 1;
+        }
+        return count;
+    }
+}

@@ -1,0 +1,26 @@
+package lane.field;
+
+import java.util.List;
+import java.util.Optional;
+import lane.mesh.Mesh;
+
+/**
+ * A boundary part: a surface of its own whose faces point out of the run, and its place on the run's mesh.
+ *
+ * @param name for people
+ * @param surface faces (or edges, of a surface run) over nodes of their own
+ * @param node for each surface node the run's node at the same place, or -1
+ * @param owner for each face the run's cell behind it, or -1
+ * @param fields stored on the surface itself, such as wall shear
+ * @param turned number of faces that were wound inwards in the file and were turned
+ * @param unmatched number of faces that are no boundary face of the run
+ */
+public record Part(String name, Mesh surface, int[] node, int[] owner, List<Field> fields, int turned, int unmatched) {
+    public Part {
+        fields = List.copyOf(fields);
+    }
+
+    public Optional<Field> field(String wanted) {
+        return fields.stream().filter(f -> f.name().equals(wanted)).findFirst();
+    }
+}

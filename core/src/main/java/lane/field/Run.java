@@ -1,0 +1,98 @@
+package lane.field;
+
+import java.util.List;
+import java.util.Optional;
+import java.util.stream.Collectors;
+import lane.base.LaneException;
+import lane.mesh.CellLocator;
+import lane.mesh.Mesh;
+import lane.trail.Trail;
+
+/**
+ * A simulation result: a mesh with fields and boundary parts. The cell locator is built when first asked for.
+ */
+public final class Run {
+    private final Mesh mesh;
+    private final List<Field> fields;
+    private final List<Part> parts;
+    private final List<Trail.Input> inputs;
+    private final List<String> remarks;
+    private volatile CellLocator locator;
+
+    /**
+     * @param inputs the files it was read from
+     * @param remarks what the reader wants known: what it skipped, turned or could not match
+     * @throws LaneException when a field's size does not fit the mesh
+     */
+    public Run(Mesh mesh, List<Field> fields, List<Part> parts, List<Trail.Input> inputs, List<String> remarks) {
+        this.mesh = mesh;
+        this.fields = List.copyOf(fields);
+        this.parts = List.copyOf(parts);
+        this.inputs = List.copyOf(inputs);
+        this.remarks = List.copyOf(remarks);
+        for (Field field : fields) {
+            int expected = field.at() == Field.At.NODE ? mesh.nodeCount() : mesh.cellCount();
+            if (field.size() != expected) {
+                throw new LaneException("Field \"" + field.name() + "\" has " + field.size() + " entries for "
+                        + expected + " " + field.at().word() + "; write the file again.");
+            }
+        }
+    }
+
+    public Mesh mesh() {
+        return mesh;
+    }
+
+    public List<Field> fields() {
+        return fields;
+    }
+
+    public List<Part> parts() {
+        return parts;
+    }
+
+    public List<Trail.Input> inputs() {
+        return inputs;
+    }
+
+    public List<String> remarks() {
+        return remarks;
+    }
+
+    public Optional<Field> field(String name) {
+        return fields.stream().filter(f -> f.name().equals(name)).findFirst();
+    }
+
+    /** @throws LaneException naming the parts there are when there is none of this name */
+    public Part part(String name) {
+        return parts.stream()
+                .filter(p -> p.name().equals(name))
+                .findFirst()
+                .orElseThrow(() -> new LaneException("There is no part \"" + name + "\" here; "
+                        + (parts.isEmpty()
+                                ? "the run has no boundary parts."
+                                : "its parts are "
+                                        + parts.stream().map(Part::name).collect(Collectors.joining(", ")) + ".")));
+    }
+
+    public CellLocator locator() {
+        CellLocator made = locator;
+        if (made == null) {
+            synchronized (this) {
+                made = locator;
+                if (made == null) {
+                    made = new CellLocator(mesh);
+                    locator = made;
+                }
+            }
+        }
+        return made;
+    }
+
+    /** This run with other fields on the same mesh and parts, for example after a unit was stated. */
+    public Run with(List<Field> otherFields, List<Part> otherParts) {
+        var run = new Run(mesh, otherFields, otherParts, inputs, remarks);
+        run.locator = locator;
+        return run;
+    }
+}

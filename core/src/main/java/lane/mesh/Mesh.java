@@ -1,0 +1,168 @@
+package lane.mesh;
+
+import java.util.Arrays;
+import lane.base.LaneException;
+
+/**
+ * A mesh: node coordinates and cells of mixed shape in flat arrays. It holds data only; {@link Cell} walks over it,
+ * {@link Topology} knows neighbours and the boundary, {@link CellLocator} finds cells. The arrays are shared, not copied,
+ * and must not change afterwards.
+ */
+public final class Mesh {
+    private final double[] xyz;
+    private final byte[] shapes;
+    private final int[] offsets;
+    private final int[] nodes;
+    private final int[] faceOffsets;
+    private final int[] faceStream;
+    private volatile double[] bounds;
+
+    /**
+     * A mesh without polyhedra.
+     *
+     * @param xyz coordinates in metres, three to a node
+     * @param shapes one ordinal of {@link CellShape} a cell
+     * @param offsets where each cell's nodes begin in {@code nodes}; one more entry than cells
+     * @param nodes node numbers of all cells
+     */
+    public Mesh(double[] xyz, byte[] shapes, int[] offsets, int[] nodes) {
+        this(xyz, shapes, offsets, nodes, null, null);
+    }
+
+    /**
+     * A mesh that may hold polyhedra.
+     *
+     * @param faceOffsets where each cell's faces begin in {@code faceStream} (one more entry than cells), or null
+     * @param faceStream for each polyhedron: the number of faces, then for each face its number of nodes and their
+     *     global numbers; or null
+     * @throws LaneException when sizes do not fit together or a node number is out of range
+     */
+    public Mesh(double[] xyz, byte[] shapes, int[] offsets, int[] nodes, int[] faceOffsets, int[] faceStream) {
+        this.xyz = xyz;
+        this.shapes = shapes;
+        this.offsets = offsets;
+        this.nodes = nodes;
+        this.faceOffsets = faceOffsets;
+        this.faceStream = faceStream;
+        MeshCheck.check(this);
+    }
+
+    /** A mesh of cells of one shape with a fixed number of nodes. */
+    public static Mesh uniform(double[] xyz, CellShape shape, int[] nodes) {
+        int n = nodes.length / shape.nodes();
+        byte[] shapes = new byte[n];
+        Arrays.fill(shapes, (byte) shape.ordinal());
+        int[] offsets = new int[n + 1];
+        Arrays.setAll(offsets, i -> i * shape.nodes());
+        return new Mesh(xyz, shapes, offsets, nodes);
+    }
+
+    public int nodeCount() {
+        return xyz.length / 3;
+    }
+
+    public int cellCount() {
+        return shapes.length;
+    }
+
+    /** Coordinates in metres, three to a node. Shared: do not write. */
+    public double[] xyz() {
+        return xyz;
+    }
+
+    public CellShape shape(int cell) {
+        return CellShape.ofOrdinal(shapes[cell]);
+    }
+
+    /** Where the cell's nodes begin in {@link #nodes}; the next cell's begin is its end. */
+    public int begin(int cell) {
+        return offsets[cell];
+    }
+
+    public int size(int cell) {
+        return offsets[cell + 1] - offsets[cell];
+    }
+
+    /** Node numbers of all cells, one cell after the other. Shared: do not write. */
+    public int[] nodes() {
+        return nodes;
+    }
+
+    /** Where the faces of a polyhedron begin in {@link #faceStream}. */
+    public int faceBegin(int cell) {
+        return faceOffsets[cell];
+    }
+
+    public int faceEnd(int cell) {
+        return faceOffsets[cell + 1];
+    }
+
+    public boolean hasPolyhedra() {
+        return faceStream != null;
+    }
+
+    public int[] faceStream() {
+        return faceStream;
+    }
+
+    int[] offsets() {
+        return offsets;
+    }
+
+    int[] faceOffsets() {
+        return faceOffsets;
+    }
+
+    /** The largest dimension of any cell; 0 for an empty mesh. */
+    public int dimension() {
+        int d = 0;
+        boolean[] seen = new boolean[CellShape.values().length];
+        for (byte s : shapes) {
+            seen[s] = true;
+        }
+        for (CellShape shape : CellShape.values()) {
+            d = seen[shape.ordinal()] ? Math.max(d, shape.dimension()) : d;
+        }
+        return d;
+    }
+
+    /** {@code xmin, xmax, ymin, ymax, zmin, zmax} of the finite node coordinates; zeros for an empty mesh. */
+    public double[] bounds() {
+        double[] b = bounds;
+        if (b == null) {
+            b = new double[] {1, -1, 1, -1, 1, -1};
+            for (int d = 0; d < 3; d++) {
+                double least = Double.POSITIVE_INFINITY;
+                double greatest = Double.NEGATIVE_INFINITY;
+                for (int i = d; i < xyz.length; i += 3) {
+                    if (Double.isFinite(xyz[i])) {
+                        least = Math.min(least, xyz[i]);
+                        greatest = Math.max(greatest, xyz[i]);
+                    }
+                }
+                b[2 * d] = least <= greatest ? least : 0;
+                b[2 * d + 1] = least <= greatest ? greatest : 0;
+            }
+            bounds = b;
+        }
+        return b.clone();
+    }
+
+    /** The length of the diagonal of the bounds: the model size that relative tolerances refer to. */
+    public double modelSize() {
+        double[] b = bounds();
+        return Math.sqrt(square(b[1] - b[0]) + square(b[3] - b[2]) + square(b[5] - b[4]));
+    }
+
+    /** Bytes held by this mesh's arrays. */
+    public long bytes() {
+        return 8L * xyz.length
+                + shapes.length
+                + 4L * (offsets.length + nodes.length)
+                + (faceStream == null ? 0 : 4L * (faceStream.length + faceOffsets.length));
+    }
+
+    private static double square(double v) {
+        return v * v;
+    }
+}

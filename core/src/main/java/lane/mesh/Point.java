@@ -1,0 +1,44 @@
+package lane.mesh;
+
+/** A place in space, in metres, or a direction where a method says so. */
+public record Point(double x, double y, double z) {
+    public Point {
+        if (!Double.isFinite(x + y + z)) {
+            throw new lane.base.LaneException(
+                    "A point needs three finite numbers; got " + x + ", " + y + ", " + z + ".");
+        }
+    }
+
+    public Point minus(Point o) {
+        return new Point(x - o.x, y - o.y, z - o.z);
+    }
+
+    public Point plus(Point o) {
+        return new Point(x + o.x, y + o.y, z + o.z);
+    }
+
+    public Point times(double f) {
+        return new Point(f * x, f * y, f * z);
+    }
+
+    public double dot(Point o) {
+        return x * o.x + y * o.y + z * o.z;
+    }
+
+    public Point cross(Point o) {
+        return new Point(y * o.z - z * o.y, z * o.x - x * o.z, x * o.y - y * o.x);
+    }
+
+    public double norm() {
+        return Math.sqrt(dot(this));
+    }
+
+    /** @throws lane.base.LaneException when the length is zero */
+    public Point unit() {
+        double n = norm();
+        if (n == 0) {
+            throw new lane.base.LaneException("A direction cannot be 0, 0, 0; give one number that is not zero.");
+        }
+        return times(1 / n);
+    }
+}

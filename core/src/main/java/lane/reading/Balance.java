@@ -1,0 +1,30 @@
+package lane.reading;
+
+import java.util.List;
+import lane.trail.Trail;
+import lane.unit.Unit;
+
+/**
+ * Signed terms and what is left over, in SI units.
+ *
+ * @param terms in order, each with its sign applied
+ * @param residual their sum
+ * @param scale the largest term's magnitude, which the residual is compared with
+ * @param closure |sum of area vectors| / sum of areas of everything that bounds the region
+ * @param unit as shown
+ * @param positive which way is positive, in words
+ */
+public record Balance(
+        List<Term> terms, double residual, double scale, double closure, Unit unit, String positive, Trail trail)
+        implements Outcome {
+    /** A term: its name, what it is taken over, and its signed value in SI units. */
+    public record Term(String name, String over, double value) {}
+
+    public Balance {
+        terms = List.copyOf(terms);
+    }
+
+    public double relative() {
+        return scale == 0 ? 0 : residual / scale;
+    }
+}

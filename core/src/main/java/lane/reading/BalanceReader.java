@@ -1,0 +1,82 @@
+package lane.reading;
+
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.function.Function;
+import lane.base.LaneException;
+import lane.base.Sum;
+import lane.field.Part;
+import lane.field.Run;
+import lane.trail.Trail;
+import lane.unit.Unit;
+
+/** Computes a balance: first whether the region is closed, then its signed terms and their sum. */
+public final class BalanceReader {
+    /** A region whose area vectors leave more than this share of its area is refused. */
+    public static final double OPEN = 1e-6;
+
+    private BalanceReader() {}
+
+    /** @param partOf the run's part behind a station's key */
+    public static Balance read(
+            Run run, Reading.OfBalance reading, Function<String, Part> partOf, Lens lens, Trail trail) {
+        if (reading.terms().isEmpty()) {
+            throw new LaneException("Balance \"" + reading.name() + "\" has no terms; add at least one.");
+        }
+        var all = new LinkedHashSet<Part>();
+        reading.terms().forEach(t -> t.stations().forEach(s -> all.add(partOf.apply(s))));
+        reading.closedBy().forEach(s -> all.add(partOf.apply(s)));
+        double closure = TallyReader.closure(run, List.copyOf(all), lens);
+        if (closure > OPEN) {
+            throw new LaneException(open(run, reading, all, closure));
+        }
+        List<Balance.Term> terms = new ArrayList<>();
+        var sum = new Sum();
+        double scale = 0;
+        Unit unit = null;
+        Trail full = trail.then(
+                "station",
+                "parts " + String.join(", ", all.stream().map(Part::name).toList()),
+                java.util.Map.of("closure", String.valueOf(closure)));
+        var settings = new LinkedHashMap<String, String>();
+        for (Reading.Term term : reading.terms()) {
+            List<Part> parts = term.stations().stream().map(partOf).toList();
+            Tally tally = TallyReader.read(run, parts, term.measure(), lens, "", Trail.EMPTY);
+            if (unit == null) {
+                unit = Outcome.shown(reading.unit(), tally.unit(), "Balance \"" + reading.name() + "\"");
+            } else {
+                tally.unit()
+                        .requireComparable(unit, "Term \"" + term.name() + "\" of balance \"" + reading.name() + "\"");
+            }
+            double value = term.factor() * tally.value();
+            terms.add(new Balance.Term(
+                    term.name(),
+                    String.join(" + ", parts.stream().map(Part::name).toList()),
+                    value));
+            sum.add(value);
+            scale = Math.max(scale, Math.abs(value));
+            settings.put(term.name(), (term.factor() > 0 ? "+ " : "- ") + term.measure());
+        }
+        settings.put("positive", reading.positive());
+        settings.put("scale", "largest term");
+        full = full.then("reading", "balance \"" + reading.name() + "\", " + terms.size() + " terms", settings);
+        return new Balance(terms, sum.value(), scale, closure, unit, reading.positive(), full);
+    }
+
+    private static String open(Run run, Reading.OfBalance reading, LinkedHashSet<Part> have, double closure) {
+        List<String> missing = run.parts().stream()
+                .filter(p -> !have.contains(p))
+                .map(Part::name)
+                .toList();
+        return String.format(
+                java.util.Locale.ROOT,
+                "The region of balance \"%s\" is open: %.2g of its area has no opposite side%s.",
+                reading.name(),
+                closure,
+                missing.isEmpty()
+                        ? "; the parts do not close the run"
+                        : "; it lacks " + String.join(", ", missing) + " among the run's parts, add what bounds it");
+    }
+}

@@ -1,0 +1,46 @@
+package lane.reading;
+
+import lane.trail.Trail;
+import lane.unit.Unit;
+
+/**
+ * A curve: one value an abscissa, in SI units.
+ *
+ * @param abscissa in SI units, in the order of the line
+ * @param value NaN where absent
+ * @param uncertainty half-width of each value in SI units; empty when none is stated
+ * @param abscissaName and {@code abscissaUnit}: what is drawn along the axis, unit as shown
+ * @param unit as shown
+ * @param formula true when the curve is known at any abscissa, so that it can be a datum at anybody's points
+ * @param found number of samples that have a value
+ * @param note how it was made, for people: moved samples, cells as stored
+ */
+public record Profile(
+        double[] abscissa,
+        double[] value,
+        double[] uncertainty,
+        String abscissaName,
+        Unit abscissaUnit,
+        Unit unit,
+        boolean formula,
+        int found,
+        String note,
+        Trail trail)
+        implements Outcome {
+    public int size() {
+        return value.length;
+    }
+
+    /** Greatest minus least of the finite values; 0 when there is none. */
+    public double range() {
+        double least = Double.POSITIVE_INFINITY;
+        double greatest = Double.NEGATIVE_INFINITY;
+        for (double v : value) {
+            if (Double.isFinite(v)) {
+                least = Math.min(least, v);
+                greatest = Math.max(greatest, v);
+            }
+        }
+        return greatest >= least ? greatest - least : 0;
+    }
+}

@@ -1,0 +1,148 @@
+package lane.reading;
+
+import java.util.List;
+import lane.base.LaneException;
+import lane.base.Parallel;
+import lane.base.Sum;
+import lane.field.Field;
+import lane.field.Part;
+import lane.field.Run;
+import lane.mesh.FaceQuadrature;
+import lane.mesh.Mesh;
+
+/**
+ * Integrals over boundary parts: at each quadrature point of each face the fields are interpolated, then the integrand
+ * is formed, so the integral of a product is the product integrated. Rules are exact to degree 4 on flat triangles and
+ * parallelograms; on other faces the error falls as h^5 or faster, that of the faceting itself as h^2. Sums are
+ * compensated and merged in the order of the faces.
+ */
+final class SurfaceIntegral {
+    private static final int BLOCK = 2048;
+    static final int DEGREE = 4;
+
+    private SurfaceIntegral() {}
+
+    /** One point of a face: place, area vector (its length is the weight in square metres) and field values. */
+    static final class At {
+        double x;
+        double y;
+        double z;
+        double nx;
+        double ny;
+        double nz;
+        double area;
+        /** Values of the asked fields in SI units: {@code value[field][component]}. */
+        double[][] value;
+    }
+
+    /** Adds its integrand times the area to the sums. */
+    @FunctionalInterface
+    interface Integrand {
+        void add(At at, Sum[] sums);
+    }
+
+    /** A field on a part with the way from a face's nodes to its values. */
+    private record Seen(Field field, int[] node, int[] owner, double factor, double offset) {}
+
+    /** Integrates over the parts in order; {@code sums} results. */
+    static double[] over(Run run, List<Part> parts, List<String> quantities, Lens lens, int sums, Integrand integrand) {
+        Sum[] total = fresh(sums);
+        for (Part part : parts) {
+            Seen[] seen = new Seen[quantities.size()];
+            for (int i = 0; i < seen.length; i++) {
+                seen[i] = see(run, part, quantities.get(i), lens);
+            }
+            Mesh mesh = part.surface();
+            int blocks = Parallel.blocks(mesh.cellCount(), BLOCK);
+            double[][] partial = new double[blocks][];
+            Parallel.forBlocks(mesh.cellCount(), BLOCK, (block, from, to) -> {
+                Sum[] own = fresh(sums);
+                var at = new At();
+                at.value = new double[seen.length][];
+                for (int i = 0; i < seen.length; i++) {
+                    at.value[i] = new double[seen[i].field.components()];
+                }
+                var rule = new FaceQuadrature(mesh, DEGREE);
+                for (int f = from; f < to; f++) {
+                    rule.load(f);
+                    for (int q = 0; q < rule.size(); q++) {
+                        rule.at(q);
+                        at.x = rule.x();
+                        at.y = rule.y();
+                        at.z = rule.z();
+                        at.nx = rule.nx();
+                        at.ny = rule.ny();
+                        at.nz = rule.nz();
+                        at.area = Math.sqrt(at.nx * at.nx + at.ny * at.ny + at.nz * at.nz);
+                        for (int i = 0; i < seen.length; i++) {
+                            sample(seen[i], rule, mesh, f, at.value[i]);
+                        }
+                        integrand.add(at, own);
+                    }
+                }
+                partial[block] = values(own);
+            });
+            for (double[] p : partial) {
+                for (int i = 0; i < sums; i++) {
+                    total[i].add(p[i]);
+                }
+            }
+        }
+        return values(total);
+    }
+
+    private static Seen see(Run run, Part part, String quantity, Lens lens) {
+        Field field = lens.onPart(run, part, lens.quantity(quantity));
+        var unit = lens.unit(field);
+        boolean own = part.field(field.name()).isPresent();
+        if (!own) {
+            for (int v : field.at() == Field.At.NODE ? part.node() : part.owner()) {
+                if (v < 0) {
+                    throw new LaneException(
+                            "Part \"" + part.name() + "\" does not lie on the run's boundary everywhere ("
+                                    + part.unmatched() + " faces), so field \"" + field.name()
+                                    + "\" is not known there; give the part the field, or a surface of the same mesh.");
+                }
+            }
+        }
+        return new Seen(field, own ? null : part.node(), own ? null : part.owner(), unit.factor(), unit.offset());
+    }
+
+    private static void sample(Seen seen, FaceQuadrature rule, Mesh mesh, int face, double[] out) {
+        Field field = seen.field;
+        int components = field.components();
+        if (field.at() == Field.At.CELL) {
+            int cell = seen.owner == null ? face : seen.owner[face];
+            for (int c = 0; c < components; c++) {
+                out[c] = seen.factor * field.values().get(cell * components + c) + seen.offset;
+            }
+            return;
+        }
+        int begin = mesh.begin(face);
+        for (int c = 0; c < components; c++) {
+            double v = 0;
+            for (int k = 0; k < mesh.size(face); k++) {
+                int local = mesh.nodes()[begin + k];
+                int node = seen.node == null ? local : seen.node[local];
+                v += rule.weights()[k] * field.values().get(node * components + c);
+            }
+            out[c] = seen.factor * v + seen.offset;
+        }
+    }
+
+    private static Sum[] fresh(int n) {
+        Sum[] sums = new Sum[n];
+        for (int i = 0; i < n; i++) {
+            sums[i] = new Sum();
+        }
+        return sums;
+    }
+
+    private static double[] values(Sum[] sums) {
+        double[] out = new double[sums.length];
+        for (int i = 0; i < out.length; i++) {
+            out[i] = sums[i].value();
+        }
+        return out;
+    }
+}

@@ -1,0 +1,226 @@
+package lane.reference;
+
+import java.util.Arrays;
+import java.util.HashMap;
+import java.util.Map;
+import java.util.stream.IntStream;
+import lane.base.LaneException;
+import lane.base.Sum;
+import lane.mesh.Axis;
+import lane.reading.Outcome;
+import lane.reading.Profile;
+import lane.reading.Tally;
+import lane.station.Sampling;
+import lane.station.Station;
+import lane.trail.Trail;
+import lane.unit.Unit;
+
+/** Turns reference definitions into profiles and tallies. */
+public final class ReferenceReader {
+    private static final int BATCHES = 10;
+
+    private ReferenceReader() {}
+
+    /** A theory along a line: at the line's even samples, or at 201 of them if the line is cell-exact. */
+    public static Profile profile(
+            Curve.ByFormula curve, Map<String, Double> constants, Station.Line line, Axis axis, String unitText) {
+        Formula formula = Formula.of(curve.formula());
+        Unit unit = known(curve.unit(), "formula \"" + curve.formula() + "\"");
+        int n = line.sampling() instanceof Sampling.Even even ? even.samples() : 201;
+        double[] abscissa = new double[n];
+        double[] value = new double[n];
+        Map<String, Double> values = new HashMap<>(constants);
+        double length = line.length();
+        for (int i = 0; i < n; i++) {
+            double f = (double) i / (n - 1);
+            double x = (1 - f) * line.a().x() + f * line.b().x();
+            double y = (1 - f) * line.a().y() + f * line.b().y();
+            double z = (1 - f) * line.a().z() + f * line.b().z();
+            values.put("x", x);
+            values.put("y", y);
+            values.put("z", z);
+            values.put("r", axis.radius(x, y, z));
+            values.put("s", f * length);
+            abscissa[i] = line.abscissa().of(f * length, length, x, y, z, axis);
+            value[i] = unit.toSi(formula.value(values));
+        }
+        Unit shown = Outcome.shown(unitText, unit, "Theory");
+        Trail trail = Trail.EMPTY
+                .then(
+                        "source",
+                        "formula " + curve.formula(),
+                        Map.of(
+                                "formula",
+                                curve.formula(),
+                                "unit",
+                                unit.label(),
+                                "constants",
+                                new java.util.TreeMap<>(constants).toString()))
+                .then(
+                        "station",
+                        "line \"" + line.name() + "\", " + n + " points",
+                        Map.of("a", line.a().toString(), "b", line.b().toString()))
+                .then("reading", "profile", Map.of("unit", shown.label()));
+        int found = (int) Arrays.stream(value).filter(Double::isFinite).count();
+        return new Profile(
+                abscissa,
+                value,
+                new double[0],
+                line.abscissa().word(),
+                line.abscissa().unit(),
+                shown,
+                true,
+                found,
+                "formula, at any abscissa",
+                trail);
+    }
+
+    /** A theory's single number: a formula of the constants alone. */
+    public static Tally tally(Curve.ByFormula curve, Map<String, Double> constants, String unitText) {
+        Unit unit = known(curve.unit(), "formula \"" + curve.formula() + "\"");
+        double value = unit.toSi(Formula.of(curve.formula()).value(constants));
+        Unit shown = Outcome.shown(unitText, unit, "Theory");
+        Trail trail = Trail.EMPTY.then(
+                "source",
+                "formula " + curve.formula(),
+                Map.of(
+                        "formula",
+                        curve.formula(),
+                        "constants",
+                        new java.util.TreeMap<>(constants).toString(),
+                        "unit",
+                        unit.label()));
+        return new Tally(value, Double.NaN, shown, Map.of(), "", "formula, taken as exact", trail);
+    }
+
+    public static Tally tally(Curve.HandValue hand, String unitText) {
+        Unit unit = known(hand.unit(), "hand value");
+        Unit shown = Outcome.shown(unitText, unit, "Hand value");
+        double half = hand.uncertainty() > 0 ? hand.uncertainty() * unit.factor() : Double.NaN;
+        return new Tally(
+                unit.toSi(hand.value()),
+                half,
+                shown,
+                Map.of(),
+                "",
+                hand.note(),
+                Trail.EMPTY.then(
+                        "source", "hand value " + hand.value() + " " + unit.label(), Map.of("note", hand.note())));
+    }
+
+    /** Measured points against the line's abscissa, in the order of the abscissa; rows without a number are left out. */
+    public static Profile profile(Table table, Curve.Columns c, Station.Line line, String unitText) {
+        Unit alongUnit = known(table.unit(c.abscissa(), c.abscissaUnit()), "column \"" + c.abscissa() + "\"");
+        Unit unit = known(table.unit(c.value(), c.unit()), "column \"" + c.value() + "\"");
+        alongUnit.requireComparable(
+                line.abscissa().unit(), "Column \"" + c.abscissa() + "\" along line \"" + line.name() + "\"");
+        double[] along = table.column(c.abscissa());
+        double[] value = table.column(c.value());
+        double[] half = c.uncertainty().isBlank() ? null : table.column(c.uncertainty());
+        int[] rows = IntStream.range(0, table.rows())
+                .filter(i -> Double.isFinite(along[i]) && Double.isFinite(value[i]))
+                .boxed()
+                .sorted(java.util.Comparator.comparingDouble(i -> along[i]))
+                .mapToInt(i -> i)
+                .toArray();
+        if (rows.length == 0) {
+            throw new LaneException("The table " + table.input().path() + " has no row with numbers in both \""
+                    + c.abscissa() + "\" and \"" + c.value() + "\".");
+        }
+        double[] abscissa =
+                Arrays.stream(rows).mapToDouble(i -> alongUnit.toSi(along[i])).toArray();
+        double[] values =
+                Arrays.stream(rows).mapToDouble(i -> unit.toSi(value[i])).toArray();
+        double[] halves = half == null
+                ? new double[0]
+                : Arrays.stream(rows).mapToDouble(i -> half[i] * unit.factor()).toArray();
+        Unit shown = Outcome.shown(unitText, unit, "Table " + table.input().path());
+        Trail trail = source(table)
+                .then(
+                        "reading",
+                        "columns " + c.abscissa() + ", " + c.value(),
+                        Map.of(
+                                "abscissa",
+                                c.abscissa() + ", " + alongUnit.label(),
+                                "value",
+                                c.value() + ", " + unit.label(),
+                                "uncertainty",
+                                c.uncertainty(),
+                                "rows",
+                                String.valueOf(rows.length)));
+        return new Profile(
+                abscissa,
+                values,
+                halves,
+                line.abscissa().word(),
+                line.abscissa().unit(),
+                shown,
+                false,
+                rows.length,
+                rows.length + " points as measured",
+                trail);
+    }
+
+    public static Tally tally(Table table, Curve.WindowMean w, String unitText) {
+        Unit unit = known(table.unit(w.value(), w.unit()), "column \"" + w.value() + "\"");
+        double[] along = table.column(w.along());
+        double[] value = table.column(w.value());
+        double[] kept = IntStream.range(0, table.rows())
+                .filter(i -> along[i] >= w.from() && along[i] <= w.to() && Double.isFinite(value[i]))
+                .mapToDouble(i -> unit.toSi(value[i]))
+                .toArray();
+        if (kept.length == 0) {
+            throw new LaneException("The table " + table.input().path() + " has no values between " + w.from() + " and "
+                    + w.to() + " of \"" + w.along() + "\"; widen the window.");
+        }
+        double mean = mean(kept, 0, kept.length);
+        Unit shown = Outcome.shown(unitText, unit, "Table " + table.input().path());
+        Trail trail = source(table)
+                .then(
+                        "reading",
+                        "mean of " + kept.length + " rows of " + w.value(),
+                        Map.of(
+                                "window",
+                                w.along() + " " + w.from() + " to " + w.to(),
+                                "unit",
+                                unit.label(),
+                                "uncertainty",
+                                "two standard errors from " + BATCHES + " batch means"));
+        return new Tally(mean, 2 * standardError(kept), shown, Map.of(), "", "mean of " + kept.length + " rows", trail);
+    }
+
+    /** From the scatter of the means of consecutive batches, which allows for autocorrelation; NaN for under 20 values. */
+    static double standardError(double[] v) {
+        if (v.length < 2 * BATCHES) {
+            return Double.NaN;
+        }
+        double mean = mean(v, 0, v.length);
+        double sum = 0;
+        for (int b = 0; b < BATCHES; b++) {
+            double d = mean(v, b * v.length / BATCHES, (b + 1) * v.length / BATCHES) - mean;
+            sum += d * d;
+        }
+        return Math.sqrt(sum / (BATCHES - 1) / BATCHES);
+    }
+
+    private static double mean(double[] v, int from, int to) {
+        var sum = new Sum();
+        for (int i = from; i < to; i++) {
+            sum.add(v[i]);
+        }
+        return sum.value() / (to - from);
+    }
+
+    private static Trail source(Table table) {
+        return new Trail(java.util.List.of(table.input()), java.util.List.of())
+                .then("source", table.input().brief(), Map.of("recipe", table.recipe()));
+    }
+
+    private static Unit known(String text, String what) {
+        Unit unit = Unit.of(text);
+        if (!unit.known()) {
+            throw new LaneException("The unit of " + what + " is not known; state it at Intake.");
+        }
+        return unit;
+    }
+}

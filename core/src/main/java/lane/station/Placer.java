@@ -1,0 +1,179 @@
+package lane.station;
+
+import java.util.Arrays;
+import lane.base.Parallel;
+import lane.base.Work;
+import lane.mesh.Cell;
+import lane.mesh.CellLocator;
+import lane.mesh.Mesh;
+import lane.mesh.Point;
+
+/** Resolves lines and lists of points on a mesh. */
+public final class Placer {
+    /** A point this far outside, as part of the model size, is moved onto the boundary. */
+    public static final double TOLERANCE = 1e-6;
+
+    private static final int BLOCK = 2048;
+
+    private Placer() {}
+
+    /** Places a line on the mesh behind the locator. */
+    public static Placement line(CellLocator locator, Station.Line line, Work work) {
+        return switch (line.sampling()) {
+            case Sampling.Even even -> even(locator, line, even.samples(), work);
+            case Sampling.CellExact _ -> cellExact(locator, line, work);
+        };
+    }
+
+    private static Placement even(CellLocator locator, Station.Line line, int n, Work work) {
+        double[] arc = new double[n];
+        double[] weight = new double[n];
+        double length = line.length();
+        double[] xyz = new double[3 * n];
+        for (int i = 0; i < n; i++) {
+            double f = (double) i / (n - 1);
+            arc[i] = f * length;
+            weight[i] = (i == 0 || i == n - 1 ? 0.5 : 1) * length / (n - 1);
+            put(xyz, i, line, f);
+        }
+        return points(locator, xyz, null, arc, weight, work);
+    }
+
+    private static void put(double[] xyz, int i, Station.Line line, double f) {
+        // Written so that f = 0 and f = 1 give the ends exactly.
+        xyz[3 * i] = (1 - f) * line.a().x() + f * line.b().x();
+        xyz[3 * i + 1] = (1 - f) * line.a().y() + f * line.b().y();
+        xyz[3 * i + 2] = (1 - f) * line.a().z() + f * line.b().z();
+    }
+
+    private static Placement cellExact(CellLocator locator, Station.Line line, Work work) {
+        double[] cuts = LineCuts.of(locator, line.a(), line.b());
+        int n = cuts.length - 1;
+        double length = line.length();
+        double[] xyz = new double[9 * n];
+        double[] probe = new double[9 * n];
+        double[] arc = new double[3 * n];
+        double[] weight = new double[3 * n];
+        for (int i = 0; i < n; i++) {
+            double span = (cuts[i + 1] - cuts[i]) * length;
+            double middle = (cuts[i] + cuts[i + 1]) / 2;
+            double[] at = {cuts[i], middle, cuts[i + 1]};
+            for (int k = 0; k < 3; k++) {
+                put(xyz, 3 * i + k, line, at[k]);
+                // Ends are looked up in the cell of the middle, so the value is that of this cell on its own face.
+                put(probe, 3 * i + k, line, middle);
+                arc[3 * i + k] = at[k] * length;
+                weight[3 * i + k] = span * (k == 1 ? 4 : 1) / 6;
+            }
+        }
+        return points(locator, xyz, probe, arc, weight, work);
+    }
+
+    /** Places a list of points; abscissa is their number and weight 1. */
+    public static Placement points(CellLocator locator, double[] xyz, Work work) {
+        double[] arc = new double[xyz.length / 3];
+        double[] weight = new double[arc.length];
+        Arrays.setAll(arc, i -> i);
+        Arrays.fill(weight, 1);
+        return points(locator, xyz, null, arc, weight, work);
+    }
+
+    private static Placement points(
+            CellLocator locator, double[] xyz, double[] probe, double[] arc, double[] weight, Work work) {
+        int n = arc.length;
+        Mesh mesh = locator.mesh();
+        double tolerance = TOLERANCE * mesh.modelSize();
+        int[] order = n > 4 * BLOCK ? order(mesh, xyz, n) : null;
+        int[] cell = new int[n];
+        int blocks = Parallel.blocks(n, BLOCK);
+        int[][] blockNodes = new int[blocks][];
+        double[][] blockShares = new double[blocks][];
+        int[] count = new int[n];
+        double[] moves = new double[blocks];
+        int[] moved = new int[blocks];
+        Parallel.forBlocks(n, BLOCK, (block, from, to) -> {
+            if (work.cancelled()) {
+                return;
+            }
+            var finder = locator.finder();
+            int[] nodes = new int[(to - from) * 8];
+            double[] shares = new double[(to - from) * 8];
+            int at = 0;
+            for (int k = from; k < to; k++) {
+                int i = order == null ? k : order[k];
+                double[] look = probe == null ? xyz : probe;
+                int found = finder.find(look[3 * i], look[3 * i + 1], look[3 * i + 2], tolerance);
+                cell[i] = found;
+                if (found < 0) {
+                    continue;
+                }
+                Cell c = finder.cell();
+                if (probe != null) {
+                    c.locate(xyz[3 * i], xyz[3 * i + 1], xyz[3 * i + 2]);
+                }
+                if (finder.miss() > 0) {
+                    moved[block]++;
+                    moves[block] = Math.max(moves[block], finder.miss());
+                }
+                if (at + c.size() > nodes.length) {
+                    nodes = Arrays.copyOf(nodes, 2 * (at + c.size()));
+                    shares = Arrays.copyOf(shares, nodes.length);
+                }
+                for (int v = 0; v < c.size(); v++) {
+                    nodes[at] = c.node(v);
+                    shares[at++] = c.weights()[v];
+                }
+                count[i] = c.size();
+            }
+            blockNodes[block] = nodes;
+            blockShares[block] = shares;
+        });
+        work.poll();
+        int[] start = new int[n + 1];
+        for (int i = 0; i < n; i++) {
+            start[i + 1] = Math.addExact(start[i], count[i]);
+        }
+        int[] node = new int[start[n]];
+        double[] share = new double[start[n]];
+        for (int b = 0; b < blocks; b++) {
+            int at = 0;
+            for (int k = b * BLOCK; k < Math.min(n, (b + 1) * BLOCK); k++) {
+                int i = order == null ? k : order[k];
+                System.arraycopy(blockNodes[b], at, node, start[i], count[i]);
+                System.arraycopy(blockShares[b], at, share, start[i], count[i]);
+                at += count[i];
+            }
+            blockNodes[b] = null;
+            blockShares[b] = null;
+        }
+        int movedSum = 0;
+        double largest = 0;
+        for (int b = 0; b < blocks; b++) {
+            movedSum += moved[b];
+            largest = Math.max(largest, moves[b]);
+        }
+        return new Placement(xyz, arc, weight, cell, start, node, share, movedSum, largest);
+    }
+
+    /** Many points in any order are looked up along a space-filling curve: neighbours share cells and caches. */
+    private static int[] order(Mesh mesh, double[] xyz, int n) {
+        double[] b = mesh.bounds();
+        long[] keys = new long[n];
+        Parallel.forBlocks(n, 1 << 14, (block, from, to) -> {
+            for (int i = from; i < to; i++) {
+                keys[i] = CellLocator.curve(b, xyz[3 * i], xyz[3 * i + 1], xyz[3 * i + 2]) << 32 | i;
+            }
+        });
+        Arrays.parallelSort(keys);
+        int[] order = new int[n];
+        for (int i = 0; i < n; i++) {
+            order[i] = (int) keys[i];
+        }
+        return order;
+    }
+
+    /** The point of the segment at fraction {@code f}. */
+    static Point along(Point a, Point b, double f) {
+        return a.times(1 - f).plus(b.times(f));
+    }
+}

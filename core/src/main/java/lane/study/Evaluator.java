@@ -1,0 +1,333 @@
+package lane.study;
+
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.atomic.AtomicInteger;
+import java.util.function.Supplier;
+import lane.base.LaneException;
+import lane.base.Work;
+import lane.check.Check;
+import lane.check.CheckResult;
+import lane.check.Judge;
+import lane.field.Part;
+import lane.field.Run;
+import lane.quantity.FieldUnit;
+import lane.quantity.Quantity;
+import lane.reading.BalanceReader;
+import lane.reading.Lens;
+import lane.reading.Outcome;
+import lane.reading.ProfileReader;
+import lane.reading.Reading;
+import lane.reading.TallyReader;
+import lane.reference.Curve;
+import lane.reference.ReferenceReader;
+import lane.station.Placement;
+import lane.station.Placer;
+import lane.station.Station;
+import lane.trail.Trail;
+
+/**
+ * Computes a study. Every result is remembered under all that it depends on, so an edit recomputes only what it touches;
+ * what two successive evaluations did not use is forgotten. Thread-safe: one evaluation at a time, the next waits.
+ */
+public final class Evaluator {
+    private final Library library;
+    private final Map<Object, Object> memo = new ConcurrentHashMap<>();
+    private Set<Object> usedBefore = Set.of();
+    private Set<Object> used = ConcurrentHashMap.newKeySet();
+    private final AtomicInteger computed = new AtomicInteger();
+
+    public Evaluator(Library library) {
+        this.library = library;
+    }
+
+    /** Number of placements, readings and checks that were really computed since the start. */
+    public int computed() {
+        return computed.get();
+    }
+
+    // Keys: a run counts by identity, definitions by value. A key holds what the result depends on and nothing else.
+    private record PlaceKey(Run run, Station.Line geometry) {}
+
+    private record ReadKey(
+            Object source,
+            Reading reading,
+            List<Station> stations,
+            List<Quantity> quantities,
+            List<FieldUnit> units,
+            lane.mesh.Axis axis,
+            List<Object> extra) {}
+
+    private record CheckKey(Check check, Map<String, Outcome> outcomes, String datum, List<String> finest) {}
+
+    /**
+     * Computes everything in the study, switched-off lanes too, so that switching on costs nothing.
+     *
+     * @throws java.util.concurrent.CancellationException when cancelled; what is remembered stays valid
+     */
+    public synchronized Results evaluate(Study study, Work work) {
+        used = ConcurrentHashMap.newKeySet();
+        var runs = new LinkedHashMap<String, Run>();
+        var failures = new LinkedHashMap<String, String>();
+        for (Source source : study.sources()) {
+            if (source instanceof Source.Simulation s) {
+                work.poll();
+                try {
+                    runs.put(s.id(), library.run(s, work));
+                } catch (LaneException e) {
+                    failures.put(s.id(), e.getMessage());
+                }
+            }
+        }
+        Lens lens = Lens.of(study.quantities(), study.units(), study.axis());
+        var placements = new LinkedHashMap<String, Map<String, Placement>>();
+        for (Station station : study.stations()) {
+            if (station instanceof Station.Line line) {
+                var of = new LinkedHashMap<String, Placement>();
+                runs.forEach((id, run) -> of.put(id, place(run, line, work)));
+                placements.put(line.id(), of);
+            }
+        }
+        var readings = new LinkedHashMap<String, Map<String, Outcome>>();
+        int done = 0;
+        for (Reading reading : study.readings()) {
+            work.poll();
+            work.progress(
+                    "Reading " + reading.name(),
+                    (double) done++ / study.readings().size());
+            var of = new LinkedHashMap<String, Outcome>();
+            for (Source source : study.sources()) {
+                of.put(source.id(), read(study, source, runs, failures, reading, lens, work));
+            }
+            readings.put(reading.id(), of);
+        }
+        var checks = new LinkedHashMap<String, CheckResult>();
+        for (Check check : study.checks()) {
+            Map<String, Outcome> outcomes = readings.getOrDefault(check.reading(), Map.of());
+            var key = new CheckKey(check, outcomes, study.datum(), study.finest());
+            checks.put(check.id(), remember(key, () -> Judge.judge(check, outcomes, study.datum(), study.finest())));
+        }
+        forget();
+        return new Results(study, runs, failures, placements, readings, checks);
+    }
+
+    private void forget() {
+        Set<Object> keep = used;
+        Set<Object> before = usedBefore;
+        memo.keySet().removeIf(k -> !keep.contains(k) && !before.contains(k));
+        usedBefore = keep;
+    }
+
+    @SuppressWarnings("unchecked")
+    private <T> T remember(Object key, Supplier<T> make) {
+        used.add(key);
+        Object found = memo.get(key);
+        if (found == null) {
+            computed.incrementAndGet();
+            found = make.get();
+            memo.put(key, found);
+        }
+        return (T) found;
+    }
+
+    private Placement place(Run run, Station.Line line, Work work) {
+        return remember(new PlaceKey(run, line.geometry()), () -> Placer.line(run.locator(), line, work));
+    }
+
+    private Outcome read(
+            Study study,
+            Source source,
+            Map<String, Run> runs,
+            Map<String, String> failures,
+            Reading reading,
+            Lens lens,
+            Work work) {
+        try {
+            return switch (source) {
+                case Source.Simulation s -> {
+                    Run run = runs.get(s.id());
+                    yield run == null
+                            ? new Outcome.Absent("not read", failures.get(s.id()))
+                            : readRun(study, run, reading, lens, work);
+                }
+                case Source.Reference r -> readReference(study, r, reading);
+            };
+        } catch (LaneException e) {
+            return new Outcome.Absent(brief(e.getMessage()), e.getMessage());
+        }
+    }
+
+    private static String brief(String sentence) {
+        return sentence.contains("no field")
+                ? "no field"
+                : sentence.contains("no part")
+                        ? "no part"
+                        : sentence.contains("unit") ? "unit?" : sentence.contains("open") ? "not closed" : "no answer";
+    }
+
+    private Outcome readRun(Study study, Run run, Reading reading, Lens lens, Work work) {
+        Trail trail = new Trail(run.inputs(), List.of())
+                .then(
+                        "source",
+                        run.inputs().isEmpty()
+                                ? "run in memory"
+                                : run.inputs().getFirst().brief(),
+                        Map.of());
+        List<Station> stations = stations(study, reading);
+        // Names of readings do not change numbers but stand in the trail; quantities and units that the reading does
+        // not
+        // use are left out of the key, so that editing them costs nothing here.
+        Set<String> keys = quantities(reading);
+        List<Quantity> quantities =
+                study.quantities().stream().filter(q -> keys.contains(q.id())).toList();
+        List<FieldUnit> units = study.units().stream()
+                .filter(u -> quantities.stream().anyMatch(q -> q.field().equals(u.field())))
+                .toList();
+        var key = new ReadKey(run, reading, stations, quantities, units, study.axis(), List.of());
+        return remember(key, () -> {
+            try {
+                return switch (reading) {
+                    case Reading.OfProfile p -> {
+                        Station.Line line = line(study, p.station(), reading);
+                        Placement placement = place(run, line, work);
+                        if (placement.found() == 0) {
+                            yield new Outcome.Absent(
+                                    "outside",
+                                    "Line \"" + line.name() + "\" lies outside this run everywhere; move it.");
+                        }
+                        yield ProfileReader.read(
+                                run, placement, line, lens.quantity(p.quantity()), lens, p.unit(), trail);
+                    }
+                    case Reading.OfTally t ->
+                        TallyReader.read(
+                                run,
+                                t.stations().stream()
+                                        .map(s -> part(study, run, s))
+                                        .toList(),
+                                t.measure(),
+                                lens,
+                                t.unit(),
+                                trail);
+                    case Reading.OfBalance b -> BalanceReader.read(run, b, s -> part(study, run, s), lens, trail);
+                };
+            } catch (LaneException e) {
+                return new Outcome.Absent(brief(e.getMessage()), e.getMessage());
+            }
+        });
+    }
+
+    private Outcome readReference(Study study, Source.Reference reference, Reading reading) {
+        Curve curve = reference.answers().stream()
+                .filter(c -> c.reading().equals(reading.id()))
+                .findFirst()
+                .orElse(null);
+        if (curve == null) {
+            return new Outcome.Absent("no value", reference.name() + " says nothing about \"" + reading.name() + "\".");
+        }
+        List<Object> tables = new ArrayList<>();
+        if (curve instanceof Curve.Columns c) {
+            tables.add(library.table(c.file()));
+        } else if (curve instanceof Curve.WindowMean w) {
+            tables.add(library.table(w.file()));
+        }
+        tables.add(curve);
+        var key = new ReadKey(
+                reference.constants(), reading, stations(study, reading), List.of(), List.of(), study.axis(), tables);
+        return remember(key, () -> {
+            try {
+                return answer(study, reference, reading, curve);
+            } catch (LaneException e) {
+                return new Outcome.Absent(brief(e.getMessage()), e.getMessage());
+            }
+        });
+    }
+
+    private Outcome answer(Study study, Source.Reference reference, Reading reading, Curve curve) {
+        return switch (reading) {
+            case Reading.OfProfile p -> {
+                Station.Line line = line(study, p.station(), reading);
+                yield switch (curve) {
+                    case Curve.ByFormula f ->
+                        ReferenceReader.profile(f, reference.constants(), line, study.axis(), p.unit());
+                    case Curve.Columns c -> ReferenceReader.profile(library.table(c.file()), c, line, p.unit());
+                    default ->
+                        throw new LaneException("Reading \"" + p.name() + "\" is a curve, but " + reference.name()
+                                + " gives a single number; give a formula or columns.");
+                };
+            }
+            case Reading.OfTally t ->
+                switch (curve) {
+                    case Curve.ByFormula f -> ReferenceReader.tally(f, reference.constants(), t.unit());
+                    case Curve.HandValue h -> ReferenceReader.tally(h, t.unit());
+                    case Curve.WindowMean w -> ReferenceReader.tally(library.table(w.file()), w, t.unit());
+                    default ->
+                        throw new LaneException("Reading \"" + t.name() + "\" is a single number, but "
+                                + reference.name() + " gives a curve; give a formula, a hand value or a mean.");
+                };
+            case Reading.OfBalance b ->
+                new Outcome.Absent("no terms", reference.name() + " does not give the terms of \"" + b.name() + "\".");
+        };
+    }
+
+    private static Station.Line line(Study study, String id, Reading reading) {
+        if (study.station(id).orElse(null) instanceof Station.Line line) {
+            return line;
+        }
+        throw new LaneException("Reading \"" + reading.name() + "\" needs the line \"" + id
+                + "\", which is not in the study; choose another line.");
+    }
+
+    private static Part part(Study study, Run run, String id) {
+        if (study.station(id).orElse(null) instanceof Station.OnPart on) {
+            return run.part(on.part());
+        }
+        throw new LaneException("The part station \"" + id + "\" is not in the study; choose another.");
+    }
+
+    private static List<Station> stations(Study study, Reading reading) {
+        List<String> ids =
+                switch (reading) {
+                    case Reading.OfProfile p -> List.of(p.station());
+                    case Reading.OfTally t -> t.stations();
+                    case Reading.OfBalance b -> {
+                        List<String> all = new ArrayList<>(b.closedBy());
+                        b.terms().forEach(t -> all.addAll(t.stations()));
+                        yield all;
+                    }
+                };
+        return study.stations().stream().filter(s -> ids.contains(s.id())).toList();
+    }
+
+    private static Set<String> quantities(Reading reading) {
+        return switch (reading) {
+            case Reading.OfProfile p -> Set.of(p.quantity());
+            case Reading.OfTally t -> quantities(t.measure());
+            case Reading.OfBalance b -> {
+                var all = new java.util.HashSet<String>();
+                b.terms().forEach(t -> all.addAll(quantities(t.measure())));
+                yield all;
+            }
+        };
+    }
+
+    private static Set<String> quantities(lane.reading.Measure measure) {
+        return switch (measure) {
+            case lane.reading.Measure.Area _ -> Set.of();
+            case lane.reading.Measure.Mean m -> Set.of(m.quantity());
+            case lane.reading.Measure.Integral m -> Set.of(m.quantity());
+            case lane.reading.Measure.Flow m -> Set.of(m.vector());
+            case lane.reading.Measure.Force m -> loads(m.loads());
+            case lane.reading.Measure.Moment m -> loads(m.loads());
+        };
+    }
+
+    private static Set<String> loads(lane.reading.Measure.Loads loads) {
+        return java.util.stream.Stream.of(loads.pressure(), loads.shear())
+                .filter(s -> !s.isBlank())
+                .collect(java.util.stream.Collectors.toSet());
+    }
+}

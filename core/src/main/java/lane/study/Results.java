@@ -1,0 +1,35 @@
+package lane.study;
+
+import java.util.Map;
+import lane.check.CheckResult;
+import lane.field.Run;
+import lane.reading.Outcome;
+import lane.station.Placement;
+
+/**
+ * Everything that was computed for one study.
+ *
+ * @param study the study it belongs to
+ * @param runs loaded runs by source key; a run that could not be loaded is missing here and named in {@code failures}
+ * @param failures one sentence by source key
+ * @param placements by station key, then by source key
+ * @param readings by reading key, then by source key in lane order
+ * @param checks by check key
+ */
+public record Results(
+        Study study,
+        Map<String, Run> runs,
+        Map<String, String> failures,
+        Map<String, Map<String, Placement>> placements,
+        Map<String, Map<String, Outcome>> readings,
+        Map<String, CheckResult> checks) {
+    public static Results none(Study study) {
+        return new Results(study, Map.of(), Map.of(), Map.of(), Map.of(), Map.of());
+    }
+
+    /** What a lane answered; absent if it was not asked. */
+    public Outcome outcome(String reading, String source) {
+        Outcome found = readings.getOrDefault(reading, Map.of()).get(source);
+        return found == null ? new Outcome.Absent("not read", "This has not been computed.") : found;
+    }
+}

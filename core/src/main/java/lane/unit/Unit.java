@@ -1,0 +1,90 @@
+package lane.unit;
+
+import lane.base.LaneException;
+
+/**
+ * A unit of measurement: {@code SI value = factor * value + offset}. Only a point on a temperature scale has an offset; a
+ * difference of temperatures, or a unit inside a product, has none. {@link #UNKNOWN} stands for a file that does not say.
+ *
+ * @param symbol as written, for example {@code mN m}; empty when unknown
+ * @param dimension of the SI value; {@code null} when unknown
+ * @param factor greater than 0
+ * @param offset in SI units
+ */
+public record Unit(String symbol, Dimension dimension, double factor, double offset) {
+    public static final Unit ONE = new Unit("1", Dimension.NONE, 1, 0);
+    public static final Unit UNKNOWN = new Unit("", null, 1, 0);
+
+    /** Reads a unit such as {@code kg/(m3 s)}, {@code mN·m}, {@code m^(1/2)} or {@code degC}; blank means unknown. */
+    public static Unit of(String text) {
+        return UnitParser.parse(text);
+    }
+
+    public boolean known() {
+        return dimension != null;
+    }
+
+    /** The SI value of a value in this unit. */
+    public double toSi(double value) {
+        return factor * value + offset;
+    }
+
+    /** The value in this unit of an SI value. */
+    public double fromSi(double si) {
+        return (si - offset) / factor;
+    }
+
+    /** The value in this unit of an SI difference: an offset does not take part. */
+    public double differenceFromSi(double si) {
+        return si / factor;
+    }
+
+    /** Whether values can be compared with values in the other unit: both known and of one dimension. */
+    public boolean comparable(Unit other) {
+        return known() && other.known() && dimension.equals(other.dimension);
+    }
+
+    /** The unit of differences of values in this unit. */
+    public Unit difference() {
+        return offset == 0 ? this : new Unit(symbol, dimension, factor, 0);
+    }
+
+    public Unit times(Unit other) {
+        if (!known() || !other.known()) {
+            return UNKNOWN;
+        }
+        if (this.equals(ONE)) {
+            return other.difference();
+        }
+        return new Unit(join(symbol, other.symbol), dimension.times(other.dimension), factor * other.factor, 0);
+    }
+
+    public Unit over(Unit other) {
+        if (!known() || !other.known()) {
+            return UNKNOWN;
+        }
+        return new Unit(symbol + "/(" + other.symbol + ")", dimension.over(other.dimension), factor / other.factor, 0);
+    }
+
+    /** The coherent SI unit of this dimension, written in base units. */
+    public Unit si() {
+        return known() ? new Unit(dimension.toString(), dimension, 1, 0) : UNKNOWN;
+    }
+
+    /** @throws LaneException naming both units when values in this unit cannot be given in the other */
+    public void requireComparable(Unit other, String where) {
+        if (!comparable(other)) {
+            throw new LaneException(where + " meets " + label() + " and " + other.label()
+                    + ", which cannot be compared; give both the unit of one dimension.");
+        }
+    }
+
+    /** The symbol, or the words for an unknown unit. */
+    public String label() {
+        return known() ? symbol : "unit unknown";
+    }
+
+    private static String join(String a, String b) {
+        return b.equals("1") ? a : a + " " + b;
+    }
+}

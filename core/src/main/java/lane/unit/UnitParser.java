@@ -1,0 +1,255 @@
+package lane.unit;
+
+import java.util.HashMap;
+import java.util.Map;
+import lane.base.LaneException;
+
+/** Reads units: products by space, dot or star, quotients by slash, powers such as m2, m^2, m-1, m^(1/2), parentheses. */
+final class UnitParser {
+    private static final Map<String, Unit> NAMED = new HashMap<>();
+    private static final Map<String, Double> PREFIX = Map.ofEntries(
+            Map.entry("G", 1e9),
+            Map.entry("M", 1e6),
+            Map.entry("k", 1e3),
+            Map.entry("h", 1e2),
+            Map.entry("d", 1e-1),
+            Map.entry("c", 1e-2),
+            Map.entry("m", 1e-3),
+            Map.entry("u", 1e-6),
+            Map.entry("µ", 1e-6),
+            Map.entry("μ", 1e-6),
+            Map.entry("n", 1e-9),
+            Map.entry("p", 1e-12),
+            Map.entry("T", 1e12));
+    private static final java.util.Set<String> UNPREFIXED = java.util.Set.of(
+            "kg", "degC", "°C", "degF", "°F", "min", "h", "d", "deg", "°", "%", "in", "ft", "lb", "lbf", "psi", "rpm",
+            "1", "C_");
+
+    static {
+        String[] base = {"m", "kg", "s", "A", "K", "mol", "cd"};
+        for (int i = 0; i < base.length; i++) {
+            put(base[i], Dimension.base(i), 1);
+        }
+        Dimension m = Dimension.base(0);
+        Dimension kg = Dimension.base(1);
+        Dimension s = Dimension.base(2);
+        Dimension a = Dimension.base(3);
+        Dimension newton = kg.times(m).over(s.power(2, 1));
+        Dimension joule = newton.times(m);
+        Dimension pascal = newton.over(m.power(2, 1));
+        put("1", Dimension.NONE, 1);
+        put("rad", Dimension.NONE, 1);
+        put("sr", Dimension.NONE, 1);
+        put("%", Dimension.NONE, 0.01);
+        put("deg", Dimension.NONE, Math.PI / 180);
+        put("°", Dimension.NONE, Math.PI / 180);
+        put("g", kg, 1e-3);
+        put("t", kg, 1e3);
+        put("N", newton, 1);
+        put("Pa", pascal, 1);
+        put("bar", pascal, 1e5);
+        put("atm", pascal, 101325);
+        put("psi", pascal, 4.4482216152605 / (0.0254 * 0.0254));
+        put("J", joule, 1);
+        put("W", joule.over(s), 1);
+        put("Hz", Dimension.NONE.over(s), 1);
+        put("rpm", Dimension.NONE.over(s), Math.PI / 30);
+        put("C", a.times(s), 1);
+        put("V", joule.over(s).over(a), 1);
+        put("Ohm", joule.over(s).over(a.power(2, 1)), 1);
+        put("T", newton.over(a).over(m), 1);
+        put("P", pascal.times(s), 0.1);
+        put("St", m.power(2, 1).over(s), 1e-4);
+        put("L", m.power(3, 1), 1e-3);
+        put("l", m.power(3, 1), 1e-3);
+        put("min", s, 60);
+        put("h", s, 3600);
+        put("d", s, 86400);
+        put("in", m, 0.0254);
+        put("ft", m, 0.3048);
+        put("lb", kg, 0.45359237);
+        put("lbf", newton, 4.4482216152605);
+        Dimension kelvin = Dimension.base(4);
+        for (String c : new String[] {"degC", "°C"}) {
+            NAMED.put(c, new Unit(c, kelvin, 1, 273.15));
+        }
+        for (String f : new String[] {"degF", "°F"}) {
+            NAMED.put(f, new Unit(f, kelvin, 5 / 9.0, 459.67 * 5 / 9));
+        }
+    }
+
+    private final String text;
+    private int at;
+
+    private UnitParser(String text) {
+        this.text = text;
+    }
+
+    private static void put(String symbol, Dimension dimension, double factor) {
+        NAMED.put(symbol, new Unit(symbol, dimension, factor, 0));
+    }
+
+    static Unit parse(String raw) {
+        String text = raw == null ? "" : raw.strip();
+        if (text.isEmpty()) {
+            return Unit.UNKNOWN;
+        }
+        if (text.length() > 100) {
+            throw new LaneException(
+                    "A unit of " + text.length() + " characters is too long; write it with at most 100.");
+        }
+        Unit whole = NAMED.get(text);
+        if (whole != null) {
+            return whole;
+        }
+        var parser = new UnitParser(text);
+        Unit value = parser.product(0);
+        if (parser.at < text.length()) {
+            throw parser.error();
+        }
+        return new Unit(text, value.dimension(), value.factor(), 0);
+    }
+
+    private LaneException error() {
+        String rest = at < text.length() ? "\"" + text.substring(at) + "\" is not understood" : "it ends too early";
+        return new LaneException(
+                "The unit \"" + text + "\" cannot be read: " + rest + "; write it like kg/(m3 s), mN m or degC.");
+    }
+
+    private Unit product(int depth) {
+        if (depth > 20) {
+            throw error();
+        }
+        Unit value = factor(depth);
+        while (at < text.length() && text.charAt(at) != ')') {
+            char c = text.charAt(at);
+            boolean divide = c == '/';
+            if (divide || c == '·' || c == '*' || c == '.' || c == '⋅') {
+                at++;
+            } else if (c == ' ') {
+                skip();
+                continue;
+            }
+            skip();
+            Unit next = factor(depth);
+            value = divide
+                    ? new Unit("", value.dimension().over(next.dimension()), value.factor() / next.factor(), 0)
+                    : new Unit("", value.dimension().times(next.dimension()), value.factor() * next.factor(), 0);
+        }
+        return value;
+    }
+
+    private Unit factor(int depth) {
+        skip();
+        Unit value;
+        if (at < text.length() && text.charAt(at) == '(') {
+            at++;
+            value = product(depth + 1);
+            skip();
+            if (at >= text.length() || text.charAt(at) != ')') {
+                throw error();
+            }
+            at++;
+        } else {
+            value = symbol();
+        }
+        return exponent(value);
+    }
+
+    private Unit symbol() {
+        int start = at;
+        if (at < text.length() && text.charAt(at) == '1') {
+            at++;
+            return Unit.ONE;
+        }
+        while (at < text.length() && (Character.isLetter(text.charAt(at)) || "°%µ".indexOf(text.charAt(at)) >= 0)) {
+            at++;
+        }
+        String name = text.substring(start, at);
+        Unit named = NAMED.get(name);
+        if (named != null) {
+            return named.difference();
+        }
+        for (int n = 1; n <= 1 && n < name.length(); n++) {
+            Double prefix = PREFIX.get(name.substring(0, n));
+            Unit stem = NAMED.get(name.substring(n));
+            if (prefix != null && stem != null && !UNPREFIXED.contains(name.substring(n))) {
+                return new Unit(name, stem.dimension(), prefix * stem.factor(), 0);
+            }
+        }
+        at = start;
+        throw error();
+    }
+
+    private Unit exponent(Unit value) {
+        int start = at;
+        boolean caret = at < text.length() && text.charAt(at) == '^';
+        if (caret) {
+            at++;
+        }
+        int super2 = at < text.length() ? "²³".indexOf(text.charAt(at)) : -1;
+        if (super2 >= 0) {
+            at++;
+            return raise(value, super2 + 2, 1);
+        }
+        boolean open = caret && at < text.length() && text.charAt(at) == '(';
+        if (open) {
+            at++;
+        }
+        int[] whole = integer();
+        if (whole == null) {
+            if (caret) {
+                throw error();
+            }
+            at = start;
+            return value;
+        }
+        int denominator = 1;
+        if (open) {
+            if (at < text.length() && text.charAt(at) == '/') {
+                at++;
+                int[] below = integer();
+                if (below == null || below[0] < 1) {
+                    throw error();
+                }
+                denominator = below[0];
+            }
+            if (at >= text.length() || text.charAt(at) != ')') {
+                throw error();
+            }
+            at++;
+        }
+        return raise(value, whole[0], denominator);
+    }
+
+    private Unit raise(Unit value, int numerator, int denominator) {
+        try {
+            double factor = Math.pow(value.factor(), (double) numerator / denominator);
+            return new Unit("", value.dimension().power(numerator, denominator), factor, 0);
+        } catch (ArithmeticException e) {
+            throw new LaneException("The unit \"" + text + "\" has an exponent that is too large or too fine.", e);
+        }
+    }
+
+    private int[] integer() {
+        int start = at;
+        if (at < text.length() && (text.charAt(at) == '-' || text.charAt(at) == '+' || text.charAt(at) == '−')) {
+            at++;
+        }
+        int digits = at;
+        while (at < text.length() && Character.isDigit(text.charAt(at)) && at - digits < 4) {
+            at++;
+        }
+        if (at == digits) {
+            at = start;
+            return null;
+        }
+        return new int[] {Integer.parseInt(text.substring(start, at).replace('−', '-'))};
+    }
+
+    private void skip() {
+        while (at < text.length() && text.charAt(at) == ' ') {
+            at++;
+        }
+    }
+}

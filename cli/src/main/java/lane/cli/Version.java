@@ -1,0 +1,11 @@
+package lane.cli;
+
+/** The program's version, as the build wrote it. */
+public final class Version {
+    private Version() {}
+
+    public static String text() {
+        String version = Version.class.getPackage().getImplementationVersion();
+        return version == null ? "0.1.0" : version;
+    }
+}

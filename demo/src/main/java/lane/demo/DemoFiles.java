@@ -1,0 +1,101 @@
+package lane.demo;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Random;
+import java.util.stream.IntStream;
+import lane.base.LaneException;
+import lane.formats.AtomicFile;
+import lane.formats.study.StudyJson;
+
+/** Makes the files of the demo study, always the same. The rig's files are simulated with a fixed seed and say so. */
+public final class DemoFiles {
+    private static final long SEED = 20260117;
+    private static final String STAMP = "demo files, version 3";
+
+    /** A mesh of the family: cells across the gap, around and along. */
+    public record Size(String name, int radial, int around, int along) {}
+
+    public static final List<Size> SIZES =
+            List.of(new Size("coarse", 6, 27, 18), new Size("medium", 12, 54, 36), new Size("fine", 24, 108, 72));
+
+    private DemoFiles() {}
+
+    /** Makes the study and its files in a folder, unless they stand there already; returns the study file. */
+    public static Path make(Path folder) {
+        Path study = folder.resolve("spindle.lane.json");
+        Path stamp = folder.resolve(".made");
+        try {
+            if (Files.exists(stamp) && Files.readString(stamp).equals(STAMP) && Files.exists(study)) {
+                return study;
+            }
+            Files.createDirectories(folder);
+        } catch (IOException e) {
+            throw new LaneException("The demo cannot be written to " + folder + ": " + e.getMessage() + ".", e);
+        }
+        SIZES.parallelStream().forEach(s -> solve(s).write(folder, s.name()));
+        var truth = new JacketSolver(192, 1152);
+        rake(folder.resolve("rake.csv"), truth);
+        torque(folder.resolve("torque-logger.csv"), truth);
+        StudyJson.save(DemoStudy.make(), study);
+        AtomicFile.write(stamp, STAMP);
+        return study;
+    }
+
+    static JacketMesh solve(Size size) {
+        return new JacketMesh(new JacketSolver(size.radial(), size.along()), size.around());
+    }
+
+    /** Torque of the rotor on the oil, by the trapezoidal rule along the rotor. */
+    static double torque(JacketSolver flow) {
+        double sum = 0;
+        for (int i = 1; i < flow.z.length; i++) {
+            double a = flow.swirlShear(Math.max(1, i - 1), true);
+            double b = flow.swirlShear(i, true);
+            sum += (a + b) / 2 * (flow.z[i] - flow.z[i - 1]);
+        }
+        return sum * 2 * Math.PI * Jacket.RI * Jacket.RI;
+    }
+
+    private static void rake(Path file, JacketSolver truth) {
+        var random = new Random(SEED);
+        var text = new StringBuilder("# Outlet rake, simulated: not measured. Uncertainty is expanded, k = 2.\n");
+        text.append("radius [mm],temperature [degC],uncertainty [K]\n");
+        double[] last = truth.temperature[truth.z.length - 1];
+        for (int i = 0; i < 12; i++) {
+            double radius = 30.3 + 0.49 * i;
+            double at = (radius / 1000 - Jacket.RI) / (Jacket.RO - Jacket.RI) * (truth.r.length - 1);
+            int j = (int) at;
+            double t = last[j] + (at - j) * (last[j + 1] - last[j]) - 273.15;
+            text.append(String.format(Locale.ROOT, "%.2f,%.2f,%.2f%n", radius, t + 0.12 * random.nextGaussian(), 0.25)
+                    .replace("\r", ""));
+        }
+        AtomicFile.write(file, text.toString());
+    }
+
+    private static void torque(Path file, JacketSolver truth) {
+        var random = new Random(SEED + 1);
+        double mean = 1000 * torque(truth);
+        List<String> rows = new ArrayList<>();
+        rows.add("# Torque logger, simulated: not measured");
+        rows.add("Zeit;Drehmoment");
+        rows.add("s;mN m");
+        double slow = 0;
+        for (int i : IntStream.rangeClosed(0, 600).toArray()) {
+            double t = i * 0.1;
+            slow = 0.97 * slow + 0.03 * random.nextGaussian();
+            double run = 1 - Math.exp(-t / 2.5);
+            double value = mean * run + 0.25 * slow + 0.08 * random.nextGaussian() + 0.002 * (t - 30);
+            // The logger lost its link for two seconds.
+            String shown = t > 33 && t < 35
+                    ? ""
+                    : String.format(Locale.ROOT, "%.3f", value).replace('.', ',');
+            rows.add(String.format(Locale.ROOT, "%.1f", t).replace('.', ',') + ";" + shown);
+        }
+        AtomicFile.write(file, String.join("\n", rows) + "\n");
+    }
+}

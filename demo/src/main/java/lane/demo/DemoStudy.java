@@ -1,0 +1,201 @@
+package lane.demo;
+
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import lane.check.Check;
+import lane.check.Check.Norm;
+import lane.check.Check.Scale;
+import lane.mesh.Axis;
+import lane.mesh.Point;
+import lane.quantity.FieldUnit;
+import lane.quantity.Quantity;
+import lane.quantity.Take;
+import lane.reading.Measure;
+import lane.reading.Measure.Carried;
+import lane.reading.Measure.Loads;
+import lane.reading.Measure.On;
+import lane.reading.Reading;
+import lane.reference.Curve;
+import lane.station.Abscissa;
+import lane.station.Sampling;
+import lane.station.Station;
+import lane.study.Source;
+import lane.study.Study;
+
+/** The study of the spindle jacket, as its file opens. */
+final class DemoStudy {
+    private static final String SWIRL = "A*r + B/r";
+    private static final String AXIAL = "G/(4*mu)*(Ro^2 - r^2 - (Ro^2 - Ri^2)*ln(Ro/r)/ln(Ro/Ri))";
+    private static final String FLOW = "rho*pi*G/(8*mu)*(Ro^4 - Ri^4 - (Ro^2 - Ri^2)^2/ln(Ro/Ri))";
+
+    private DemoStudy() {}
+
+    static Study make() {
+        return new Study(
+                Study.VERSION,
+                "Spindle jacket",
+                "theory",
+                List.of(),
+                Axis.Z,
+                sources(),
+                units(),
+                quantities(),
+                stations(),
+                readings(),
+                checks());
+    }
+
+    private static List<Source> sources() {
+        return List.of(run("coarse"), run("medium"), run("fine"), theory(), rig());
+    }
+
+    private static Source run(String name) {
+        List<String> parts = List.of("inlet", "outlet", "rotor", "shell").stream()
+                .map(p -> name + "-parts/" + p + ".vtp")
+                .toList();
+        return new Source.Simulation(name, name, name + ".vtu", parts, "", "spindle jacket");
+    }
+
+    private static Source theory() {
+        Map<String, Double> c = new LinkedHashMap<>();
+        c.put("Ri", Jacket.RI);
+        c.put("Ro", Jacket.RO);
+        c.put("L", Jacket.LENGTH);
+        c.put("G", Jacket.G);
+        c.put("mu", Jacket.MU);
+        c.put("rho", Jacket.RHO);
+        c.put("Omega", Jacket.OMEGA);
+        c.put("A", Jacket.A);
+        c.put("B", Jacket.B);
+        return new Source.Reference(
+                "theory",
+                "theory",
+                Source.Kind.THEORY,
+                c,
+                List.of(
+                        new Curve.ByFormula("swirl-gap", SWIRL, "m/s"),
+                        new Curve.ByFormula("axial-gap", AXIAL, "m/s"),
+                        new Curve.ByFormula("swirl-inlet", SWIRL, "m/s"),
+                        new Curve.ByFormula("mass-flow", FLOW, "kg/s"),
+                        new Curve.ByFormula("rotor-torque", "4*pi*mu*B*L", "N m"),
+                        new Curve.ByFormula("shell-torque", "-4*pi*mu*B*L", "N m")));
+    }
+
+    private static Source rig() {
+        return new Source.Reference(
+                "rig",
+                "rig",
+                Source.Kind.MEASUREMENT,
+                Map.of(),
+                List.of(
+                        new Curve.Columns(
+                                "temperature-outlet", "rake.csv", "radius", "", "temperature", "", "uncertainty"),
+                        new Curve.WindowMean("rotor-torque", "torque-logger.csv", "Drehmoment", "", "Zeit", 20, 60)));
+    }
+
+    private static List<FieldUnit> units() {
+        return List.of(
+                new FieldUnit("velocity", "m/s", true),
+                new FieldUnit("pressure", "Pa", true),
+                new FieldUnit("temperature", "K", true),
+                new FieldUnit("wallShear", "Pa", true));
+    }
+
+    private static List<Quantity> quantities() {
+        return List.of(
+                new Quantity("swirl", "swirl speed", "velocity", Take.SWIRL, "m/s"),
+                new Quantity("axial", "axial speed", "velocity", Take.AXIAL, "m/s"),
+                new Quantity("speed", "speed", "velocity", Take.MAGNITUDE, "m/s"),
+                new Quantity("velocity", "velocity", "velocity", Take.ALL, "m/s"),
+                new Quantity("pressure", "pressure", "pressure", Take.ALL, "Pa"),
+                new Quantity("temperature", "temperature", "temperature", Take.ALL, "degC"),
+                new Quantity("wall-shear", "wall shear", "wallShear", Take.ALL, "Pa"));
+    }
+
+    private static Station line(String id, String name, double degrees, double z) {
+        double c = Math.cos(Math.toRadians(degrees));
+        double s = Math.sin(Math.toRadians(degrees));
+        return new Station.Line(
+                id,
+                name,
+                new Point(Jacket.RI * c, Jacket.RI * s, z),
+                new Point(Jacket.RO * c, Jacket.RO * s, z),
+                new Sampling.Even(201),
+                Abscissa.RADIUS);
+    }
+
+    private static List<Station> stations() {
+        return List.of(
+                line("gap-mid", "Gap at mid-length", 120, 0.06),
+                line("gap-inlet", "Gap near inlet", 120, 0.004),
+                line("gap-outlet", "Gap at outlet", 120, 0.12),
+                new Station.OnPart("inlet", "inlet", "inlet"),
+                new Station.OnPart("outlet", "outlet", "outlet"),
+                new Station.OnPart("rotor", "rotor", "rotor"),
+                new Station.OnPart("shell", "shell", "shell"));
+    }
+
+    private static List<Reading> readings() {
+        var loads = new Loads("", 0, "wall-shear", On.FLUID, On.FLUID);
+        var torque = new Measure.Moment(loads, Axis.Z);
+        var mass = new Measure.Flow("velocity", Jacket.RHO, "kg/m3", Carried.NOTHING, Axis.Z);
+        var swirl = new Measure.Flow("velocity", Jacket.RHO, "kg/m3", Carried.ANGULAR_MOMENTUM, Axis.Z);
+        return List.of(
+                new Reading.OfProfile("swirl-gap", "Swirl across the gap", "gap-mid", "swirl", "m/s"),
+                new Reading.OfProfile("axial-gap", "Axial speed across the gap", "gap-mid", "axial", "m/s"),
+                new Reading.OfProfile("swirl-inlet", "Swirl near inlet", "gap-inlet", "swirl", "m/s"),
+                new Reading.OfProfile(
+                        "temperature-outlet", "Temperature at outlet", "gap-outlet", "temperature", "degC"),
+                new Reading.OfTally("mass-flow", "Mass flow", List.of("outlet"), mass, "kg/s"),
+                new Reading.OfTally("rotor-torque", "Rotor torque", List.of("rotor"), torque, "mN m"),
+                new Reading.OfTally("shell-torque", "Shell torque", List.of("shell"), torque, "mN m"),
+                new Reading.OfTally(
+                        "inlet-pressure", "Inlet mean pressure", List.of("inlet"), new Measure.Mean("pressure"), "Pa"),
+                new Reading.OfTally(
+                        "axial-force",
+                        "Axial force on the walls",
+                        List.of("shell", "rotor"),
+                        new Measure.Force(
+                                new Loads("pressure", 0, "wall-shear", On.FLUID, On.WALL), new Point(0, 0, 1)),
+                        "N"),
+                new Reading.OfBalance(
+                        "mass",
+                        "Mass",
+                        List.of(
+                                new Reading.Term("Oil in", -1, List.of("inlet"), mass),
+                                new Reading.Term("Oil out", -1, List.of("outlet"), mass)),
+                        List.of("rotor", "shell"),
+                        "positive adds oil to the gap",
+                        "kg/s"),
+                new Reading.OfBalance(
+                        "angular-momentum",
+                        "Angular momentum",
+                        List.of(
+                                new Reading.Term("Rotor torque", 1, List.of("rotor"), torque),
+                                new Reading.Term("Swirl carried in", -1, List.of("inlet"), swirl),
+                                new Reading.Term("Shell torque", 1, List.of("shell"), torque),
+                                new Reading.Term("Swirl carried out", -1, List.of("outlet"), swirl)),
+                        List.of(),
+                        "positive adds swirl to the oil",
+                        "mN m"));
+    }
+
+    private static List<Check> checks() {
+        return List.of(
+                check("swirl-l2", "swirl-gap", Norm.L2, Scale.RANGE, 0.01, ""),
+                check("swirl-linf", "swirl-gap", Norm.LINF, Scale.RANGE, 0.02, ""),
+                check("axial-l2", "axial-gap", Norm.L2, Scale.RANGE, 0.01, ""),
+                check("inlet-l2", "swirl-inlet", Norm.L2, Scale.RANGE, 0.01, ""),
+                check("outlet-temperature", "temperature-outlet", Norm.L2, Scale.ABSOLUTE, 0.5, "rig"),
+                check("flow", "mass-flow", Norm.L2, Scale.MEAN, 0.005, ""),
+                check("torque-rig", "rotor-torque", Norm.L2, Scale.MEAN, 0.01, "rig"),
+                check("torque-shell", "shell-torque", Norm.L2, Scale.MEAN, 0.02, ""),
+                check("mass-closes", "mass", Norm.L2, Scale.MEAN, 0.001, ""),
+                check("swirl-closes", "angular-momentum", Norm.L2, Scale.MEAN, 0.01, ""));
+    }
+
+    private static Check check(String id, String reading, Norm norm, Scale scale, double tolerance, String datum) {
+        return new Check(id, reading, norm, scale, tolerance, datum, List.of("fine"));
+    }
+}

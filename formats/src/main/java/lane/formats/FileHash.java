@@ -1,0 +1,49 @@
+package lane.formats;
+
+import java.io.IOException;
+import java.io.InputStream;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.security.MessageDigest;
+import java.security.NoSuchAlgorithmException;
+import java.util.HexFormat;
+import lane.base.LaneException;
+import lane.trail.Trail;
+
+/** The identity of a file by content. */
+public final class FileHash {
+    private FileHash() {}
+
+    /**
+     * Size and SHA-256 of a file.
+     *
+     * @param shown the path as the trail names it
+     */
+    public static Trail.Input of(Path file, String shown) {
+        try (InputStream in = Files.newInputStream(file)) {
+            var digest = MessageDigest.getInstance("SHA-256");
+            byte[] block = new byte[1 << 16];
+            long size = 0;
+            for (int n = in.read(block); n >= 0; n = in.read(block)) {
+                digest.update(block, 0, n);
+                size += n;
+            }
+            return new Trail.Input(shown, HexFormat.of().formatHex(digest.digest()), size);
+        } catch (IOException e) {
+            throw unreadable(file, e);
+        } catch (NoSuchAlgorithmException e) {
+            throw new IllegalStateException("every Java has SHA-256", e);
+        }
+    }
+
+    /** The sentence for a file that cannot be opened. */
+    public static LaneException unreadable(Path file, IOException cause) {
+        String why =
+                switch (cause) {
+                    case java.nio.file.NoSuchFileException _ -> "it does not exist; check the path";
+                    case java.nio.file.AccessDeniedException _ -> "reading it is not allowed; check its permissions";
+                    default -> Files.isDirectory(file) ? "it is a folder; give a file" : cause.getMessage();
+                };
+        return new LaneException("The file " + file + " cannot be read: " + why + ".", cause);
+    }
+}

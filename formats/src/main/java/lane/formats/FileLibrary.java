@@ -1,0 +1,158 @@
+package lane.formats;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.attribute.BasicFileAttributes;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.function.Supplier;
+import lane.base.LaneException;
+import lane.base.Work;
+import lane.field.Field;
+import lane.field.Part;
+import lane.field.PartBuilder;
+import lane.field.Run;
+import lane.field.Values;
+import lane.formats.table.CsvReader;
+import lane.formats.vtk.VtkXmlReader;
+import lane.reference.Table;
+import lane.study.Library;
+import lane.study.Source;
+import lane.trail.Trail;
+
+/** Loads the files of a study, relative to its folder, and keeps what it loaded as long as the files do not change. */
+public final class FileLibrary implements Library {
+    private final Path folder;
+    private final Map<Object, Object> kept = new ConcurrentHashMap<>();
+
+    private record Stamp(Path file, long size, long changed) {}
+
+    private record RunKey(List<Stamp> stamps, String regions) {}
+
+    /** @param folder that relative paths of the study start from */
+    public FileLibrary(Path folder) {
+        this.folder = folder.toAbsolutePath().normalize();
+    }
+
+    /** Where a path of the study points to. */
+    public Path resolve(String path) {
+        try {
+            return folder.resolve(path).normalize();
+        } catch (java.nio.file.InvalidPathException e) {
+            throw new LaneException("\"" + path + "\" is no path on this machine; correct it in the study.", e);
+        }
+    }
+
+    private Stamp stamp(String path) {
+        Path file = resolve(path);
+        try {
+            var a = Files.readAttributes(file, BasicFileAttributes.class);
+            return new Stamp(file, a.size(), a.lastModifiedTime().toMillis());
+        } catch (IOException e) {
+            throw FileHash.unreadable(file, e);
+        }
+    }
+
+    @SuppressWarnings("unchecked")
+    private <T> T keep(Object key, Supplier<T> load) {
+        Object found = kept.get(key);
+        if (found == null) {
+            found = load.get();
+            kept.put(key, found);
+        }
+        return (T) found;
+    }
+
+    @Override
+    public Table table(String file) {
+        Stamp stamp = stamp(file);
+        return keep(stamp, () -> {
+            kept.keySet().removeIf(k -> k instanceof Stamp s && s.file.equals(stamp.file));
+            return CsvReader.read(stamp.file, file);
+        });
+    }
+
+    @Override
+    public Run run(Source.Simulation source, Work work) {
+        List<Stamp> stamps = new ArrayList<>();
+        stamps.add(stamp(source.file()));
+        source.partFiles().forEach(p -> stamps.add(stamp(p)));
+        var key = new RunKey(List.copyOf(stamps), source.regions());
+        return keep(key, () -> {
+            Run run = load(source, work);
+            kept.keySet()
+                    .removeIf(k -> k instanceof RunKey r
+                            && !r.equals(key)
+                            && r.stamps.getFirst().file.equals(stamps.getFirst().file));
+            return run;
+        });
+    }
+
+    private Run load(Source.Simulation source, Work work) {
+        work.progress("Loading " + source.name(), 0);
+        List<Trail.Input> inputs = new ArrayList<>();
+        inputs.add(FileHash.of(resolve(source.file()), source.file()));
+        VtkXmlReader.Grid grid = VtkXmlReader.read(resolve(source.file()), work);
+        work.poll();
+        List<String> remarks = new ArrayList<>(grid.remarks());
+        List<Part> parts = new ArrayList<>();
+        if (grid.mesh().dimension() >= 2) {
+            parts(source, grid, parts, inputs, remarks, work);
+        }
+        return new Run(grid.mesh(), grid.fields(), parts, inputs, remarks);
+    }
+
+    private void parts(
+            Source.Simulation source,
+            VtkXmlReader.Grid grid,
+            List<Part> parts,
+            List<Trail.Input> inputs,
+            List<String> remarks,
+            Work work) {
+        var builder = new PartBuilder(grid.mesh());
+        for (String path : source.partFiles()) {
+            work.poll();
+            inputs.add(FileHash.of(resolve(path), path));
+            VtkXmlReader.Grid surface = VtkXmlReader.read(resolve(path), work);
+            Part part = builder.place(stem(path), surface.mesh(), surface.fields());
+            parts.add(part);
+            if (part.unmatched() > 0) {
+                remarks.add("Part " + part.name() + ": " + part.unmatched() + " of "
+                        + part.surface().cellCount() + " faces are no boundary faces of the run.");
+            }
+            if (part.turned() > 0) {
+                remarks.add("Part " + part.name() + ": " + part.turned()
+                        + " faces were wound inwards and are read turned outwards.");
+            }
+        }
+        if (!source.regions().isBlank()) {
+            Field region = grid.fields().stream()
+                    .filter(f -> f.name().equals(source.regions()))
+                    .findFirst()
+                    .orElseThrow(() -> new LaneException("The file " + source.file() + " has no array \""
+                            + source.regions() + "\" to name its parts by; choose another."));
+            if (region.at() != Field.At.CELL || region.components() != 1 || !(region.values() instanceof Values.Ints)) {
+                throw new LaneException("The array \"" + source.regions() + "\" of " + source.file()
+                        + " cannot name parts: it must hold one whole number a cell.");
+            }
+            List<Part> faces = builder.byFaceCells(source.regions(), region.values());
+            parts.addAll(faces.isEmpty() ? builder.byOwner(source.regions(), region.values()) : faces);
+        }
+        if (parts.isEmpty() && builder.boundary().size() > 0) {
+            parts.add(builder.whole("boundary"));
+        }
+        if (builder.boundary().shared() > 0) {
+            remarks.add(builder.boundary().shared() + " faces belong to more than two cells.");
+        }
+    }
+
+    /** A file's name without folder and extension. */
+    public static String stem(String path) {
+        String name = path.substring(Math.max(path.lastIndexOf('/'), path.lastIndexOf('\\')) + 1);
+        int dot = name.lastIndexOf('.');
+        return dot > 0 ? name.substring(0, dot) : name;
+    }
+}

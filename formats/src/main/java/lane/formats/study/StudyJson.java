@@ -1,0 +1,168 @@
+package lane.formats.study;
+
+import com.fasterxml.jackson.annotation.JsonSetter;
+import com.fasterxml.jackson.annotation.JsonSubTypes;
+import com.fasterxml.jackson.annotation.JsonSubTypes.Type;
+import com.fasterxml.jackson.annotation.JsonTypeInfo;
+import com.fasterxml.jackson.annotation.Nulls;
+import com.fasterxml.jackson.core.JacksonException;
+import com.fasterxml.jackson.core.json.JsonReadFeature;
+import com.fasterxml.jackson.databind.DeserializationFeature;
+import com.fasterxml.jackson.databind.JsonMappingException;
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.MapperFeature;
+import com.fasterxml.jackson.databind.SerializationFeature;
+import com.fasterxml.jackson.databind.exc.UnrecognizedPropertyException;
+import com.fasterxml.jackson.databind.json.JsonMapper;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Map;
+import lane.base.LaneException;
+import lane.formats.AtomicFile;
+import lane.formats.FileHash;
+import lane.reading.Measure;
+import lane.reading.Reading;
+import lane.reference.Curve;
+import lane.station.Sampling;
+import lane.station.Station;
+import lane.study.Source;
+import lane.study.Study;
+
+/**
+ * The study as JSON: stable order, one schema version, described by docs/study.schema.json so that a study can be
+ * written by hand or by a script. Texts and lists that are left out are taken as empty.
+ */
+public final class StudyJson {
+    private static final long MOST_BYTES = 64L << 20;
+
+    @JsonTypeInfo(use = JsonTypeInfo.Id.NAME, property = "kind")
+    @JsonSubTypes({
+        @Type(name = "run", value = Source.Simulation.class),
+        @Type(name = "reference", value = Source.Reference.class)
+    })
+    private interface SourceKinds {}
+
+    @JsonTypeInfo(use = JsonTypeInfo.Id.NAME, property = "kind")
+    @JsonSubTypes({@Type(name = "line", value = Station.Line.class), @Type(name = "part", value = Station.OnPart.class)
+    })
+    private interface StationKinds {}
+
+    @JsonTypeInfo(use = JsonTypeInfo.Id.NAME, property = "kind")
+    @JsonSubTypes({
+        @Type(name = "even", value = Sampling.Even.class),
+        @Type(name = "cell-exact", value = Sampling.CellExact.class)
+    })
+    private interface SamplingKinds {}
+
+    @JsonTypeInfo(use = JsonTypeInfo.Id.NAME, property = "kind")
+    @JsonSubTypes({
+        @Type(name = "profile", value = Reading.OfProfile.class),
+        @Type(name = "tally", value = Reading.OfTally.class),
+        @Type(name = "balance", value = Reading.OfBalance.class)
+    })
+    private interface ReadingKinds {}
+
+    @JsonTypeInfo(use = JsonTypeInfo.Id.NAME, property = "kind")
+    @JsonSubTypes({
+        @Type(name = "area", value = Measure.Area.class), @Type(name = "mean", value = Measure.Mean.class),
+        @Type(name = "integral", value = Measure.Integral.class), @Type(name = "flow", value = Measure.Flow.class),
+        @Type(name = "force", value = Measure.Force.class), @Type(name = "moment", value = Measure.Moment.class)
+    })
+    private interface MeasureKinds {}
+
+    @JsonTypeInfo(use = JsonTypeInfo.Id.NAME, property = "kind")
+    @JsonSubTypes({
+        @Type(name = "formula", value = Curve.ByFormula.class), @Type(name = "columns", value = Curve.Columns.class),
+        @Type(name = "window-mean", value = Curve.WindowMean.class), @Type(name = "hand", value = Curve.HandValue.class)
+    })
+    private interface CurveKinds {}
+
+    private static final JsonMapper MAPPER = JsonMapper.builder()
+            .enable(SerializationFeature.INDENT_OUTPUT)
+            .enable(DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES)
+            .enable(DeserializationFeature.FAIL_ON_NULL_FOR_PRIMITIVES)
+            .enable(MapperFeature.ACCEPT_CASE_INSENSITIVE_ENUMS)
+            .enable(JsonReadFeature.ALLOW_JAVA_COMMENTS)
+            .withConfigOverride(String.class, o -> o.setSetterInfo(JsonSetter.Value.forValueNulls(Nulls.AS_EMPTY)))
+            .withConfigOverride(List.class, o -> o.setSetterInfo(JsonSetter.Value.forValueNulls(Nulls.AS_EMPTY)))
+            .withConfigOverride(Map.class, o -> o.setSetterInfo(JsonSetter.Value.forValueNulls(Nulls.AS_EMPTY)))
+            .addMixIn(Source.class, SourceKinds.class)
+            .addMixIn(Source.Reference.class, ReferenceMixIn.class)
+            .addMixIn(Station.class, StationKinds.class)
+            .addMixIn(Sampling.class, SamplingKinds.class)
+            .addMixIn(Reading.class, ReadingKinds.class)
+            .addMixIn(Measure.class, MeasureKinds.class)
+            .addMixIn(Curve.class, CurveKinds.class)
+            .build();
+
+    private StudyJson() {}
+
+    /** A reference is drawn as theory or measurement; "kind" already tells it from a run. */
+    private abstract static class ReferenceMixIn {
+        @com.fasterxml.jackson.annotation.JsonProperty("drawn")
+        abstract Source.Kind kind();
+    }
+
+    public static String text(Study study) {
+        try {
+            return MAPPER.writeValueAsString(study) + "\n";
+        } catch (JacksonException e) {
+            throw new IllegalStateException("a study can always be written", e);
+        }
+    }
+
+    /** Writes the study atomically. */
+    public static void save(Study study, Path file) {
+        AtomicFile.write(file, text(study));
+    }
+
+    /** @throws LaneException with the place in the file when it is no study of this version */
+    public static Study load(Path file) {
+        try {
+            if (Files.size(file) > MOST_BYTES) {
+                throw new LaneException(
+                        "The study " + file + " is larger than 64 MB; a study holds definitions, not data.");
+            }
+            return of(Files.readString(file), file.toString());
+        } catch (IOException e) {
+            throw FileHash.unreadable(file, e);
+        }
+    }
+
+    /** @param where named in errors */
+    public static Study of(String text, String where) {
+        try {
+            JsonNode tree = MAPPER.readTree(text);
+            int version = tree.path("version").asInt(-1);
+            if (version != Study.VERSION) {
+                throw new LaneException(
+                        "The study " + where + (version < 0 ? " gives no version" : " has version " + version)
+                                + "; this program reads version " + Study.VERSION + ".");
+            }
+            return MAPPER.treeToValue(tree, Study.class);
+        } catch (UnrecognizedPropertyException e) {
+            throw new LaneException(
+                    "The study " + where + " has an unknown entry \"" + e.getPropertyName() + "\" at " + path(e)
+                            + "; known are " + e.getKnownPropertyIds() + ".",
+                    e);
+        } catch (JsonMappingException e) {
+            String reason = e.getCause() instanceof LaneException l ? l.getMessage() : e.getOriginalMessage();
+            throw new LaneException("The study " + where + " cannot be used at " + path(e) + ": " + reason, e);
+        } catch (JacksonException e) {
+            throw new LaneException(
+                    "The study " + where + " is no sound JSON: line "
+                            + e.getLocation().getLineNr() + ", " + e.getOriginalMessage() + ".",
+                    e);
+        }
+    }
+
+    private static String path(JsonMappingException e) {
+        var path = new StringBuilder();
+        for (JsonMappingException.Reference r : e.getPath()) {
+            path.append('/').append(r.getFieldName() != null ? r.getFieldName() : String.valueOf(r.getIndex()));
+        }
+        return path.isEmpty() ? "/" : path.toString();
+    }
+}

@@ -1,0 +1,165 @@
+package lane.formats.vtk;
+
+import java.io.BufferedInputStream;
+import java.io.IOException;
+import java.io.InputStream;
+import java.lang.foreign.Arena;
+import java.lang.foreign.MemorySegment;
+import java.lang.foreign.ValueLayout;
+import java.nio.ByteBuffer;
+import java.nio.channels.FileChannel;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.StandardOpenOption;
+import java.util.ArrayList;
+import java.util.List;
+import lane.base.LaneException;
+import lane.base.Work;
+import lane.field.Field;
+import lane.formats.FileHash;
+import lane.mesh.Mesh;
+
+/**
+ * Reads {@code .vtu} (unstructured mesh) and {@code .vtp} (surface) files: ascii, inline base64, appended raw and base64,
+ * zlib, both byte orders, both header widths, all number types, several pieces. What it does not read it names.
+ */
+public final class VtkXmlReader {
+    private VtkXmlReader() {}
+
+    /** A mesh with its fields, and what the reader wants known. */
+    public record Grid(Mesh mesh, List<Field> fields, List<String> remarks) {}
+
+    /** @throws LaneException with one sentence: what is wrong with the file and what to do */
+    public static Grid read(Path file, Work work) {
+        try (FileChannel channel = FileChannel.open(file, StandardOpenOption.READ);
+                Arena arena = Arena.ofConfined()) {
+            if (Files.isDirectory(file)) {
+                throw new LaneException("The file " + file + " cannot be read: it is a folder; give a file.");
+            }
+            MemorySegment bytes = channel.map(FileChannel.MapMode.READ_ONLY, 0, channel.size(), arena);
+            return read(bytes, work);
+        } catch (IOException e) {
+            throw FileHash.unreadable(file, e);
+        } catch (VtkError e) {
+            throw new LaneException(
+                    "The file " + file.getFileName() + " cannot be used: " + e.getMessage()
+                            + "; write it again or give another file.",
+                    e);
+        } catch (IndexOutOfBoundsException | ArithmeticException | NegativeArraySizeException e) {
+            throw new LaneException(
+                    "The file " + file.getFileName()
+                            + " cannot be used: its numbers contradict each other; write it again or give another file.",
+                    e);
+        } catch (LaneException e) {
+            throw e.getMessage().contains(file.getFileName().toString())
+                    ? e
+                    : new LaneException("The file " + file.getFileName() + " cannot be used: " + e.getMessage(), e);
+        }
+    }
+
+    private static Grid read(MemorySegment bytes, Work work) {
+        long appended = find(bytes, "<AppendedData", 0);
+        long tagEnd = appended < 0 ? -1 : find(bytes, ">", appended);
+        if (appended >= 0 && tagEnd < 0) {
+            throw new VtkError("it ends inside the tag of its appended data");
+        }
+        long xmlEnd = appended < 0 ? bytes.byteSize() : tagEnd + 1;
+        boolean closed = appended >= 0 && bytes.get(ValueLayout.JAVA_BYTE, tagEnd - 1) == '/';
+        var xml = new XmlParts(
+                new BufferedInputStream(new SegmentStream(bytes, xmlEnd), 1 << 16),
+                appended < 0 ? "" : closed ? "</VTKFile>" : "</AppendedData></VTKFile>",
+                work);
+        if (!xml.fileType.equals("UnstructuredGrid") && !xml.fileType.equals("PolyData")) {
+            throw new VtkError("it holds a \"" + xml.fileType + "\", and only UnstructuredGrid and PolyData are read");
+        }
+        if (xml.hasAppended) {
+            long start = find(bytes, "_", xmlEnd);
+            List<XmlParts.Array> all = new ArrayList<>(xml.fieldData);
+            xml.pieces.forEach(p -> all.addAll(p.arrays));
+            int done = 0;
+            for (XmlParts.Array array : all) {
+                work.progress("Reading " + array.name, (double) done++ / all.size());
+                appended(bytes, start, array, xml, work);
+            }
+        }
+        return new GridBuilder(xml).build();
+    }
+
+    private static void appended(MemorySegment bytes, long start, XmlParts.Array array, XmlParts xml, Work work) {
+        if (array.offset < 0 || array.text) {
+            return;
+        }
+        work.poll();
+        String what = "array \"" + array.name + "\"";
+        if (start < 0 || array.offset > bytes.byteSize() - start - 1) {
+            throw new VtkError(
+                    what + " begins at byte " + array.offset + " of the appended data, which is beyond the file's end");
+        }
+        long from = start + 1 + array.offset;
+        MemorySegment rest = bytes.asSlice(from, Math.min(bytes.byteSize() - from, Integer.MAX_VALUE - 16));
+        array.numbers = new Numbers(array.type, what);
+        ByteBuffer in = xml.appendedRaw ? rest.asByteBuffer() : base64(rest, array.offset, xml);
+        new Payload(xml.order, xml.wideHeader, xml.zlib, work).decode(in, array.numbers, what);
+    }
+
+    /** The text of one array ends where the next one's begins, or at the end of the data. */
+    private static ByteBuffer base64(MemorySegment rest, long offset, XmlParts xml) {
+        long next = Long.MAX_VALUE;
+        for (var piece : xml.pieces) {
+            for (var other : piece.arrays) {
+                next = other.offset > offset ? Math.min(next, other.offset) : next;
+            }
+        }
+        for (var other : xml.fieldData) {
+            next = other.offset > offset ? Math.min(next, other.offset) : next;
+        }
+        long size = Math.min(rest.byteSize(), next - offset);
+        byte[] text = rest.asSlice(0, size).toArray(ValueLayout.JAVA_BYTE);
+        return Payload.base64(text, 0, text.length);
+    }
+
+    private static long find(MemorySegment bytes, String text, long from) {
+        long last = bytes.byteSize() - text.length();
+        byte first = (byte) text.charAt(0);
+        for (long i = from; i <= last; i++) {
+            if (bytes.get(ValueLayout.JAVA_BYTE, i) == first) {
+                int k = 1;
+                while (k < text.length() && bytes.get(ValueLayout.JAVA_BYTE, i + k) == text.charAt(k)) {
+                    k++;
+                }
+                if (k == text.length()) {
+                    return i;
+                }
+            }
+        }
+        return -1;
+    }
+
+    /** The first bytes of a mapped file as a stream. */
+    private static final class SegmentStream extends InputStream {
+        private final MemorySegment bytes;
+        private final long end;
+        private long at;
+
+        SegmentStream(MemorySegment bytes, long end) {
+            this.bytes = bytes;
+            this.end = end;
+        }
+
+        @Override
+        public int read() {
+            return at < end ? bytes.get(ValueLayout.JAVA_BYTE, at++) & 0xff : -1;
+        }
+
+        @Override
+        public int read(byte[] out, int offset, int length) {
+            if (at >= end) {
+                return -1;
+            }
+            int n = (int) Math.min(length, end - at);
+            MemorySegment.copy(bytes, ValueLayout.JAVA_BYTE, at, out, offset, n);
+            at += n;
+            return n;
+        }
+    }
+}

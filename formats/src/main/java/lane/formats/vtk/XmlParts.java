@@ -1,0 +1,271 @@
+package lane.formats.vtk;
+
+import java.io.ByteArrayInputStream;
+import java.io.InputStream;
+import java.io.SequenceInputStream;
+import java.nio.ByteOrder;
+import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import javax.xml.stream.XMLInputFactory;
+import javax.xml.stream.XMLStreamConstants;
+import javax.xml.stream.XMLStreamException;
+import javax.xml.stream.XMLStreamReader;
+import lane.base.Work;
+import lane.formats.vtk.Numbers.Type;
+
+/**
+ * The XML of a file, read as a stream: pieces with their data arrays, decoded where they stand or noted with their place
+ * in the appended data. No document type and no entity is taken.
+ */
+final class XmlParts {
+    private static final XMLInputFactory FACTORY = XMLInputFactory.newInstance();
+
+    static {
+        FACTORY.setProperty(XMLInputFactory.SUPPORT_DTD, false);
+        FACTORY.setProperty(XMLInputFactory.IS_SUPPORTING_EXTERNAL_ENTITIES, false);
+        FACTORY.setProperty(XMLInputFactory.IS_COALESCING, false);
+        FACTORY.setXMLResolver((publicId, systemId, base, namespace) -> {
+            throw new XMLStreamException("external entities are not taken");
+        });
+    }
+
+    /** A data array: decoded, or waiting at an offset of the appended data. */
+    static final class Array {
+        String name = "";
+        String section = "";
+        Type type = Type.FLOAT32;
+        int components = 1;
+        long offset = -1;
+        Numbers numbers;
+        boolean text;
+    }
+
+    /** A piece: its counts and arrays. */
+    static final class Piece {
+        final Map<String, Long> counts = new HashMap<>();
+        final List<Array> arrays = new ArrayList<>();
+    }
+
+    final List<Piece> pieces = new ArrayList<>();
+    final List<Array> fieldData = new ArrayList<>();
+    String fileType = "";
+    ByteOrder order = ByteOrder.LITTLE_ENDIAN;
+    boolean wideHeader;
+    boolean zlib;
+    boolean appendedRaw;
+    boolean hasAppended;
+
+    /**
+     * @param head the bytes of the XML up to and with the opening tag of the appended data, if there is any
+     * @param closing what closes the XML after it, or nothing
+     */
+    XmlParts(InputStream head, String closing, Work work) {
+        InputStream in = closing.isEmpty()
+                ? head
+                : new SequenceInputStream(head, new ByteArrayInputStream(closing.getBytes(StandardCharsets.US_ASCII)));
+        try {
+            XMLStreamReader xml = FACTORY.createXMLStreamReader(in);
+            read(xml, work);
+        } catch (XMLStreamException e) {
+            String message = String.valueOf(e.getMessage());
+            boolean ended = message.contains("end of document")
+                    || message.contains("must start and end")
+                    || message.contains("Premature")
+                    || message.contains("must be terminated");
+            int line = e.getLocation() == null ? 0 : e.getLocation().getLineNumber();
+            throw new VtkError(
+                    ended ? "its XML ends too early, at line " + line : "its XML is damaged at line " + line);
+        }
+    }
+
+    private void read(XMLStreamReader xml, Work work) throws XMLStreamException {
+        String section = "";
+        Piece piece = null;
+        int depth = 0;
+        while (xml.hasNext()) {
+            int event = xml.next();
+            if (event == XMLStreamConstants.DTD || event == XMLStreamConstants.ENTITY_REFERENCE) {
+                throw new VtkError("it has a document type or an entity, which are not taken");
+            }
+            if (event == XMLStreamConstants.START_ELEMENT) {
+                if (++depth > 50) {
+                    throw new VtkError("its XML is nested more than 50 deep");
+                }
+                String tag = xml.getLocalName();
+                if (depth == 1) {
+                    root(xml, tag);
+                    continue;
+                }
+                switch (tag) {
+                    case "Piece" -> {
+                        piece = new Piece();
+                        for (int i = 0; i < xml.getAttributeCount(); i++) {
+                            if (xml.getAttributeLocalName(i).startsWith("NumberOf")) {
+                                piece.counts.put(xml.getAttributeLocalName(i), count(xml.getAttributeValue(i)));
+                            }
+                        }
+                        pieces.add(piece);
+                    }
+                    case "PointData", "CellData", "Points", "Cells", "Verts", "Lines", "Strips", "Polys", "FieldData" ->
+                        section = tag;
+                    case "DataArray", "Array" -> {
+                        work.poll();
+                        Array array = array(xml, section);
+                        depth--;
+                        if (section.equals("FieldData")) {
+                            fieldData.add(array);
+                        } else if (piece != null) {
+                            piece.arrays.add(array);
+                        }
+                    }
+                    case "AppendedData" -> {
+                        hasAppended = true;
+                        appendedRaw = "raw".equals(xml.getAttributeValue(null, "encoding"));
+                    }
+                    default -> {}
+                }
+            } else if (event == XMLStreamConstants.END_ELEMENT) {
+                depth--;
+            }
+        }
+    }
+
+    private void root(XMLStreamReader xml, String tag) {
+        if (!tag.equals("VTKFile")) {
+            throw new VtkError("it begins with <" + tag + "> and not with <VTKFile>");
+        }
+        fileType = String.valueOf(xml.getAttributeValue(null, "type"));
+        order = "BigEndian".equals(xml.getAttributeValue(null, "byte_order"))
+                ? ByteOrder.BIG_ENDIAN
+                : ByteOrder.LITTLE_ENDIAN;
+        String header = xml.getAttributeValue(null, "header_type");
+        wideHeader = "UInt64".equals(header);
+        String compressor = xml.getAttributeValue(null, "compressor");
+        zlib = "vtkZLibDataCompressor".equals(compressor);
+        if (compressor != null && !compressor.isEmpty() && !zlib) {
+            throw new VtkError("it is compressed with " + compressor + ", and only zlib is read");
+        }
+    }
+
+    private static long count(String text) {
+        try {
+            long n = Long.parseLong(text.strip());
+            if (n >= 0 && n <= Integer.MAX_VALUE - 8) {
+                return n;
+            }
+        } catch (NumberFormatException e) {
+            // Falls through to the sentence below: not a number is as wrong as a number out of range.
+        }
+        throw new VtkError("it gives \"" + text + "\" as a number of points or cells");
+    }
+
+    private Array array(XMLStreamReader xml, String section) throws XMLStreamException {
+        var array = new Array();
+        array.section = section;
+        String name = xml.getAttributeValue(null, "Name");
+        array.name = name == null ? "" : name;
+        String type = String.valueOf(xml.getAttributeValue(null, "type"));
+        String format = String.valueOf(xml.getAttributeValue(null, "format"));
+        String what = "array \"" + array.name + "\"";
+        if (type.equals("String")) {
+            array.text = true;
+        } else {
+            try {
+                array.type = Type.valueOf(type.toUpperCase(java.util.Locale.ROOT));
+            } catch (IllegalArgumentException e) {
+                throw new VtkError(what + " has the number type \"" + type + "\", which the format does not know");
+            }
+        }
+        String components = xml.getAttributeValue(null, "NumberOfComponents");
+        if (components != null) {
+            array.components = (int) Math.max(1, count(components));
+        }
+        if (format.equals("appended")) {
+            String offset = xml.getAttributeValue(null, "offset");
+            try {
+                array.offset = Long.parseLong(String.valueOf(offset).strip());
+            } catch (NumberFormatException e) {
+                throw new VtkError(what + " has the offset \"" + offset + "\"");
+            }
+            skip(xml);
+        } else if (array.text) {
+            skip(xml);
+        } else {
+            array.numbers = new Numbers(array.type, what);
+            if (format.equals("binary")) {
+                binary(xml, array, what);
+            } else {
+                ascii(xml, array.numbers);
+            }
+        }
+        return array;
+    }
+
+    private static void skip(XMLStreamReader xml) throws XMLStreamException {
+        for (int depth = 1; depth > 0; ) {
+            int event = xml.next();
+            depth += event == XMLStreamConstants.START_ELEMENT ? 1 : event == XMLStreamConstants.END_ELEMENT ? -1 : 0;
+        }
+    }
+
+    private static void ascii(XMLStreamReader xml, Numbers out) throws XMLStreamException {
+        var token = new StringBuilder();
+        for (int depth = 1; depth > 0; ) {
+            int event = xml.next();
+            if (event == XMLStreamConstants.CHARACTERS || event == XMLStreamConstants.CDATA) {
+                if (depth > 1) {
+                    continue;
+                }
+                char[] text = xml.getTextCharacters();
+                int end = xml.getTextStart() + xml.getTextLength();
+                for (int i = xml.getTextStart(); i < end; i++) {
+                    if (text[i] > ' ') {
+                        token.append(text[i]);
+                        if (token.length() > 400) {
+                            throw new VtkError("it has a number of more than 400 characters");
+                        }
+                    } else if (!token.isEmpty()) {
+                        out.add(token.toString());
+                        token.setLength(0);
+                    }
+                }
+            } else {
+                depth += event == XMLStreamConstants.START_ELEMENT
+                        ? 1
+                        : event == XMLStreamConstants.END_ELEMENT ? -1 : 0;
+            }
+        }
+        if (!token.isEmpty()) {
+            out.add(token.toString());
+        }
+    }
+
+    private void binary(XMLStreamReader xml, Array array, String what) throws XMLStreamException {
+        byte[] text = new byte[4096];
+        int n = 0;
+        for (int depth = 1; depth > 0; ) {
+            int event = xml.next();
+            if (event == XMLStreamConstants.CHARACTERS || event == XMLStreamConstants.CDATA) {
+                if (depth > 1) {
+                    continue;
+                }
+                int length = xml.getTextLength();
+                if (n + length > text.length) {
+                    text = java.util.Arrays.copyOf(text, Math.max(n + length, Math.min(2 * text.length, 1 << 30)));
+                }
+                char[] chars = xml.getTextCharacters();
+                for (int i = 0; i < length; i++) {
+                    text[n++] = (byte) chars[xml.getTextStart() + i];
+                }
+            } else {
+                depth += event == XMLStreamConstants.START_ELEMENT
+                        ? 1
+                        : event == XMLStreamConstants.END_ELEMENT ? -1 : 0;
+            }
+        }
+        new Payload(order, wideHeader, zlib, Work.QUIET).decode(Payload.base64(text, 0, n), array.numbers, what);
+    }
+}

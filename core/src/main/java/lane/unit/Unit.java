@@ -46,7 +46,7 @@ public record Unit(String symbol, Dimension dimension, double factor, double off
 
     /** The unit of differences of values in this unit. */
     public Unit difference() {
-        return offset == 0 ? this : new Unit(symbol, dimension, factor, 0);
+        return offset == 0 ? this : new Unit(factor == 1 ? "K" : symbol, dimension, factor, 0);
     }
 
     public Unit times(Unit other) {

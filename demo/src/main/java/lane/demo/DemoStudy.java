@@ -187,7 +187,7 @@ final class DemoStudy {
                 check("swirl-linf", "swirl-gap", Norm.LINF, Scale.RANGE, 0.02, ""),
                 check("axial-l2", "axial-gap", Norm.L2, Scale.RANGE, 0.01, ""),
                 check("inlet-l2", "swirl-inlet", Norm.L2, Scale.RANGE, 0.01, ""),
-                check("outlet-temperature", "temperature-outlet", Norm.L2, Scale.ABSOLUTE, 0.5, "rig"),
+                check("outlet-temperature", "temperature-outlet", Norm.L2, Scale.ABSOLUTE, 0.3, "rig"),
                 check("flow", "mass-flow", Norm.L2, Scale.MEAN, 0.005, ""),
                 check("torque-rig", "rotor-torque", Norm.L2, Scale.MEAN, 0.01, "rig"),
                 check("torque-shell", "shell-torque", Norm.L2, Scale.MEAN, 0.02, ""),

@@ -1,0 +1,69 @@
+package lane.picture.field;
+
+import java.util.List;
+import lane.mesh.CellShape;
+import lane.mesh.Mesh;
+
+/** What a field picture shows: surfaces of triangles with values. */
+public record Scene(List<Surface> surfaces) {
+    public Scene {
+        surfaces = List.copyOf(surfaces);
+    }
+
+    /**
+     * A surface cut into triangles.
+     *
+     * @param name of the part
+     * @param xyz corner coordinates, three to a node
+     * @param corners three nodes a triangle
+     * @param face the face of the part that a triangle belongs to
+     * @param value a value a node, or a face, in SI units; empty for a surface of one colour
+     * @param byNode whether values belong to nodes
+     * @param opacity 1 hides what is behind, 0 is not drawn
+     * @param edge for each triangle, bits 0 to 2: its side is an edge of the face
+     */
+    public record Surface(
+            String name,
+            double[] xyz,
+            int[] corners,
+            int[] face,
+            float[] value,
+            boolean byNode,
+            double opacity,
+            byte[] edge) {
+        public int triangles() {
+            return face.length;
+        }
+    }
+
+    /** Cuts a surface mesh into triangles; line cells and vertices are left out. */
+    public static Surface surface(String name, Mesh mesh, float[] value, boolean byNode, double opacity) {
+        int n = 0;
+        for (int c = 0; c < mesh.cellCount(); c++) {
+            n += mesh.shape(c).dimension() == 2 ? mesh.size(c) - 2 : 0;
+        }
+        int[] corners = new int[3 * n];
+        int[] face = new int[n];
+        byte[] edge = new byte[n];
+        int t = 0;
+        for (int c = 0; c < mesh.cellCount(); c++) {
+            if (mesh.shape(c).dimension() != 2) {
+                continue;
+            }
+            int size = mesh.size(c);
+            int begin = mesh.begin(c);
+            for (int k = 1; k + 1 < size; k++) {
+                corners[3 * t] = mesh.nodes()[begin];
+                corners[3 * t + 1] = mesh.nodes()[begin + loop(mesh, c, k)];
+                corners[3 * t + 2] = mesh.nodes()[begin + loop(mesh, c, k + 1)];
+                edge[t] = (byte) ((k == 1 ? 1 : 0) | 2 | (k + 2 == size ? 4 : 0));
+                face[t++] = c;
+            }
+        }
+        return new Surface(name, mesh.xyz(), corners, face, value, byNode, opacity, edge);
+    }
+
+    private static int loop(Mesh mesh, int cell, int k) {
+        return mesh.shape(cell) == CellShape.PIXEL && k >= 2 ? 5 - k : k;
+    }
+}

@@ -43,19 +43,22 @@ public sealed interface Source {
     /**
      * A theory, a measurement or hand values.
      *
+     * @param files tables it was made from, relative to the study
      * @param constants in SI units, by the names that formulas use
      * @param answers what it says to which reading
      */
-    record Reference(String id, String name, Kind kind, Map<String, Double> constants, List<Curve> answers)
+    record Reference(
+            String id, String name, Kind kind, List<String> files, Map<String, Double> constants, List<Curve> answers)
             implements Source {
         public Reference {
             constants = java.util.Collections.unmodifiableMap(new java.util.LinkedHashMap<>(constants));
             answers = List.copyOf(answers);
+            files = List.copyOf(files);
         }
 
         @Override
         public Reference named(String other) {
-            return new Reference(id, other, kind, constants, answers);
+            return new Reference(id, other, kind, files, constants, answers);
         }
     }
 }

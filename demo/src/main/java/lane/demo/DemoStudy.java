@@ -72,6 +72,7 @@ final class DemoStudy {
                 "theory",
                 "theory",
                 Source.Kind.THEORY,
+                List.of(),
                 c,
                 List.of(
                         new Curve.ByFormula("swirl-gap", SWIRL, "m/s"),
@@ -87,6 +88,7 @@ final class DemoStudy {
                 "rig",
                 "rig",
                 Source.Kind.MEASUREMENT,
+                List.of("rake.csv", "torque-logger.csv"),
                 Map.of(),
                 List.of(
                         new Curve.Columns(

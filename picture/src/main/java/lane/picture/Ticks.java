@@ -85,6 +85,12 @@ public final class Ticks {
         return v > 0 ? "+" + text : text;
     }
 
+    /** Five significant digits with a sign on both sides of zero: for terms that are added up. */
+    public static String signed6(double v) {
+        return (v > 0 ? "+" : "")
+                + number(v, v == 0 ? Double.NaN : Math.pow(10, Math.floor(Math.log10(Math.abs(v))) - 3));
+    }
+
     private static String minus(String text) {
         return text.replace('-', '−');
     }

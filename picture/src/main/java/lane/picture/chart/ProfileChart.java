@@ -141,9 +141,9 @@ public final class ProfileChart {
             if (Double.isFinite(y[i]) && Double.isFinite(x[i])) {
                 double v = unit.fromSi(y[i]);
                 double h = half.length == n && half[i] > 0 ? unit.differenceFromSi(half[i]) : 0;
-                series.add(xUnit.fromSi(x[i]), v, v - h, v + h, false);
+                series.add(xUnit.fromSi(x[i]), v, v - h, v + h);
             } else {
-                series.add(xUnit.fromSi(x[i]), Double.NaN, Double.NaN, Double.NaN, false);
+                series.add(xUnit.fromSi(x[i]), Double.NaN, Double.NaN, Double.NaN);
             }
         }
         to.addSeries(series);

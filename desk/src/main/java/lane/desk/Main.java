@@ -1,0 +1,49 @@
+package lane.desk;
+
+import java.nio.file.Path;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Locale;
+import lane.base.LaneException;
+import lane.cli.Lane;
+import lane.demo.DemoFiles;
+
+/**
+ * The way in: {@code demo FOLDER}, {@code open FILE…} and {@code shots FOLDER} come here, everything else goes to the
+ * command line. Not an Application itself, so that it starts from a plain class path.
+ */
+public final class Main {
+    private Main() {}
+
+    public static void main(String[] args) {
+        Locale.setDefault(Locale.ROOT);
+        System.setProperty("java.awt.headless", "true");
+        String verb = args.length == 0 ? "demo" : args[0];
+        List<String> rest = Arrays.asList(args).subList(Math.min(1, args.length), args.length);
+        try {
+            switch (verb) {
+                case "demo" ->
+                    window(DemoFiles.make(Path.of(rest.isEmpty() ? "build/demo" : rest.getFirst())), List.of());
+                case "open" -> open(rest.stream().map(Path::of).toList());
+                case "shots" -> Shots.run(Path.of(rest.get(0)), Path.of(rest.get(1)), rest.size() > 2);
+                default -> System.exit(Lane.run(args));
+            }
+        } catch (LaneException e) {
+            System.err.println(e.getMessage());
+            System.exit(1);
+        }
+    }
+
+    private static void open(List<Path> files) {
+        Path study = files.stream()
+                .filter(f -> f.toString().endsWith(".json"))
+                .findFirst()
+                .orElse(null);
+        List<Path> others = files.stream().filter(f -> !f.equals(study)).toList();
+        window(study, others);
+    }
+
+    private static void window(Path study, List<Path> files) {
+        LaneApp.start(study, files);
+    }
+}

@@ -1,0 +1,113 @@
+package lane.desk;
+
+import javafx.scene.Group;
+import javafx.scene.Node;
+import javafx.scene.layout.HBox;
+import javafx.scene.paint.Color;
+import javafx.scene.shape.Circle;
+import javafx.scene.shape.Line;
+import javafx.scene.shape.Polygon;
+import javafx.scene.shape.Rectangle;
+import javafx.scene.shape.StrokeLineCap;
+import lane.check.Verdict;
+import lane.picture.LaneStyle;
+
+/** The shapes that repeat what colour says: a lane's line and marker, a verdict's dot against its limits. */
+public final class Marks {
+    private Marks() {}
+
+    public static Color fx(java.awt.Color c) {
+        return Color.rgb(c.getRed(), c.getGreen(), c.getBlue());
+    }
+
+    /** A lane's marker alone, about nine pixels across. */
+    public static Node marker(LaneStyle style, Color sheet) {
+        Color colour = fx(style.colour());
+        return switch (style.corners()) {
+            case 0 -> {
+                var circle = new Circle(4, sheet);
+                circle.setStroke(colour);
+                circle.setStrokeWidth(1.5);
+                yield circle;
+            }
+            case 2 -> new Rectangle(2.2, 10, colour);
+            default -> polygon(style.corners(), colour);
+        };
+    }
+
+    private static Polygon polygon(int n, Color colour) {
+        var shape = new Polygon();
+        double turn = n == 4 ? Math.PI / 4 : Math.PI / 2;
+        for (int i = 0; i < n; i++) {
+            double a = turn + 2 * Math.PI * i / n;
+            shape.getPoints().addAll((n == 4 ? 5.4 : 4.9) * Math.cos(a), -(n == 4 ? 5.4 : 4.9) * Math.sin(a));
+        }
+        shape.setFill(colour);
+        return shape;
+    }
+
+    /** A short piece of the lane's line with its marker. */
+    public static Node sample(LaneStyle style, Color sheet) {
+        var group = new Group();
+        Color colour = fx(style.colour());
+        if (style.line()) {
+            var line = new Line(0, 0, 26, 0);
+            line.setStroke(colour);
+            line.setStrokeWidth(style.width());
+            line.setStrokeLineCap(StrokeLineCap.BUTT);
+            if (style.dash() != null) {
+                line.getStrokeDashArray().setAll((double) style.dash()[0], (double) style.dash()[1]);
+            }
+            group.getChildren().add(line);
+        } else {
+            group.getChildren()
+                    .addAll(bar(13, -7, 13, 7, colour), bar(10, -7, 16, -7, colour), bar(10, 7, 16, 7, colour));
+        }
+        if (style.corners() != 2) {
+            Node marker = marker(style, sheet);
+            marker.setTranslateX(13);
+            group.getChildren().add(marker);
+        }
+        return group;
+    }
+
+    private static Line bar(double x0, double y0, double x1, double y1, Color colour) {
+        var line = new Line(x0, y0, x1, y1);
+        line.setStroke(colour);
+        line.setStrokeWidth(1.3);
+        return line;
+    }
+
+    /** Two upright limits and a dot: inside, outside, on the limit, or none. */
+    public static Group verdict(Verdict verdict) {
+        String style = "verdict-" + verdict.word().replace(' ', '-');
+        var group = new Group();
+        Rectangle room = new Rectangle(22, 12, Color.TRANSPARENT);
+        group.getChildren().add(room);
+        for (double x : new double[] {3, 13}) {
+            var limit = new Line(x, 1, x, 11);
+            limit.getStyleClass().addAll("verdict-line", style);
+            limit.setStrokeWidth(1.6);
+            if (verdict == Verdict.NO_DATA) {
+                limit.getStrokeDashArray().setAll(2.0, 2.0);
+            }
+            group.getChildren().add(limit);
+        }
+        if (verdict != Verdict.NO_DATA) {
+            var dot = new Circle(verdict == Verdict.WITHIN ? 8 : verdict == Verdict.OUT ? 18 : 13, 6, 2.9);
+            dot.getStyleClass().addAll(verdict == Verdict.UNDECIDED ? "verdict-ring" : "verdict-dot", style);
+            group.getChildren().add(dot);
+        }
+        return group;
+    }
+
+    public static HBox verdictWord(Verdict verdict) {
+        return Ui.row(
+                6,
+                verdict(verdict),
+                Ui.label(
+                        verdict.word(),
+                        "verdict-word",
+                        "verdict-" + verdict.word().replace(' ', '-')));
+    }
+}

@@ -1,0 +1,337 @@
+package lane.desk;
+
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.concurrent.CancellationException;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import java.util.concurrent.ScheduledExecutorService;
+import java.util.concurrent.TimeUnit;
+import java.util.function.UnaryOperator;
+import javafx.application.Platform;
+import lane.base.LaneException;
+import lane.base.Work;
+import lane.formats.AtomicFile;
+import lane.formats.FileLibrary;
+import lane.formats.study.StudyJson;
+import lane.picture.Palette;
+import lane.study.Evaluator;
+import lane.study.History;
+import lane.study.Results;
+import lane.study.Study;
+import lane.trail.Trail;
+
+/**
+ * What the window shows: the study with its way back, the newest results, and what is selected. All methods are called
+ * on the interface thread; computing happens behind it, and the newest edit wins.
+ */
+public final class Session {
+    /** What a listener is told. */
+    public enum Change {
+        STUDY,
+        RESULTS,
+        SELECTION,
+        BUSY,
+        THEME
+    }
+
+    private final List<java.util.function.Consumer<Change>> listeners = new ArrayList<>();
+    private final Map<String, String> selected = new HashMap<>();
+    private final ExecutorService worker = Executors.newSingleThreadExecutor(r -> daemon(r, "evaluate"));
+    private final ScheduledExecutorService saver =
+            Executors.newSingleThreadScheduledExecutor(r -> daemon(r, "autosave"));
+    private final Path file;
+    private FileLibrary library;
+    private Evaluator evaluator;
+    private History history;
+    private Results results;
+    private volatile Job running;
+    private String busy = "";
+    private double progress;
+    private String message = "";
+    private String saved = "";
+    private int stop = 1;
+    private Palette palette = Palette.LIGHT;
+    private Trail trail = Trail.EMPTY;
+    private volatile Study unsaved;
+
+    /** @param file where the study is kept; it need not exist yet */
+    public Session(Study study, Path file) {
+        this.file = file;
+        library = new FileLibrary(file.toAbsolutePath().getParent());
+        evaluator = new Evaluator(library);
+        history = new History(study);
+        results = Results.none(study);
+        saver.scheduleWithFixedDelay(this::autosave, 20, 20, TimeUnit.SECONDS);
+    }
+
+    private static Thread daemon(Runnable r, String name) {
+        var thread = new Thread(r, name);
+        thread.setDaemon(true);
+        return thread;
+    }
+
+    /** Opens a study file; unsaved work of a session that ended badly is taken up again. */
+    public static Session open(Path file) {
+        Path auto = autosaveOf(file);
+        var session = new Session(StudyJson.load(file), file);
+        if (Files.exists(auto)) {
+            try {
+                Study kept = StudyJson.load(auto);
+                if (!kept.equals(session.study())) {
+                    session.history.edit("Recover unsaved work", kept, false);
+                    session.message =
+                            "Unsaved work of the last session was taken up again; undo brings back the saved study.";
+                }
+            } catch (LaneException e) {
+                session.message = "The autosave beside the study is damaged and was not used.";
+            }
+        }
+        return session;
+    }
+
+    private static Path autosaveOf(Path file) {
+        return file.resolveSibling(file.getFileName() + ".autosave");
+    }
+
+    private void autosave() {
+        Study study = unsaved;
+        if (study != null) {
+            unsaved = null;
+            try {
+                StudyJson.save(study, autosaveOf(file));
+            } catch (LaneException e) {
+                Platform.runLater(() -> say(e.getMessage()));
+            }
+        }
+    }
+
+    public void listen(java.util.function.Consumer<Change> listener) {
+        listeners.add(listener);
+    }
+
+    private void tell(Change change) {
+        listeners.forEach(l -> l.accept(change));
+    }
+
+    public Path file() {
+        return file;
+    }
+
+    public FileLibrary library() {
+        return library;
+    }
+
+    public Study study() {
+        return history.now();
+    }
+
+    public Results results() {
+        return results;
+    }
+
+    public History history() {
+        return history;
+    }
+
+    public Palette palette() {
+        return palette;
+    }
+
+    public void toggleTheme() {
+        palette = palette.dark() ? Palette.LIGHT : Palette.DARK;
+        tell(Change.THEME);
+    }
+
+    /** The stop that is open, 1 to 6. */
+    public int stop() {
+        return stop;
+    }
+
+    public void go(int number) {
+        stop = number;
+        tell(Change.SELECTION);
+    }
+
+    /** The selected key among sources, stations, quantities, readings or checks; blank for none. */
+    public String selected(String what) {
+        return selected.getOrDefault(what, "");
+    }
+
+    public void select(String what, String id) {
+        if (!id.equals(selected(what))) {
+            selected.put(what, id);
+            tell(Change.SELECTION);
+        }
+    }
+
+    public Trail trail() {
+        return trail;
+    }
+
+    public void show(Trail shown) {
+        if (!shown.equals(trail)) {
+            trail = shown;
+            tell(Change.SELECTION);
+        }
+    }
+
+    /** One sentence for the user, until the next edit. */
+    public String message() {
+        return message;
+    }
+
+    public void say(String sentence) {
+        message = sentence;
+        tell(Change.BUSY);
+    }
+
+    /** Makes an edit; a wrong one is told in a sentence and changes nothing. */
+    public void edit(String name, UnaryOperator<Study> edit) {
+        edit(name, edit, false);
+    }
+
+    /** @param joins whether it becomes one with an edit of the same name just before, as the steps of a drag do */
+    public void edit(String name, UnaryOperator<Study> edit, boolean joins) {
+        try {
+            Study next = edit.apply(history.now());
+            message = "";
+            history.edit(name, next, joins);
+            changed();
+        } catch (LaneException e) {
+            say(e.getMessage());
+        }
+    }
+
+    public void undo() {
+        history.undo();
+        changed();
+    }
+
+    public void redo() {
+        history.redo();
+        changed();
+    }
+
+    private void changed() {
+        unsaved = history.now();
+        tell(Change.STUDY);
+        evaluate();
+    }
+
+    public String saved() {
+        return history.changed() ? "not saved" : saved;
+    }
+
+    public void save() {
+        try {
+            Study study = history.now();
+            StudyJson.save(study, file);
+            history.wrote(study);
+            unsaved = null;
+            Files.deleteIfExists(autosaveOf(file));
+            saved = "saved " + java.time.LocalTime.now().format(java.time.format.DateTimeFormatter.ofPattern("HH:mm"));
+            tell(Change.STUDY);
+        } catch (LaneException e) {
+            say(e.getMessage());
+        } catch (java.io.IOException e) {
+            say("The autosave could not be removed: " + e.getMessage() + ".");
+        }
+    }
+
+    /** Writes text beside the study or elsewhere, with any trouble told in a sentence. */
+    public void write(Path target, AtomicFile.Body body) {
+        try {
+            AtomicFile.write(target, body);
+            say("Wrote " + target + ".");
+        } catch (LaneException e) {
+            say(e.getMessage());
+        }
+    }
+
+    /** What is being done, or blank. */
+    public String busy() {
+        return busy;
+    }
+
+    public double progress() {
+        return progress;
+    }
+
+    public void cancel() {
+        Job job = running;
+        if (job != null) {
+            job.cancelled = true;
+        }
+    }
+
+    /** Computes the study as it is now, in the background. */
+    public void evaluate() {
+        cancel();
+        Study study = history.now();
+        var job = new Job();
+        running = job;
+        worker.execute(() -> {
+            try {
+                Results made = evaluator.evaluate(study, job);
+                Platform.runLater(() -> finished(job, made, ""));
+            } catch (CancellationException e) {
+                Platform.runLater(() -> finished(job, null, ""));
+            } catch (OutOfMemoryError e) {
+                Platform.runLater(
+                        () -> finished(
+                                job,
+                                null,
+                                "There is not enough memory for this; close other runs or give the program more with LANE_MEMORY."));
+            } catch (RuntimeException e) {
+                Thread.getDefaultUncaughtExceptionHandler();
+                e.printStackTrace();
+                Platform.runLater(
+                        () -> finished(job, null, "This could not be computed (" + e + "); please report it."));
+            }
+        });
+    }
+
+    private void finished(Job job, Results made, String trouble) {
+        if (job == running) {
+            running = null;
+            busy = "";
+            message = trouble.isEmpty() ? message : trouble;
+            tell(Change.BUSY);
+        }
+        if (made != null && made.study() == history.now()) {
+            results = made;
+            tell(Change.RESULTS);
+        }
+    }
+
+    /** One evaluation; its progress reaches the window at most thirty times a second. */
+    private final class Job implements Work {
+        private volatile boolean cancelled;
+        private volatile long told;
+
+        @Override
+        public boolean cancelled() {
+            return cancelled;
+        }
+
+        @Override
+        public void progress(String what, double fraction) {
+            long now = System.nanoTime();
+            if (now - told > 33_000_000 || told == 0) {
+                told = now;
+                Platform.runLater(() -> {
+                    if (running == this) {
+                        busy = what;
+                        progress = fraction;
+                        tell(Change.BUSY);
+                    }
+                });
+            }
+        }
+    }
+}

@@ -1,0 +1,141 @@
+package lane.desk;
+
+import java.awt.image.BufferedImage;
+import java.nio.file.Path;
+import java.time.Instant;
+import java.util.concurrent.CountDownLatch;
+import java.util.concurrent.TimeUnit;
+import javafx.application.Platform;
+import javafx.scene.Scene;
+import javafx.scene.image.WritableImage;
+import javafx.stage.Stage;
+import lane.cli.CheckTable;
+import lane.cli.Version;
+import lane.demo.DemoFiles;
+import lane.formats.AtomicFile;
+import lane.formats.ledger.LedgerWriter;
+import lane.picture.Export;
+
+/**
+ * Without a display: opens the demo in a window that nobody sees, takes one picture of each main view, and, if asked,
+ * writes the ledger and prints the table of checks.
+ */
+final class Shots {
+    private Shots() {}
+
+    private record Shot(String name, int stop, String what, String id, boolean dark) {}
+
+    private static final Shot[] SHOTS = {
+        new Shot("intake", 1, "source", "fine", false),
+        new Shot("stations", 2, "station", "gap-mid", false),
+        new Shot("quantities", 3, "", "", false),
+        new Shot("readings-profile", 4, "reading", "swirl-gap", false),
+        new Shot("readings-tally", 4, "reading", "rotor-torque", false),
+        new Shot("readings-balance", 4, "reading", "angular-momentum", false),
+        new Shot("checks", 5, "check", "torque-rig", false),
+        new Shot("ledger", 6, "", "", false),
+        new Shot("stations-dark", 2, "station", "gap-mid", true),
+        new Shot("readings-profile-dark", 4, "reading", "temperature-outlet", true),
+        new Shot("checks-dark", 5, "check", "outlet-temperature", true)
+    };
+
+    static void run(Path data, Path out, boolean ledger) {
+        Path study = DemoFiles.make(data);
+        var done = new CountDownLatch(1);
+        var trouble = new Throwable[1];
+        Platform.startup(() -> {});
+        Thread.ofPlatform().start(() -> {
+            try {
+                take(study, out, ledger);
+            } catch (Throwable t) {
+                trouble[0] = t;
+            } finally {
+                done.countDown();
+            }
+        });
+        try {
+            if (!done.await(5, TimeUnit.MINUTES)) {
+                throw new lane.base.LaneException("The pictures were not done within five minutes.");
+            }
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+        }
+        Platform.exit();
+        if (trouble[0] != null) {
+            throw new IllegalStateException("the pictures could not be taken", trouble[0]);
+        }
+        System.exit(0);
+    }
+
+    private static void take(Path study, Path out, boolean ledger) throws Exception {
+        var session = new Session[1];
+        var scene = new Scene[1];
+        var ready = new CountDownLatch(1);
+        onFx(() -> {
+            session[0] = Session.open(study);
+            var stage = new Stage();
+            int width = Integer.getInteger("lane.width", 1280);
+            int height = Integer.getInteger("lane.height", 800);
+            scene[0] = LaneApp.scene(session[0], width, height);
+            stage.setScene(scene[0]);
+            stage.show();
+            session[0].listen(c -> {
+                if (c == Session.Change.RESULTS) {
+                    ready.countDown();
+                }
+            });
+            session[0].evaluate();
+        });
+        ready.await();
+        for (Shot shot : SHOTS) {
+            onFx(() -> {
+                if (session[0].palette().dark() != shot.dark()) {
+                    session[0].toggleTheme();
+                }
+                session[0].show(lane.trail.Trail.EMPTY);
+                if (!shot.what().isEmpty()) {
+                    session[0].select(shot.what(), shot.id());
+                }
+                session[0].go(shot.stop());
+            });
+            // Pictures inside the window are drawn behind it: wait until they have arrived.
+            Thread.sleep(900);
+            var image = new WritableImage[1];
+            onFx(() -> image[0] = scene[0].snapshot(null));
+            int w = (int) image[0].getWidth();
+            int h = (int) image[0].getHeight();
+            int[] pixels = new int[w * h];
+            image[0].getPixelReader()
+                    .getPixels(0, 0, w, h, javafx.scene.image.PixelFormat.getIntArgbInstance(), pixels, 0, w);
+            BufferedImage picture = Export.image(pixels, w, h);
+            AtomicFile.write(out.resolve(shot.name() + ".png"), o -> Export.png(picture, o));
+            System.out.println(
+                    out.resolve(shot.name() + ".png").toAbsolutePath().normalize());
+        }
+        if (ledger) {
+            for (Path file : LedgerWriter.write(session[0].results(), out, Version.text(), Instant.now())) {
+                System.out.println(file.toAbsolutePath().normalize());
+            }
+            System.out.println();
+            System.out.print(CheckTable.of(session[0].results()));
+        }
+    }
+
+    private static void onFx(Runnable action) throws InterruptedException {
+        var latch = new CountDownLatch(1);
+        var trouble = new RuntimeException[1];
+        Platform.runLater(() -> {
+            try {
+                action.run();
+            } catch (RuntimeException e) {
+                trouble[0] = e;
+            } finally {
+                latch.countDown();
+            }
+        });
+        latch.await();
+        if (trouble[0] != null) {
+            throw trouble[0];
+        }
+    }
+}

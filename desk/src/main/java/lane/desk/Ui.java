@@ -1,0 +1,199 @@
+package lane.desk;
+
+import java.util.List;
+import java.util.function.Consumer;
+import java.util.function.Function;
+import javafx.geometry.Pos;
+import javafx.scene.Node;
+import javafx.scene.control.Button;
+import javafx.scene.control.ComboBox;
+import javafx.scene.control.Label;
+import javafx.scene.control.ListCell;
+import javafx.scene.control.TextField;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.control.ToggleGroup;
+import javafx.scene.control.Tooltip;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import org.kordamp.ikonli.feather.Feather;
+import org.kordamp.ikonli.javafx.FontIcon;
+
+/** Small makers for the controls that all views share, so that they look and speak alike. */
+public final class Ui {
+    /** Where the columns of lanes begin, and how wide each is: the same in the lane bar and in every table. */
+    public static final double LANES_AT = 246;
+
+    public static final double PITCH = 128;
+
+    private Ui() {}
+
+    public static Label label(String text, String... styles) {
+        var label = new Label(text);
+        label.getStyleClass().addAll(styles);
+        return label;
+    }
+
+    public static FontIcon icon(Feather kind) {
+        var icon = new FontIcon(kind);
+        icon.getStyleClass().add("icon");
+        return icon;
+    }
+
+    public static Button button(String text, Runnable action, String... styles) {
+        var button = new Button(text);
+        button.getStyleClass().addAll(styles);
+        button.setOnAction(e -> action.run());
+        button.setAccessibleText(text);
+        button.setMinWidth(Region.USE_PREF_SIZE);
+        return button;
+    }
+
+    /** A button that is only an icon, with its word as a tooltip. */
+    public static Button iconButton(Feather kind, String word, Runnable action) {
+        var button = new Button("", icon(kind));
+        button.getStyleClass().add("icon-button");
+        button.setTooltip(new Tooltip(word));
+        button.setAccessibleText(word);
+        button.setOnAction(e -> action.run());
+        return button;
+    }
+
+    /** A number field that hands over its number on Enter or when left; what is no number is marked and kept. */
+    public static TextField number(String id, double value, Consumer<Double> changed) {
+        var field = new TextField(shortest(value));
+        field.setId(id);
+        field.getStyleClass().add("number");
+        Runnable commit = () -> {
+            try {
+                double v = Double.parseDouble(
+                        field.getText().strip().replace(',', '.').replace('−', '-'));
+                if (!Double.isFinite(v)) {
+                    throw new NumberFormatException();
+                }
+                field.pseudoClassStateChanged(WRONG, false);
+                field.setTooltip(null);
+                if (!shortest(v).equals(shortest(value))) {
+                    changed.accept(v);
+                }
+            } catch (NumberFormatException e) {
+                field.pseudoClassStateChanged(WRONG, true);
+                field.setTooltip(new Tooltip("\"" + field.getText() + "\" is no number; write it like 36.5."));
+            }
+        };
+        field.setOnAction(e -> commit.run());
+        field.focusedProperty().addListener((o, was, is) -> {
+            if (!is) {
+                commit.run();
+            }
+        });
+        return field;
+    }
+
+    private static final javafx.css.PseudoClass WRONG = javafx.css.PseudoClass.getPseudoClass("wrong");
+
+    /** Up to nine significant digits, without trailing zeros. */
+    public static String shortest(double v) {
+        var text = new java.math.BigDecimal(v, new java.math.MathContext(9)).stripTrailingZeros();
+        return Math.abs(v) >= 1e9 || v != 0 && Math.abs(v) < 1e-6 ? text.toString() : text.toPlainString();
+    }
+
+    /** A text field that hands over its text on Enter or when left. */
+    public static TextField text(String id, String value, Consumer<String> changed) {
+        var field = new TextField(value);
+        field.setId(id);
+        Runnable commit = () -> {
+            if (!field.getText().equals(value)) {
+                changed.accept(field.getText());
+            }
+        };
+        field.setOnAction(e -> commit.run());
+        field.focusedProperty().addListener((o, was, is) -> {
+            if (!is) {
+                commit.run();
+            }
+        });
+        return field;
+    }
+
+    /** A choice among items shown by a word. */
+    public static <T> ComboBox<T> choice(
+            String id, List<T> items, T value, Function<T, String> word, Consumer<T> changed) {
+        var box = new ComboBox<T>();
+        box.setId(id);
+        box.getItems().setAll(items);
+        box.setValue(value);
+        box.setCellFactory(v -> cell(word));
+        box.setButtonCell(cell(word));
+        box.setOnAction(e -> {
+            if (box.getValue() != null && !box.getValue().equals(value)) {
+                changed.accept(box.getValue());
+            }
+        });
+        return box;
+    }
+
+    private static <T> ListCell<T> cell(Function<T, String> word) {
+        return new ListCell<>() {
+            @Override
+            protected void updateItem(T item, boolean empty) {
+                super.updateItem(item, empty);
+                setText(empty || item == null ? "" : word.apply(item));
+            }
+        };
+    }
+
+    /** A row of words of which one is chosen. */
+    public static <T> HBox segments(List<T> items, T value, Function<T, String> word, Consumer<T> changed) {
+        var group = new ToggleGroup();
+        var box = new HBox();
+        box.getStyleClass().add("segments");
+        for (T item : items) {
+            var button = new ToggleButton(word.apply(item));
+            button.setToggleGroup(group);
+            button.setSelected(item.equals(value));
+            button.setMinWidth(Region.USE_PREF_SIZE);
+            button.setOnAction(e -> {
+                // A second click on the chosen word keeps it chosen.
+                button.setSelected(true);
+                if (!item.equals(value)) {
+                    changed.accept(item);
+                }
+            });
+            box.getChildren().add(button);
+        }
+        return box;
+    }
+
+    public static HBox row(double gap, Node... nodes) {
+        var box = new HBox(gap, nodes);
+        box.setAlignment(Pos.CENTER_LEFT);
+        return box;
+    }
+
+    public static Region spring() {
+        var region = new Region();
+        HBox.setHgrow(region, Priority.ALWAYS);
+        return region;
+    }
+
+    /** A label of fixed width, right-aligned: a column of numbers. */
+    public static Label cell(String text, double width, String... styles) {
+        Label label = label(text, styles);
+        label.setMinWidth(width);
+        label.setPrefWidth(width);
+        label.setMaxWidth(width);
+        label.setAlignment(Pos.CENTER_RIGHT);
+        return label;
+    }
+
+    /** The same, left-aligned, with the whole text as a tooltip since it may be cut. */
+    public static Label left(String text, double width, String... styles) {
+        Label label = cell(text, width, styles);
+        label.setAlignment(Pos.CENTER_LEFT);
+        if (text.length() > 12) {
+            label.setTooltip(new Tooltip(text));
+        }
+        return label;
+    }
+}

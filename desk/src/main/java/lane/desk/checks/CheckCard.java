@@ -1,0 +1,235 @@
+package lane.desk.checks;
+
+import java.util.ArrayList;
+import java.util.List;
+import javafx.scene.Node;
+import javafx.scene.control.CheckBox;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.VBox;
+import lane.check.Check;
+import lane.check.CheckResult;
+import lane.desk.Marks;
+import lane.desk.Session;
+import lane.desk.Ui;
+import lane.picture.LaneStyle;
+import lane.picture.Ticks;
+import lane.reading.Reading;
+import lane.study.Source;
+import lane.unit.Unit;
+
+/** The evidence and the settings of one check, below its row. */
+final class CheckCard {
+    private final Session session;
+
+    CheckCard(Session session) {
+        this.session = session;
+    }
+
+    Node show(Check check, CheckResult result) {
+        HBox card = Ui.row(36, settings(check, result), evidence(result), why(check, result));
+        card.setAlignment(javafx.geometry.Pos.TOP_LEFT);
+        card.getStyleClass().add("paper");
+        card.setStyle(
+                "-fx-padding: 12 16 14 36; -fx-border-color: transparent transparent -hair -teal; -fx-border-width: 0 0 1 3;");
+        return card;
+    }
+
+    private void change(Check check) {
+        session.edit("Change check", s -> s.with(check));
+    }
+
+    private Node settings(Check c, CheckResult result) {
+        var box = new VBox(7, Ui.label("Settings", "title"));
+        box.setMinWidth(330);
+        var study = session.study();
+        study.reading(c.reading()).ifPresent(r -> {
+            var reading = Ui.choice(
+                    "check-reading",
+                    study.readings(),
+                    r,
+                    Reading::name,
+                    x -> change(new Check(c.id(), x.id(), c.norm(), c.scale(), c.tolerance(), c.datum(), c.judged())));
+            reading.setPrefWidth(220);
+            box.getChildren().add(Ui.row(8, Ui.left("Reading", 72, "second"), reading));
+            if (r instanceof Reading.OfProfile) {
+                box.getChildren()
+                        .add(Ui.row(
+                                8,
+                                Ui.left("Norm", 72, "second"),
+                                Ui.segments(
+                                        List.of(Check.Norm.values()),
+                                        c.norm(),
+                                        Check.Norm::symbol,
+                                        n -> change(new Check(
+                                                c.id(),
+                                                c.reading(),
+                                                n,
+                                                c.scale(),
+                                                c.tolerance(),
+                                                c.datum(),
+                                                c.judged())))));
+            }
+        });
+        boolean absolute = c.scale() == Check.Scale.ABSOLUTE;
+        var tolerance = Ui.number(
+                "check-tolerance",
+                absolute ? c.tolerance() : 100 * c.tolerance(),
+                v -> change(new Check(
+                        c.id(), c.reading(), c.norm(), c.scale(), absolute ? v : v / 100, c.datum(), c.judged())));
+        tolerance.setPrefWidth(72);
+        String unit = absolute
+                ? result == null
+                        ? ""
+                        : result.lanes().values().stream()
+                                .findFirst()
+                                .map(l -> l.unit().difference().symbol())
+                                .orElse("")
+                : "%";
+        var scale = Ui.choice(
+                "check-scale",
+                List.of(Check.Scale.values()),
+                c.scale(),
+                Check.Scale::word,
+                s -> change(new Check(c.id(), c.reading(), c.norm(), s, c.tolerance(), c.datum(), c.judged())));
+        box.getChildren().add(Ui.row(8, Ui.left("Tolerance", 72, "second"), tolerance, Ui.label(unit, "muted"), scale));
+        List<String> datums = new ArrayList<>(List.of(""));
+        datums.addAll(ChecksView.ids(session));
+        box.getChildren()
+                .add(Ui.row(
+                        8,
+                        Ui.left("Datum", 72, "second"),
+                        Ui.choice(
+                                "check-datum",
+                                datums,
+                                c.datum(),
+                                d -> d.isBlank()
+                                        ? "the study's"
+                                        : study.source(d).map(Source::name).orElse(d),
+                                d -> change(new Check(
+                                        c.id(), c.reading(), c.norm(), c.scale(), c.tolerance(), d, c.judged())))));
+        HBox judged = Ui.row(8, Ui.left("Judged", 72, "second"));
+        List<String> now = c.judged().isEmpty() ? study.finest() : c.judged();
+        for (Source s : study.sources().subList(0, Math.min(6, study.sources().size()))) {
+            var tick = new CheckBox(s.name());
+            tick.setSelected(now.contains(s.id()));
+            tick.setOnAction(e -> {
+                var next = new ArrayList<>(now);
+                if (!next.remove(s.id())) {
+                    next.add(s.id());
+                }
+                change(new Check(c.id(), c.reading(), c.norm(), c.scale(), c.tolerance(), c.datum(), next));
+            });
+            judged.getChildren().add(tick);
+        }
+        box.getChildren().add(judged);
+        return box;
+    }
+
+    private Node evidence(CheckResult result) {
+        var box = new VBox(3, Ui.label("Evidence", "title"));
+        box.setMinWidth(300);
+        if (result == null) {
+            return box;
+        }
+        boolean curves = result.lanes().values().stream().anyMatch(l -> l.curve() != null);
+        HBox head = curves
+                ? Ui.row(
+                        0,
+                        Ui.left("Lane", 80, "small", "muted"),
+                        Ui.cell("L1", 66, "small", "muted"),
+                        Ui.cell("L2", 66, "small", "muted"),
+                        Ui.cell("Linf", 66, "small", "muted"),
+                        Ui.cell("at, mm", 60, "small", "muted"),
+                        Ui.cell("bias", 70, "small", "muted"))
+                : Ui.row(
+                        0,
+                        Ui.left("Lane", 80, "small", "muted"),
+                        Ui.cell("value", 90, "small", "muted"),
+                        Ui.cell("difference", 90, "small", "muted"),
+                        Ui.cell("uncertainty", 84, "small", "muted"));
+        head.getStyleClass().add("table-row");
+        box.getChildren().add(head);
+        List<LaneStyle> styles = LaneStyle.of(session.study().sources(), session.palette());
+        for (int i = 0; i < styles.size(); i++) {
+            Source s = session.study().sources().get(i);
+            CheckResult.Lane l = result.lanes().get(s.id());
+            if (l == null) {
+                continue;
+            }
+            Unit u = l.unit().difference();
+            HBox name = Ui.row(
+                    6,
+                    Marks.marker(styles.get(i), Marks.fx(session.palette().sheet())),
+                    Ui.left(s.name(), 60, "second"));
+            name.setMinWidth(80);
+            HBox row = Ui.row(0, name);
+            if (l.curve() != null) {
+                row.getChildren()
+                        .addAll(
+                                Ui.cell(Ticks.brief(u.fromSi(l.curve().l1())), 66, "second"),
+                                Ui.cell(Ticks.brief(u.fromSi(l.curve().l2())), 66, "second"),
+                                Ui.cell(Ticks.brief(u.fromSi(l.curve().linf())), 66, "second"),
+                                Ui.cell(Ticks.number(1000 * l.curve().linfAt(), 0.1), 60, "second"),
+                                Ui.cell(Ticks.signed(u.fromSi(l.curve().bias())), 70, "second"));
+            } else {
+                row.getChildren()
+                        .addAll(
+                                Ui.cell(Ticks.number(l.unit().fromSi(l.value()), Double.NaN), 90, "second"),
+                                Ui.cell(Ticks.signed(u.fromSi(l.difference())), 90, "second"),
+                                Ui.cell(
+                                        l.uncertainty() == 0 ? "not stated" : Ticks.brief(u.fromSi(l.uncertainty())),
+                                        84,
+                                        "second"));
+            }
+            row.getStyleClass().add("table-row");
+            row.setOnMouseClicked(e -> session.show(l.trail()));
+            box.getChildren().add(row);
+        }
+        if (curves) {
+            result.lanes().values().stream()
+                    .filter(l -> l.curve() != null)
+                    .findFirst()
+                    .ifPresent(l -> box.getChildren()
+                            .add(Ui.label(
+                                    "in " + l.unit().difference().symbol() + "; "
+                                            + l.curve().method(),
+                                    "small",
+                                    "muted")));
+        }
+        return box;
+    }
+
+    private Node why(Check check, CheckResult result) {
+        var box = new VBox(8, Ui.label("Why", "title"));
+        box.setMaxWidth(300);
+        if (result != null) {
+            var text = Ui.label(result.why(), "second");
+            text.setWrapText(true);
+            text.setMinHeight(javafx.scene.layout.Region.USE_PREF_SIZE);
+            var rule = Ui.label(
+                    "within if difference plus uncertainty stays inside the tolerance, out if difference less uncertainty "
+                            + "is beyond it, else undecided",
+                    "small",
+                    "muted");
+            rule.setWrapText(true);
+            rule.setMinHeight(javafx.scene.layout.Region.USE_PREF_SIZE);
+            box.getChildren().addAll(Marks.verdictWord(result.verdict()), text, rule);
+        }
+        box.getChildren()
+                .add(Ui.row(
+                        8,
+                        Ui.button("Open the reading", () -> {
+                            session.select("reading", check.reading());
+                            session.go(4);
+                        }),
+                        Ui.button(
+                                "Delete",
+                                () -> session.edit(
+                                        "Delete check",
+                                        s -> s.withChecks(l -> {
+                                            l.removeIf(x -> x.id().equals(check.id()));
+                                            return l;
+                                        })))));
+        return box;
+    }
+}

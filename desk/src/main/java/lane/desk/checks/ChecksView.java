@@ -1,0 +1,345 @@
+package lane.desk.checks;
+
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import javafx.scene.Node;
+import javafx.scene.control.ScrollPane;
+import javafx.scene.layout.BorderPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
+import lane.check.Check;
+import lane.check.CheckResult;
+import lane.check.Verdict;
+import lane.desk.Marks;
+import lane.desk.Session;
+import lane.desk.Ui;
+import lane.desk.View;
+import lane.picture.LaneStyle;
+import lane.picture.Palette;
+import lane.picture.Ticks;
+import lane.reading.Reading;
+import lane.study.Source;
+import lane.study.Study;
+
+/** The crossing board: rows are checks, columns are lanes under their chips, then tolerance and verdict. */
+public final class ChecksView implements View {
+    private final Session session;
+    private final BorderPane pane = new BorderPane();
+    private final HBox top = Ui.row(12);
+    private final VBox rows = new VBox();
+    private boolean onlyOpen;
+
+    public ChecksView(Session session) {
+        this.session = session;
+        top.getStyleClass().add("toolbar");
+        top.setMinHeight(40);
+        pane.setTop(top);
+        var scroll = new ScrollPane(rows);
+        scroll.setFitToWidth(true);
+        pane.setCenter(scroll);
+        pane.getStyleClass().add("sheet");
+    }
+
+    /** Goes to the check of a reading, or makes one. */
+    public static void openOrAdd(Session session, String reading) {
+        Check found = session.study().checks().stream()
+                .filter(c -> c.reading().equals(reading))
+                .findFirst()
+                .orElse(null);
+        if (found == null) {
+            String id = Study.freshId(
+                    "check-" + reading,
+                    session.study().checks().stream().map(Check::id).toList());
+            session.edit(
+                    "Add check",
+                    s -> s.withChecks(l -> {
+                        l.add(new Check(id, reading, Check.Norm.L2, Check.Scale.RANGE, 0.01, "", List.of()));
+                        return l;
+                    }));
+            session.select("check", id);
+        } else {
+            session.select("check", found.id());
+        }
+        session.go(5);
+    }
+
+    @Override
+    public Node node() {
+        return pane;
+    }
+
+    @Override
+    public void refresh() {
+        Map<Verdict, Integer> counts = new LinkedHashMap<>();
+        for (Verdict v : Verdict.values()) {
+            counts.put(v, 0);
+        }
+        session.results().checks().values().forEach(c -> counts.merge(c.verdict(), 1, Integer::sum));
+        top.getChildren()
+                .setAll(
+                        Ui.label("Checks", "title"),
+                        Ui.label(session.study().checks().size() + " checks", "muted", "small"));
+        counts.forEach((v, n) -> top.getChildren()
+                .add(Ui.row(
+                        5,
+                        Marks.verdict(v),
+                        Ui.label(
+                                n + " " + v.word(),
+                                "verdict-word",
+                                "verdict-" + v.word().replace(' ', '-')))));
+        top.getChildren()
+                .addAll(
+                        Ui.spring(),
+                        Ui.button(
+                                onlyOpen ? "Show all" : "Show only open ones",
+                                () -> {
+                                    onlyOpen = !onlyOpen;
+                                    refresh();
+                                },
+                                "small-button"),
+                        Ui.button("+ Add check", this::add, "small-button"));
+        rows.getChildren().clear();
+        List<Source> sources = session.study().sources();
+        List<LaneStyle> styles = LaneStyle.of(sources, session.palette());
+        rows.getChildren().add(head(sources, styles));
+        for (Check check : session.study().checks()) {
+            CheckResult result = session.results().checks().get(check.id());
+            if (onlyOpen && result != null && result.verdict() == Verdict.WITHIN) {
+                continue;
+            }
+            rows.getChildren().add(row(check, result, sources, styles));
+            if (check.id().equals(session.selected("check"))) {
+                rows.getChildren().add(new CheckCard(session).show(check, result));
+            }
+        }
+        if (session.study().checks().isEmpty()) {
+            var empty = Ui.label("No check yet. Add one here, or from a reading.", "muted");
+            empty.setStyle("-fx-padding: 20 16 20 16;");
+            rows.getChildren().add(empty);
+        }
+    }
+
+    private void add() {
+        Reading reading = session.study().readings().stream()
+                .filter(r -> session.study().checks().stream()
+                        .noneMatch(c -> c.reading().equals(r.id())))
+                .findFirst()
+                .orElse(
+                        session.study().readings().isEmpty()
+                                ? null
+                                : session.study().readings().getFirst());
+        if (reading == null) {
+            session.say("A check judges a reading; add a reading first.");
+            return;
+        }
+        String id = Study.freshId(
+                "check-" + reading.id(),
+                session.study().checks().stream().map(Check::id).toList());
+        session.edit(
+                "Add check",
+                s -> s.withChecks(l -> {
+                    l.add(new Check(id, reading.id(), Check.Norm.L2, Check.Scale.RANGE, 0.01, "", List.of()));
+                    return l;
+                }));
+        session.select("check", id);
+    }
+
+    private static HBox head(List<Source> sources, List<LaneStyle> styles) {
+        HBox row = Ui.row(0, Ui.left("", 36), Ui.left("Reading", Ui.LANES_AT - 36, "small", "muted"));
+        for (int i = 0; i < sources.size(); i++) {
+            var band = new Region();
+            band.setMinSize(122, 2.5);
+            band.setMaxSize(122, 2.5);
+            band.setStyle("-fx-background-color: " + Palette.css(styles.get(i).colour()) + ";");
+            var box = new VBox(5, band, Ui.cell(sources.get(i).name(), 112, "small", "muted"));
+            box.setMinWidth(Ui.PITCH);
+            row.getChildren().add(box);
+        }
+        row.getChildren()
+                .addAll(
+                        Ui.cell("tolerance", 84, "small", "muted"),
+                        Ui.left("", 22),
+                        Ui.left("verdict", 90, "small", "muted"));
+        row.getStyleClass().addAll("table-row", "paper");
+        row.setAlignment(javafx.geometry.Pos.TOP_LEFT);
+        return row;
+    }
+
+    private Node row(Check check, CheckResult result, List<Source> sources, List<LaneStyle> styles) {
+        Reading reading = session.study().reading(check.reading()).orElse(null);
+        boolean profile = reading instanceof Reading.OfProfile;
+        String name = reading == null ? check.reading() + " (deleted)" : reading.name();
+        String kind =
+                switch (reading) {
+                    case null -> "";
+                    case Reading.OfProfile _ -> "profile, " + check.norm().symbol();
+                    case Reading.OfTally _ -> "tally";
+                    case Reading.OfBalance _ -> "balance, residual";
+                };
+        String against = result == null
+                        || result.datum().isBlank()
+                        || result.datum().equals(session.study().datum())
+                ? ""
+                : ", against "
+                        + session.study()
+                                .source(result.datum())
+                                .map(Source::name)
+                                .orElse(result.datum());
+        boolean open = check.id().equals(session.selected("check"));
+        var arrow = Ui.icon(
+                open
+                        ? org.kordamp.ikonli.feather.Feather.CHEVRON_DOWN
+                        : org.kordamp.ikonli.feather.Feather.CHEVRON_RIGHT);
+        HBox mark = Ui.row(0, arrow);
+        mark.setMinWidth(36);
+        mark.setStyle("-fx-padding: 0 0 0 13;");
+        var words = new VBox(
+                Ui.left(name, Ui.LANES_AT - 40, "second", open ? "strong" : "label"),
+                Ui.left(kind + against, Ui.LANES_AT - 40, "small", "muted"));
+        words.setMinWidth(Ui.LANES_AT - 36);
+        words.setAlignment(javafx.geometry.Pos.CENTER_LEFT);
+        HBox row = Ui.row(0, mark, words);
+        double most = result == null ? 0 : most(check, result);
+        for (int i = 0; i < sources.size(); i++) {
+            row.getChildren().add(cell(check, result, sources.get(i), styles.get(i), profile, most));
+        }
+        row.getChildren()
+                .addAll(
+                        Ui.cell(tolerance(check, result), 84, "second"),
+                        Ui.left("", 22),
+                        result == null ? Ui.label("") : Marks.verdictWord(result.verdict()));
+        row.setId("check-" + check.id());
+        row.getStyleClass().add("board-row");
+        if (open) {
+            row.getStyleClass().add("selected");
+        }
+        row.setFocusTraversable(true);
+        row.setAccessibleText(name + ", "
+                + (result == null ? "not computed" : result.verdict().word()));
+        Runnable toggle = () -> {
+            session.select("check", open ? "" : check.id());
+            if (result != null) {
+                result.lanes().values().stream()
+                        .filter(l -> l.verdict() != null)
+                        .findFirst()
+                        .ifPresent(l -> session.show(l.trail()));
+            }
+        };
+        row.setOnMouseClicked(e -> toggle.run());
+        row.setOnKeyPressed(e -> {
+            if (e.getCode() == javafx.scene.input.KeyCode.ENTER || e.getCode() == javafx.scene.input.KeyCode.SPACE) {
+                toggle.run();
+            }
+        });
+        return row;
+    }
+
+    /** The half height of all thumbnails of a row, so that they can be compared. */
+    private static double most(Check check, CheckResult result) {
+        double most = 0;
+        for (CheckResult.Lane l : result.lanes().values()) {
+            if (l.curve() != null) {
+                most = Math.max(most, Math.max(l.curve().linf(), 1.4 * allowed(check, l)));
+            }
+        }
+        return most;
+    }
+
+    static double allowed(Check check, CheckResult.Lane l) {
+        return check.scale() == Check.Scale.ABSOLUTE
+                ? check.tolerance() * l.unit().factor()
+                : l.curve() != null ? check.tolerance() * l.curve().scale(check.scale()) : Double.NaN;
+    }
+
+    static String tolerance(Check check, CheckResult result) {
+        if (check.scale() != Check.Scale.ABSOLUTE) {
+            return Ui.shortest(100 * check.tolerance()) + " %";
+        }
+        String unit = result == null
+                ? ""
+                : result.lanes().values().stream()
+                        .findFirst()
+                        .map(l -> l.unit().difference().symbol())
+                        .orElse("");
+        return Ui.shortest(check.tolerance()) + " " + unit;
+    }
+
+    private Node cell(Check check, CheckResult result, Source source, LaneStyle style, boolean profile, double most) {
+        HBox box = Ui.row(6);
+        box.setMinWidth(Ui.PITCH);
+        box.setMaxWidth(Ui.PITCH);
+        box.setStyle("-fx-padding: 0 16 0 0;");
+        box.setAlignment(javafx.geometry.Pos.CENTER_RIGHT);
+        if (result == null || session.study().off().contains(source.id())) {
+            return box;
+        }
+        if (source.id().equals(result.datum())) {
+            boolean has =
+                    !(session.results().outcome(check.reading(), source.id()) instanceof lane.reading.Outcome.Absent);
+            var flag = Ui.icon(org.kordamp.ikonli.feather.Feather.FLAG);
+            flag.setStyle("-fx-icon-size: 11px; -fx-icon-color: -muted;");
+            String value = session.results().outcome(check.reading(), source.id()) instanceof lane.reading.Tally t
+                    ? Ticks.number(t.unit().fromSi(t.value()), sixth(t))
+                    : "";
+            var texts = new VBox(Ui.cell(value, 104, "second"), line(flag, has ? "datum" : "no datum"));
+            box.getChildren().add(texts);
+            return box;
+        }
+        CheckResult.Lane lane = result.lanes().get(source.id());
+        if (lane == null) {
+            box.getChildren().add(Ui.label("no data", "small", "muted"));
+            return box;
+        }
+        String tone = lane.verdict() == Verdict.OUT ? "brick" : lane.verdict() == Verdict.UNDECIDED ? "ochre" : "label";
+        String weight = lane.verdict() != null ? "strong" : "label";
+        boolean absolute = check.scale() == Check.Scale.ABSOLUTE;
+        String share = absolute
+                ? Ticks.brief(lane.unit().differenceFromSi(lane.difference())) + " "
+                        + lane.unit().difference().symbol()
+                : Ticks.brief(100 * lane.relative()) + " %";
+        if (lane.curve() != null) {
+            box.getChildren()
+                    .addAll(
+                            Thumbnail.of(lane.curve(), style, most, allowed(check, lane)),
+                            Ui.spring(),
+                            Ui.label(share, "second", tone, weight));
+        } else {
+            String value = lane.value() == 0 ? "0" : Ticks.number(lane.unit().fromSi(lane.value()), sixth(lane));
+            box.getChildren()
+                    .add(new VBox(
+                            Ui.cell(value, 110, "second", weight),
+                            Ui.cell(
+                                    lane.relative() > 0 ? "+" + share : share,
+                                    110,
+                                    "small",
+                                    lane.verdict() == null ? "muted" : tone)));
+        }
+        return box;
+    }
+
+    private static HBox line(Node icon, String text) {
+        HBox box = Ui.row(4, icon, Ui.label(text, "small", "muted"));
+        box.setAlignment(javafx.geometry.Pos.CENTER_RIGHT);
+        return box;
+    }
+
+    /** Five digits are enough on the board. */
+    private static double sixth(lane.reading.Tally t) {
+        double v = Math.abs(t.unit().fromSi(t.value()));
+        return t.uncertainty() > 0
+                ? t.unit().differenceFromSi(t.uncertainty())
+                : Math.pow(10, Math.floor(Math.log10(v)) - 3);
+    }
+
+    private static double sixth(CheckResult.Lane l) {
+        return Math.pow(10, Math.floor(Math.log10(Math.abs(l.unit().fromSi(l.value())))) - 3);
+    }
+
+    static List<String> ids(Session session) {
+        return new ArrayList<>(
+                session.study().sources().stream().map(Source::id).toList());
+    }
+}

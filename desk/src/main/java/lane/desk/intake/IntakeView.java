@@ -1,0 +1,181 @@
+package lane.desk.intake;
+
+import java.util.List;
+import javafx.geometry.Pos;
+import javafx.scene.Node;
+import javafx.scene.control.ScrollPane;
+import javafx.scene.layout.BorderPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
+import javafx.stage.FileChooser;
+import lane.desk.Marks;
+import lane.desk.Session;
+import lane.desk.Ui;
+import lane.desk.View;
+import lane.picture.LaneStyle;
+import lane.study.Source;
+import org.kordamp.ikonli.feather.Feather;
+
+/** The sources at the left, the sheet of the selected one at the right. */
+public final class IntakeView implements View {
+    private final Session session;
+    private final BorderPane pane = new BorderPane();
+    private final VBox rows = new VBox();
+    private final ScrollPane right = new ScrollPane();
+
+    public IntakeView(Session session) {
+        this.session = session;
+        var left = new BorderPane();
+        left.getStyleClass().add("side");
+        left.setPrefWidth(470);
+        left.setMinWidth(400);
+        HBox top = Ui.row(8, Ui.label("Sources", "title"), Ui.spring(), Ui.button("+ Add files", this::choose));
+        top.getStyleClass().add("toolbar");
+        top.setMinHeight(40);
+        var scroll = new ScrollPane(rows);
+        scroll.setFitToWidth(true);
+        scroll.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
+        left.setTop(top);
+        left.setCenter(scroll);
+        left.setBottom(drop());
+        right.setFitToWidth(true);
+        right.getStyleClass().add("sheet");
+        pane.setLeft(left);
+        pane.setCenter(right);
+    }
+
+    private static Node drop() {
+        var text = new VBox(
+                4,
+                Ui.icon(Feather.DOWNLOAD),
+                Ui.label("Drop files anywhere in the window", "section"),
+                Ui.label("runs (.vtu, with .vtp parts) or tables (.csv)", "small", "muted"));
+        text.setAlignment(Pos.CENTER);
+        text.getStyleClass().add("drop");
+        var outer = new VBox(text);
+        outer.setStyle("-fx-padding: 12 16 16 16;");
+        return outer;
+    }
+
+    private void choose() {
+        var chooser = new FileChooser();
+        chooser.setTitle("Add runs and tables");
+        chooser.getExtensionFilters()
+                .add(new FileChooser.ExtensionFilter("Runs and tables", "*.vtu", "*.vtp", "*.csv", "*.txt", "*.tsv"));
+        var files = chooser.showOpenMultipleDialog(pane.getScene().getWindow());
+        if (files != null) {
+            FileDrop.add(session, files.stream().map(f -> f.toPath()).toList());
+        }
+    }
+
+    @Override
+    public Node node() {
+        return pane;
+    }
+
+    @Override
+    public void refresh() {
+        var study = session.study();
+        if (study.source(session.selected("source")).isEmpty()
+                && !study.sources().isEmpty()) {
+            List<String> finest = study.finest();
+            session.select(
+                    "source", finest.isEmpty() ? study.sources().getFirst().id() : finest.getFirst());
+        }
+        List<LaneStyle> styles = LaneStyle.of(study.sources(), session.palette());
+        rows.getChildren().clear();
+        HBox head = Ui.row(
+                0,
+                Ui.left("", 62),
+                Ui.left("Lane and file", 178, "small", "muted"),
+                Ui.cell("Cells", 70, "small", "muted"),
+                Ui.cell("Fields", 60, "small", "muted"),
+                Ui.left("", 14),
+                Ui.left("State", 78, "small", "muted"));
+        head.getStyleClass().add("table-row");
+        rows.getChildren().add(head);
+        for (int i = 0; i < study.sources().size(); i++) {
+            rows.getChildren().add(row(study.sources().get(i), styles.get(i)));
+        }
+        if (study.sources().isEmpty()) {
+            var empty = Ui.label("No source yet. Drop a .vtu or a .csv file, or add files.", "muted");
+            empty.setStyle("-fx-padding: 20 16 20 16;");
+            rows.getChildren().add(empty);
+        }
+        Node sheet = study.source(session.selected("source"))
+                .map(s -> SourceSheet.of(session, s))
+                .orElseGet(() -> Ui.label(""));
+        right.setContent(sheet);
+    }
+
+    private Node row(Source source, LaneStyle style) {
+        boolean selected = source.id().equals(session.selected("source"));
+        var band = new Region();
+        band.setMinSize(6, 38);
+        band.setMaxSize(6, 38);
+        band.setStyle(
+                "-fx-background-radius: 2; -fx-background-color: " + lane.picture.Palette.css(style.colour()) + ";");
+        HBox mark =
+                Ui.row(8, band, Marks.sample(style, Marks.fx(session.palette().sheet())));
+        mark.setMinWidth(49);
+        mark.setMaxWidth(49);
+        String failure = session.results().failures().get(source.id());
+        var run = session.results().runs().get(source.id());
+        String file =
+                switch (source) {
+                    case Source.Simulation s -> s.file();
+                    case Source.Reference r ->
+                        r.files().isEmpty() ? r.answers().size() + " formulas" : String.join(", ", r.files());
+                };
+        Node state = failure != null
+                ? Ui.left("not read", 78, "brick", "second")
+                : run != null && !run.remarks().isEmpty()
+                        ? Ui.left(run.remarks().size() + " remarks", 78, "ochre", "second")
+                        : source instanceof Source.Simulation && run == null
+                                ? Ui.left("loading", 78, "muted", "second")
+                                : Ui.left("read", 78, "pine", "second");
+        var names = new VBox(Ui.left(source.name(), 178, "section"), Ui.left(file, 178, "small", "muted"));
+        names.setAlignment(Pos.CENTER_LEFT);
+        HBox row = Ui.row(
+                0,
+                mark,
+                names,
+                Ui.cell(
+                        run == null
+                                ? "–"
+                                : String.format(
+                                                java.util.Locale.ROOT,
+                                                "%,d",
+                                                run.mesh().cellCount())
+                                        .replace(',', ' '),
+                        70,
+                        "second"),
+                Ui.cell(run == null ? "–" : String.valueOf(run.fields().size()), 60, "second"),
+                Ui.left("", 14),
+                state);
+        row.setId("source-" + source.id());
+        row.getStyleClass().addAll("list-row", "rule");
+        if (selected) {
+            row.getStyleClass().add("selected");
+        }
+        row.setMinHeight(52);
+        row.setPrefHeight(52);
+        row.setFocusTraversable(true);
+        row.setAccessibleText("Source " + source.name());
+        row.setOnMouseClicked(e -> session.select("source", source.id()));
+        row.setOnKeyPressed(e -> {
+            List<String> ids =
+                    session.study().sources().stream().map(Source::id).toList();
+            int step = e.getCode() == javafx.scene.input.KeyCode.DOWN
+                    ? 1
+                    : e.getCode() == javafx.scene.input.KeyCode.UP ? -1 : 0;
+            int to = ids.indexOf(session.selected("source")) + step;
+            if (step != 0 && to >= 0 && to < ids.size()) {
+                session.select("source", ids.get(to));
+                e.consume();
+            }
+        });
+        return row;
+    }
+}

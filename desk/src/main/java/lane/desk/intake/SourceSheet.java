@@ -1,0 +1,319 @@
+package lane.desk.intake;
+
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import javafx.scene.Node;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.VBox;
+import lane.desk.Session;
+import lane.desk.Ui;
+import lane.field.Field;
+import lane.field.Part;
+import lane.field.Run;
+import lane.picture.Ticks;
+import lane.quantity.FieldUnit;
+import lane.reference.Curve;
+import lane.study.Source;
+import lane.trail.Trail;
+import lane.unit.Unit;
+
+/** The sheet of one source: what was read from its files, with the units to confirm. */
+final class SourceSheet {
+    private SourceSheet() {}
+
+    static Node of(Session session, Source source) {
+        var sheet = new VBox(6);
+        sheet.setStyle("-fx-padding: 0 20 16 20; -fx-background-color: -sheet;");
+        var name = Ui.text(
+                "source-name",
+                source.name(),
+                t -> session.edit(
+                        "Rename source",
+                        s -> s.with(s.source(source.id()).orElseThrow().named(t))));
+        name.setMaxWidth(180);
+        HBox top = Ui.row(
+                10,
+                name,
+                Ui.spring(),
+                Ui.button(
+                        "Remove",
+                        () -> session.edit(
+                                "Remove source",
+                                s -> s.withSources(list -> {
+                                    list.removeIf(x -> x.id().equals(source.id()));
+                                    return list;
+                                })),
+                        "small-button"));
+        top.setMinHeight(40);
+        sheet.getChildren().add(top);
+        String failure = session.results().failures().get(source.id());
+        if (failure != null) {
+            var text = Ui.label(failure, "trouble-text");
+            text.setWrapText(true);
+            sheet.getChildren().add(text);
+        }
+        switch (source) {
+            case Source.Simulation s -> {
+                Run run = session.results().runs().get(s.id());
+                if (run != null) {
+                    run(session, run, sheet);
+                    regions(session, s, run, sheet);
+                }
+            }
+            case Source.Reference r -> reference(session, r, sheet);
+        }
+        return sheet;
+    }
+
+    private static String count(int n) {
+        return String.format(Locale.ROOT, "%,d", n).replace(',', ' ');
+    }
+
+    private static HBox line(boolean head, Node... cells) {
+        HBox row = Ui.row(0, cells);
+        row.getStyleClass().add("table-row");
+        row.setMinHeight(head ? 24 : 28);
+        return row;
+    }
+
+    private static Node title(String name, String note) {
+        HBox box = Ui.row(10, Ui.label(name, "title"), Ui.label(note, "small", "muted"));
+        box.setStyle("-fx-padding: 12 0 2 0;");
+        return box;
+    }
+
+    private static void run(Session session, Run run, VBox sheet) {
+        for (String remark : run.remarks()) {
+            var text = Ui.label(remark, "ochre", "second");
+            text.setWrapText(true);
+            sheet.getChildren().add(text);
+        }
+        double[] b = run.mesh().bounds();
+        sheet.getChildren()
+                .add(Ui.label(
+                        String.format(
+                                Locale.ROOT,
+                                "%s cells, %s nodes; x %s to %s m, y %s to %s m, z %s to %s m",
+                                count(run.mesh().cellCount()),
+                                count(run.mesh().nodeCount()),
+                                Ticks.brief(b[0]),
+                                Ticks.brief(b[1]),
+                                Ticks.brief(b[2]),
+                                Ticks.brief(b[3]),
+                                Ticks.brief(b[4]),
+                                Ticks.brief(b[5])),
+                        "second"));
+        sheet.getChildren().add(title("Fields", "as stored; units marked guess want your word"));
+        sheet.getChildren()
+                .add(line(
+                        true,
+                        Ui.left("Field", 130, "small", "muted"),
+                        Ui.left("Stored at", 80, "small", "muted"),
+                        Ui.cell("Components", 80, "small", "muted"),
+                        Ui.cell("Least", 92, "small", "muted"),
+                        Ui.cell("Greatest", 92, "small", "muted"),
+                        Ui.left("", 18),
+                        Ui.left("Unit", 110, "small", "muted")));
+        java.util.LinkedHashMap<String, Field> all = new java.util.LinkedHashMap<>();
+        run.fields().forEach(f -> all.putIfAbsent(f.name(), f));
+        run.parts().forEach(p -> p.fields().forEach(f -> all.putIfAbsent(f.name(), f)));
+        all.values().forEach(f -> sheet.getChildren()
+                .add(field(session, f, run.fields().contains(f))));
+        sheet.getChildren()
+                .add(title("Boundary parts", run.parts().size() + " parts, faces turned to point out of the run"));
+        sheet.getChildren()
+                .add(line(
+                        true,
+                        Ui.left("Part", 130, "small", "muted"),
+                        Ui.cell("Faces", 80, "small", "muted"),
+                        Ui.cell("Turned", 80, "small", "muted"),
+                        Ui.cell("Not on boundary", 110, "small", "muted")));
+        for (Part p : run.parts()) {
+            sheet.getChildren()
+                    .add(line(
+                            false,
+                            Ui.left(p.name(), 130, "second"),
+                            Ui.cell(count(p.surface().cellCount()), 80, "second"),
+                            Ui.cell(count(p.turned()), 80, "second", p.turned() > 0 ? "ochre" : "muted"),
+                            Ui.cell(count(p.unmatched()), 110, "second", p.unmatched() > 0 ? "ochre" : "muted")));
+        }
+        files(run.inputs(), sheet);
+    }
+
+    private static Node field(Session session, Field field, boolean onMesh) {
+        double[] range = field.range(field.components() == 1 ? 0 : -1);
+        FieldUnit said = session.study().units().stream()
+                .filter(u -> u.field().equals(field.name()))
+                .findFirst()
+                .orElse(null);
+        String unit =
+                said != null ? said.unit() : field.unit().known() ? field.unit().symbol() : "";
+        var entry = Ui.text(
+                "unit-" + field.name(),
+                unit,
+                t -> session.edit("State unit", s -> s.with(new FieldUnit(field.name(), t, true))));
+        entry.setPrefWidth(84);
+        entry.setMaxWidth(84);
+        entry.setPromptText("unit?");
+        boolean guess = said == null || !said.stated();
+        Node word = guess
+                ? Ui.button(
+                        unit.isBlank() ? "unknown" : "guess: confirm",
+                        () -> session.edit("Confirm unit", s -> s.with(new FieldUnit(field.name(), unit, true))),
+                        "small-button")
+                : Ui.label("stated", "small", "muted");
+        word.setDisable(guess && unit.isBlank());
+        int bad = field.nonFinite();
+        String where = onMesh ? field.at().word() : "on parts";
+        return line(
+                false,
+                Ui.left(field.name(), 130, "second"),
+                Ui.left(where, 80, "second"),
+                Ui.cell(String.valueOf(field.components()), 80, "second"),
+                Ui.cell(Ticks.number(range[0], Double.NaN), 92, "second"),
+                Ui.cell(Ticks.number(range[2], Double.NaN), 92, "second"),
+                Ui.left("", 18),
+                entry,
+                Ui.left("", 8),
+                word,
+                Ui.left(bad == 0 ? "" : "  " + bad + " not finite", 90, "small", "brick"));
+    }
+
+    private static void regions(Session session, Source.Simulation source, Run run, VBox sheet) {
+        List<String> arrays = new java.util.ArrayList<>(List.of(""));
+        run.fields().stream()
+                .filter(f ->
+                        f.at() == Field.At.CELL && f.components() == 1 && f.values() instanceof lane.field.Values.Ints)
+                .forEach(f -> arrays.add(f.name()));
+        if (arrays.size() > 1) {
+            sheet.getChildren()
+                    .add(Ui.row(
+                            8,
+                            Ui.label("Parts named by cell array", "second"),
+                            Ui.choice(
+                                    "regions",
+                                    arrays,
+                                    source.regions(),
+                                    a -> a.isBlank() ? "none" : a,
+                                    a -> session.edit(
+                                            "Parts by array",
+                                            s -> s.with(new Source.Simulation(
+                                                    source.id(),
+                                                    source.name(),
+                                                    source.file(),
+                                                    source.partFiles(),
+                                                    a,
+                                                    source.family()))))));
+        }
+    }
+
+    private static void files(List<Trail.Input> inputs, VBox sheet) {
+        sheet.getChildren().add(title("Files", ""));
+        for (Trail.Input input : inputs) {
+            sheet.getChildren()
+                    .add(line(
+                            false,
+                            Ui.left(input.path(), 230, "second"),
+                            Ui.cell(String.format(Locale.ROOT, "%.1f kB", input.bytes() / 1e3), 90, "second"),
+                            Ui.left("", 16),
+                            Ui.left(input.sha256().substring(0, 16) + "…", 200, "mono", "muted")));
+        }
+    }
+
+    private static void reference(Session session, Source.Reference source, VBox sheet) {
+        sheet.getChildren()
+                .add(Ui.row(
+                        8,
+                        Ui.label("Drawn as", "second"),
+                        Ui.segments(
+                                List.of(Source.Kind.values()),
+                                source.kind(),
+                                k -> k == Source.Kind.THEORY ? "theory" : "measurement",
+                                k -> session.edit(
+                                        "Drawn as",
+                                        s -> s.with(new Source.Reference(
+                                                source.id(),
+                                                source.name(),
+                                                k,
+                                                source.files(),
+                                                source.constants(),
+                                                source.answers()))))));
+        sheet.getChildren().add(title("Answers", "what it says to which reading"));
+        for (Curve c : source.answers()) {
+            String reading =
+                    session.study().reading(c.reading()).map(r -> r.name()).orElse(c.reading() + " (no such reading)");
+            String text =
+                    switch (c) {
+                        case Curve.ByFormula f -> f.formula() + "   " + f.unit();
+                        case Curve.Columns f -> f.file() + ": " + f.value() + " over " + f.abscissa();
+                        case Curve.WindowMean f ->
+                            f.file() + ": mean of " + f.value() + ", " + f.along() + " " + f.from() + " to " + f.to();
+                        case Curve.HandValue f -> f.value() + " " + f.unit();
+                    };
+            sheet.getChildren()
+                    .add(line(
+                            false,
+                            Ui.left(reading, 190, "second"),
+                            Ui.left(text, 470, "mono"),
+                            Ui.button(
+                                    "Remove", () -> answers(session, source, list -> list.remove(c)), "small-button")));
+        }
+        if (!source.constants().isEmpty()) {
+            sheet.getChildren().add(title("Constants", "in SI units"));
+            for (Map.Entry<String, Double> e : source.constants().entrySet()) {
+                var field = Ui.number(
+                        "constant-" + e.getKey(),
+                        e.getValue(),
+                        v -> session.edit("Constant " + e.getKey(), s -> {
+                            var next = new java.util.LinkedHashMap<>(source.constants());
+                            next.put(e.getKey(), v);
+                            return s.with(new Source.Reference(
+                                    source.id(), source.name(), source.kind(), source.files(), next, source.answers()));
+                        }));
+                field.setMaxWidth(140);
+                sheet.getChildren().add(line(false, Ui.left(e.getKey(), 90, "mono"), field));
+            }
+        }
+        AnswerForm.add(session, source, sheet);
+        for (String file : source.files()) {
+            try {
+                var table = session.library().table(file);
+                sheet.getChildren().add(title(file, table.recipe()));
+                for (int i = 0; i < table.headers().size(); i++) {
+                    double[] column = table.columns().get(i);
+                    var f = new Field(
+                            table.headers().get(i), Field.At.NODE, 1, Unit.UNKNOWN, lane.field.Values.of(column));
+                    double[] r = f.range(0);
+                    sheet.getChildren()
+                            .add(line(
+                                    false,
+                                    Ui.left(table.headers().get(i), 150, "second"),
+                                    Ui.left(
+                                            table.units().get(i).isBlank()
+                                                    ? "no unit"
+                                                    : table.units().get(i),
+                                            90,
+                                            "second"),
+                                    Ui.cell(Ticks.number(r[0], Double.NaN), 100, "second"),
+                                    Ui.cell(Ticks.number(r[2], Double.NaN), 100, "second"),
+                                    Ui.cell(f.nonFinite() + " missing", 90, "small", "muted")));
+                }
+                files(List.of(table.input()), sheet);
+            } catch (lane.base.LaneException e) {
+                var text = Ui.label(e.getMessage(), "trouble-text");
+                text.setWrapText(true);
+                sheet.getChildren().add(text);
+            }
+        }
+    }
+
+    static void answers(Session session, Source.Reference source, java.util.function.Consumer<List<Curve>> edit) {
+        session.edit("Change answers", s -> {
+            var list = new java.util.ArrayList<>(source.answers());
+            edit.accept(list);
+            return s.with(new Source.Reference(
+                    source.id(), source.name(), source.kind(), source.files(), source.constants(), list));
+        });
+    }
+}

@@ -1,0 +1,224 @@
+package lane.desk.ledger;
+
+import java.io.IOException;
+import java.nio.file.Path;
+import java.time.Instant;
+import java.util.List;
+import javafx.collections.FXCollections;
+import javafx.scene.Node;
+import javafx.scene.control.ListCell;
+import javafx.scene.control.ListView;
+import javafx.scene.layout.BorderPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.VBox;
+import javafx.stage.DirectoryChooser;
+import lane.base.LaneException;
+import lane.cli.Version;
+import lane.desk.Session;
+import lane.desk.Ui;
+import lane.desk.View;
+import lane.formats.ledger.Ledger;
+import lane.formats.ledger.LedgerWriter;
+import lane.picture.Ticks;
+import lane.trail.Trail;
+
+/** The preview of the traceable table, the trail of the chosen number, and the export. */
+public final class LedgerView implements View {
+    private final Session session;
+    private final BorderPane pane = new BorderPane();
+    private final ListView<Ledger.Line> list = new ListView<>();
+    private final VBox detail = new VBox(6);
+
+    public LedgerView(Session session) {
+        this.session = session;
+        var side = new VBox(10);
+        side.getStyleClass().add("side");
+        side.setMinWidth(Ui.LANES_AT);
+        side.setMaxWidth(Ui.LANES_AT);
+        HBox title = Ui.row(8, Ui.label("Ledger", "title"));
+        title.getStyleClass().add("toolbar");
+        title.setMinHeight(40);
+        var text = new VBox(
+                8,
+                Ui.label("What is written", "small", "muted"),
+                Ui.label("ledger.csv", "section"),
+                wrap("every number at full precision, one a line"),
+                Ui.label("ledger.json", "section"),
+                wrap("the trail of each number: files with SHA-256, field, quantity, station, settings, version, time"),
+                Ui.label("profile-NAME.csv", "section"),
+                wrap("the points of each curve, all lanes"),
+                write());
+        text.setStyle("-fx-padding: 4 16 0 16;");
+        side.getChildren().addAll(title, text);
+        pane.setLeft(side);
+        list.setId("ledger-list");
+        list.setFixedCellSize(25);
+        list.setCellFactory(v -> new Row());
+        list.getSelectionModel().selectedItemProperty().addListener((o, was, is) -> show(is));
+        HBox head = Ui.row(
+                0,
+                Ui.left("", 46),
+                Ui.left("Item", 160, "small", "muted"),
+                Ui.left("What", 160, "small", "muted"),
+                Ui.left("Lane", 66, "small", "muted"),
+                Ui.cell("Value", 96, "small", "muted"),
+                Ui.left("", 8),
+                Ui.left("Unit", 50, "small", "muted"),
+                Ui.left("Verdict", 70, "small", "muted"));
+        head.getStyleClass().addAll("table-row", "paper");
+        head.setMinHeight(40);
+        pane.setCenter(new BorderPane(list, head, null, null, null));
+        detail.setStyle("-fx-padding: 10 16 16 16;");
+        detail.getStyleClass().add("panel");
+        detail.setMinWidth(338);
+        detail.setMaxWidth(338);
+        pane.setRight(detail);
+    }
+
+    private static Node wrap(String text) {
+        var label = Ui.label(text, "second", "muted");
+        label.setWrapText(true);
+        label.setMaxWidth(212);
+        label.setMinHeight(javafx.scene.layout.Region.USE_PREF_SIZE);
+        return label;
+    }
+
+    private Node write() {
+        var main = Ui.button("Write ledger", () -> write(session), "main");
+        main.setId("write-ledger");
+        var folder = Ui.button("Folder…", () -> {
+            var chooser = new DirectoryChooser();
+            var chosen = chooser.showDialog(pane.getScene().getWindow());
+            if (chosen != null) {
+                write(session, chosen.toPath());
+            }
+        });
+        HBox box = Ui.row(8, main, folder);
+        box.setStyle("-fx-padding: 14 0 0 0;");
+        return box;
+    }
+
+    /** Writes the ledger beside the study. */
+    public static void write(Session session) {
+        write(session, session.file().toAbsolutePath().resolveSibling("ledger"));
+    }
+
+    private static void write(Session session, Path folder) {
+        try {
+            List<Path> files = LedgerWriter.write(session.results(), folder, Version.text(), Instant.now());
+            java.nio.file.Files.size(files.getFirst());
+            session.say("Wrote " + files.size() + " files to " + folder + ".");
+        } catch (LaneException e) {
+            session.say(e.getMessage());
+        } catch (IOException e) {
+            session.say("The ledger could not be written: " + e.getMessage() + ".");
+        }
+    }
+
+    @Override
+    public Node node() {
+        return pane;
+    }
+
+    @Override
+    public void refresh() {
+        int at = list.getSelectionModel().getSelectedIndex();
+        List<Ledger.Line> lines = Ledger.of(session.results()).lines();
+        list.setItems(FXCollections.observableArrayList(lines));
+        list.getSelectionModel().select(Math.max(0, Math.min(at, lines.size() - 1)));
+        show(list.getSelectionModel().getSelectedItem());
+    }
+
+    private void show(Ledger.Line line) {
+        detail.getChildren().clear();
+        if (line == null) {
+            detail.getChildren().add(Ui.label("No numbers yet", "muted"));
+            return;
+        }
+        detail.getChildren()
+                .addAll(
+                        Ui.label("How the number came about", "title"),
+                        Ui.label(line.item() + ", " + line.what(), "second"),
+                        Ui.row(
+                                8,
+                                Ui.label(Ticks.number(line.value(), Double.NaN), "section"),
+                                Ui.label(line.unit(), "muted"),
+                                Ui.label(line.lane(), "muted")));
+        if (!line.remark().isBlank()) {
+            detail.getChildren().add(note(line.remark()));
+        }
+        for (Trail.Input input : line.trail().inputs()) {
+            detail.getChildren()
+                    .add(pair(
+                            "file",
+                            input.path() + "\n" + input.sha256().substring(0, 32) + "\n"
+                                    + input.sha256().substring(32) + "\n" + input.bytes() + " bytes"));
+        }
+        for (Trail.Step step : line.trail().steps()) {
+            var text = new StringBuilder(step.text());
+            step.settings().forEach((k, v) -> {
+                if (v.length() < 60) {
+                    text.append('\n').append(k).append(": ").append(v);
+                }
+            });
+            detail.getChildren().add(pair(step.stop(), text.toString()));
+        }
+    }
+
+    private static Node note(String text) {
+        var label = Ui.label(text, "second");
+        label.getStyleClass().add("note");
+        label.setWrapText(true);
+        label.setMinHeight(javafx.scene.layout.Region.USE_PREF_SIZE);
+        return label;
+    }
+
+    private static Node pair(String key, String value) {
+        var label = Ui.label(value, "mono");
+        label.setWrapText(true);
+        label.setMaxWidth(234);
+        HBox row = Ui.row(8, Ui.left(key, 62, "small", "muted"), label);
+        row.setAlignment(javafx.geometry.Pos.TOP_LEFT);
+        row.getStyleClass().add("rule");
+        return row;
+    }
+
+    /** One number of the preview. */
+    private final class Row extends ListCell<Ledger.Line> {
+        @Override
+        protected void updateItem(Ledger.Line line, boolean empty) {
+            super.updateItem(line, empty);
+            setText(null);
+            setStyle("-fx-padding: 0; -fx-background-color: " + (isSelected() ? "-teal-wash" : "-sheet") + ";");
+            setGraphic(
+                    empty || line == null
+                            ? null
+                            : Ui.row(
+                                    0,
+                                    Ui.cell(line.id(), 38, "small", "muted"),
+                                    Ui.left("", 8),
+                                    Ui.left(line.item(), 160, "second"),
+                                    Ui.left(line.what(), 160, "second", "muted"),
+                                    Ui.left(line.lane(), 66, "second"),
+                                    Ui.cell(Ticks.number(line.value(), line.uncertainty()), 96, "second"),
+                                    Ui.left("", 8),
+                                    Ui.left(line.unit(), 50, "small", "muted"),
+                                    Ui.left(line.verdict(), 70, "second", verdict(line.verdict()))));
+        }
+
+        @Override
+        public void updateSelected(boolean selected) {
+            super.updateSelected(selected);
+            setStyle("-fx-padding: 0; -fx-background-color: " + (selected ? "-teal-wash" : "-sheet") + ";");
+        }
+    }
+
+    private static String verdict(String word) {
+        return switch (word) {
+            case "within" -> "pine";
+            case "out" -> "brick";
+            case "undecided" -> "ochre";
+            default -> "muted";
+        };
+    }
+}

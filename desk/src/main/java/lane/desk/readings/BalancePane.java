@@ -1,0 +1,277 @@
+package lane.desk.readings;
+
+import java.util.List;
+import javafx.geometry.VPos;
+import javafx.scene.Node;
+import javafx.scene.control.ScrollPane;
+import javafx.scene.layout.BorderPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Pane;
+import javafx.scene.layout.VBox;
+import javafx.scene.shape.Line;
+import javafx.scene.shape.Polygon;
+import javafx.scene.text.Text;
+import lane.check.Check;
+import lane.check.CheckResult;
+import lane.desk.Marks;
+import lane.desk.Session;
+import lane.desk.Ui;
+import lane.picture.LaneStyle;
+import lane.picture.Ticks;
+import lane.reading.Balance;
+import lane.reading.Outcome;
+import lane.reading.Reading;
+import lane.study.Source;
+
+/** A balance as a stair: signed terms step to and fro from zero down to the residual, a column of steps a lane. */
+final class BalancePane {
+    private static final double ROW = 92;
+    private static final double STEP = 24;
+
+    private final Session session;
+    private final BorderPane pane = new BorderPane();
+
+    BalancePane(Session session) {
+        this.session = session;
+    }
+
+    Node show(Reading.OfBalance reading) {
+        var top = Ui.row(
+                10,
+                Ui.label(reading.name(), "title"),
+                Ui.label(reading.positive(), "muted", "small"),
+                Ui.spring(),
+                Ui.button("Delete", () -> NewReading.delete(session, reading), "small-button"));
+        top.getStyleClass().add("toolbar");
+        top.setMinHeight(40);
+        var scroll = new ScrollPane(stair(reading));
+        scroll.getStyleClass().add("sheet");
+        pane.setCenter(new BorderPane(scroll, top, null, null, null));
+        pane.setRight(numbers(reading));
+        return pane;
+    }
+
+    private Node stair(Reading.OfBalance reading) {
+        var field = new Pane();
+        List<Source> sources = session.study().sources();
+        List<LaneStyle> styles = LaneStyle.of(sources, session.palette());
+        double least = 0;
+        double greatest = 0;
+        double scale = 0;
+        double residual = 0;
+        for (Source s : sources) {
+            if (session.results().outcome(reading.id(), s.id()) instanceof Balance b) {
+                double sum = 0;
+                for (Balance.Term t : b.terms()) {
+                    sum += t.value();
+                    least = Math.min(least, sum);
+                    greatest = Math.max(greatest, sum);
+                }
+                scale = Math.max(scale, b.scale());
+                residual = Math.max(residual, Math.abs(b.residual()));
+            }
+        }
+        int n = reading.terms().size();
+        double wide = Ui.PITCH * sources.size();
+        field.setPrefSize(Math.max(wide, 520), n * ROW + 150);
+        for (int k = 0; k <= n; k++) {
+            double y = k * ROW;
+            String name = k < n ? reading.terms().get(k).name() : "Residual";
+            Text caption = text(12, y + 14, name, "axis-text");
+            caption.setStyle("-fx-font-family: 'Lane Sans SemiBold'; -fx-font-size: 12px; -fx-fill: -ink;");
+            String over = k < n
+                    ? String.join(" + ", reading.terms().get(k).stations())
+                    : "what is left over, on a scale of its own";
+            Text note = text(18 + caption.getLayoutBounds().getWidth() * 1.12, y + 14, over, "axis-text");
+            field.getChildren().addAll(line(0, y, Math.max(wide, 520), y, "axis-line"), caption, note);
+        }
+        double pixels = (Ui.PITCH - 34) / Math.max(1e-300, greatest - least);
+        for (int i = 0; i < sources.size(); i++) {
+            double left = Ui.PITCH * i;
+            if (i > 0) {
+                field.getChildren().add(line(left - 1, 0, left - 1, n * ROW + 150, "axis-line"));
+            }
+            if (session.study().off().contains(sources.get(i).id())) {
+                continue;
+            }
+            if (session.results().outcome(reading.id(), sources.get(i).id()) instanceof Balance b) {
+                steps(field, b, styles.get(i), left + 12 - least * pixels, left, pixels);
+                residual(field, reading, b, styles.get(i), left, n * ROW, Math.max(residual, tolerance(reading, b)));
+            } else {
+                field.getChildren().add(text(left + 36, 50, "no terms", "axis-text"));
+            }
+        }
+        return field;
+    }
+
+    private void steps(Pane field, Balance b, LaneStyle style, double zero, double left, double pixels) {
+        double sum = 0;
+        field.getChildren().add(line(zero, 24, zero, b.terms().size() * ROW, "grid-line"));
+        for (int k = 0; k < b.terms().size(); k++) {
+            Balance.Term t = b.terms().get(k);
+            double from = zero + sum * pixels;
+            sum += t.value();
+            double to = zero + sum * pixels;
+            double y = k * ROW + 30;
+            field.getChildren().add(arrow(from, to, y, STEP, style));
+            // The riser leads from one step's end to the next one's start.
+            Line riser = new Line(
+                    to, y + STEP, to, (k + 1) * ROW + (k + 1 < b.terms().size() ? 30 : 0));
+            riser.setStroke(Marks.fx(style.colour()));
+            riser.setStrokeWidth(1.2);
+            field.getChildren().add(riser);
+            Text value = text(0, y + STEP + 14, Ticks.signed6(b.unit().fromSi(t.value())), "axis-text");
+            value.setStyle("-fx-fill: -ink; -fx-font-size: 12px;");
+            value.setX(left + Ui.PITCH - 14 - value.getLayoutBounds().getWidth() * 1.05);
+            field.getChildren().add(value);
+        }
+    }
+
+    private static Polygon arrow(double from, double to, double y, double tall, LaneStyle style) {
+        double direction = Math.signum(to - from);
+        double head = Math.min(7, Math.abs(to - from)) * direction;
+        var shape = new Polygon(from, y, to - head, y, to, y + tall / 2, to - head, y + tall, from, y + tall);
+        if (style.hollow()) {
+            shape.setFill(javafx.scene.paint.Color.TRANSPARENT);
+            shape.setStroke(Marks.fx(style.colour()));
+        } else {
+            shape.setFill(Marks.fx(style.colour()));
+        }
+        return shape;
+    }
+
+    private double tolerance(Reading.OfBalance reading, Balance b) {
+        return session.study().checks().stream()
+                .filter(c -> c.reading().equals(reading.id()))
+                .findFirst()
+                .map((Check c) -> c.scale() == Check.Scale.ABSOLUTE
+                        ? c.tolerance() * b.unit().factor()
+                        : c.tolerance() * b.scale())
+                .orElse(0.0);
+    }
+
+    private void residual(
+            Pane field, Reading.OfBalance reading, Balance b, LaneStyle style, double left, double top, double most) {
+        double middle = left + 61;
+        double pixels = most > 0 ? 44 / most : 0;
+        double t = tolerance(reading, b) * pixels;
+        if (t > 0) {
+            var band = new javafx.scene.shape.Rectangle(middle - t, top + 34, 2 * t, 40);
+            band.getStyleClass().add("pine-band");
+            field.getChildren()
+                    .addAll(
+                            band,
+                            line(middle - t, top + 34, middle - t, top + 74, "pine-line"),
+                            line(middle + t, top + 34, middle + t, top + 74, "pine-line"));
+        }
+        field.getChildren()
+                .addAll(
+                        line(middle, top + 28, middle, top + 80, "axis-line"),
+                        arrow(middle, middle + b.residual() * pixels, top + 42, STEP, style));
+        Text value = text(
+                0,
+                top + 96,
+                Ticks.signed(b.unit().fromSi(b.residual())) + " " + b.unit().label(),
+                "axis-text");
+        value.setStyle("-fx-fill: -ink; -fx-font-size: 12px;");
+        value.setX(middle - value.getLayoutBounds().getWidth() / 2);
+        field.getChildren().add(value);
+    }
+
+    private static Line line(double x0, double y0, double x1, double y1, String style) {
+        var line = new Line(x0, y0, x1, y1);
+        line.getStyleClass().add(style);
+        return line;
+    }
+
+    private static Text text(double x, double y, String words, String style) {
+        var text = new Text(x, y, words);
+        text.setTextOrigin(VPos.CENTER);
+        text.getStyleClass().add(style);
+        return text;
+    }
+
+    private Node numbers(Reading.OfBalance reading) {
+        var box = new VBox(6);
+        box.getStyleClass().add("panel");
+        box.setStyle("-fx-padding: 10 16 16 16;");
+        box.setMinWidth(338);
+        box.setMaxWidth(338);
+        box.getChildren().add(Ui.label("Does it close?", "title"));
+        HBox head = Ui.row(
+                0,
+                Ui.left("Lane", 82, "small", "muted"),
+                Ui.cell("residual", 84, "small", "muted"),
+                Ui.cell("of largest", 66, "small", "muted"),
+                Ui.left("", 8),
+                Ui.left("", 66));
+        head.getStyleClass().add("table-row");
+        box.getChildren().add(head);
+        CheckResult result = session.study().checks().stream()
+                .filter(c -> c.reading().equals(reading.id()))
+                .findFirst()
+                .map(c -> session.results().checks().get(c.id()))
+                .orElse(null);
+        List<LaneStyle> styles = LaneStyle.of(session.study().sources(), session.palette());
+        double closure = 0;
+        for (int i = 0; i < styles.size(); i++) {
+            Source s = session.study().sources().get(i);
+            Outcome outcome = session.results().outcome(reading.id(), s.id());
+            HBox name = Ui.row(
+                    6,
+                    Marks.marker(styles.get(i), Marks.fx(session.palette().sheet())),
+                    Ui.left(s.name(), 60, "second"));
+            name.setMinWidth(82);
+            HBox row = Ui.row(0, name);
+            if (outcome instanceof Balance b) {
+                closure = Math.max(closure, b.closure());
+                row.getChildren()
+                        .addAll(
+                                Ui.cell(Ticks.signed(b.unit().fromSi(b.residual())), 84, "second"),
+                                Ui.cell(Ticks.brief(100 * b.relative()) + " %", 66, "second"),
+                                Ui.left("", 8));
+                CheckResult.Lane lane = result == null ? null : result.lanes().get(s.id());
+                if (lane != null && lane.verdict() != null) {
+                    row.getChildren().add(Marks.verdictWord(lane.verdict()));
+                }
+            } else {
+                String why = outcome instanceof Outcome.Absent a ? a.reason() : "";
+                var label = Ui.label("no data", "second", "muted");
+                label.setTooltip(new javafx.scene.control.Tooltip(why));
+                row.getChildren().addAll(Ui.spring(), label);
+            }
+            row.getStyleClass().add("table-row");
+            row.setOnMouseClicked(e -> session.show(outcome.trail()));
+            box.getChildren().add(row);
+        }
+        box.getChildren()
+                .add(Ui.label(
+                        "closed region: area vectors add up to " + Ticks.brief(closure) + " of the area",
+                        "small",
+                        "muted"));
+        HBox terms = Ui.row(8, Ui.label("Terms", "title"), Ui.label(reading.positive(), "small", "muted"));
+        terms.setStyle("-fx-padding: 12 0 0 0;");
+        box.getChildren().add(terms);
+        for (Reading.Term t : reading.terms()) {
+            HBox row = Ui.row(
+                    10,
+                    Ui.label(t.factor() > 0 ? "+" : "−", "section"),
+                    new VBox(
+                            Ui.label(t.name(), "second"),
+                            Ui.label(
+                                    "over " + String.join(" + ", t.stations()) + "; "
+                                            + t.measure().sign(),
+                                    "small",
+                                    "muted")));
+            row.getStyleClass().add("table-row");
+            row.setMinHeight(38);
+            box.getChildren().add(row);
+        }
+        box.getChildren()
+                .add(Ui.button(
+                        result == null ? "Add a check" : "Open its check",
+                        () -> lane.desk.checks.ChecksView.openOrAdd(session, reading.id()),
+                        "main"));
+        return box;
+    }
+}

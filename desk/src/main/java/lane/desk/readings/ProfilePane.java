@@ -1,0 +1,492 @@
+package lane.desk.readings;
+
+import java.awt.image.BufferedImage;
+import java.util.ArrayList;
+import java.util.List;
+import javafx.application.Platform;
+import javafx.scene.Node;
+import javafx.scene.control.ScrollPane;
+import javafx.scene.image.ImageView;
+import javafx.scene.image.PixelBuffer;
+import javafx.scene.image.PixelFormat;
+import javafx.scene.image.WritableImage;
+import javafx.scene.layout.BorderPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Pane;
+import javafx.scene.layout.VBox;
+import javafx.scene.shape.Line;
+import javafx.stage.FileChooser;
+import lane.base.LaneException;
+import lane.check.Check;
+import lane.check.CheckResult;
+import lane.check.Difference;
+import lane.desk.Marks;
+import lane.desk.Session;
+import lane.desk.Ui;
+import lane.picture.Export;
+import lane.picture.LaneStyle;
+import lane.picture.Ticks;
+import lane.picture.chart.ProfileChart;
+import lane.quantity.Quantity;
+import lane.reading.Profile;
+import lane.reading.Reading;
+import lane.station.Station;
+import lane.study.Source;
+import lane.unit.Unit;
+
+/** A profile: the curve over its difference strip, the numbers at the right, and the values under the pointer. */
+final class ProfilePane {
+    private final Session session;
+    private final BorderPane pane = new BorderPane();
+    private final HBox tools = Ui.row(10);
+    private final Pane chart = new Pane();
+    private final ImageView view = new ImageView();
+    private final Line pointer = new Line();
+    private final VBox tip = new VBox(3);
+    private final VBox numbers = new VBox(4);
+    private Reading.OfProfile reading;
+    private ProfileChart.Layout layout;
+    private List<ProfileChart.Curve> curves = List.of();
+    private Unit shown = Unit.UNKNOWN;
+    private Unit along = Unit.of("mm");
+    private double share = 0.32;
+    private long asked;
+
+    ProfilePane(Session session) {
+        this.session = session;
+        tools.getStyleClass().add("toolbar");
+        tools.setMinHeight(40);
+        chart.setId("profile-chart");
+        chart.getChildren().addAll(view, pointer, tip);
+        chart.getStyleClass().add("sheet");
+        chart.setMinSize(0, 0);
+        pointer.getStyleClass().add("ink-line");
+        pointer.getStrokeDashArray().setAll(2.0, 3.0);
+        pointer.setVisible(false);
+        pointer.setManaged(false);
+        tip.getStyleClass().add("tooltip-card");
+        tip.setManaged(false);
+        tip.setVisible(false);
+        tip.setMouseTransparent(true);
+        chart.widthProperty().addListener((o, was, is) -> paint());
+        chart.heightProperty().addListener((o, was, is) -> paint());
+        chart.setOnMouseMoved(e -> point(e.getX(), e.getY()));
+        chart.setOnMouseExited(e -> {
+            pointer.setVisible(false);
+            tip.setVisible(false);
+        });
+        chart.setOnMouseDragged(e -> {
+            // The divider between curve and strip follows the pointer.
+            share = Math.max(0.15, Math.min(0.75, 1 - (e.getY() - 20) / Math.max(1, chart.getHeight() - 60)));
+            paint();
+        });
+        pane.setCenter(new BorderPane(chart, tools, null, null, null));
+        var scroll = new ScrollPane(numbers);
+        scroll.setFitToWidth(true);
+        scroll.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
+        numbers.setStyle("-fx-padding: 10 16 16 16;");
+        var right = new BorderPane(scroll);
+        right.getStyleClass().add("panel");
+        right.setMinWidth(338);
+        right.setPrefWidth(338);
+        right.setMaxWidth(338);
+        pane.setRight(right);
+    }
+
+    Node show(Reading.OfProfile shownReading) {
+        reading = shownReading;
+        tools();
+        curves = curves();
+        numbers();
+        paint();
+        return pane;
+    }
+
+    private void tools() {
+        var study = session.study();
+        var name = Ui.text(
+                "reading-name",
+                reading.name(),
+                t -> NewReading.change(
+                        session,
+                        new Reading.OfProfile(reading.id(), t, reading.station(), reading.quantity(), reading.unit())));
+        name.setPrefWidth(190);
+        tools.getChildren().setAll(name);
+        List<Quantity> quantities = study.quantities();
+        study.quantity(reading.quantity()).ifPresent(q -> tools.getChildren()
+                .add(Ui.choice(
+                        "reading-quantity",
+                        quantities,
+                        q,
+                        Quantity::name,
+                        c -> NewReading.change(
+                                session,
+                                new Reading.OfProfile(reading.id(), reading.name(), reading.station(), c.id(), "")))));
+        List<Station> lines =
+                study.stations().stream().filter(Station.Line.class::isInstance).toList();
+        study.station(reading.station()).ifPresent(s -> tools.getChildren()
+                .addAll(
+                        Ui.label("on", "muted"),
+                        Ui.choice(
+                                "reading-line",
+                                lines,
+                                s,
+                                Station::name,
+                                c -> NewReading.change(
+                                        session,
+                                        new Reading.OfProfile(
+                                                reading.id(),
+                                                reading.name(),
+                                                c.id(),
+                                                reading.quantity(),
+                                                reading.unit())))));
+        tools.getChildren().forEach(n -> {
+            if (n instanceof javafx.scene.control.ComboBox<?> c) {
+                c.setPrefWidth(130);
+            }
+        });
+        tools.getChildren()
+                .addAll(
+                        Ui.spring(),
+                        Ui.button("Picture…", this::export, "small-button"),
+                        Ui.button("Delete", () -> NewReading.delete(session, reading), "small-button"));
+    }
+
+    private Check check() {
+        return session.study().checks().stream()
+                .filter(c -> c.reading().equals(reading.id()))
+                .findFirst()
+                .orElse(null);
+    }
+
+    private String datumId() {
+        Check check = check();
+        return check == null || check.datum().isBlank() ? session.study().datum() : check.datum();
+    }
+
+    private List<ProfileChart.Curve> curves() {
+        List<ProfileChart.Curve> made = new ArrayList<>();
+        List<LaneStyle> styles = LaneStyle.of(session.study().sources(), session.palette());
+        Profile datum = session.results().outcome(reading.id(), datumId()) instanceof Profile p ? p : null;
+        for (int i = 0; i < styles.size(); i++) {
+            Source source = session.study().sources().get(i);
+            if (!session.study().off().contains(source.id())
+                    && session.results().outcome(reading.id(), source.id()) instanceof Profile p) {
+                Difference d = null;
+                if (datum != null && p != datum) {
+                    CheckResult.Lane known = checked(source.id());
+                    d = known != null ? known.curve() : difference(p, datum);
+                }
+                made.add(new ProfileChart.Curve(source.name(), styles.get(i), p, d));
+            }
+        }
+        return made;
+    }
+
+    private CheckResult.Lane checked(String source) {
+        Check check = check();
+        CheckResult result = check == null ? null : session.results().checks().get(check.id());
+        return result == null ? null : result.lanes().get(source);
+    }
+
+    private static Difference difference(Profile p, Profile datum) {
+        try {
+            return Difference.of(p, datum);
+        } catch (LaneException e) {
+            return null;
+        }
+    }
+
+    private double tolerance() {
+        Check check = check();
+        if (check == null) {
+            return Double.NaN;
+        }
+        for (ProfileChart.Curve c : curves) {
+            if (c.difference() != null) {
+                return check.scale() == Check.Scale.ABSOLUTE
+                        ? check.tolerance() * c.profile().unit().factor()
+                        : check.tolerance() * c.difference().scale(check.scale());
+            }
+        }
+        return Double.NaN;
+    }
+
+    private ProfileChart chart() {
+        Profile first = curves.getFirst().profile();
+        shown = first.unit();
+        along = first.abscissaUnit().equals(Unit.of("m")) ? Unit.of("mm") : first.abscissaUnit();
+        String quantity =
+                session.study().quantity(reading.quantity()).map(Quantity::name).orElse("");
+        String datum = session.results().outcome(reading.id(), datumId()) instanceof Profile
+                ? session.study().source(datumId()).map(Source::name).orElse("")
+                : "";
+        return new ProfileChart(
+                curves, quantity, shown, along, first.abscissaName(), tolerance(), datum, share, session.palette());
+    }
+
+    private void paint() {
+        int w = (int) chart.getWidth();
+        int h = (int) chart.getHeight();
+        pointer.setVisible(false);
+        tip.setVisible(false);
+        if (reading == null || curves.isEmpty() || w < 60 || h < 60) {
+            view.setImage(null);
+            layout = null;
+            return;
+        }
+        ProfileChart made = chart();
+        long number = ++asked;
+        double scale = pane.getScene() == null
+                ? 1
+                : pane.getScene().getWindow() == null
+                        ? 1
+                        : pane.getScene().getWindow().getRenderScaleX();
+        Thread.ofVirtual().start(() -> {
+            var place = new ProfileChart.Layout[1];
+            BufferedImage image = Export.image(w, h, scale, g -> place[0] = made.paint(g, w, h));
+            int[] pixels = image.getRGB(0, 0, image.getWidth(), image.getHeight(), null, 0, image.getWidth());
+            Platform.runLater(() -> {
+                if (number == asked) {
+                    layout = place[0];
+                    view.setImage(new WritableImage(new PixelBuffer<>(
+                            image.getWidth(),
+                            image.getHeight(),
+                            java.nio.IntBuffer.wrap(opaque(pixels)),
+                            PixelFormat.getIntArgbPreInstance())));
+                    view.setFitWidth(w);
+                    view.setFitHeight(h);
+                }
+            });
+        });
+    }
+
+    private static int[] opaque(int[] pixels) {
+        for (int i = 0; i < pixels.length; i++) {
+            pixels[i] |= 0xFF000000;
+        }
+        return pixels;
+    }
+
+    private void export() {
+        if (curves.isEmpty()) {
+            session.say("There is no curve to export yet.");
+            return;
+        }
+        var chooser = new FileChooser();
+        chooser.setInitialFileName(reading.id() + ".svg");
+        chooser.getExtensionFilters()
+                .addAll(
+                        new FileChooser.ExtensionFilter("SVG", "*.svg"),
+                        new FileChooser.ExtensionFilter("PNG", "*.png"));
+        var file = chooser.showSaveDialog(pane.getScene().getWindow());
+        if (file != null) {
+            ProfileChart made = chart();
+            session.write(file.toPath(), out -> {
+                if (file.getName().endsWith(".png")) {
+                    Export.png(Export.image(720, 560, 3, g -> made.paint(g, 720, 560)), out);
+                } else {
+                    Export.svg(720, 560, g -> made.paint(g, 720, 560), out);
+                }
+            });
+        }
+    }
+
+    private void point(double x, double y) {
+        boolean inside = layout != null
+                && x >= layout.curve().getMinX()
+                && x <= layout.curve().getMaxX();
+        pointer.setVisible(inside);
+        tip.setVisible(inside);
+        if (!inside) {
+            return;
+        }
+        pointer.setStartX(x);
+        pointer.setEndX(x);
+        pointer.setStartY(layout.curve().getMinY());
+        pointer.setEndY(layout.strip().getMaxY());
+        double a = layout.abscissa(x);
+        tip.getChildren()
+                .setAll(Ui.row(
+                        14,
+                        Ui.label("at " + Ticks.number(a, 0.01) + " " + along.symbol(), "section"),
+                        Ui.spring(),
+                        Ui.label(shown.label(), "small", "muted")));
+        for (ProfileChart.Curve c : curves) {
+            double v = nearest(c.profile(), along.toSi(a), c.style().hollow());
+            tip.getChildren()
+                    .add(Ui.row(
+                            8,
+                            Marks.marker(c.style(), Marks.fx(session.palette().sheet())),
+                            Ui.label(c.name(), "second"),
+                            Ui.spring(),
+                            Ui.label(Ticks.number(shown.fromSi(v), Double.NaN), "second")));
+        }
+        tip.autosize();
+        tip.relocate(
+                Math.min(x + 14, chart.getWidth() - tip.getWidth() - 6),
+                layout.curve().getMinY() + 8);
+    }
+
+    /** The value at an abscissa, linear between samples; measured points only near one of them. */
+    private static double nearest(Profile p, double x, boolean points) {
+        int best = -1;
+        for (int i = 0; i < p.size(); i++) {
+            if (best < 0 || Math.abs(p.abscissa()[i] - x) < Math.abs(p.abscissa()[best] - x)) {
+                best = i;
+            }
+        }
+        double span = Math.abs(p.abscissa()[p.size() - 1] - p.abscissa()[0]);
+        return best < 0 || points && Math.abs(p.abscissa()[best] - x) > 0.02 * span ? Double.NaN : p.value()[best];
+    }
+
+    private void numbers() {
+        numbers.getChildren().clear();
+        Check check = check();
+        String datum = session.study().source(datumId()).map(Source::name).orElse("");
+        HBox head = Ui.row(
+                8,
+                Ui.label(datum.isBlank() ? "Numbers" : "Difference from " + datum, "title"),
+                Ui.spring(),
+                Ui.button("Copy", this::copy, "small-button"));
+        numbers.getChildren().add(head);
+        HBox columns = Ui.row(
+                0,
+                Ui.left("Lane", 74, "small", "muted"),
+                Ui.cell("L2, %", 58, "small", "muted"),
+                Ui.cell("Linf", 66, "small", "muted"),
+                Ui.cell("at, mm", 52, "small", "muted"),
+                Ui.left("", 52));
+        columns.getStyleClass().add("table-row");
+        numbers.getChildren().add(columns);
+        for (ProfileChart.Curve c : curves) {
+            Difference d = c.difference();
+            Node name = Ui.row(
+                    6, Marks.marker(c.style(), Marks.fx(session.palette().sheet())), Ui.left(c.name(), 56, "second"));
+            ((HBox) name).setMinWidth(74);
+            HBox row = Ui.row(0, name);
+            if (d == null) {
+                row.getChildren().add(Ui.label(c.name().equals(datum) ? "datum" : "no datum", "second", "muted"));
+            } else {
+                Unit unit = c.profile().unit().difference();
+                row.getChildren()
+                        .addAll(
+                                Ui.cell(Ticks.brief(100 * d.l2() / d.datumRange()), 58, "second"),
+                                Ui.cell(Ticks.brief(unit.fromSi(d.linf())), 66, "second"),
+                                Ui.cell(Ticks.number(1000 * d.linfAt(), 0.1), 52, "second"));
+                CheckResult.Lane lane = session.study().sources().stream()
+                        .filter(s -> s.name().equals(c.name()))
+                        .findFirst()
+                        .map(s -> checked(s.id()))
+                        .orElse(null);
+                if (lane != null && lane.verdict() != null) {
+                    HBox verdict = Ui.row(0, Ui.left("", 6), Marks.verdict(lane.verdict()));
+                    row.getChildren().add(verdict);
+                }
+            }
+            row.getStyleClass().add("table-row");
+            row.setOnMouseClicked(e -> session.show(c.profile().trail()));
+            numbers.getChildren().add(row);
+        }
+        if (check != null) {
+            CheckResult result = session.results().checks().get(check.id());
+            if (result != null) {
+                numbers.getChildren().add(Ui.row(8, Marks.verdictWord(result.verdict())));
+                var why = Ui.label(result.why(), "second", "muted");
+                why.setWrapText(true);
+                why.setMinHeight(javafx.scene.layout.Region.USE_PREF_SIZE);
+                numbers.getChildren().add(why);
+            }
+        }
+        numbers.getChildren()
+                .add(Ui.label("L2 is the root mean square as part of the datum's range.", "small", "muted"));
+        values();
+        HBox actions = Ui.row(
+                8,
+                Ui.button(
+                        check == null ? "Add a check" : "Open its check",
+                        () -> {
+                            lane.desk.checks.ChecksView.openOrAdd(session, reading.id());
+                        },
+                        "main"));
+        actions.setStyle("-fx-padding: 12 0 0 0;");
+        numbers.getChildren().add(actions);
+        for (Source s : session.study().lanes()) {
+            if (session.results().outcome(reading.id(), s.id()) instanceof lane.reading.Outcome.Absent a) {
+                var text = Ui.label(s.name() + ": " + a.reason(), "small", "ochre");
+                text.setWrapText(true);
+                numbers.getChildren().add(text);
+            }
+        }
+        if (curves.isEmpty()) {
+            numbers.getChildren().add(Ui.label("No lane answers yet.", "muted"));
+        } else if (session.trail().steps().isEmpty()) {
+            curves.stream()
+                    .filter(c -> c.difference() != null)
+                    .reduce((a, b) -> b)
+                    .ifPresent(c -> session.show(c.profile().trail()));
+        }
+    }
+
+    /** Values of all lanes at a dozen places: those measured, or evenly along the line. */
+    private void values() {
+        if (curves.isEmpty()) {
+            return;
+        }
+        Profile measured = curves.stream()
+                .filter(c -> c.style().hollow())
+                .map(ProfileChart.Curve::profile)
+                .findFirst()
+                .orElse(curves.getFirst().profile());
+        Unit unit = curves.getFirst().profile().unit();
+        HBox title = Ui.row(8, Ui.label("Values", "title"), Ui.label(unit.label(), "small", "muted"));
+        title.setStyle("-fx-padding: 12 0 0 0;");
+        numbers.getChildren().add(title);
+        List<ProfileChart.Curve> few = curves.size() > 5 ? curves.subList(0, 5) : curves;
+        double width = Math.min(66, 258.0 / few.size());
+        HBox head = Ui.row(0, Ui.left(along.symbol(), 46, "small", "muted"));
+        few.forEach(c -> head.getChildren().add(Ui.cell(c.name(), width, "small", "muted")));
+        head.getStyleClass().add("table-row");
+        numbers.getChildren().add(head);
+        int n = measured.size();
+        int step = Math.max(1, (n - 1) / 11);
+        for (int i = 0; i < n; i += step) {
+            double x = measured.abscissa()[i];
+            HBox row = Ui.row(0, Ui.left(Ticks.number(along.fromSi(x), 0.1), 46, "second"));
+            few.forEach(c -> row.getChildren()
+                    .add(Ui.cell(
+                            short5(unit.fromSi(nearest(c.profile(), x, c.style().hollow()))), width, "second")));
+            row.getStyleClass().add("table-row");
+            row.setMinHeight(24);
+            numbers.getChildren().add(row);
+        }
+    }
+
+    private static String short5(double v) {
+        return Double.isNaN(v)
+                ? "–"
+                : Math.abs(v) >= 1e4 || v != 0 && Math.abs(v) < 1e-4 && Math.abs(v) > 1e-12
+                        ? Ticks.brief(v)
+                        : Ticks.number(
+                                Math.abs(v) <= 1e-12 ? 0 : v,
+                                Math.abs(v) >= 100 ? 0.1 : Math.abs(v) >= 10 ? 0.01 : 0.001);
+    }
+
+    private void copy() {
+        var text = new StringBuilder("lane\t" + "abscissa, m\tvalue, SI\n");
+        for (ProfileChart.Curve c : curves) {
+            for (int i = 0; i < c.profile().size(); i++) {
+                text.append(c.name())
+                        .append('\t')
+                        .append(c.profile().abscissa()[i])
+                        .append('\t')
+                        .append(c.profile().value()[i])
+                        .append('\n');
+            }
+        }
+        var content = new javafx.scene.input.ClipboardContent();
+        content.putString(text.toString());
+        javafx.scene.input.Clipboard.getSystemClipboard().setContent(content);
+        session.say("Copied the points of " + curves.size() + " curves.");
+    }
+}

@@ -1,0 +1,332 @@
+package lane.desk.readings;
+
+import java.util.List;
+import javafx.geometry.VPos;
+import javafx.scene.Node;
+import javafx.scene.layout.BorderPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Pane;
+import javafx.scene.layout.VBox;
+import javafx.scene.shape.Line;
+import javafx.scene.shape.Rectangle;
+import javafx.scene.text.Text;
+import lane.check.Check;
+import lane.check.CheckResult;
+import lane.desk.Marks;
+import lane.desk.Session;
+import lane.desk.Ui;
+import lane.picture.LaneStyle;
+import lane.picture.Ticks;
+import lane.reading.Outcome;
+import lane.reading.Reading;
+import lane.reading.Tally;
+import lane.study.Source;
+import lane.unit.Unit;
+
+/** A tally: one mark a lane on a common axis under the lane's chip, the values beneath, the sign in words. */
+final class TallyPane {
+    private static final double TALL = 250;
+
+    private final Session session;
+    private final BorderPane pane = new BorderPane();
+
+    TallyPane(Session session) {
+        this.session = session;
+    }
+
+    Node show(Reading.OfTally reading) {
+        List<Source> sources = session.study().sources();
+        List<LaneStyle> styles = LaneStyle.of(sources, session.palette());
+        Check check = session.study().checks().stream()
+                .filter(c -> c.reading().equals(reading.id()))
+                .findFirst()
+                .orElse(null);
+        CheckResult result = check == null ? null : session.results().checks().get(check.id());
+        String datumId =
+                check == null || check.datum().isBlank() ? session.study().datum() : check.datum();
+        Tally datum = session.results().outcome(reading.id(), datumId) instanceof Tally t ? t : null;
+        var top = Ui.row(
+                10,
+                name(reading),
+                Ui.label("over " + String.join(" + ", reading.stations()), "muted", "small"),
+                Ui.spring(),
+                Ui.button("Delete", () -> NewReading.delete(session, reading), "small-button"));
+        top.getStyleClass().add("toolbar");
+        top.setMinHeight(40);
+        var body = new VBox();
+        body.getStyleClass().add("sheet");
+        body.getChildren().add(marks(reading, sources, styles, datum, check));
+        body.getChildren()
+                .add(rowOf(
+                        "Value",
+                        sources,
+                        s -> session.results().outcome(reading.id(), s.id()) instanceof Tally t
+                                ? Ticks.number(
+                                        t.unit().fromSi(t.value()), t.unit().differenceFromSi(t.uncertainty()))
+                                : "–",
+                        true));
+        body.getChildren()
+                .add(rowOf(
+                        datum == null
+                                ? "Difference, no datum"
+                                : "Difference from "
+                                        + session.study()
+                                                .source(datumId)
+                                                .map(Source::name)
+                                                .orElse(""),
+                        sources,
+                        s -> s.id().equals(datumId)
+                                ? "datum"
+                                : datum != null && session.results().outcome(reading.id(), s.id()) instanceof Tally t
+                                        ? Ticks.signed(t.unit().fromSi(t.value() - datum.value()))
+                                        : "–",
+                        false));
+        body.getChildren()
+                .add(rowOf(
+                        "The same in %",
+                        sources,
+                        s -> s.id().equals(datumId)
+                                ? ""
+                                : datum != null && session.results().outcome(reading.id(), s.id()) instanceof Tally t
+                                        ? Ticks.signed(100 * (t.value() - datum.value()) / Math.abs(datum.value()))
+                                        : "–",
+                        false));
+        body.getChildren()
+                .add(rowOf(
+                        "Uncertainty, plus or minus",
+                        sources,
+                        s -> session.results().outcome(reading.id(), s.id()) instanceof Tally t
+                                        && !Double.isNaN(t.uncertainty())
+                                ? Ticks.brief(t.unit().differenceFromSi(t.uncertainty()))
+                                : "not stated",
+                        false));
+        pane.setCenter(new BorderPane(body, top, null, null, null));
+        pane.setRight(numbers(reading, sources, styles, result));
+        return pane;
+    }
+
+    private Node name(Reading.OfTally reading) {
+        var field = Ui.text(
+                "reading-name",
+                reading.name(),
+                t -> NewReading.change(
+                        session,
+                        new Reading.OfTally(reading.id(), t, reading.stations(), reading.measure(), reading.unit())));
+        field.setPrefWidth(190);
+        return field;
+    }
+
+    private Unit unit(Reading.OfTally reading, List<Source> sources) {
+        for (Source s : sources) {
+            if (session.results().outcome(reading.id(), s.id()) instanceof Tally t) {
+                return t.unit();
+            }
+        }
+        return Unit.UNKNOWN;
+    }
+
+    private Node marks(
+            Reading.OfTally reading, List<Source> sources, List<LaneStyle> styles, Tally datum, Check check) {
+        var field = new Pane();
+        field.setMinHeight(TALL + 36);
+        field.setPrefHeight(TALL + 36);
+        Unit unit = unit(reading, sources);
+        double least = Double.POSITIVE_INFINITY;
+        double greatest = Double.NEGATIVE_INFINITY;
+        double t = datum == null || check == null
+                ? Double.NaN
+                : check.scale() == Check.Scale.ABSOLUTE
+                        ? check.tolerance() * unit.factor()
+                        : check.tolerance() * Math.abs(datum.value());
+        for (Source s : session.study().lanes()) {
+            if (session.results().outcome(reading.id(), s.id()) instanceof Tally v) {
+                double u = Double.isNaN(v.uncertainty()) ? 0 : v.uncertainty();
+                least = Math.min(least, v.value() - u);
+                greatest = Math.max(greatest, v.value() + u);
+            }
+        }
+        if (least > greatest) {
+            field.getChildren().add(text(24, 40, "No lane answers this reading.", "axis-text"));
+            return field;
+        }
+        if (!Double.isNaN(t)) {
+            least = Math.min(least, datum.value() - t);
+            greatest = Math.max(greatest, datum.value() + t);
+        }
+        double spread = Math.max(greatest - least, 1e-9 * Math.max(Math.abs(least), 1e-300));
+        double low = unit.fromSi(least - 0.12 * spread);
+        double high = unit.fromSi(greatest + 0.12 * spread);
+        double wide = Ui.PITCH * sources.size();
+        double[] ticks = Ticks.of(low, high, 7);
+        for (double v : ticks) {
+            double y = y(v, low, high);
+            field.getChildren()
+                    .addAll(
+                            line(52, y, Math.max(wide, 52), y, "grid-line"),
+                            text(8, y, Ticks.text(v, low, high), "axis-text"));
+        }
+        if (datum != null) {
+            double y = y(unit.fromSi(datum.value()), low, high);
+            if (!Double.isNaN(t)) {
+                double y0 = y(unit.fromSi(datum.value() + t), low, high);
+                double y1 = y(unit.fromSi(datum.value() - t), low, high);
+                var band = new Rectangle(52, y0, Math.max(0, wide - 52), y1 - y0);
+                band.getStyleClass().add("pine-band");
+                field.getChildren()
+                        .addAll(band, line(52, y0, wide, y0, "pine-line"), line(52, y1, wide, y1, "pine-line"));
+            }
+            Line zero = line(52, y, wide, y, "ink-line");
+            zero.setStrokeWidth(2.2);
+            field.getChildren().add(zero);
+        }
+        for (int i = 0; i < sources.size(); i++) {
+            double x = Ui.PITCH * i + 61;
+            if (i > 0) {
+                field.getChildren().add(line(Ui.PITCH * i - 1, 8, Ui.PITCH * i - 1, TALL + 10, "grid-line"));
+            }
+            boolean off = session.study().off().contains(sources.get(i).id());
+            if (!off && session.results().outcome(reading.id(), sources.get(i).id()) instanceof Tally v) {
+                mark(field, v, styles.get(i), x, unit, low, high);
+            }
+            Text name = text(x, TALL + 22, sources.get(i).name(), "axis-text");
+            name.setX(x - name.getLayoutBounds().getWidth() / 2);
+            field.getChildren().add(name);
+        }
+        return field;
+    }
+
+    private void mark(Pane field, Tally v, LaneStyle style, double x, Unit unit, double low, double high) {
+        double y = y(unit.fromSi(v.value()), low, high);
+        if (v.uncertainty() > 0) {
+            double y0 = y(unit.fromSi(v.value() + v.uncertainty()), low, high);
+            double y1 = y(unit.fromSi(v.value() - v.uncertainty()), low, high);
+            for (Line l :
+                    List.of(new Line(x, y0, x, y1), new Line(x - 8, y0, x + 8, y0), new Line(x - 8, y1, x + 8, y1))) {
+                l.setStroke(Marks.fx(style.colour()));
+                l.setStrokeWidth(1.5);
+                field.getChildren().add(l);
+            }
+        }
+        Node marker = Marks.marker(style, Marks.fx(session.palette().sheet()));
+        marker.setLayoutX(x - (style.corners() == 2 ? 1.1 : 0));
+        marker.setLayoutY(y - (style.corners() == 2 ? 5 : 0));
+        field.getChildren().add(marker);
+    }
+
+    private static double y(double v, double low, double high) {
+        return 12 + TALL * (high - v) / (high - low);
+    }
+
+    private static Line line(double x0, double y0, double x1, double y1, String style) {
+        var line = new Line(x0, y0, x1, y1);
+        line.getStyleClass().add(style);
+        return line;
+    }
+
+    private static Text text(double x, double y, String words, String style) {
+        var text = new Text(x, y, words);
+        text.setTextOrigin(VPos.CENTER);
+        text.getStyleClass().add(style);
+        return text;
+    }
+
+    private static Node rowOf(
+            String name, List<Source> sources, java.util.function.Function<Source, String> value, boolean strong) {
+        HBox cells = Ui.row(0);
+        for (Source s : sources) {
+            var label = Ui.cell(value.apply(s), Ui.PITCH, strong ? "section" : "second");
+            label.setAlignment(javafx.geometry.Pos.CENTER);
+            label.setStyle("-fx-padding: 0 " + (Ui.PITCH - 122) + " 0 0;");
+            cells.getChildren().add(label);
+        }
+        var caption = Ui.label(name, "small", "muted");
+        caption.setStyle("-fx-padding: 2 0 0 10;");
+        var box = new VBox(caption, cells);
+        box.getStyleClass().add("rule");
+        box.setMinHeight(38);
+        return box;
+    }
+
+    private Node numbers(Reading.OfTally reading, List<Source> sources, List<LaneStyle> styles, CheckResult result) {
+        var box = new VBox(6);
+        box.getStyleClass().add("panel");
+        box.setStyle("-fx-padding: 10 16 16 16;");
+        box.setMinWidth(338);
+        box.setMaxWidth(338);
+        Unit unit = unit(reading, sources);
+        box.getChildren().add(Ui.row(8, Ui.label("Numbers", "title"), Ui.label(unit.label(), "small", "muted")));
+        for (int i = 0; i < sources.size(); i++) {
+            Source s = sources.get(i);
+            Outcome outcome = session.results().outcome(reading.id(), s.id());
+            HBox row = Ui.row(
+                    8,
+                    Marks.marker(styles.get(i), Marks.fx(session.palette().sheet())),
+                    Ui.left(s.name(), 70, "second"));
+            switch (outcome) {
+                case Tally t -> {
+                    row.getChildren()
+                            .addAll(
+                                    Ui.spring(),
+                                    Ui.label(
+                                            Ticks.number(
+                                                    t.unit().fromSi(t.value()),
+                                                    t.unit().differenceFromSi(t.uncertainty())),
+                                            "second"));
+                    CheckResult.Lane lane =
+                            result == null ? null : result.lanes().get(s.id());
+                    if (lane != null && lane.verdict() != null) {
+                        row.getChildren().add(Marks.verdictWord(lane.verdict()));
+                    }
+                }
+                case Outcome.Absent a -> {
+                    var why = Ui.label(a.brief(), "second", "muted");
+                    why.setTooltip(new javafx.scene.control.Tooltip(a.reason()));
+                    row.getChildren().addAll(Ui.spring(), why);
+                }
+                default -> {}
+            }
+            row.getStyleClass().add("table-row");
+            row.setOnMouseClicked(e -> session.show(outcome.trail()));
+            box.getChildren().add(row);
+        }
+        if (session.trail().steps().isEmpty()) {
+            sources.stream()
+                    .map(s -> session.results().outcome(reading.id(), s.id()))
+                    .filter(Tally.class::isInstance)
+                    .reduce((a, b) -> a)
+                    .ifPresent(t -> session.show(t.trail()));
+        }
+        if (!reading.measure().sign().isBlank()) {
+            var head = Ui.label("Sign", "title");
+            head.setStyle("-fx-padding: 12 0 0 0;");
+            var sign = Ui.label(reading.measure().sign() + ".", "second");
+            sign.setWrapText(true);
+            box.getChildren().addAll(head, sign);
+        }
+        pieces(reading, sources, box);
+        MeasureForm.add(session, reading, box);
+        if (result != null && !result.why().isBlank()) {
+            var why = Ui.label(result.why(), "second", "muted");
+            why.setWrapText(true);
+            box.getChildren().add(why);
+        }
+        box.getChildren()
+                .add(Ui.button(
+                        result == null ? "Add a check" : "Open its check",
+                        () -> lane.desk.checks.ChecksView.openOrAdd(session, reading.id()),
+                        "main"));
+        return box;
+    }
+
+    private void pieces(Reading.OfTally reading, List<Source> sources, VBox box) {
+        for (Source s : sources) {
+            if (session.results().outcome(reading.id(), s.id()) instanceof Tally t
+                    && t.pieces().size() > 1) {
+                String text = t.pieces().entrySet().stream()
+                        .map(e -> e.getKey() + " " + Ticks.brief(t.unit().fromSi(e.getValue())))
+                        .collect(java.util.stream.Collectors.joining(", "));
+                box.getChildren().add(Ui.label(s.name() + ": " + text, "small", "muted"));
+            }
+        }
+    }
+}

@@ -1,0 +1,126 @@
+package lane.desk.shell;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import javafx.scene.Node;
+import javafx.scene.control.ListView;
+import javafx.scene.control.TextField;
+import javafx.scene.input.KeyCode;
+import javafx.scene.layout.Pane;
+import javafx.scene.layout.VBox;
+import lane.desk.Session;
+import lane.study.Source;
+
+/** Finds an item of the study or does an action, by typing a part of its words. Ctrl+K opens it, Escape closes it. */
+public final class CommandSearch {
+    /** Something to find or to do. */
+    public record Command(String words, String group, Runnable action) {
+        @Override
+        public String toString() {
+            return words + "   " + group;
+        }
+    }
+
+    private final Session session;
+    private final List<Command> actions;
+    private final Pane veil = new Pane();
+    private final TextField field = new TextField();
+    private final ListView<Command> list = new ListView<>();
+
+    public CommandSearch(Session session, List<Command> actions) {
+        this.session = session;
+        this.actions = actions;
+        var box = new VBox(8, field, list);
+        box.getStyleClass().add("search-box");
+        box.setStyle("-fx-padding: 10;");
+        box.setPrefWidth(460);
+        field.setId("search-field");
+        field.setPromptText("Find or do");
+        list.setPrefHeight(280);
+        veil.getChildren().add(box);
+        box.layoutXProperty()
+                .bind(veil.widthProperty().subtract(box.widthProperty()).divide(2));
+        box.setLayoutY(56);
+        veil.setVisible(false);
+        veil.setOnMousePressed(e -> {
+            if (e.getTarget() == veil) {
+                close();
+            }
+        });
+        field.textProperty().addListener((o, was, is) -> fill(is));
+        field.addEventFilter(javafx.scene.input.KeyEvent.KEY_PRESSED, e -> {
+            int at = list.getSelectionModel().getSelectedIndex();
+            if (e.getCode() == KeyCode.ESCAPE) {
+                close();
+            } else if (e.getCode() == KeyCode.DOWN || e.getCode() == KeyCode.UP) {
+                list.getSelectionModel().select(Math.max(0, at + (e.getCode() == KeyCode.DOWN ? 1 : -1)));
+                e.consume();
+            } else if (e.getCode() == KeyCode.ENTER) {
+                run();
+            }
+        });
+        list.setOnMouseClicked(e -> run());
+    }
+
+    public Node node() {
+        return veil;
+    }
+
+    public void open() {
+        veil.setVisible(true);
+        veil.toFront();
+        field.clear();
+        fill("");
+        field.requestFocus();
+    }
+
+    private void close() {
+        veil.setVisible(false);
+    }
+
+    private void run() {
+        Command chosen = list.getSelectionModel().getSelectedItem();
+        close();
+        if (chosen != null) {
+            chosen.action().run();
+        }
+    }
+
+    private void fill(String typed) {
+        List<Command> all = new ArrayList<>(actions);
+        var study = session.study();
+        study.sources().forEach((Source s) -> all.add(go(s.name(), "source", 1, s.id())));
+        study.stations().forEach(s -> all.add(go(s.name(), "station", 2, s.id())));
+        study.quantities().forEach(q -> all.add(go(q.name(), "quantity", 3, q.id())));
+        study.readings().forEach(r -> all.add(go(r.name(), "reading", 4, r.id())));
+        study.checks()
+                .forEach(c -> all.add(go(
+                        study.reading(c.reading()).map(r -> r.name()).orElse(c.id()) + ", "
+                                + c.norm().symbol(),
+                        "check",
+                        5,
+                        c.id())));
+        String[] words = typed.toLowerCase(Locale.ROOT).strip().split("\\s+");
+        list.getItems()
+                .setAll(all.stream()
+                        .filter(c -> {
+                            String text = c.toString().toLowerCase(Locale.ROOT);
+                            for (String w : words) {
+                                if (!text.contains(w)) {
+                                    return false;
+                                }
+                            }
+                            return true;
+                        })
+                        .toList());
+        list.getSelectionModel().selectFirst();
+    }
+
+    private Command go(String name, String what, int stop, String id) {
+        return new Command(name, what, () -> {
+            session.select(what, id);
+            session.go(stop);
+        });
+    }
+}

@@ -1,0 +1,191 @@
+package lane.desk.shell;
+
+import java.util.List;
+import javafx.geometry.Pos;
+import javafx.scene.Node;
+import javafx.scene.control.Button;
+import javafx.scene.control.Tooltip;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Pane;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.StackPane;
+import javafx.scene.layout.VBox;
+import javafx.scene.shape.Circle;
+import javafx.scene.shape.Line;
+import lane.check.Verdict;
+import lane.desk.Marks;
+import lane.desk.Session;
+import lane.desk.Ui;
+import lane.desk.View;
+import org.kordamp.ikonli.feather.Feather;
+
+/** Study name, the route of six stops, search or what is being done, undo, redo, theme. */
+public final class Header implements View {
+    private static final List<String> STOPS =
+            List.of("Intake", "Stations", "Quantities", "Readings", "Checks", "Ledger");
+    private static final double FIRST = 306;
+    private static final double STEP = 110;
+
+    private final Session session;
+    private final Runnable search;
+    private final Pane pane = new Pane();
+    private final HBox left = Ui.row(12);
+    private final HBox right = Ui.row(4);
+    private final Pane route = new Pane();
+    private final Region line = new Region();
+
+    public Header(Session session, Runnable search) {
+        this.session = session;
+        this.search = search;
+        pane.getStyleClass().add("header");
+        pane.setMinHeight(44);
+        pane.setPrefHeight(44);
+        pane.setMaxHeight(44);
+        line.getStyleClass().add("progress-line");
+        pane.getChildren().addAll(left, route, right, line);
+        left.setLayoutX(16);
+        left.setPrefHeight(44);
+        left.setPrefWidth(280);
+        right.setPrefHeight(44);
+        right.setAlignment(Pos.CENTER_RIGHT);
+        pane.widthProperty().addListener((o, was, is) -> layout());
+    }
+
+    private void layout() {
+        double w = pane.getWidth();
+        right.setPrefWidth(Math.max(0, w - FIRST - 6 * STEP - 8));
+        right.setLayoutX(w - right.getPrefWidth() - 12);
+        line.resizeRelocate(0, 42, session.busy().isBlank() ? 0 : w * Math.max(0.02, session.progress()), 2);
+    }
+
+    @Override
+    public Node node() {
+        return pane;
+    }
+
+    @Override
+    public void refresh() {
+        var study = session.study();
+        var names = new VBox(
+                Ui.label(study.name(), "section"),
+                Ui.label(session.saved().isBlank() ? "opened" : session.saved(), "small", "muted"));
+        names.setAlignment(Pos.CENTER_LEFT);
+        names.setMaxWidth(130);
+        left.getChildren().setAll(Ui.label("Crosscheck Lane", "wordmark"), divider(), names);
+        int[] counts = {
+            study.sources().size(),
+            study.stations().size(),
+            study.quantities().size(),
+            study.readings().size(),
+            study.checks().size(),
+            -1
+        };
+        route.getChildren().clear();
+        var rail = new Line(FIRST + 4, 31, FIRST + 5 * STEP + 4, 31);
+        rail.getStyleClass().add("rail");
+        route.getChildren().add(rail);
+        for (int i = 0; i < 6; i++) {
+            stop(i, counts[i]);
+        }
+        right.getChildren().setAll(session.busy().isBlank() ? searchButton() : working());
+        Button undo = Ui.iconButton(
+                Feather.CORNER_UP_LEFT, "Undo " + session.history().undoes().strip() + "  Ctrl+Z", session::undo);
+        undo.setDisable(session.history().undoes().isBlank());
+        Button redo = Ui.iconButton(
+                Feather.CORNER_UP_RIGHT, "Redo " + session.history().redoes().strip() + "  Ctrl+Y", session::redo);
+        redo.setDisable(session.history().redoes().isBlank());
+        undo.setId("undo");
+        redo.setId("redo");
+        Button theme = Ui.iconButton(
+                session.palette().dark() ? Feather.SUN : Feather.MOON, "Light or dark", session::toggleTheme);
+        theme.setId("theme");
+        right.getChildren().addAll(undo, redo, theme);
+        layout();
+    }
+
+    private static Node divider() {
+        var region = new Region();
+        region.setMinWidth(1);
+        region.setMaxSize(1, 20);
+        region.setStyle("-fx-background-color: -hair;");
+        return region;
+    }
+
+    private void stop(int i, int count) {
+        boolean current = session.stop() == i + 1;
+        var label = Ui.row(5, Ui.label(STOPS.get(i), current ? "section" : "label", current ? "teal" : "label"));
+        if (count >= 0) {
+            label.getChildren().add(Ui.label(String.valueOf(count), "muted"));
+        }
+        var button = new StackPane(label);
+        button.setId("stop-" + (i + 1));
+        button.getStyleClass().add("stop");
+        button.setFocusTraversable(true);
+        button.setAccessibleText("Stop " + (i + 1) + " " + STOPS.get(i));
+        StackPane.setAlignment(label, Pos.TOP_LEFT);
+        button.setPrefSize(STEP - 6, 40);
+        button.setLayoutX(FIRST - 1);
+        button.setLayoutX(FIRST + i * STEP - 2);
+        button.setLayoutY(3);
+        button.setOnMouseClicked(e -> session.go(i + 1));
+        button.setOnKeyPressed(e -> {
+            if (e.getCode() == javafx.scene.input.KeyCode.ENTER || e.getCode() == javafx.scene.input.KeyCode.SPACE) {
+                session.go(i + 1);
+            }
+        });
+        Tooltip.install(button, new Tooltip("Key " + (i + 1)));
+        var dot = new Circle(FIRST + i * STEP + 4.5, 31, current ? 5.5 : 4.5);
+        dot.getStyleClass().add("stop-dot");
+        if (current) {
+            dot.getStyleClass().add("current");
+        }
+        dot.setMouseTransparent(true);
+        route.getChildren().addAll(button, dot);
+        Node sign = sign(i);
+        if (sign != null) {
+            sign.setMouseTransparent(true);
+            sign.setLayoutX(FIRST + i * STEP + 16);
+            sign.setLayoutY(23);
+            route.getChildren().add(sign);
+        }
+    }
+
+    /** What needs attention at a stop, in two words on the rail. */
+    private Node sign(int i) {
+        var results = session.results();
+        if (i == 0 && !results.failures().isEmpty()) {
+            return tag(Ui.row(4, Ui.label(results.failures().size() + " not read", "small", "brick")));
+        }
+        if (i == 4) {
+            long out = results.checks().values().stream()
+                    .filter(c -> c.verdict() == Verdict.OUT)
+                    .count();
+            if (out > 0) {
+                return tag(Ui.row(3, Marks.verdict(Verdict.OUT), Ui.label(out + " out", "small", "brick")));
+            }
+        }
+        return null;
+    }
+
+    private static Node tag(HBox box) {
+        box.setStyle("-fx-background-color: -sheet; -fx-padding: 0 3 0 3;");
+        return box;
+    }
+
+    private Node searchButton() {
+        var button = new Button("Find or do", Ui.icon(Feather.SEARCH));
+        button.setId("search");
+        button.setOnAction(e -> search.run());
+        button.setPrefWidth(150);
+        button.setAlignment(Pos.CENTER_LEFT);
+        button.setTooltip(new Tooltip("Find a station, reading or check, or do something  Ctrl+K"));
+        return button;
+    }
+
+    private Node working() {
+        var what = Ui.label(session.busy(), "small");
+        what.setMaxWidth(110);
+        var cancel = Ui.button("Cancel", session::cancel, "small-button");
+        return Ui.row(6, what, Ui.label(Math.round(100 * session.progress()) + " %", "small", "muted"), cancel);
+    }
+}

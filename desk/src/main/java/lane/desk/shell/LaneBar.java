@@ -1,0 +1,250 @@
+package lane.desk.shell;
+
+import java.util.ArrayList;
+import java.util.List;
+import javafx.scene.Node;
+import javafx.scene.control.ContextMenu;
+import javafx.scene.control.MenuItem;
+import javafx.scene.control.ScrollPane;
+import javafx.scene.control.Tooltip;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.MouseButton;
+import javafx.scene.input.TransferMode;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Pane;
+import javafx.scene.layout.Region;
+import lane.desk.Marks;
+import lane.desk.Session;
+import lane.desk.Ui;
+import lane.desk.View;
+import lane.picture.LaneStyle;
+import lane.reading.Outcome;
+import lane.study.Source;
+import lane.study.Study;
+import org.kordamp.ikonli.feather.Feather;
+
+/** One chip a source at a fixed pitch; click switches it, the menu makes it the datum, drag reorders. */
+public final class LaneBar implements View {
+    private final Session session;
+    private final Pane pane = new Pane();
+    private final HBox chips = new HBox(Ui.PITCH - 122);
+    private final ScrollPane scroll = new ScrollPane(chips);
+
+    public LaneBar(Session session) {
+        this.session = session;
+        pane.getStyleClass().add("lane-bar");
+        pane.setMinHeight(40);
+        pane.setPrefHeight(40);
+        pane.setMaxHeight(40);
+        scroll.setVbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
+        scroll.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
+        scroll.setFitToHeight(true);
+        scroll.setPannable(false);
+        scroll.addEventFilter(javafx.scene.input.ScrollEvent.SCROLL, e -> {
+            double extra = chips.getWidth() - scroll.getViewportBounds().getWidth();
+            if (extra > 0) {
+                scroll.setHvalue(scroll.getHvalue() - (e.getDeltaY() + e.getDeltaX()) / extra);
+            }
+        });
+    }
+
+    /** How far the lanes are scrolled, 0 to 1: columns of lanes follow it. */
+    public javafx.beans.property.DoubleProperty scrolled() {
+        return scroll.hvalueProperty();
+    }
+
+    @Override
+    public Node node() {
+        return pane;
+    }
+
+    @Override
+    public void refresh() {
+        Study study = session.study();
+        String datum = study.source(study.datum()).map(Source::name).orElse("none");
+        HBox title = Ui.row(
+                10,
+                Ui.label("Lanes", "section"),
+                Ui.label("datum", "small", "muted"),
+                Ui.icon(Feather.FLAG),
+                Ui.label(datum, "small"));
+        title.setLayoutX(16);
+        title.setPrefHeight(39);
+        title.setMaxWidth(226);
+        List<LaneStyle> styles = LaneStyle.of(study.sources(), session.palette());
+        List<Node> made = new ArrayList<>();
+        for (int i = 0; i < study.sources().size(); i++) {
+            made.add(chip(study.sources().get(i), styles.get(i)));
+        }
+        chips.getChildren().setAll(made);
+        chips.setStyle("-fx-padding: 6 0 6 0;");
+        scroll.setLayoutX(Ui.LANES_AT);
+        scroll.setPrefHeight(39);
+        scroll.prefWidthProperty().bind(pane.widthProperty().subtract(Ui.LANES_AT + 90));
+        HBox time = Ui.row(8, Ui.label("Time", "small", "muted"), Ui.label("last", "second"));
+        time.setPrefHeight(39);
+        time.layoutXProperty().bind(pane.widthProperty().subtract(78));
+        pane.getChildren().setAll(title, scroll, time);
+    }
+
+    private Node chip(Source source, LaneStyle style) {
+        Study study = session.study();
+        boolean on = !study.off().contains(source.id());
+        boolean isDatum = study.datum().equals(source.id());
+        var chip = new HBox(7);
+        chip.setId("chip-" + source.id());
+        chip.getStyleClass().add("chip");
+        chip.setAlignment(javafx.geometry.Pos.CENTER_LEFT);
+        chip.setMinSize(122, 28);
+        chip.setPrefSize(122, 28);
+        chip.setMaxSize(122, 28);
+        chip.setFocusTraversable(true);
+        var band = new Region();
+        band.setMinWidth(isDatum ? 20 : 6);
+        band.setMaxWidth(isDatum ? 20 : 6);
+        band.setPrefHeight(26);
+        band.setStyle("-fx-background-color: " + lane.picture.Palette.css(style.colour())
+                + "; -fx-background-radius: 4 0 0 4;");
+        javafx.scene.layout.StackPane ends = new javafx.scene.layout.StackPane(band);
+        if (isDatum) {
+            var flag = Ui.icon(Feather.FLAG);
+            flag.setStyle("-fx-icon-color: -sheet; -fx-icon-size: 12px;");
+            ends.getChildren().add(flag);
+        }
+        String trouble = trouble(source);
+        chip.getChildren()
+                .addAll(ends, Marks.sample(style, Marks.fx(session.palette().sheet())));
+        var name = Ui.label(source.name());
+        name.setMaxWidth(trouble.isBlank() ? 60 : 42);
+        name.setMinWidth(0);
+        chip.getChildren().addAll(name, Ui.spring());
+        if (!trouble.isBlank()) {
+            chip.getStyleClass().add("trouble");
+            chip.getChildren().add(Ui.label(trouble, "small", "ochre"));
+        } else if (!isDatum) {
+            chip.getChildren().add(Ui.label(size(source), "small", "muted"));
+        }
+        chip.getChildren().add(new Region());
+        if (!on) {
+            chip.getStyleClass().add("off");
+        }
+        String state = (on ? "on" : "off") + (isDatum ? ", datum" : "") + (trouble.isBlank() ? "" : ", " + trouble);
+        chip.setAccessibleText("Lane " + source.name() + ", " + state);
+        Tooltip.install(
+                chip,
+                new Tooltip(source.name() + ", " + state
+                        + ". Click switches it, right click makes it the datum, drag moves it."));
+        gestures(chip, source);
+        return chip;
+    }
+
+    private void gestures(HBox chip, Source source) {
+        chip.setOnMouseClicked(e -> {
+            if (e.getButton() == MouseButton.PRIMARY && e.isStillSincePress()) {
+                toggle(source.id());
+            }
+        });
+        chip.setOnKeyPressed(e -> {
+            if (e.getCode() == KeyCode.SPACE || e.getCode() == KeyCode.ENTER) {
+                toggle(source.id());
+            } else if (e.getCode() == KeyCode.F) {
+                session.edit("Choose datum", s -> s.withDatum(source.id()));
+            }
+        });
+        var menu = new ContextMenu();
+        menu.getItems()
+                .addAll(
+                        item("Take as datum", () -> session.edit("Choose datum", s -> s.withDatum(source.id()))),
+                        item("Switch on or off", () -> toggle(source.id())),
+                        item("Move left", () -> move(source.id(), -1)),
+                        item("Move right", () -> move(source.id(), 1)));
+        chip.setOnContextMenuRequested(e -> menu.show(chip, e.getScreenX(), e.getScreenY()));
+        chip.setOnDragDetected(e -> {
+            var board = chip.startDragAndDrop(TransferMode.MOVE);
+            var content = new javafx.scene.input.ClipboardContent();
+            content.putString("lane:" + source.id());
+            board.setContent(content);
+            e.consume();
+        });
+        chip.setOnDragOver(e -> {
+            if (e.getDragboard().hasString() && e.getDragboard().getString().startsWith("lane:")) {
+                e.acceptTransferModes(TransferMode.MOVE);
+                e.consume();
+            }
+        });
+        chip.setOnDragDropped(e -> {
+            String id = e.getDragboard().getString().substring(5);
+            session.edit(
+                    "Move lane",
+                    s -> s.withSources(list -> {
+                        Source moved = list.stream()
+                                .filter(x -> x.id().equals(id))
+                                .findFirst()
+                                .orElseThrow();
+                        int to = list.stream().map(Source::id).toList().indexOf(source.id());
+                        list.remove(moved);
+                        list.add(Math.min(to, list.size()), moved);
+                        return list;
+                    }));
+            e.setDropCompleted(true);
+            e.consume();
+        });
+    }
+
+    private static MenuItem item(String text, Runnable action) {
+        var item = new MenuItem(text);
+        item.setOnAction(e -> action.run());
+        return item;
+    }
+
+    private void toggle(String id) {
+        session.edit("Switch lane", s -> {
+            var off = new ArrayList<>(s.off());
+            if (!off.remove(id)) {
+                off.add(id);
+            }
+            return s.withOff(off);
+        });
+    }
+
+    private void move(String id, int by) {
+        session.edit(
+                "Move lane",
+                s -> s.withSources(list -> {
+                    int from = list.stream().map(Source::id).toList().indexOf(id);
+                    int to = Math.max(0, Math.min(list.size() - 1, from + by));
+                    list.add(to, list.remove(from));
+                    return list;
+                }));
+    }
+
+    /** What a lane cannot answer at the open stop, in two words. */
+    private String trouble(Source source) {
+        if (session.results().failures().containsKey(source.id())) {
+            return "not read";
+        }
+        if (session.stop() == 4
+                && !session.selected("reading").isBlank()
+                && session.results().readings().containsKey(session.selected("reading"))
+                && session.results().outcome(session.selected("reading"), source.id()) instanceof Outcome.Absent a) {
+            return a.brief();
+        }
+        return "";
+    }
+
+    private String size(Source source) {
+        return switch (source) {
+            case Source.Simulation s -> {
+                var run = session.results().runs().get(s.id());
+                yield run == null ? "" : brief(run.mesh().cellCount());
+            }
+            case Source.Reference r -> r.answers().size() + " ans.";
+        };
+    }
+
+    static String brief(int n) {
+        return n < 1000
+                ? String.valueOf(n)
+                : n < 1_000_000 ? Math.round(n / 1000.0) + "k" : String.format(java.util.Locale.ROOT, "%.1fM", n / 1e6);
+    }
+}

@@ -1,0 +1,156 @@
+package lane.desk.shell;
+
+import java.io.File;
+import java.util.ArrayList;
+import java.util.List;
+import javafx.scene.Parent;
+import javafx.scene.control.TextInputControl;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.KeyCombination;
+import javafx.scene.input.KeyEvent;
+import javafx.scene.input.TransferMode;
+import javafx.scene.layout.BorderPane;
+import javafx.scene.layout.StackPane;
+import javafx.scene.layout.VBox;
+import lane.desk.Session;
+import lane.desk.View;
+import lane.desk.checks.ChecksView;
+import lane.desk.intake.FileDrop;
+import lane.desk.intake.IntakeView;
+import lane.desk.ledger.LedgerView;
+import lane.desk.quantities.QuantitiesView;
+import lane.desk.readings.ReadingsView;
+import lane.desk.stations.StationsView;
+
+/** The window's inside: header and lane bar above, the open stop in the middle, the trail below. */
+public final class Shell {
+    private final Session session;
+    private final BorderPane frame = new BorderPane();
+    private final StackPane root = new StackPane(frame);
+    private final Header header;
+    private final LaneBar lanes;
+    private final TrailStrip trail;
+    private final List<View> stops;
+    private final CommandSearch search;
+    private boolean pending;
+
+    public Shell(Session session) {
+        this.session = session;
+        search = new CommandSearch(session, actions());
+        header = new Header(session, search::open);
+        lanes = new LaneBar(session);
+        trail = new TrailStrip(session);
+        stops = List.of(
+                new IntakeView(session),
+                new StationsView(session),
+                new QuantitiesView(session),
+                new ReadingsView(session),
+                new ChecksView(session),
+                new LedgerView(session));
+        frame.setTop(new VBox(header.node(), lanes.node()));
+        frame.setBottom(trail.node());
+        root.getChildren().add(search.node());
+        session.listen(this::heard);
+        root.addEventFilter(KeyEvent.KEY_PRESSED, this::key);
+        root.setOnDragOver(e -> {
+            if (e.getDragboard().hasFiles()) {
+                e.acceptTransferModes(TransferMode.COPY);
+            }
+            e.consume();
+        });
+        root.setOnDragDropped(e -> {
+            FileDrop.add(
+                    session,
+                    e.getDragboard().getFiles().stream().map(File::toPath).toList());
+            e.setDropCompleted(true);
+        });
+        refresh();
+    }
+
+    public Parent root() {
+        return root;
+    }
+
+    private List<CommandSearch.Command> actions() {
+        List<CommandSearch.Command> all = new ArrayList<>();
+        all.add(new CommandSearch.Command("Save study", "Ctrl+S", session::save));
+        all.add(new CommandSearch.Command("Undo", "Ctrl+Z", session::undo));
+        all.add(new CommandSearch.Command("Redo", "Ctrl+Y", session::redo));
+        all.add(new CommandSearch.Command("Light or dark", "theme", session::toggleTheme));
+        all.add(new CommandSearch.Command("Write ledger", "ledger", () -> LedgerView.write(session)));
+        all.add(new CommandSearch.Command("Read all files again", "intake", session::evaluate));
+        all.add(new CommandSearch.Command("Add a line", "station", () -> {
+            session.go(2);
+            StationsView.addLine(session);
+        }));
+        String[] names = {"Intake", "Stations", "Quantities", "Readings", "Checks", "Ledger"};
+        for (int i = 0; i < 6; i++) {
+            int stop = i + 1;
+            all.add(new CommandSearch.Command("Go to " + names[i], "key " + stop, () -> session.go(stop)));
+        }
+        return all;
+    }
+
+    private void key(KeyEvent e) {
+        boolean typing = e.getTarget() instanceof TextInputControl;
+        if (match(e, KeyCode.K)) {
+            search.open();
+        } else if (match(e, KeyCode.S)) {
+            session.save();
+        } else if (!typing && match(e, KeyCode.Z)) {
+            session.undo();
+        } else if (!typing
+                && (match(e, KeyCode.Y)
+                        || new javafx.scene.input.KeyCodeCombination(
+                                        KeyCode.Z, KeyCombination.SHORTCUT_DOWN, KeyCombination.SHIFT_DOWN)
+                                .match(e))) {
+            session.redo();
+        } else if (!typing
+                && !e.isShortcutDown()
+                && !e.isAltDown()
+                && e.getText().length() == 1
+                && e.getText().charAt(0) >= '1'
+                && e.getText().charAt(0) <= '6') {
+            session.go(e.getText().charAt(0) - '0');
+        } else {
+            return;
+        }
+        e.consume();
+    }
+
+    private static boolean match(KeyEvent e, KeyCode code) {
+        return new javafx.scene.input.KeyCodeCombination(code, KeyCombination.SHORTCUT_DOWN).match(e);
+    }
+
+    /** Many changes within one frame make one refresh. */
+    private void heard(Session.Change change) {
+        if (change == Session.Change.BUSY) {
+            header.refresh();
+            trail.refresh();
+            return;
+        }
+        if (!pending) {
+            pending = true;
+            javafx.application.Platform.runLater(this::refresh);
+        }
+    }
+
+    private void refresh() {
+        pending = false;
+        root.getStyleClass().remove("dark");
+        if (session.palette().dark()) {
+            root.getStyleClass().add("dark");
+        }
+        if (!root.getStyleClass().contains("root")) {
+            root.getStyleClass().add("root");
+        }
+        header.refresh();
+        lanes.refresh();
+        trail.refresh();
+        View view = stops.get(session.stop() - 1);
+        view.refresh();
+        if (frame.getCenter() != view.node()) {
+            frame.setCenter(view.node());
+        }
+    }
+}

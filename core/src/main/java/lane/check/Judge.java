@@ -173,15 +173,18 @@ public final class Judge {
         if (!Double.isFinite(factor)) {
             factor = 0;
         }
-        String unit = absolute ? lane.unit().symbol() : "%";
+        String unit = absolute ? lane.unit().difference().symbol() : "%";
         double tolerance = absolute ? check.tolerance() : 100 * check.tolerance();
+        double uncertainty = lane.uncertainty() * Math.abs(factor);
+        String doubt = uncertainty == 0
+                ? "no uncertainty stated"
+                : String.format(Locale.ROOT, "uncertainty %.2g %s", uncertainty, unit);
         return String.format(
                 Locale.ROOT,
-                "Difference %.3g %s, uncertainty %.2g %s, tolerance %.3g %s.",
+                "Difference %.3g %s, %s, tolerance %.3g %s.",
                 lane.difference() * factor,
                 unit,
-                lane.uncertainty() * Math.abs(factor),
-                unit,
+                doubt,
                 tolerance,
                 unit);
     }

@@ -129,9 +129,9 @@ final class DemoStudy {
 
     private static List<Station> stations() {
         return List.of(
-                line("gap-mid", "Gap at mid-length", 120, 0.06),
-                line("gap-inlet", "Gap near inlet", 120, 0.004),
-                line("gap-outlet", "Gap at outlet", 120, 0.12),
+                line("gap-mid", "Gap at mid-length", 45, 0.06),
+                line("gap-inlet", "Gap near inlet", 45, 0.004),
+                line("gap-outlet", "Gap at outlet", 45, 0.12),
                 new Station.OnPart("inlet", "inlet", "inlet"),
                 new Station.OnPart("outlet", "outlet", "outlet"),
                 new Station.OnPart("rotor", "rotor", "rotor"),

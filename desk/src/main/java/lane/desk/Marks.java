@@ -51,7 +51,7 @@ public final class Marks {
         var group = new Group();
         Color colour = fx(style.colour());
         if (style.line()) {
-            var line = new Line(0, 0, 26, 0);
+            var line = new Line(0, 0, 22, 0);
             line.setStroke(colour);
             line.setStrokeWidth(style.width());
             line.setStrokeLineCap(StrokeLineCap.BUTT);
@@ -61,11 +61,11 @@ public final class Marks {
             group.getChildren().add(line);
         } else {
             group.getChildren()
-                    .addAll(bar(13, -7, 13, 7, colour), bar(10, -7, 16, -7, colour), bar(10, 7, 16, 7, colour));
+                    .addAll(bar(11, -7, 11, 7, colour), bar(8, -7, 14, -7, colour), bar(8, 7, 14, 7, colour));
         }
         if (style.corners() != 2) {
             Node marker = marker(style, sheet);
-            marker.setTranslateX(13);
+            marker.setTranslateX(11);
             group.getChildren().add(marker);
         }
         return group;
@@ -102,12 +102,9 @@ public final class Marks {
     }
 
     public static HBox verdictWord(Verdict verdict) {
-        return Ui.row(
-                6,
-                verdict(verdict),
-                Ui.label(
-                        verdict.word(),
-                        "verdict-word",
-                        "verdict-" + verdict.word().replace(' ', '-')));
+        var word = Ui.label(
+                verdict.word(), "verdict-word", "verdict-" + verdict.word().replace(' ', '-'));
+        word.setMinWidth(javafx.scene.layout.Region.USE_PREF_SIZE);
+        return Ui.row(6, verdict(verdict), word);
     }
 }

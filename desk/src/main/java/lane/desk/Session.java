@@ -173,6 +173,15 @@ public final class Session {
         return trail;
     }
 
+    /** Shows the trail of a judged lane's answer, as the number that a reader asks about first. */
+    public void showFinest(String reading) {
+        study().finest().stream()
+                .map(id -> results.outcome(reading, id).trail())
+                .filter(t -> !t.steps().isEmpty())
+                .findFirst()
+                .ifPresent(this::show);
+    }
+
     public void show(Trail shown) {
         if (!shown.equals(trail)) {
             trail = shown;

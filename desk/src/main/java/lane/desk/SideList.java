@@ -64,8 +64,7 @@ public final class SideList {
     }
 
     private static Node row(Item item, boolean selected, List<String> ids, Consumer<String> select) {
-        var icon = Ui.icon(item.icon());
-        icon.setStyle("-fx-icon-color: -muted; -fx-icon-size: 14px;");
+        var icon = Ui.smallIcon(item.icon());
         var name = Ui.label(item.name(), selected ? "section" : "label");
         name.setMinWidth(0);
         HBox row = Ui.row(9, icon, name, Ui.spring(), note(item.note()));

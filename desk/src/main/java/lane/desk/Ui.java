@@ -40,6 +40,13 @@ public final class Ui {
         return icon;
     }
 
+    /** The same smaller and muted, for lists and captions. */
+    public static FontIcon smallIcon(Feather kind) {
+        FontIcon icon = icon(kind);
+        icon.getStyleClass().add("small-icon");
+        return icon;
+    }
+
     public static Button button(String text, Runnable action, String... styles) {
         var button = new Button(text);
         button.getStyleClass().addAll(styles);
@@ -92,9 +99,9 @@ public final class Ui {
 
     private static final javafx.css.PseudoClass WRONG = javafx.css.PseudoClass.getPseudoClass("wrong");
 
-    /** Up to nine significant digits, without trailing zeros. */
+    /** Up to seven significant digits, without trailing zeros. */
     public static String shortest(double v) {
-        var text = new java.math.BigDecimal(v, new java.math.MathContext(9)).stripTrailingZeros();
+        var text = new java.math.BigDecimal(v, new java.math.MathContext(7)).stripTrailingZeros();
         return Math.abs(v) >= 1e9 || v != 0 && Math.abs(v) < 1e-6 ? text.toString() : text.toPlainString();
     }
 

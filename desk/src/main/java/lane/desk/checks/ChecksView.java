@@ -112,6 +112,7 @@ public final class ChecksView implements View {
             }
             rows.getChildren().add(row(check, result, sources, styles));
             if (check.id().equals(session.selected("check"))) {
+                showTrail(result);
                 rows.getChildren().add(new CheckCard(session).show(check, result));
             }
         }
@@ -268,7 +269,7 @@ public final class ChecksView implements View {
     }
 
     private Node cell(Check check, CheckResult result, Source source, LaneStyle style, boolean profile, double most) {
-        HBox box = Ui.row(6);
+        HBox box = Ui.row(2);
         box.setMinWidth(Ui.PITCH);
         box.setMaxWidth(Ui.PITCH);
         box.setStyle("-fx-padding: 0 16 0 0;");
@@ -279,8 +280,7 @@ public final class ChecksView implements View {
         if (source.id().equals(result.datum())) {
             boolean has =
                     !(session.results().outcome(check.reading(), source.id()) instanceof lane.reading.Outcome.Absent);
-            var flag = Ui.icon(org.kordamp.ikonli.feather.Feather.FLAG);
-            flag.setStyle("-fx-icon-size: 11px; -fx-icon-color: -muted;");
+            var flag = Ui.smallIcon(org.kordamp.ikonli.feather.Feather.FLAG);
             String value = session.results().outcome(check.reading(), source.id()) instanceof lane.reading.Tally t
                     ? Ticks.number(t.unit().fromSi(t.value()), sixth(t))
                     : "";
@@ -305,7 +305,7 @@ public final class ChecksView implements View {
                     .addAll(
                             Thumbnail.of(lane.curve(), style, most, allowed(check, lane)),
                             Ui.spring(),
-                            Ui.label(share, "second", tone, weight));
+                            whole(Ui.label(share, "second", tone, weight)));
         } else {
             String value = lane.value() == 0 ? "0" : Ticks.number(lane.unit().fromSi(lane.value()), sixth(lane));
             box.getChildren()
@@ -318,6 +318,20 @@ public final class ChecksView implements View {
                                     lane.verdict() == null ? "muted" : tone)));
         }
         return box;
+    }
+
+    private void showTrail(CheckResult result) {
+        if (result != null) {
+            result.lanes().values().stream()
+                    .filter(l -> l.verdict() != null)
+                    .findFirst()
+                    .ifPresent(l -> session.show(l.trail()));
+        }
+    }
+
+    private static Node whole(javafx.scene.control.Label label) {
+        label.setMinWidth(Region.USE_PREF_SIZE);
+        return label;
     }
 
     private static HBox line(Node icon, String text) {

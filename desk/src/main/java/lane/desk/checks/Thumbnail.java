@@ -10,9 +10,9 @@ import lane.check.Difference;
 import lane.desk.Marks;
 import lane.picture.LaneStyle;
 
-/** A difference strip without text, 62 by 26 pixels. */
+/** A difference strip without text, 54 by 26 pixels. */
 final class Thumbnail {
-    private static final double WIDE = 62;
+    private static final double WIDE = 54;
     private static final double TALL = 26;
 
     private Thumbnail() {}

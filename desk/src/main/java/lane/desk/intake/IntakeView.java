@@ -155,12 +155,10 @@ public final class IntakeView implements View {
                 Ui.left("", 14),
                 state);
         row.setId("source-" + source.id());
-        row.getStyleClass().addAll("list-row", "rule");
+        row.getStyleClass().add("source-row");
         if (selected) {
             row.getStyleClass().add("selected");
         }
-        row.setMinHeight(52);
-        row.setPrefHeight(52);
         row.setFocusTraversable(true);
         row.setAccessibleText("Source " + source.name());
         row.setOnMouseClicked(e -> session.select("source", source.id()));

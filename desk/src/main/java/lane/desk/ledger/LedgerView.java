@@ -70,9 +70,12 @@ public final class LedgerView implements View {
         pane.setCenter(new BorderPane(list, head, null, null, null));
         detail.setStyle("-fx-padding: 10 16 16 16;");
         detail.getStyleClass().add("panel");
-        detail.setMinWidth(338);
-        detail.setMaxWidth(338);
-        pane.setRight(detail);
+        var scroll = new javafx.scene.control.ScrollPane(detail);
+        scroll.setFitToWidth(true);
+        scroll.setHbarPolicy(javafx.scene.control.ScrollPane.ScrollBarPolicy.NEVER);
+        scroll.setMinWidth(338);
+        scroll.setMaxWidth(338);
+        pane.setRight(scroll);
     }
 
     private static Node wrap(String text) {
@@ -131,6 +134,9 @@ public final class LedgerView implements View {
 
     private void show(Ledger.Line line) {
         detail.getChildren().clear();
+        if (line != null && !line.trail().steps().isEmpty()) {
+            session.show(line.trail());
+        }
         if (line == null) {
             detail.getChildren().add(Ui.label("No numbers yet", "muted"));
             return;
@@ -176,7 +182,8 @@ public final class LedgerView implements View {
     private static Node pair(String key, String value) {
         var label = Ui.label(value, "mono");
         label.setWrapText(true);
-        label.setMaxWidth(234);
+        label.setMaxWidth(226);
+        label.setMinHeight(javafx.scene.layout.Region.USE_PREF_SIZE);
         HBox row = Ui.row(8, Ui.left(key, 62, "small", "muted"), label);
         row.setAlignment(javafx.geometry.Pos.TOP_LEFT);
         row.getStyleClass().add("rule");

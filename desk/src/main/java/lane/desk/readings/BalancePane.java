@@ -48,6 +48,9 @@ final class BalancePane {
         scroll.getStyleClass().add("sheet");
         pane.setCenter(new BorderPane(scroll, top, null, null, null));
         pane.setRight(numbers(reading));
+        if (session.trail().steps().isEmpty()) {
+            session.showFinest(reading.id());
+        }
         return pane;
     }
 
@@ -122,7 +125,7 @@ final class BalancePane {
             field.getChildren().add(riser);
             Text value = text(0, y + STEP + 14, Ticks.signed6(b.unit().fromSi(t.value())), "axis-text");
             value.setStyle("-fx-fill: -ink; -fx-font-size: 12px;");
-            value.setX(left + Ui.PITCH - 14 - value.getLayoutBounds().getWidth() * 1.05);
+            value.setX(left + Ui.PITCH - 26 - value.getLayoutBounds().getWidth() * 1.05);
             field.getChildren().add(value);
         }
     }

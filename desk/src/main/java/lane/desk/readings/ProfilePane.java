@@ -421,10 +421,7 @@ final class ProfilePane {
         if (curves.isEmpty()) {
             numbers.getChildren().add(Ui.label("No lane answers yet.", "muted"));
         } else if (session.trail().steps().isEmpty()) {
-            curves.stream()
-                    .filter(c -> c.difference() != null)
-                    .reduce((a, b) -> b)
-                    .ifPresent(c -> session.show(c.profile().trail()));
+            session.showFinest(reading.id());
         }
     }
 

@@ -27,7 +27,8 @@ public final class ReadingsView implements View {
         balance = new BalancePane(session);
         var add = new MenuButton("+ Add");
         add.setId("add-reading");
-        add.getStyleClass().addAll("button", "small-button");
+        add.getStyleClass().add("small-menu");
+        add.setMinWidth(javafx.scene.layout.Region.USE_PREF_SIZE);
         add.getItems()
                 .addAll(
                         item("Profile along a line", () -> NewReading.profile(session)),
@@ -65,11 +66,11 @@ public final class ReadingsView implements View {
         for (Reading r : study.readings()) {
             switch (r) {
                 case Reading.OfProfile p ->
-                    profiles.add(new SideList.Item(p.id(), p.name(), p.unit(), Feather.TRENDING_DOWN));
+                    profiles.add(new SideList.Item(p.id(), p.name(), p.unit(), Feather.ACTIVITY));
                 case Reading.OfTally t ->
                     tallies.add(new SideList.Item(t.id(), t.name(), t.unit(), Feather.BAR_CHART_2));
                 case Reading.OfBalance b ->
-                    balances.add(new SideList.Item(b.id(), b.name(), b.unit(), Feather.BAR_CHART));
+                    balances.add(new SideList.Item(b.id(), b.name(), b.unit(), Feather.ALIGN_LEFT));
             }
         }
         list.fill(

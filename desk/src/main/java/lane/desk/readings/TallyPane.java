@@ -290,11 +290,7 @@ final class TallyPane {
             box.getChildren().add(row);
         }
         if (session.trail().steps().isEmpty()) {
-            sources.stream()
-                    .map(s -> session.results().outcome(reading.id(), s.id()))
-                    .filter(Tally.class::isInstance)
-                    .reduce((a, b) -> a)
-                    .ifPresent(t -> session.show(t.trail()));
+            session.showFinest(reading.id());
         }
         if (!reading.measure().sign().isBlank()) {
             var head = Ui.label("Sign", "title");

@@ -122,6 +122,7 @@ public final class Header implements View {
         button.getStyleClass().add("stop");
         button.setFocusTraversable(true);
         button.setAccessibleText("Stop " + (i + 1) + " " + STOPS.get(i));
+        label.setMaxHeight(Region.USE_PREF_SIZE);
         StackPane.setAlignment(label, Pos.TOP_LEFT);
         button.setPrefSize(STEP - 6, 40);
         button.setLayoutX(FIRST - 1);

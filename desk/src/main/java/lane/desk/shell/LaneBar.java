@@ -91,7 +91,7 @@ public final class LaneBar implements View {
         Study study = session.study();
         boolean on = !study.off().contains(source.id());
         boolean isDatum = study.datum().equals(source.id());
-        var chip = new HBox(7);
+        var chip = new HBox(5);
         chip.setId("chip-" + source.id());
         chip.getStyleClass().add("chip");
         chip.setAlignment(javafx.geometry.Pos.CENTER_LEFT);
@@ -108,23 +108,24 @@ public final class LaneBar implements View {
         javafx.scene.layout.StackPane ends = new javafx.scene.layout.StackPane(band);
         if (isDatum) {
             var flag = Ui.icon(Feather.FLAG);
-            flag.setStyle("-fx-icon-color: -sheet; -fx-icon-size: 12px;");
+            flag.getStyleClass().add("flag-icon");
             ends.getChildren().add(flag);
         }
         String trouble = trouble(source);
         chip.getChildren()
                 .addAll(ends, Marks.sample(style, Marks.fx(session.palette().sheet())));
         var name = Ui.label(source.name());
-        name.setMaxWidth(trouble.isBlank() ? 60 : 42);
+        name.setMaxWidth(Double.MAX_VALUE);
+        HBox.setHgrow(name, javafx.scene.layout.Priority.ALWAYS);
         name.setMinWidth(0);
-        chip.getChildren().addAll(name, Ui.spring());
+        chip.getChildren().add(name);
         if (!trouble.isBlank()) {
             chip.getStyleClass().add("trouble");
-            chip.getChildren().add(Ui.label(trouble, "small", "ochre"));
+            chip.getChildren().add(whole(trouble, "ochre"));
         } else if (!isDatum) {
-            chip.getChildren().add(Ui.label(size(source), "small", "muted"));
+            chip.getChildren().add(whole(size(source), "muted"));
         }
-        chip.getChildren().add(new Region());
+        chip.setStyle("-fx-padding: 0 6 0 0;");
         if (!on) {
             chip.getStyleClass().add("off");
         }
@@ -136,6 +137,12 @@ public final class LaneBar implements View {
                         + ". Click switches it, right click makes it the datum, drag moves it."));
         gestures(chip, source);
         return chip;
+    }
+
+    private static Node whole(String text, String tone) {
+        var label = Ui.label(text, "small", tone);
+        label.setMinWidth(Region.USE_PREF_SIZE);
+        return label;
     }
 
     private void gestures(HBox chip, Source source) {

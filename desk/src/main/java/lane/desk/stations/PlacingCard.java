@@ -190,7 +190,7 @@ final class PlacingCard {
                         ring,
                         Ui.label("End " + name, "section"),
                         Ui.spring(),
-                        Ui.label("radius " + Ticks.number(1000 * r, 0.001) + " mm", "small", "muted")),
+                        Ui.label("radius " + Ticks.number(1000 * r, 0.1) + " mm", "small", "muted")),
                 Ui.row(6, field("x, mm", x), field("y, mm", y), field("z, mm", z)));
     }
 
@@ -199,7 +199,7 @@ final class PlacingCard {
     }
 
     private static Node field(String caption, TextField field) {
-        field.setPrefWidth(90);
+        field.setPrefWidth(88);
         return new VBox(1, Ui.label(caption, "small", "muted"), field);
     }
 
@@ -233,7 +233,7 @@ final class PlacingCard {
         bar.setMinHeight(4);
         bar.setMaxHeight(4);
         bar.setStyle("-fx-background-color: -hair;");
-        double width = 282;
+        double width = 280;
         int n = p.size();
         for (int i = 0; i < n; ) {
             int from = i;
@@ -243,7 +243,8 @@ final class PlacingCard {
             if (i > from) {
                 var piece = new Region();
                 piece.setStyle("-fx-background-color: " + colour + ";");
-                piece.resizeRelocate(width * from / n, 0, width * (i - from) / n, 4);
+                piece.setMinSize(width * (i - from) / n, 4);
+                piece.setLayoutX(width * from / n);
                 bar.getChildren().add(piece);
             }
             while (i < n && p.cell()[i] < 0) {
@@ -256,7 +257,7 @@ final class PlacingCard {
     private Node actions(Station station, boolean line) {
         HBox row = Ui.row(8);
         if (line) {
-            row.getChildren().add(Ui.button("Read a profile here", () -> readProfile((Station.Line) station), "main"));
+            row.getChildren().add(Ui.button("Read a profile", () -> readProfile((Station.Line) station), "main"));
             row.getChildren().add(Ui.button("Duplicate", () -> duplicate((Station.Line) station)));
         }
         row.getChildren().add(Ui.button("Delete", () -> delete(station)));

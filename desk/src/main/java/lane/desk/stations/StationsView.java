@@ -212,6 +212,7 @@ public final class StationsView implements View {
         }));
         var mesh = new CheckBox("mesh");
         mesh.setSelected(edges);
+        mesh.setMinWidth(javafx.scene.layout.Region.USE_PREF_SIZE);
         mesh.setOnAction(e -> {
             edges = mesh.isSelected();
             picture();
@@ -223,12 +224,13 @@ public final class StationsView implements View {
                         Ui.spring(),
                         Ui.button("Fit", field::fit, "small-button"),
                         Ui.button("Front", () -> field.look(0, 0), "small-button"),
-                        Ui.button("Along z", () -> field.look(0, Math.PI / 2), "small-button"));
+                        Ui.button("Top", () -> field.look(0, Math.PI / 2), "small-button"));
     }
 
     private Node clearMenu() {
         var menu = new javafx.scene.control.MenuButton("See-through");
-        menu.getStyleClass().addAll("button", "small-button");
+        menu.setMinWidth(javafx.scene.layout.Region.USE_PREF_SIZE);
+        menu.getStyleClass().add("small-menu");
         Run run = session.results().runs().get(lane);
         if (run != null) {
             for (var part : run.parts()) {

@@ -60,17 +60,21 @@ public final class Annotations {
         g.draw(new Line2D.Double(a[0], a[1], b[0], b[1]));
         if (line.selected()) {
             double[] p = new double[3];
-            for (int i = 0; i < line.samples().size(); i++) {
+            // Dots closer than five pixels would hide the line that they stand on.
+            int n = line.samples().size();
+            int every = (int) Math.max(1, Math.ceil(5.0 * n / Math.max(1, Math.hypot(b[0] - a[0], b[1] - a[1]))));
+            for (int i = 0; i < n; i += line.found()[i] ? every : 1) {
                 Point s = line.samples().get(i);
                 camera.project(s.x(), s.y(), s.z(), width, height, p);
                 // A sample that found no cell is a hollow ring, so that coverage can be seen where it fails.
                 var dot = new Ellipse2D.Double(p[0] - 1.5, p[1] - 1.5, 3, 3);
-                g.setColor(Color.WHITE);
-                g.fill(dot);
-                if (!line.found()[i]) {
+                if (line.found()[i]) {
+                    g.setColor(Color.WHITE);
+                    g.fill(dot);
+                } else {
                     g.setColor(palette.ochre());
                     g.setStroke(new BasicStroke(1.2f));
-                    g.draw(new Ellipse2D.Double(p[0] - 3, p[1] - 3, 6, 6));
+                    g.draw(new Ellipse2D.Double(p[0] - 2, p[1] - 2, 4, 4));
                 }
             }
             handle(g, a, "A");

@@ -36,7 +36,7 @@ public record Table(
 
     /** The unit of a column: as the file says, or the given one if that is not blank. */
     public String unit(String header, String stated) {
-        int i = headers.indexOf(header);
-        return !stated.isBlank() || i < 0 ? stated : units.get(i);
+        column(header);
+        return stated.isBlank() ? units.get(headers.indexOf(header)) : stated;
     }
 }

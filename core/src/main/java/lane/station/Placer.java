@@ -48,6 +48,7 @@ public final class Placer {
 
     private static Placement cellExact(CellLocator locator, Station.Line line, Work work) {
         double[] cuts = LineCuts.of(locator, line.a(), line.b());
+        settle(locator, line, cuts);
         int n = cuts.length - 1;
         double length = line.length();
         double[] xyz = new double[9 * n];
@@ -67,6 +68,48 @@ public final class Placer {
             }
         }
         return points(locator, xyz, probe, arc, weight, work);
+    }
+
+    /**
+     * A bent face is cut into triangles to find the crossings; the cells themselves end where their shape functions do.
+     * Each crossing is moved there by halving the way between the middles of its two neighbours.
+     */
+    private static void settle(CellLocator locator, Station.Line line, double[] cuts) {
+        int n = cuts.length - 1;
+        int[] cell = new int[n];
+        var finder = locator.finder();
+        for (int i = 0; i < n; i++) {
+            Point p = along(line.a(), line.b(), (cuts[i] + cuts[i + 1]) / 2);
+            cell[i] = finder.find(p.x(), p.y(), p.z(), 0);
+        }
+        var probe = new Cell(locator.mesh());
+        for (int i = 1; i < n; i++) {
+            int before = cell[i - 1];
+            int after = cell[i];
+            boolean bent = before != after
+                    && (before >= 0 && !inside(probe.load(before), line, cuts[i])
+                            || after >= 0 && !inside(probe.load(after), line, cuts[i]));
+            if (!bent) {
+                continue;
+            }
+            probe.load(before >= 0 ? before : after);
+            double in = before >= 0 ? (cuts[i - 1] + cuts[i]) / 2 : (cuts[i] + cuts[i + 1]) / 2;
+            double out = before >= 0 ? (cuts[i] + cuts[i + 1]) / 2 : (cuts[i - 1] + cuts[i]) / 2;
+            for (int step = 0; step < 60 && Math.abs(in - out) > 1e-15; step++) {
+                double middle = (in + out) / 2;
+                if (inside(probe, line, middle)) {
+                    in = middle;
+                } else {
+                    out = middle;
+                }
+            }
+            cuts[i] = in;
+        }
+    }
+
+    private static boolean inside(Cell cell, Station.Line line, double f) {
+        Point p = along(line.a(), line.b(), f);
+        return cell.locate(p.x(), p.y(), p.z()) == 0;
     }
 
     /** Places a list of points; abscissa is their number and weight 1. */

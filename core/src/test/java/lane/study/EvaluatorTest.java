@@ -1,0 +1,215 @@
+package lane.study;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.util.List;
+import java.util.Map;
+import java.util.concurrent.CancellationException;
+import lane.base.LaneException;
+import lane.base.Work;
+import lane.check.Check;
+import lane.check.Verdict;
+import lane.field.Field;
+import lane.field.PartBuilder;
+import lane.field.Run;
+import lane.field.Values;
+import lane.mesh.Axis;
+import lane.mesh.BoxMesh;
+import lane.mesh.CellShape;
+import lane.mesh.Mesh;
+import lane.mesh.Point;
+import lane.quantity.FieldUnit;
+import lane.quantity.Quantity;
+import lane.quantity.Take;
+import lane.reading.Measure;
+import lane.reading.Outcome;
+import lane.reading.Profile;
+import lane.reading.Reading;
+import lane.reference.Curve;
+import lane.reference.Table;
+import lane.station.Abscissa;
+import lane.station.Sampling;
+import lane.station.Station;
+import lane.unit.Unit;
+import org.junit.jupiter.api.Test;
+
+class EvaluatorTest {
+    /** Hands out runs of a box with T = 1 + 2x; "missing" cannot be read. */
+    private static final class Memory implements Library {
+        private final Map<String, Run> runs = Map.of("coarse", run(2), "fine", run(4));
+
+        private static Run run(int n) {
+            Mesh mesh = BoxMesh.of(CellShape.HEXAHEDRON, new int[] {n, n, n}, new double[] {1, 1, 1}, 0, 1);
+            double[] t = new double[mesh.nodeCount()];
+            java.util.Arrays.setAll(t, i -> 1 + 2 * mesh.xyz()[3 * i]);
+            return new Run(
+                    mesh,
+                    List.of(new Field("T", Field.At.NODE, 1, Unit.UNKNOWN, Values.of(t))),
+                    List.of(new PartBuilder(mesh).whole("skin")),
+                    List.of(),
+                    List.of());
+        }
+
+        @Override
+        public Run run(Source.Simulation source, Work work) {
+            if (source.file().equals("missing")) {
+                throw new LaneException("The file missing cannot be read: it does not exist; check the path.");
+            }
+            return runs.get(source.file());
+        }
+
+        @Override
+        public Table table(String file) {
+            throw new LaneException("There is no table here.");
+        }
+    }
+
+    static Study study() {
+        Point a = new Point(0, 0.5, 0.5);
+        return new Study(
+                Study.VERSION,
+                "test",
+                "theory",
+                List.of(),
+                Axis.Z,
+                List.of(
+                        new Source.Simulation("coarse", "coarse", "coarse", List.of(), "", "f"),
+                        new Source.Simulation("fine", "fine", "fine", List.of(), "", "f"),
+                        new Source.Reference(
+                                "theory",
+                                "theory",
+                                Source.Kind.THEORY,
+                                List.of(),
+                                Map.of("k", 2.0),
+                                List.of(
+                                        new Curve.ByFormula("p1", "1 + k*x", "K"),
+                                        new Curve.ByFormula("p2", "2", "K")))),
+                List.of(new FieldUnit("T", "K", true)),
+                List.of(new Quantity("t", "temperature", "T", Take.ALL, "K")),
+                List.of(
+                        new Station.Line("l1", "one", a, new Point(1, 0.5, 0.5), new Sampling.Even(11), Abscissa.X),
+                        new Station.Line("l2", "two", a, new Point(1, 0.6, 0.5), new Sampling.Even(11), Abscissa.X),
+                        new Station.OnPart("skin", "skin", "skin")),
+                List.of(
+                        new Reading.OfProfile("p1", "first", "l1", "t", ""),
+                        new Reading.OfProfile("p2", "second", "l2", "t", ""),
+                        new Reading.OfTally("m", "mean", List.of("skin"), new Measure.Mean("t"), "")),
+                List.of(
+                        new Check("c1", "p1", Check.Norm.LINF, Check.Scale.RANGE, 1e-12, "", List.of()),
+                        new Check("c2", "p2", Check.Norm.L2, Check.Scale.ABSOLUTE, 0.1, "", List.of())));
+    }
+
+    @Test
+    void everythingIsAnsweredAndJudged() {
+        Results r = new Evaluator(new Memory()).evaluate(study(), Work.QUIET);
+        assertThat(r.checks().get("c1").verdict()).isEqualTo(Verdict.WITHIN);
+        assertThat(r.checks().get("c2").verdict()).isEqualTo(Verdict.OUT);
+        assertThat(r.outcome("p1", "fine")).isInstanceOf(Profile.class);
+        assertThat(r.outcome("m", "theory")).isInstanceOf(Outcome.Absent.class);
+        assertThat(r.outcome("p1", "fine").trail().steps())
+                .extracting("stop")
+                .contains("source", "quantity", "station", "reading");
+        assertThat(r.placements().get("l1").get("coarse").found()).isEqualTo(11);
+    }
+
+    @Test
+    void anEditRecomputesWhatItTouchesAndNothingElse() {
+        var evaluator = new Evaluator(new Memory());
+        Study s = study();
+        evaluator.evaluate(s, Work.QUIET);
+        int all = evaluator.computed();
+        // 2 lines x 2 runs, 3 readings x 2 runs, 2 answers of the theory, 2 checks.
+        assertThat(all).isEqualTo(4 + 6 + 2 + 2);
+        evaluator.evaluate(s, Work.QUIET);
+        assertThat(evaluator.computed()).as("nothing changed").isEqualTo(all);
+        evaluator.evaluate(s.withOff(List.of("coarse")).withName("other"), Work.QUIET);
+        assertThat(evaluator.computed()).as("switching a lane off").isEqualTo(all);
+        Study tighter = s.with(new Check("c2", "p2", Check.Norm.L2, Check.Scale.ABSOLUTE, 0.2, "", List.of()));
+        evaluator.evaluate(tighter, Work.QUIET);
+        assertThat(evaluator.computed()).as("a tolerance").isEqualTo(all + 1);
+        Study moved = tighter.with(
+                ((Station.Line) s.station("l2").orElseThrow()).between(new Point(0, 0.4, 0.5), new Point(1, 0.6, 0.5)));
+        evaluator.evaluate(moved, Work.QUIET);
+        // Two placements, three answers on that line and its check; the other line and the tally stay.
+        assertThat(evaluator.computed()).as("one line moved").isEqualTo(all + 1 + 2 + 3 + 1);
+        evaluator.evaluate(tighter, Work.QUIET);
+        assertThat(evaluator.computed()).as("undo").isEqualTo(all + 1 + 2 + 3 + 1);
+    }
+
+    @Test
+    void aRunThatCannotBeReadIsNamedAndTheOthersGoOn() {
+        Study s = study().withSources(l -> {
+            l.add(0, new Source.Simulation("bad", "bad", "missing", List.of(), "", "f"));
+            return l;
+        });
+        Results r = new Evaluator(new Memory()).evaluate(s, Work.QUIET);
+        assertThat(r.failures().get("bad")).contains("does not exist");
+        assertThat(r.outcome("p1", "bad")).isInstanceOf(Outcome.Absent.class);
+        assertThat(r.checks().get("c1").verdict()).isEqualTo(Verdict.WITHIN);
+    }
+
+    @Test
+    void wrongDefinitionsAreToldWhereTheyBelong() {
+        Study s = study().withQuantities(l -> List.of(new Quantity("t", "temperature", "nothing", Take.ALL, "")));
+        assertThat(((Outcome.Absent) new Evaluator(new Memory())
+                                .evaluate(s, Work.QUIET)
+                                .outcome("p1", "fine"))
+                        .reason())
+                .contains("no field \"nothing\"")
+                .contains("T");
+        Study noUnit = study().withUnits(l -> List.of());
+        Results r = new Evaluator(new Memory())
+                .evaluate(noUnit.with(new Quantity("t", "temperature", "T", Take.ALL, "")), Work.QUIET);
+        assertThat(r.checks().get("c1").verdict()).isEqualTo(Verdict.NO_DATA);
+        assertThat(r.checks().get("c1").why()).contains("unit unknown");
+        assertThatThrownBy(() -> study().withStations(l -> {
+                    l.add(l.getFirst());
+                    return l;
+                }))
+                .isInstanceOf(LaneException.class)
+                .hasMessageContaining("two of the station id \"l1\"");
+    }
+
+    @Test
+    void aCancelledEvaluationLeavesTheEvaluatorUsable() {
+        var evaluator = new Evaluator(new Memory());
+        var work = new Work() {
+            @Override
+            public boolean cancelled() {
+                return true;
+            }
+
+            @Override
+            public void progress(String what, double fraction) {}
+        };
+        assertThatThrownBy(() -> evaluator.evaluate(study(), work)).isInstanceOf(CancellationException.class);
+        assertThat(evaluator.evaluate(study(), Work.QUIET).checks().get("c1").verdict())
+                .isEqualTo(Verdict.WITHIN);
+    }
+
+    @Test
+    void undoAndRedoWalkBackAndForth() {
+        Study a = Study.empty("a");
+        var history = new History(a);
+        history.edit("Rename", a.withName("b"), false);
+        history.edit("Drag", a.withName("c"), true);
+        history.edit("Drag", a.withName("d"), true);
+        assertThat(history.changed()).isTrue();
+        history.undo();
+        assertThat(history.now().name()).isEqualTo("b");
+        history.redo();
+        assertThat(history.now().name()).isEqualTo("d");
+        history.pause();
+        history.edit("Drag", a.withName("e"), true);
+        history.undo();
+        assertThat(history.now().name()).isEqualTo("d");
+        history.undo();
+        history.undo();
+        history.undo();
+        assertThat(history.now()).isEqualTo(a);
+        assertThat(history.changed()).isFalse();
+        history.edit("Rename", a.withName("z"), false);
+        assertThat(history.redoes()).isEmpty();
+    }
+}

@@ -1,0 +1,102 @@
+package lane.unit;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.assertj.core.api.Assertions.within;
+
+import java.util.Random;
+import lane.base.LaneException;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+
+class UnitTest {
+    @ParameterizedTest
+    @CsvSource({
+        "mm, m, 0.001",
+        "km/h, m/s, 0.2777777777777778",
+        "bar, Pa, 1e5",
+        "mN m, N m, 0.001",
+        "mN·m, J, 0.001",
+        "kg/(m3 s), kg m-3 s-1, 1",
+        "g/cm^3, kg/m3, 1000",
+        "cSt, m2/s, 1e-6",
+        "cP, Pa s, 0.001",
+        "rpm, rad/s, 0.10471975511965977",
+        "kW/m2, W/m2, 1000",
+        "deg, rad, 0.017453292519943295",
+        "psi, Pa, 6894.757293168361",
+        "%, 1, 0.01",
+        "L/min, m3/s, 1.6666666666666667e-5",
+        "m²/s², m2/s2, 1",
+        "N*m, kg m2 s-2, 1",
+        "µm, m, 1e-6",
+        "m^(1/2), m^(1/2), 1",
+        "km^(1/2), m^(1/2), 31.622776601683793",
+        "J/(kg K), J/(kg K), 1",
+        "W/(m2 degC), W/(m2 K), 1",
+        "t, kg, 1000",
+        "1/s, Hz, 1",
+        "m3/h, m3/s, 2.777777777777778e-4"
+    })
+    void converts(String from, String to, double factor) {
+        Unit a = Unit.of(from);
+        Unit b = Unit.of(to);
+        assertThat(a.comparable(b)).isTrue();
+        assertThat(b.fromSi(a.toSi(1))).isCloseTo(factor, within(1e-14 * factor));
+    }
+
+    @Test
+    void aTemperatureIsAPointAndItsDifferenceIsNot() {
+        Unit c = Unit.of("degC");
+        assertThat(c.toSi(20)).isEqualTo(293.15);
+        assertThat(Unit.of("degF").toSi(212)).isCloseTo(373.15, within(1e-9));
+        assertThat(c.differenceFromSi(5)).isEqualTo(5);
+        assertThat(c.difference().toSi(5)).isEqualTo(5);
+        assertThat(c.difference().symbol()).isEqualTo("K");
+        assertThat(c.times(Unit.of("m")).toSi(1)).isEqualTo(1);
+    }
+
+    @Test
+    void rootsAreDifferentDimensions() {
+        assertThat(Unit.of("m^(1/2)").comparable(Unit.of("m"))).isFalse();
+        assertThat(Unit.of("m^(1/2)").times(Unit.of("m^(1/2)")).comparable(Unit.of("m")))
+                .isTrue();
+        assertThat(Unit.of("m^(1/2)").dimension()).hasToString("m^1/2");
+    }
+
+    @Test
+    void theUnknownIsComparableToNothing() {
+        assertThat(Unit.of("").known()).isFalse();
+        assertThat(Unit.UNKNOWN.comparable(Unit.UNKNOWN)).isFalse();
+        assertThatThrownBy(() -> Unit.of("Pa").requireComparable(Unit.UNKNOWN, "The sum"))
+                .isInstanceOf(LaneException.class)
+                .hasMessageContaining("Pa and unit unknown");
+    }
+
+    @ParameterizedTest
+    @CsvSource({"kgg", "m/", "(m", "m)", "m^", "m^(1/0)", "5 m", "foo", "m^(1/7)", "m^9999999"})
+    void nonsenseIsRefusedInASentence(String text) {
+        assertThatThrownBy(() -> Unit.of(text))
+                .isInstanceOf(LaneException.class)
+                .hasMessageContaining(text.substring(0, 1));
+    }
+
+    @Test
+    void noInputBreaksTheParser() {
+        var random = new Random(1);
+        String letters = "mkgsAKPa()/*^-123. ²°%·";
+        for (int i = 0; i < 20_000; i++) {
+            var text = new StringBuilder();
+            for (int k = random.nextInt(12); k >= 0; k--) {
+                text.append(letters.charAt(random.nextInt(letters.length())));
+            }
+            try {
+                assertThat(Unit.of(text.toString()).factor()).isGreaterThanOrEqualTo(0);
+            } catch (LaneException e) {
+                assertThat(e.getMessage()).endsWith(".");
+            }
+        }
+        assertThatThrownBy(() -> Unit.of("(".repeat(99))).isInstanceOf(LaneException.class);
+    }
+}

@@ -38,6 +38,8 @@ public record Study(
 
     /** @throws LaneException when a key is used twice within one list */
     public Study {
+        // A study written by hand may leave the axis out.
+        axis = axis == null ? Axis.Z : axis;
         off = List.copyOf(off);
         sources = List.copyOf(sources);
         units = List.copyOf(units);

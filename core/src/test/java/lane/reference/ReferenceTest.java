@@ -56,7 +56,7 @@ class ReferenceTest {
                 "4 $ 5; does not belong",
                 "1..2; no number",
                 "sqrt(2,3); missing",
-                ")"
+                "); does not belong"
             })
     void wrongFormulasAreRefusedWithTheirPlace(String text, String reason) {
         assertThatThrownBy(() -> Formula.of(text))

@@ -39,6 +39,6 @@ public final class Export {
     public static void svg(int width, int height, Consumer<Graphics2D> paint, OutputStream out) throws IOException {
         var g = new SVGGraphics2D(width, height);
         paint.accept(g);
-        out.write(g.getSVGDocument().getBytes(StandardCharsets.UTF_8));
+        out.write(g.getSVGElement().getBytes(StandardCharsets.UTF_8));
     }
 }

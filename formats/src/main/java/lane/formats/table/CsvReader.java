@@ -70,6 +70,8 @@ public final class CsvReader {
                 .commentStrategy(de.siegmar.fastcsv.reader.CommentStrategy.SKIP)
                 .commentCharacter('#')
                 .skipEmptyLines(true)
+                .allowExtraFields(true)
+                .allowMissingFields(true)
                 .ofCsvRecord(text)) {
             for (CsvRecord record : csv) {
                 rows.add(record.getFields().stream().map(String::strip).toList());

@@ -109,7 +109,8 @@ final class Numbers {
     }
 
     private void put(int at, long value) {
-        if (ints != null && value != (int) value) {
+        boolean beyond = type == Type.UINT64 && value < 0;
+        if (ints != null && (beyond || value != (int) value)) {
             doubles = new double[ints.length];
             for (int i = 0; i < at; i++) {
                 doubles[i] = ints[i];
@@ -119,7 +120,7 @@ final class Numbers {
         if (ints != null) {
             ints[at] = (int) value;
         } else {
-            doubles[at] = type == Type.UINT64 && value < 0 ? value + 0x1p64 : value;
+            doubles[at] = beyond ? value + 0x1p64 : value;
         }
     }
 

@@ -21,12 +21,14 @@ import lane.formats.vtk.Numbers.Type;
  * in the appended data. No document type and no entity is taken.
  */
 final class XmlParts {
-    private static final XMLInputFactory FACTORY = XMLInputFactory.newInstance();
+    private static final XMLInputFactory FACTORY = new com.ctc.wstx.stax.WstxInputFactory();
 
     static {
         FACTORY.setProperty(XMLInputFactory.SUPPORT_DTD, false);
         FACTORY.setProperty(XMLInputFactory.IS_SUPPORTING_EXTERNAL_ENTITIES, false);
         FACTORY.setProperty(XMLInputFactory.IS_COALESCING, false);
+        // Errors come when they are met, not later from an innocent call.
+        FACTORY.setProperty(com.ctc.wstx.api.WstxInputProperties.P_LAZY_PARSING, false);
         FACTORY.setXMLResolver((publicId, systemId, base, namespace) -> {
             throw new XMLStreamException("external entities are not taken");
         });
@@ -73,7 +75,7 @@ final class XmlParts {
             String message = String.valueOf(e.getMessage());
             boolean ended = message.contains("end of document")
                     || message.contains("must start and end")
-                    || message.contains("Premature")
+                    || message.contains("EOF")
                     || message.contains("must be terminated");
             int line = e.getLocation() == null ? 0 : e.getLocation().getLineNumber();
             throw new VtkError(

@@ -10,6 +10,7 @@ import lane.check.Difference;
 import lane.picture.Fonts;
 import lane.picture.LaneStyle;
 import lane.picture.Palette;
+import lane.picture.Ticks;
 import lane.reading.Profile;
 import lane.unit.Unit;
 import org.jfree.chart.ChartRenderingInfo;
@@ -46,6 +47,8 @@ public final class ProfileChart {
 
     private final JFreeChart chart;
     private final CombinedDomainXYPlot both;
+    private final Palette palette;
+    private final String[] captions;
 
     /**
      * @param title name of the quantity
@@ -69,7 +72,7 @@ public final class ProfileChart {
         x.setLowerMargin(0);
         x.setUpperMargin(0);
         both = new CombinedDomainXYPlot(x);
-        both.setGap(26);
+        both.setGap(34);
         var above = new YIntervalSeriesCollection();
         var below = new YIntervalSeriesCollection();
         var top = new MarkedLines(palette);
@@ -100,11 +103,11 @@ public final class ProfileChart {
             }
             top.lane(i, c.style(), i);
         }
-        NumberAxis y = axis(title + ", " + unit.label(), palette);
+        NumberAxis y = axis(null, palette);
         y.setAutoRangeIncludesZero(false);
         var upper = plot(above, y, top, palette);
         String against = datum.isBlank() ? "no datum" : "difference from " + datum;
-        NumberAxis dy = axis(against + ", " + differenceUnit.label(), palette);
+        NumberAxis dy = axis(null, palette);
         var lower = plot(below, dy, bottom, palette);
         lower.addRangeMarker(
                 new ValueMarker(0, palette.ink(), new BasicStroke(datum.isBlank() ? 1f : 2.2f)), Layer.FOREGROUND);
@@ -129,7 +132,18 @@ public final class ProfileChart {
         both.setInsets(new RectangleInsets(0, 0, 0, 8));
         chart = new JFreeChart(null, null, both, false);
         chart.setBackgroundPaint(palette.sheet());
-        chart.setPadding(new RectangleInsets(8, 4, 4, 10));
+        chart.setPadding(new RectangleInsets(26, 8, 4, 12));
+        this.palette = palette;
+        captions = new String[] {
+            title,
+            unit.label(),
+            against,
+            differenceUnit.label(),
+            Double.isNaN(tolerance)
+                    ? ""
+                    : "tolerance ± " + Ticks.brief(differenceUnit.differenceFromSi(tolerance)) + " "
+                            + differenceUnit.label()
+        };
         chart.setTextAntiAlias(true);
     }
 
@@ -168,6 +182,9 @@ public final class ProfileChart {
             keep[2 * s] = Math.min(least, greatest);
             keep[2 * s + 1] = Math.max(least, greatest);
         }
+        // Both ends stay, so that the axis does not shrink.
+        keep[0] = 0;
+        keep[keep.length - 1] = y.length - 1;
         return java.util.Arrays.stream(keep).distinct().toArray();
     }
 
@@ -180,6 +197,7 @@ public final class ProfileChart {
         axis.setAxisLinePaint(palette.line());
         axis.setTickMarkPaint(palette.line());
         axis.setTickMarkOutsideLength(5);
+        axis.setTickLabelInsets(new RectangleInsets(5, 6, 5, 6));
         return axis;
     }
 
@@ -202,12 +220,29 @@ public final class ProfileChart {
         var info = new ChartRenderingInfo();
         chart.draw(g, new Rectangle2D.Double(0, 0, width, height), info);
         var plots = info.getPlotInfo();
+        caption(g, plots.getSubplotInfo(0).getDataArea(), captions[0], captions[1]);
+        caption(g, plots.getSubplotInfo(1).getDataArea(), captions[2], captions[3]);
+        g.setPaint(palette.pine());
+        Rectangle2D strip = plots.getSubplotInfo(1).getDataArea();
+        double wide = g.getFontMetrics().getStringBounds(captions[4], g).getWidth();
+        g.drawString(captions[4], (float) (strip.getMaxX() - wide), (float) strip.getY() - 8);
         var range = both.getDomainAxis().getRange();
         return new Layout(
                 plots.getSubplotInfo(0).getDataArea(),
                 plots.getSubplotInfo(1).getDataArea(),
                 range.getLowerBound(),
                 range.getUpperBound());
+    }
+
+    /** Name and unit above a plot, level: rotated text is hard to read. */
+    private void caption(Graphics2D g, Rectangle2D area, String name, String unit) {
+        g.setFont(Fonts.semibold(12));
+        g.setPaint(palette.ink());
+        g.drawString(name, (float) area.getX(), (float) area.getY() - 8);
+        double wide = g.getFontMetrics().getStringBounds(name, g).getWidth();
+        g.setFont(Fonts.sans(11));
+        g.setPaint(palette.muted());
+        g.drawString(unit, (float) (area.getX() + wide + 7), (float) area.getY() - 8);
     }
 
     /** Lines with dashes, and markers on every 40th of 201 samples, shifted by lane so that none covers another. */

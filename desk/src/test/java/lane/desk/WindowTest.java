@@ -1,0 +1,346 @@
+package lane.desk;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.concurrent.Callable;
+import java.util.concurrent.TimeUnit;
+import javafx.application.Platform;
+import javafx.geometry.Bounds;
+import javafx.scene.Node;
+import javafx.scene.Scene;
+import javafx.scene.control.Label;
+import javafx.scene.control.TextField;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.MouseButton;
+import javafx.stage.Stage;
+import lane.check.Verdict;
+import lane.demo.DemoFiles;
+import lane.desk.intake.FileDrop;
+import lane.reading.Profile;
+import lane.station.Station;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.testfx.api.FxRobot;
+import org.testfx.api.FxToolkit;
+import org.testfx.util.WaitForAsyncUtils;
+
+/** The real interface on the headless platform, by mouse and keyboard, on the demo study. */
+class WindowTest {
+    @TempDir
+    static Path folder;
+
+    private static Path study;
+    private final FxRobot robot = new FxRobot();
+    private Session session;
+    private Stage stage;
+
+    @BeforeAll
+    static void start() throws Exception {
+        study = DemoFiles.make(folder);
+        FxToolkit.registerPrimaryStage();
+    }
+
+    @BeforeEach
+    void open() throws Exception {
+        Files.deleteIfExists(study.resolveSibling("spindle.lane.json.autosave"));
+        FxToolkit.setupStage(s -> {
+            stage = s;
+            session = Session.open(study);
+            Scene scene = LaneApp.scene(session, 1280, 800);
+            s.setScene(scene);
+            s.show();
+            session.evaluate();
+        });
+        await(() -> session.results().checks().size() == 10);
+    }
+
+    @AfterEach
+    void close() throws Exception {
+        FxToolkit.setupStage(Stage::hide);
+    }
+
+    private void await(Callable<Boolean> condition) throws Exception {
+        WaitForAsyncUtils.waitFor(30, TimeUnit.SECONDS, () -> onFx(condition));
+        WaitForAsyncUtils.waitForFxEvents();
+    }
+
+    private static <T> T onFx(Callable<T> call) throws Exception {
+        return WaitForAsyncUtils.asyncFx(call).get(20, TimeUnit.SECONDS);
+    }
+
+    private void press(KeyCode... keys) {
+        robot.press(keys);
+        robot.release(keys);
+        WaitForAsyncUtils.waitForFxEvents();
+    }
+
+    private <T extends Node> T node(String id) {
+        return robot.lookup("#" + id).query();
+    }
+
+    private boolean shown(String text) {
+        return robot.lookup(n -> n instanceof Label l && l.getText().contains(text) && n.isVisible())
+                .tryQuery()
+                .isPresent();
+    }
+
+    @Test
+    void keysWalkThroughTheSixStops() throws Exception {
+        robot.clickOn("#stop-1");
+        String[] words = {
+            "Boundary parts",
+            "Coverage",
+            "what is looked at",
+            "Difference from theory",
+            "7 within",
+            "How the number came about"
+        };
+        KeyCode[] keys = {KeyCode.DIGIT1, KeyCode.DIGIT2, KeyCode.DIGIT3, KeyCode.DIGIT4, KeyCode.DIGIT5, KeyCode.DIGIT6
+        };
+        for (int i = 0; i < 6; i++) {
+            press(keys[i]);
+            assertThat(session.stop()).isEqualTo(i + 1);
+            assertThat(shown(words[i]))
+                    .as("stop %d says \"%s\"", i + 1, words[i])
+                    .isTrue();
+        }
+    }
+
+    private double firstSwirl() {
+        return ((Profile) session.results().outcome("swirl-gap", "fine")).value()[100];
+    }
+
+    @Test
+    void movingTheLineByNumbersMovesEverythingAndUndoBringsItBack() throws Exception {
+        press(KeyCode.DIGIT2);
+        double before = firstSwirl();
+        TextField z = node("end-Az");
+        robot.doubleClickOn(z).eraseText(6).write("8").type(KeyCode.ENTER);
+        robot.doubleClickOn("#end-Bz").eraseText(6).write("8").type(KeyCode.ENTER);
+        await(() -> session.results().study() == session.study() && firstSwirl() < 0.9 * before);
+        assertThat(((Station.Line) session.study().station("gap-mid").orElseThrow())
+                        .b()
+                        .z())
+                .isEqualTo(0.008);
+        assertThat(session.results().checks().get("swirl-l2").verdict()).isEqualTo(Verdict.OUT);
+        robot.clickOn("#stop-2");
+        press(KeyCode.CONTROL, KeyCode.Z);
+        press(KeyCode.CONTROL, KeyCode.Z);
+        await(() -> session.results().study() == session.study() && firstSwirl() == before);
+        press(KeyCode.CONTROL, KeyCode.Y);
+        await(() -> session.results().study() == session.study() && firstSwirl() != before);
+    }
+
+    @Test
+    void aNumberThatIsNoneIsMarkedAndChangesNothing() throws Exception {
+        press(KeyCode.DIGIT2);
+        var before = session.study();
+        robot.doubleClickOn("#end-Ax").eraseText(9).write("twelve").type(KeyCode.ENTER);
+        assertThat(session.study()).isSameAs(before);
+        assertThat(((TextField) node("end-Ax")).getTooltip().getText()).contains("no number");
+        robot.doubleClickOn("#samples").eraseText(4).write("1").type(KeyCode.ENTER);
+        await(() -> shown("2 to 1 000 000"));
+        assertThat(session.study()).isSameAs(before);
+    }
+
+    @Test
+    void draggingAnEndInThePictureMovesItAndIsOneStepBack() throws Exception {
+        press(KeyCode.DIGIT2);
+        Node field = node("field");
+        Thread.sleep(800);
+        var method = field.getClass().getDeclaredMethod("pixel", lane.mesh.Point.class);
+        method.setAccessible(true);
+        Station.Line line = (Station.Line) session.study().station("gap-mid").orElseThrow();
+        double[] at = (double[]) onFx(() -> method.invoke(field, line.b()));
+        Bounds bounds = onFx(() -> field.localToScreen(field.getBoundsInLocal()));
+        robot.moveTo(bounds.getMinX() + at[0], bounds.getMinY() + at[1])
+                .press(MouseButton.PRIMARY)
+                .moveBy(30, 0)
+                .moveBy(30, 10)
+                .release(MouseButton.PRIMARY);
+        await(() -> !session.study().station("gap-mid").orElseThrow().equals(line)
+                && session.results().study() == session.study());
+        Station.Line moved = (Station.Line) session.study().station("gap-mid").orElseThrow();
+        assertThat(moved.a()).isEqualTo(line.a());
+        assertThat(moved.length()).isGreaterThan(1.5 * line.length());
+        onFx(() -> {
+            session.undo();
+            return null;
+        });
+        assertThat(session.study().station("gap-mid")).contains(line);
+    }
+
+    @Test
+    void hoveringTheRotorReadsItsSpeed() throws Exception {
+        press(KeyCode.DIGIT2);
+        Thread.sleep(800);
+        Bounds b = onFx(() -> node("field").localToScreen(node("field").getBoundsInLocal()));
+        robot.moveTo(b.getMinX() + b.getWidth() / 2 - 60, b.getMinY() + b.getHeight() / 2 + 60);
+        await(() -> shown("part rotor"));
+        assertThat(robot.lookup(n -> n instanceof Label l && l.getText().startsWith("1.50000 m/s"))
+                        .tryQuery())
+                .isPresent();
+    }
+
+    @Test
+    void linesAreAddedNamedDuplicatedAndOnlyUnusedOnesDeleted() throws Exception {
+        press(KeyCode.DIGIT2);
+        robot.clickOn("+ Line");
+        await(() -> session.study().stations().size() == 8);
+        robot.doubleClickOn("#station-name").eraseText(10).write("across").type(KeyCode.ENTER);
+        assertThat(session.study().stations().getLast().name()).isEqualTo("across");
+        robot.clickOn("Duplicate");
+        await(() -> session.study().stations().size() == 9);
+        robot.clickOn("Delete");
+        await(() -> session.study().stations().size() == 8);
+        robot.clickOn("#item-gap-mid");
+        robot.clickOn("Delete");
+        assertThat(session.study().stations()).hasSize(8);
+        assertThat(shown("is used by Swirl across the gap")).isTrue();
+    }
+
+    @Test
+    void aChipSwitchesItsLaneAndTheMenuChoosesTheDatum() throws Exception {
+        press(KeyCode.DIGIT5);
+        robot.clickOn("#chip-coarse");
+        assertThat(session.study().off()).containsExactly("coarse");
+        onFx(() -> {
+            node("chip-fine").requestFocus();
+            return null;
+        });
+        press(KeyCode.F);
+        assertThat(session.study().datum()).isEqualTo("fine");
+        await(() -> session.results().study() == session.study());
+        assertThat(session.results().checks().get("swirl-l2").verdict()).isEqualTo(Verdict.NO_DATA);
+    }
+
+    @Test
+    void aTighterToleranceTurnsAVerdict() throws Exception {
+        press(KeyCode.DIGIT5);
+        robot.clickOn("#check-flow");
+        await(() -> robot.lookup("#check-tolerance").tryQuery().isPresent());
+        robot.doubleClickOn("#check-tolerance").eraseText(5).write("0.1").type(KeyCode.ENTER);
+        await(() -> session.results().checks().get("flow").verdict() == Verdict.OUT);
+        assertThat(shown("3 out")).isTrue();
+    }
+
+    @Test
+    void theSearchFindsAReadingAndDoesThings() throws Exception {
+        press(KeyCode.CONTROL, KeyCode.K);
+        robot.write("angular").type(KeyCode.ENTER);
+        WaitForAsyncUtils.waitForFxEvents();
+        assertThat(session.stop()).isEqualTo(4);
+        assertThat(shown("Does it close?")).isTrue();
+        press(KeyCode.CONTROL, KeyCode.K);
+        robot.write("light or").type(KeyCode.ENTER);
+        WaitForAsyncUtils.waitForFxEvents();
+        assertThat(session.palette().dark()).isTrue();
+    }
+
+    @Test
+    void theLedgerIsWrittenBesideTheStudyAndSavingIsWhole() throws Exception {
+        press(KeyCode.DIGIT6);
+        robot.clickOn("#write-ledger");
+        await(() -> shown("Wrote"));
+        assertThat(Files.readString(folder.resolve("ledger/ledger.csv"))).contains("Rotor torque");
+        onFx(() -> {
+            session.edit("Rename", s -> s.withName("renamed"));
+            session.save();
+            return null;
+        });
+        assertThat(Files.readString(study)).contains("\"renamed\"");
+        onFx(() -> {
+            session.undo();
+            session.save();
+            return null;
+        });
+    }
+
+    @Test
+    void ownFilesAreDroppedAndReadWithTheirParts() throws Exception {
+        Path own = Files.createDirectories(folder.resolve("own files ü"));
+        for (String name : List.of("medium.vtu", "rake.csv")) {
+            Files.copy(folder.resolve(name), own.resolve(name), java.nio.file.StandardCopyOption.REPLACE_EXISTING);
+        }
+        Files.writeString(own.resolve("broken.vtu"), "not a mesh");
+        onFx(() -> {
+            FileDrop.add(
+                    session, List.of(own.resolve("medium.vtu"), own.resolve("rake.csv"), own.resolve("broken.vtu")));
+            return null;
+        });
+        await(() -> session.results().study() == session.study());
+        assertThat(session.study().sources()).hasSize(8);
+        assertThat(session.results().runs().get("medium-2").parts()).hasSize(1);
+        assertThat(session.results().failures().get("broken"))
+                .contains("broken.vtu")
+                .contains("XML");
+        assertThat(((Profile) session.results().outcome("swirl-gap", "medium-2")).found())
+                .isEqualTo(199);
+        onFx(() -> {
+            FileDrop.add(session, List.of(own.resolve("picture.jpg")));
+            return null;
+        });
+        assertThat(session.message()).contains("picture.jpg");
+        for (int i = 0; i < 40; i++) {
+            int n = i;
+            onFx(() -> {
+                session.edit(
+                        "Many",
+                        s -> s.withSources(l -> {
+                            l.add(new lane.study.Source.Reference(
+                                    "many" + n,
+                                    "a very long name of a source " + n,
+                                    lane.study.Source.Kind.MEASUREMENT,
+                                    List.of(),
+                                    java.util.Map.of(),
+                                    List.of()));
+                            return l;
+                        }));
+                session.go(1 + n % 6);
+                return null;
+            });
+        }
+        await(() -> session.results().study() == session.study());
+    }
+
+    @Test
+    void unsavedWorkOfASessionThatEndedBadlyIsTakenUpAgain() throws Exception {
+        var kept = session.study().withName("kept");
+        lane.formats.study.StudyJson.save(kept, study.resolveSibling("spindle.lane.json.autosave"));
+        Session again = onFx(() -> Session.open(study));
+        assertThat(again.study().name()).isEqualTo("kept");
+        assertThat(again.message()).contains("taken up again");
+        onFx(() -> {
+            again.undo();
+            return null;
+        });
+        assertThat(again.study().name()).isEqualTo("Spindle jacket");
+    }
+
+    @Test
+    void theStyleSheetHasTheColoursOfThePictures() throws Exception {
+        String css = new String(
+                LaneApp.class.getResourceAsStream("lane.css").readAllBytes(), java.nio.charset.StandardCharsets.UTF_8);
+        String light = css.substring(css.indexOf(".root {"), css.indexOf(".root.dark {"));
+        String dark = css.substring(css.indexOf(".root.dark {"), css.indexOf(".label {"));
+        for (var p : List.of(lane.picture.Palette.LIGHT, lane.picture.Palette.DARK)) {
+            String block = p.dark() ? dark : light;
+            assertThat(block)
+                    .contains("-paper: " + lane.picture.Palette.css(p.paper()))
+                    .contains("-sheet: " + lane.picture.Palette.css(p.sheet()))
+                    .contains("-ink: " + lane.picture.Palette.css(p.ink()))
+                    .contains("-teal: " + lane.picture.Palette.css(p.teal()))
+                    .contains("-pine-wash: " + lane.picture.Palette.css(p.pineWash()))
+                    .contains("-brick: " + lane.picture.Palette.css(p.brick()))
+                    .contains("-muted: " + lane.picture.Palette.css(p.muted()))
+                    .contains("-ground: " + lane.picture.Palette.css(p.ground()));
+        }
+        Platform.runLater(() -> {});
+    }
+}

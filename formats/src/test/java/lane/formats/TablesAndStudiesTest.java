@@ -1,0 +1,260 @@
+package lane.formats;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import com.fasterxml.jackson.databind.json.JsonMapper;
+import com.networknt.schema.JsonSchemaFactory;
+import com.networknt.schema.SpecVersion;
+import java.nio.charset.Charset;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Instant;
+import java.util.List;
+import java.util.Map;
+import lane.base.LaneException;
+import lane.base.Work;
+import lane.check.Check;
+import lane.field.Field;
+import lane.field.Values;
+import lane.formats.ledger.LedgerWriter;
+import lane.formats.study.StudyJson;
+import lane.formats.table.CsvReader;
+import lane.formats.vtk.VtkXmlWriter;
+import lane.mesh.Axis;
+import lane.mesh.BoxMesh;
+import lane.mesh.CellShape;
+import lane.mesh.Mesh;
+import lane.mesh.Point;
+import lane.quantity.FieldUnit;
+import lane.quantity.Quantity;
+import lane.quantity.Take;
+import lane.reading.Measure;
+import lane.reading.Reading;
+import lane.reference.Curve;
+import lane.reference.Table;
+import lane.station.Abscissa;
+import lane.station.Sampling;
+import lane.station.Station;
+import lane.study.Evaluator;
+import lane.study.Source;
+import lane.study.Study;
+import lane.unit.Unit;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+class TablesAndStudiesTest {
+    @TempDir
+    Path folder;
+
+    private Table csv(String text, Charset charset) throws Exception {
+        Path file = folder.resolve("t.csv");
+        Files.writeString(file, text, charset);
+        return CsvReader.read(file, "t.csv");
+    }
+
+    private Table csv(String text) throws Exception {
+        return csv(text, StandardCharsets.UTF_8);
+    }
+
+    @Test
+    void separatorsDecimalMarksUnitsAndGapsAreFound() throws Exception {
+        Table point = csv("# a comment\nradius [mm],T (degC),\"name, long\"\n1.5,20,3\n2.5,,-4e2\n");
+        assertThat(point.headers()).containsExactly("radius", "T", "name, long");
+        assertThat(point.units()).containsExactly("mm", "degC", "");
+        assertThat(point.column("T")).containsExactly(20, Double.NaN);
+        assertThat(point.column("name, long")).containsExactly(3, -400);
+        Table comma = csv("Prüfstand Öl\nZeit;Moment\ns;mN m\n0,5;1,25\n1,0;-\n", StandardCharsets.ISO_8859_1);
+        assertThat(comma.headers()).containsExactly("Zeit", "Moment");
+        assertThat(comma.units()).containsExactly("s", "mN m");
+        assertThat(comma.column("Zeit")).containsExactly(0.5, 1);
+        assertThat(comma.recipe())
+                .contains("semicolon")
+                .contains("decimal comma")
+                .contains("units in line 3");
+        assertThat(csv("1\t2\n3\t4\n").headers()).containsExactly("column 1", "column 2");
+        assertThat(csv("\uFEFFx,x\n1,2\n").headers()).containsExactly("x", "x 2");
+    }
+
+    @Test
+    void wrongTablesGetOneClearSentence() throws Exception {
+        assertThatThrownBy(() -> csv("")).isInstanceOf(LaneException.class).hasMessageContaining("empty");
+        assertThatThrownBy(() -> csv("a,b\nc,d\n")).hasMessageContaining("no row of numbers");
+        assertThatThrownBy(() -> csv("a,b\n1,2\n3,oops\n")).hasMessageContaining("\"oops\" in line 3");
+        assertThatThrownBy(() -> csv("a,b\n1,2\n3,4,5\n")).hasMessageContaining("3 values in line 3");
+        assertThatThrownBy(() -> CsvReader.read(folder.resolve("no.csv"), "no.csv"))
+                .hasMessageContaining("does not exist");
+    }
+
+    /** A study with one of everything. */
+    static Study study() {
+        var loads = new Measure.Loads("p", 5, "tau", Measure.On.FLUID, Measure.On.WALL);
+        Point a = new Point(0.1, 0.2, 0.3);
+        return new Study(
+                1,
+                "all kinds",
+                "theory",
+                List.of("rig"),
+                new Axis(a, new Point(0, 3, 4)),
+                List.of(
+                        new Source.Simulation("run", "run", "a b/ü.vtu", List.of("p/wall.vtp"), "region", "family"),
+                        new Source.Reference(
+                                "theory",
+                                "theory",
+                                Source.Kind.THEORY,
+                                List.of(),
+                                Map.of("k", 0.1),
+                                List.of(new Curve.ByFormula("profile", "k*r", "Pa"))),
+                        new Source.Reference(
+                                "rig",
+                                "rig",
+                                Source.Kind.MEASUREMENT,
+                                List.of("t.csv"),
+                                Map.of(),
+                                List.of(
+                                        new Curve.Columns("profile", "t.csv", "r", "mm", "p", "", "u"),
+                                        new Curve.WindowMean("area", "t.csv", "p", "Pa", "t", 1, 2),
+                                        new Curve.HandValue("mean", 3, "Pa", 0.5, "by hand")))),
+                List.of(new FieldUnit("p", "Pa", true)),
+                List.of(
+                        new Quantity("p", "pressure", "p", Take.ALL, "kPa"),
+                        new Quantity("u", "u", "u", Take.SWIRL, "")),
+                List.of(
+                        new Station.Line("even", "even", a, new Point(1, 1, 1), new Sampling.Even(11), Abscissa.RADIUS),
+                        new Station.Line(
+                                "exact", "exact", a, new Point(1, 1, 1), new Sampling.CellExact(), Abscissa.ARC),
+                        new Station.OnPart("wall", "wall", "wall")),
+                List.of(
+                        new Reading.OfProfile("profile", "profile", "even", "p", ""),
+                        new Reading.OfTally("area", "area", List.of("wall"), new Measure.Area(), "mm2"),
+                        new Reading.OfTally("mean", "mean", List.of("wall"), new Measure.Mean("p"), ""),
+                        new Reading.OfTally("int", "int", List.of("wall"), new Measure.Integral("p"), ""),
+                        new Reading.OfTally(
+                                "force", "force", List.of("wall"), new Measure.Force(loads, new Point(1, 0, 0)), "N"),
+                        new Reading.OfTally(
+                                "moment", "moment", List.of("wall"), new Measure.Moment(loads, Axis.Z), "N m"),
+                        new Reading.OfBalance(
+                                "b",
+                                "b",
+                                List.of(new Reading.Term(
+                                        "t",
+                                        -1,
+                                        List.of("wall"),
+                                        new Measure.Flow("u", 870, "kg/m3", Measure.Carried.ANGULAR_MOMENTUM, Axis.Z))),
+                                List.of("wall"),
+                                "in",
+                                "")),
+                List.of(new Check("c", "profile", Check.Norm.LINF, Check.Scale.ABSOLUTE, 0.1, "rig", List.of("run"))));
+    }
+
+    @Test
+    void aStudyIsTheSameAfterWritingAndReading() {
+        Study s = study();
+        String text = StudyJson.text(s);
+        assertThat(StudyJson.of(text, "x")).isEqualTo(s);
+        assertThat(StudyJson.text(StudyJson.of(text, "x"))).isEqualTo(text);
+        StudyJson.save(s, folder.resolve("deep/er/s.lane.json"));
+        assertThat(StudyJson.load(folder.resolve("deep/er/s.lane.json"))).isEqualTo(s);
+        assertThat(folder.resolve("deep/er").toFile().list()).containsExactly("s.lane.json");
+    }
+
+    @Test
+    void theSchemaTakesWhatTheProgramWritesAndRefusesWhatItRefuses() throws Exception {
+        var schema = JsonSchemaFactory.getInstance(SpecVersion.VersionFlag.V202012)
+                .getSchema(Files.readString(Path.of("../docs/study.schema.json")));
+        var mapper = new JsonMapper();
+        assertThat(schema.validate(mapper.readTree(StudyJson.text(study())))).isEmpty();
+        assertThat(schema.validate(mapper.readTree(StudyJson.text(Study.empty("e")))))
+                .isEmpty();
+        String byHand =
+                "{\"version\": 1, \"name\": \"x\", \"sources\": [{\"kind\": \"run\", \"id\": \"a\", \"name\": \"a\", \"file\": \"a.vtu\"}]}";
+        assertThat(schema.validate(mapper.readTree(byHand))).isEmpty();
+        assertThat(StudyJson.of(byHand, "x").sources()).hasSize(1);
+        for (String bad : List.of(
+                "{\"version\": 2, \"name\": \"x\"}",
+                "{\"name\": \"x\"}",
+                "{\"version\": 1, \"name\": \"x\", \"sources\": [{\"kind\": \"ghost\", \"id\": \"a\"}]}",
+                "{\"version\": 1, \"name\": \"x\", \"colour\": 3}")) {
+            assertThat(schema.validate(mapper.readTree(bad))).as(bad).isNotEmpty();
+            assertThatThrownBy(() -> StudyJson.of(bad, "bad.json"))
+                    .as(bad)
+                    .isInstanceOf(LaneException.class)
+                    .hasMessageContaining("bad.json");
+        }
+    }
+
+    @Test
+    void aWrongStudyIsRefusedWithItsPlace() {
+        String text = StudyJson.text(study());
+        assertThatThrownBy(() -> StudyJson.of(text.replace("\"tolerance\" : 0.1", "\"tolerance\" : -1"), "s"))
+                .isInstanceOf(LaneException.class)
+                .hasMessageContaining("/checks/0")
+                .hasMessageContaining("tolerance");
+        assertThatThrownBy(() -> StudyJson.of(text.replace("k*r", "k*"), "s"))
+                .hasMessageContaining("/sources/1/answers/0")
+                .hasMessageContaining("ends too early");
+        assertThatThrownBy(() -> StudyJson.of(text.substring(0, 300), "s")).hasMessageContaining("no sound JSON");
+        assertThatThrownBy(() -> StudyJson.of(text.replace("\"CELL", "\"X"), "s")
+                        .stations()
+                        .get(9))
+                .isInstanceOf(Exception.class);
+        assertThatThrownBy(() -> StudyJson.load(folder.resolve("none.json"))).hasMessageContaining("does not exist");
+        assertThatThrownBy(() -> AtomicFile.write(folder.resolve("t"), out -> {
+                    throw new java.io.IOException("disk full");
+                }))
+                .isInstanceOf(LaneException.class)
+                .hasMessageContaining("disk full");
+        assertThat(folder.toFile().list()).isEmpty();
+    }
+
+    @Test
+    void aStudyOnFilesGivesALedgerThatLeadsBackToThem() throws Exception {
+        Mesh mesh = BoxMesh.of(CellShape.HEXAHEDRON, new int[] {2, 2, 2}, new double[] {1, 1, 1}, 0, 1);
+        double[] t = new double[mesh.nodeCount()];
+        java.util.Arrays.setAll(t, i -> mesh.xyz()[3 * i]);
+        int[] region = {1, 1, 1, 1, 2, 2, 2, 2};
+        VtkXmlWriter.writeGrid(
+                folder.resolve("a.vtu"),
+                mesh,
+                List.of(
+                        new Field("T", Field.At.NODE, 1, Unit.UNKNOWN, Values.of(t)),
+                        new Field("region", Field.At.CELL, 1, Unit.ONE, new Values.Ints(region))),
+                VtkXmlWriter.Options.DEFAULT);
+        Study s = Study.empty("s")
+                .withDatum("hand")
+                .withSources(l -> List.of(
+                        new Source.Simulation("a", "a", "a.vtu", List.of(), "region", ""),
+                        new Source.Reference(
+                                "hand",
+                                "hand",
+                                Source.Kind.THEORY,
+                                List.of(),
+                                Map.of(),
+                                List.of(new Curve.HandValue("m", 3, "m2", 0, "")))))
+                .withStations(l -> List.of(new Station.OnPart("one", "one", "region 1")))
+                .withReadings(l -> List.of(new Reading.OfTally("m", "area", List.of("one"), new Measure.Area(), "m2")))
+                .withChecks(l -> List.of(new Check("c", "m", Check.Norm.L2, Check.Scale.MEAN, 1e-9, "", List.of())));
+        var library = new FileLibrary(folder);
+        var results = new Evaluator(library).evaluate(s, Work.QUIET);
+        assertThat(library.run((Source.Simulation) s.sources().getFirst(), Work.QUIET))
+                .isSameAs(results.runs().get("a"));
+        LedgerWriter.write(results, folder.resolve("out"), "9.9", Instant.EPOCH);
+        String csv = Files.readString(folder.resolve("out/ledger.csv"));
+        assertThat(csv)
+                .startsWith("id,stop,item,what,lane,value,unit")
+                .contains("within")
+                .contains(",3.0,m2,");
+        var json = new JsonMapper().readTree(folder.resolve("out/ledger.json").toFile());
+        assertThat(json.get("program").asText()).isEqualTo("Crosscheck Lane 9.9");
+        assertThat(json.at("/numbers/0/inputs/0/sha256").asText())
+                .isEqualTo(FileHash.of(folder.resolve("a.vtu"), "").sha256());
+        assertThat(json.at("/numbers/0/steps").toString())
+                .contains("quadrature degree")
+                .contains("region 1");
+        // A changed file is read again, an unchanged one is not.
+        Files.setLastModifiedTime(folder.resolve("a.vtu"), java.nio.file.attribute.FileTime.fromMillis(5_000));
+        assertThat(library.run((Source.Simulation) s.sources().getFirst(), Work.QUIET))
+                .isNotSameAs(results.runs().get("a"));
+    }
+}

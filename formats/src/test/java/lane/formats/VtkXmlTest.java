@@ -1,0 +1,304 @@
+package lane.formats;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.nio.ByteOrder;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Random;
+import java.util.stream.Stream;
+import lane.base.LaneException;
+import lane.base.Work;
+import lane.field.Field;
+import lane.field.Values;
+import lane.formats.vtk.VtkXmlReader;
+import lane.formats.vtk.VtkXmlWriter;
+import lane.formats.vtk.VtkXmlWriter.Encoding;
+import lane.formats.vtk.VtkXmlWriter.Options;
+import lane.mesh.BoxMesh;
+import lane.mesh.CellShape;
+import lane.mesh.Mesh;
+import lane.unit.Unit;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.EnumSource;
+import org.junit.jupiter.params.provider.MethodSource;
+
+/** Reader against writer in all encodings, files written by hand, damaged and hostile files. */
+class VtkXmlTest {
+    @TempDir
+    Path folder;
+
+    static Stream<Options> options() {
+        List<Options> all = new ArrayList<>();
+        for (Encoding e : Encoding.values()) {
+            for (boolean zlib : new boolean[] {false, true}) {
+                for (ByteOrder order : new ByteOrder[] {ByteOrder.LITTLE_ENDIAN, ByteOrder.BIG_ENDIAN}) {
+                    all.add(new Options(e, zlib, order, true));
+                    all.add(new Options(e, zlib, order, false));
+                }
+            }
+        }
+        return all.stream();
+    }
+
+    private static List<Field> fields(Mesh mesh) {
+        var random = new Random(1);
+        float[] f = new float[3 * mesh.nodeCount()];
+        for (int i = 0; i < f.length; i++) {
+            f[i] = random.nextFloat() - 0.5f;
+        }
+        f[4] = Float.NaN;
+        f[5] = Float.NEGATIVE_INFINITY;
+        return List.of(
+                new Field("velocity", Field.At.NODE, 3, Unit.of("m/s"), new Values.Floats(f)),
+                new Field(
+                        "p & \"q\" <Pa>",
+                        Field.At.CELL,
+                        1,
+                        Unit.UNKNOWN,
+                        Values.of(random.doubles(mesh.cellCount()).toArray())),
+                new Field(
+                        "region",
+                        Field.At.CELL,
+                        1,
+                        Unit.ONE,
+                        new Values.Ints(random.ints(mesh.cellCount(), -5, 5).toArray())));
+    }
+
+    private static void same(VtkXmlReader.Grid grid, Mesh mesh, List<Field> fields) {
+        assertThat(grid.mesh().xyz()).isEqualTo(mesh.xyz());
+        assertThat(grid.mesh().nodes()).isEqualTo(mesh.nodes());
+        for (int c = 0; c < mesh.cellCount(); c++) {
+            assertThat(grid.mesh().shape(c)).isEqualTo(mesh.shape(c));
+        }
+        assertThat(grid.fields()).hasSize(fields.size());
+        for (int i = 0; i < fields.size(); i++) {
+            Field read = grid.fields().get(i);
+            Field wrote = fields.get(i);
+            assertThat(read.name()).isEqualTo(wrote.name());
+            assertThat(read.at()).isEqualTo(wrote.at());
+            assertThat(read.components()).isEqualTo(wrote.components());
+            switch (wrote.values()) {
+                case Values.Floats f ->
+                    assertThat(((Values.Floats) read.values()).array()).isEqualTo(f.array());
+                case Values.Doubles d ->
+                    assertThat(((Values.Doubles) read.values()).array()).isEqualTo(d.array());
+                case Values.Ints n ->
+                    assertThat(((Values.Ints) read.values()).array()).isEqualTo(n.array());
+            }
+        }
+    }
+
+    @ParameterizedTest
+    @MethodSource("options")
+    void whatIsWrittenIsReadAgainBitForBit(Options options) {
+        // Large enough for several compressed blocks.
+        Mesh mesh = BoxMesh.of(CellShape.WEDGE, new int[] {9, 8, 12}, new double[] {1, 2, 3}, 0.2, 3);
+        List<Field> fields = fields(mesh);
+        Path file = folder.resolve("a.vtu");
+        VtkXmlWriter.writeGrid(file, mesh, fields, options);
+        same(VtkXmlReader.read(file, Work.QUIET), mesh, fields);
+    }
+
+    @ParameterizedTest
+    @EnumSource(
+            value = CellShape.class,
+            names = {"TETRAHEDRON", "VOXEL", "HEXAHEDRON", "WEDGE", "PYRAMID", "POLYHEDRON"})
+    void everyShapeSurvives(CellShape shape) {
+        Mesh mesh = BoxMesh.of(shape, new int[] {2, 2, 2}, new double[] {1, 2, 3}, 0.1, 3);
+        VtkXmlWriter.writeGrid(folder.resolve("a.vtu"), mesh, List.of(), Options.DEFAULT);
+        Mesh read = VtkXmlReader.read(folder.resolve("a.vtu"), Work.QUIET).mesh();
+        assertThat(read.faceStream()).isEqualTo(mesh.faceStream());
+        assertThat(read.nodes()).isEqualTo(mesh.nodes());
+    }
+
+    private Path write(String text) throws Exception {
+        Path file = folder.resolve("hand.vtu");
+        Files.writeString(file, text, StandardCharsets.ISO_8859_1);
+        return file;
+    }
+
+    private static String grid(String inside) {
+        return "<?xml version=\"1.0\"?>\n<VTKFile type=\"UnstructuredGrid\" version=\"0.1\" byte_order=\"LittleEndian\">\n"
+                + "<UnstructuredGrid>" + inside + "</UnstructuredGrid></VTKFile>";
+    }
+
+    private static String piece(String types, String fields) {
+        return "<Piece NumberOfPoints=\"4\" NumberOfCells=\"1\"><Points><DataArray type=\"Float32\" NumberOfComponents=\"3\" format=\"ascii\">"
+                + "0 0 0 1 0 0\n0 1 0 0 0 1</DataArray></Points><Cells>"
+                + "<DataArray type=\"Int32\" Name=\"connectivity\" format=\"ascii\">0 1 2 3</DataArray>"
+                + "<DataArray type=\"Int32\" Name=\"offsets\" format=\"ascii\">4</DataArray>"
+                + "<DataArray type=\"UInt8\" Name=\"types\" format=\"ascii\">" + types + "</DataArray></Cells>" + fields
+                + "</Piece>";
+    }
+
+    @Test
+    void allNumberTypesAndSeveralPieces() throws Exception {
+        var arrays = new StringBuilder("<PointData>");
+        for (String t : List.of(
+                "Int8", "UInt8", "Int16", "UInt16", "Int32", "UInt32", "Int64", "UInt64", "Float32", "Float64")) {
+            arrays.append("<DataArray type=\"")
+                    .append(t)
+                    .append("\" Name=\"")
+                    .append(t)
+                    .append("\" format=\"ascii\">1 2 3 ")
+                    .append(
+                            t.equals("UInt64")
+                                    ? "18446744073709551615"
+                                    : t.equals("UInt32") ? "4294967295" : t.startsWith("F") ? "nan" : "100")
+                    .append("</DataArray>");
+        }
+        arrays.append("<DataArray type=\"String\" Name=\"note\" format=\"ascii\">72 105</DataArray></PointData>");
+        var grid = VtkXmlReader.read(
+                write(grid(piece("10", arrays.toString()) + piece("10", arrays.toString()))), Work.QUIET);
+        assertThat(grid.mesh().nodeCount()).isEqualTo(8);
+        assertThat(grid.mesh().nodes()).containsExactly(0, 1, 2, 3, 4, 5, 6, 7);
+        assertThat(grid.fields()).hasSize(10);
+        assertThat(grid.fields().get(7).values().get(3)).isEqualTo(0x1p64);
+        assertThat(grid.fields().get(5).values().get(7)).isEqualTo(4294967295.0);
+        assertThat(grid.fields().get(9).values().get(3)).isNaN();
+        assertThat(grid.remarks()).anyMatch(r -> r.contains("note"));
+    }
+
+    @Test
+    void base64WithSizeAndDataEncodedApartIsReadToo() throws Exception {
+        // Four bytes of size, padded, then eight bytes of data.
+        String apart =
+                "<PointData><DataArray type=\"UInt8\" Name=\"a\" format=\"binary\">BAAAAA==AQIDBA==</DataArray></PointData>";
+        assertThat(VtkXmlReader.read(write(grid(piece("10", apart))), Work.QUIET)
+                        .fields()
+                        .getFirst()
+                        .values()
+                        .get(3))
+                .isEqualTo(4);
+        String together =
+                "<PointData><DataArray type=\"UInt8\" Name=\"a\" format=\"binary\"> BAAAAAEC AwQ= </DataArray></PointData>";
+        assertThat(VtkXmlReader.read(write(grid(piece("10", together))), Work.QUIET)
+                        .fields()
+                        .getFirst()
+                        .values()
+                        .get(3))
+                .isEqualTo(4);
+    }
+
+    private void refused(String text, String... words) throws Exception {
+        assertThatThrownBy(() -> VtkXmlReader.read(write(text), Work.QUIET))
+                .as(text.substring(0, Math.min(200, text.length())))
+                .isInstanceOf(LaneException.class)
+                .message()
+                .contains("hand.vtu")
+                .contains(words)
+                .hasSizeLessThan(400);
+    }
+
+    @Test
+    void wrongFilesGetOneClearSentence() throws Exception {
+        refused("", "XML");
+        refused("hello", "XML");
+        refused("<html></html>", "<html>");
+        refused(grid(""), "no piece");
+        refused(grid(piece("10", "")).replace("UnstructuredGrid", "ImageData"), "ImageData");
+        refused(grid(piece("22", "")), "type 22");
+        refused(grid(piece("12", "")), "hexahedron with 4 nodes");
+        refused(grid(piece("10", "").replace("0 1 2 3<", "0 1 2 9<")), "node 9");
+        refused(grid(piece("10", "").replace("0 1 2 3<", "0 1 2 x<")), "\"x\"");
+        refused(grid(piece("10", "").replace("0 1 0 0 0 1", "0 1 0 0 0")), "4 points");
+        refused(grid(piece("10", "").replace("\"connectivity\"", "\"conn\"")), "connectivity");
+        refused(grid(piece("10", "").replace("NumberOfCells=\"1\"", "NumberOfCells=\"-1\"")), "-1");
+        refused(grid(piece("10", "").replace("NumberOfPoints=\"4\"", "NumberOfPoints=\"2000000000\"")), "points");
+        refused(
+                grid(
+                        piece(
+                                "10",
+                                "<PointData><DataArray type=\"Float32\" Name=\"p\" format=\"ascii\">1 2 3</DataArray></PointData>")),
+                "\"p\"",
+                "4");
+        refused(
+                grid(
+                        piece(
+                                "10",
+                                "<PointData><DataArray type=\"Float16\" Name=\"p\" format=\"ascii\">1</DataArray></PointData>")),
+                "Float16");
+        refused(
+                grid(piece("10", "")).replace("byte_order", "compressor=\"vtkLZ4DataCompressor\" byte_order"),
+                "only zlib");
+        refused("<!DOCTYPE a [<!ENTITY b \"c\">]>" + grid(piece("10", "")).substring(22), "");
+        refused(
+                grid(piece(
+                                "10",
+                                "<PointData><DataArray type=\"Float32\" Name=\"p\" format=\"appended\" offset=\"99\"/></PointData>"))
+                        .replace("</VTKFile>", "<AppendedData encoding=\"raw\">_abc</AppendedData></VTKFile>"),
+                "beyond");
+        assertThatThrownBy(() -> VtkXmlReader.read(folder.resolve("none.vtu"), Work.QUIET))
+                .isInstanceOf(LaneException.class)
+                .hasMessageContaining("does not exist");
+        assertThatThrownBy(() -> VtkXmlReader.read(folder, Work.QUIET)).isInstanceOf(LaneException.class);
+    }
+
+    @Test
+    void sizesThatAFileOnlyClaimsAreNotBelieved() throws Exception {
+        String head = grid(piece(
+                        "10",
+                        "<PointData><DataArray type=\"Float64\" Name=\"p\" format=\"appended\" offset=\"0\"/></PointData>"))
+                .replace("version=\"0.1\"", "version=\"1.0\" header_type=\"UInt64\"");
+        byte[] huge = {(byte) 0xff, (byte) 0xff, (byte) 0xff, (byte) 0xff, (byte) 0xff, 0, 0, 0, 1, 2, 3};
+        refused(
+                head.replace(
+                        "</VTKFile>",
+                        "<AppendedData encoding=\"raw\">_" + new String(huge, StandardCharsets.ISO_8859_1)
+                                + "</AppendedData></VTKFile>"),
+                "bytes");
+        String packed = head.replace("byte_order", "compressor=\"vtkZLibDataCompressor\" byte_order");
+        byte[] blocks = new byte[40];
+        Arrays.fill(blocks, 0, 6, (byte) 0x7f);
+        refused(
+                packed.replace(
+                        "</VTKFile>",
+                        "<AppendedData encoding=\"raw\">_" + new String(blocks, StandardCharsets.ISO_8859_1)
+                                + "</AppendedData></VTKFile>"),
+                "blocks");
+        byte[] bomb = new byte[48];
+        bomb[0] = 1;
+        bomb[11] = 0x40;
+        bomb[24] = 8;
+        refused(
+                packed.replace(
+                        "</VTKFile>",
+                        "<AppendedData encoding=\"raw\">_" + new String(bomb, StandardCharsets.ISO_8859_1)
+                                + "</AppendedData></VTKFile>"),
+                "zlib can");
+    }
+
+    @ParameterizedTest
+    @MethodSource("options")
+    void aTruncatedOrDamagedFileIsRefusedOrReadAndNeverCrashes(Options options) throws Exception {
+        Mesh mesh = BoxMesh.of(CellShape.HEXAHEDRON, new int[] {4, 4, 4}, new double[] {1, 2, 3}, 0.2, 3);
+        Path file = folder.resolve("whole.vtu");
+        VtkXmlWriter.writeGrid(file, mesh, fields(mesh), options);
+        byte[] whole = Files.readAllBytes(file);
+        var random = new Random(7);
+        int refused = 0;
+        for (int k = 0; k < 60; k++) {
+            byte[] bad = Arrays.copyOf(whole, k < 30 ? whole.length * k / 30 : whole.length);
+            for (int m = 0; k >= 30 && m < 1 + k % 5; m++) {
+                bad[random.nextInt(bad.length)] = (byte) random.nextInt(256);
+            }
+            Path damaged = folder.resolve("damaged.vtu");
+            Files.write(damaged, bad);
+            try {
+                VtkXmlReader.read(damaged, Work.QUIET);
+            } catch (LaneException e) {
+                refused++;
+                assertThat(e.getMessage()).contains("damaged.vtu").endsWith(".");
+            }
+        }
+        assertThat(refused).isGreaterThanOrEqualTo(options.encoding() == Encoding.APPENDED_RAW ? 25 : 28);
+    }
+}

@@ -1,0 +1,44 @@
+@echo off
+rem Crosscheck Lane on Windows: builds what is missing and runs it. See "lane help". It needs a JDK 25 and Maven.
+setlocal EnableDelayedExpansion
+set "HERE=%~dp0"
+set "APP=%HERE%build\app"
+set "VERB=%~1"
+if "%VERB%"=="" set "VERB=help"
+if "%VERB%"=="help" (
+  echo lane demo ^| open FILE... ^| evaluate STUDY --out DIR ^| test ^| shots ^| help
+  exit /b 0
+)
+if not defined JAVA_HOME (
+  for /d %%D in ("%ProgramFiles%\Eclipse Adoptium\jdk-25*" "%ProgramFiles%\Java\jdk-25*") do set "JAVA_HOME=%%~D"
+)
+if not defined JAVA_HOME (
+  echo lane: no JDK 25 was found: install one or set JAVA_HOME to it. 1>&2
+  exit /b 1
+)
+"%JAVA_HOME%\bin\java" -version 2>&1 | findstr /c:"\"25" >nul || (
+  echo lane: JAVA_HOME is not a JDK 25: %JAVA_HOME% 1>&2
+  exit /b 1
+)
+where mvn >nul 2>nul || (
+  echo lane: Maven was not found: install it and put it on the path. 1>&2
+  exit /b 1
+)
+if "%VERB%"=="test" (
+  cd /d "%HERE%" && mvn -B -ntp verify
+  exit /b !errorlevel!
+)
+if not exist "%APP%\.built" (
+  pushd "%HERE%"
+  call mvn -B -ntp -q -DskipTests -Dspotless.check.skip=true package dependency:copy-dependencies -pl desk -am -DincludeScope=runtime "-DoutputDirectory=%APP%\lib" || exit /b 1
+  for %%M in (core formats picture demo cli desk) do copy /y "%%M\target\%%M-*.jar" "%APP%\lib" >nul
+  popd
+  echo built> "%APP%\.built"
+)
+set "RUN="%JAVA_HOME%\bin\java" --enable-native-access=ALL-UNNAMED --sun-misc-unsafe-memory-access=allow -Djava.awt.headless=true -cp "%APP%\lib\*""
+if "%VERB%"=="demo" %RUN% lane.desk.Main demo "%HERE%build\demo\study" & exit /b
+if "%VERB%"=="shots" %RUN% -Dglass.platform=Headless -Dprism.order=sw lane.desk.Main shots "%HERE%build\demo\study" "%HERE%docs\screenshots" & exit /b
+if "%VERB%"=="open" %RUN% lane.desk.Main %* & exit /b
+if "%VERB%"=="evaluate" %RUN% lane.cli.Lane %* & exit /b
+echo lane: there is no verb "%VERB%". 1>&2
+exit /b 1

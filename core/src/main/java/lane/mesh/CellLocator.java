@@ -6,27 +6,33 @@ import lane.base.Parallel;
 
 /**
  * Finds the cells at a point or along a segment: a hierarchy of boxes over the cells in the order of a space-filling
- * curve (Morton), packed once in flat arrays and read by any number of threads. Only cells of the mesh's highest
+ * curve (Morton), split where the curve enters another octant, packed once in flat arrays and read by any number of threads. Only cells of the mesh's highest
  * dimension take part. Boxes are floats rounded outwards, so no cell is lost by rounding; cells with non-finite
  * coordinates are left out and counted.
  *
  * <p>Building costs one sort of one number a cell; a query visits a few boxes a level.
  */
 public final class CellLocator {
-    private static final int LEAF = 4;
-    private static final int FAN = 8;
+    /** At most so many cells end a branch. */
+    private static final int FEW = 6;
+
     private static final int BLOCK = 1 << 14;
 
     private final Mesh mesh;
+    /** Cells in the order of the curve, and their boxes. */
     private final int[] order;
-    private final int[] levelBegin;
-    private final float[] boxes;
+
+    private final float[] cellBoxes;
+    /** Nodes of the hierarchy, parents before children: first child and number of children, or first cell and -number. */
+    private int[] first = new int[1024];
+
+    private int[] count = new int[1024];
+    private final float[] nodeBoxes;
     private final int lost;
 
     public CellLocator(Mesh mesh) {
         this.mesh = mesh;
-        int dimension = mesh.dimension();
-        long[] keys = keys(mesh, dimension);
+        long[] keys = keys(mesh, mesh.dimension());
         int kept = 0;
         int taking = 0;
         for (long key : keys) {
@@ -35,30 +41,65 @@ public final class CellLocator {
         }
         Arrays.parallelSort(keys);
         order = new int[kept];
+        int[] codes = new int[kept];
         int skip = keys.length - kept;
         for (int i = 0; i < kept; i++) {
             order[i] = (int) keys[skip + i];
+            codes[i] = (int) (keys[skip + i] >>> 32);
         }
         lost = taking - kept;
-        int[] begins = new int[16];
-        int levels = 0;
-        int count = (kept + LEAF - 1) / LEAF;
-        int total = 0;
-        while (true) {
-            begins[levels++] = total;
-            total += count;
-            if (count <= 1) {
-                break;
+        cellBoxes = new float[6 * kept];
+        boxCells();
+        int nodes = split(codes);
+        first = Arrays.copyOf(first, nodes);
+        count = Arrays.copyOf(count, nodes);
+        nodeBoxes = new float[6 * nodes];
+        boxNodes();
+    }
+
+    /** Makes the nodes level by level; a node's children follow each other. */
+    private int split(int[] codes) {
+        int[] from = new int[1024];
+        int[] to = new int[1024];
+        byte[] shift = new byte[1024];
+        int made = codes.length == 0 ? 0 : 1;
+        if (made == 1) {
+            to[0] = codes.length;
+            shift[0] = 27;
+        }
+        for (int node = 0; node < made; node++) {
+            int a = from[node];
+            int b = to[node];
+            int s = shift[node];
+            // Octants that hold everything are passed over.
+            while (s >= 0 && (codes[a] >>> s & 7) == (codes[b - 1] >>> s & 7)) {
+                s -= 3;
             }
-            count = (count + FAN - 1) / FAN;
+            if (b - a <= FEW || s < 0) {
+                first[node] = a;
+                count[node] = -(b - a);
+                continue;
+            }
+            first[node] = made;
+            int start = a;
+            for (int k = a + 1; k <= b; k++) {
+                if (k == b || (codes[k] >>> s & 7) != (codes[start] >>> s & 7)) {
+                    if (made == from.length) {
+                        from = Arrays.copyOf(from, 2 * made);
+                        to = Arrays.copyOf(to, 2 * made);
+                        shift = Arrays.copyOf(shift, 2 * made);
+                        first = Arrays.copyOf(first, 2 * made);
+                        count = Arrays.copyOf(count, 2 * made);
+                    }
+                    from[made] = start;
+                    to[made] = k;
+                    shift[made++] = (byte) (s - 3);
+                    start = k;
+                }
+            }
+            count[node] = made - first[node];
         }
-        begins[levels] = total;
-        levelBegin = Arrays.copyOf(begins, levels + 1);
-        boxes = new float[6 * total];
-        fillLeaves();
-        for (int level = 1; level < levels; level++) {
-            fillLevel(level);
-        }
+        return made;
     }
 
     /** Number of cells left out because a coordinate is not finite. */
@@ -124,78 +165,71 @@ public final class CellLocator {
         return (x | x << 2) & 0x9249249;
     }
 
-    private void fillLeaves() {
-        int leaves = levelBegin[1];
+    /** Boxes of the cells in curve order, widened by the slack of the inside test. */
+    private void boxCells() {
         int[] nodes = mesh.nodes();
         double[] xyz = mesh.xyz();
-        Parallel.forBlocks(leaves, BLOCK / LEAF, (block, from, to) -> {
-            double[] b = new double[6];
-            for (int leaf = from; leaf < to; leaf++) {
+        Parallel.forBlocks(order.length, BLOCK, (block, from, to) -> {
+            for (int k = from; k < to; k++) {
+                int begin = mesh.begin(order[k]);
+                int end = begin + mesh.size(order[k]);
                 for (int d = 0; d < 3; d++) {
-                    b[2 * d] = Double.POSITIVE_INFINITY;
-                    b[2 * d + 1] = Double.NEGATIVE_INFINITY;
-                }
-                for (int k = leaf * LEAF; k < Math.min(order.length, (leaf + 1) * LEAF); k++) {
-                    int begin = mesh.begin(order[k]);
-                    int end = begin + mesh.size(order[k]);
+                    double least = Double.POSITIVE_INFINITY;
+                    double greatest = Double.NEGATIVE_INFINITY;
                     for (int i = begin; i < end; i++) {
-                        int n = 3 * nodes[i];
-                        for (int d = 0; d < 3; d++) {
-                            double v = xyz[n + d];
-                            b[2 * d] = v < b[2 * d] ? v : b[2 * d];
-                            b[2 * d + 1] = v > b[2 * d + 1] ? v : b[2 * d + 1];
-                        }
+                        double v = xyz[3 * nodes[i] + d];
+                        least = v < least ? v : least;
+                        greatest = v > greatest ? v : greatest;
                     }
-                }
-                for (int d = 0; d < 3; d++) {
-                    boxes[6 * leaf + 2 * d] = Math.nextDown((float) b[2 * d]);
-                    boxes[6 * leaf + 2 * d + 1] = Math.nextUp((float) b[2 * d + 1]);
+                    double slack = 2 * Cell.SLACK * (greatest - least);
+                    cellBoxes[6 * k + 2 * d] = Math.nextDown((float) (least - slack));
+                    cellBoxes[6 * k + 2 * d + 1] = Math.nextUp((float) (greatest + slack));
                 }
             }
         });
     }
 
-    private void fillLevel(int level) {
-        int below = levelBegin[level - 1];
-        int belowCount = levelBegin[level] - below;
-        for (int i = 0; i < levelBegin[level + 1] - levelBegin[level]; i++) {
-            int out = 6 * (levelBegin[level] + i);
+    private void boxNodes() {
+        for (int node = first.length - 1; node >= 0; node--) {
+            boolean leaf = count[node] < 0;
+            float[] from = leaf ? cellBoxes : nodeBoxes;
             for (int d = 0; d < 3; d++) {
                 float least = Float.POSITIVE_INFINITY;
                 float greatest = Float.NEGATIVE_INFINITY;
-                for (int k = i * FAN; k < Math.min(belowCount, (i + 1) * FAN); k++) {
-                    least = Math.min(least, boxes[6 * (below + k) + 2 * d]);
-                    greatest = Math.max(greatest, boxes[6 * (below + k) + 2 * d + 1]);
+                for (int k = first[node]; k < first[node] + Math.abs(count[node]); k++) {
+                    least = Math.min(least, from[6 * k + 2 * d]);
+                    greatest = Math.max(greatest, from[6 * k + 2 * d + 1]);
                 }
-                boxes[out + 2 * d] = least;
-                boxes[out + 2 * d + 1] = greatest;
+                nodeBoxes[6 * node + 2 * d] = least;
+                nodeBoxes[6 * node + 2 * d + 1] = greatest;
             }
         }
     }
 
-    /** Calls back every cell whose group of cells has a box that meets the given box; some lie beside it. */
+    /** Calls back every cell whose box meets the given box. */
     public void near(double[] box, IntConsumer found) {
-        if (order.length > 0) {
-            near(levelBegin.length - 2, 0, box, found);
+        if (first.length > 0) {
+            near(0, box, found);
         }
     }
 
-    private void near(int level, int index, double[] box, IntConsumer found) {
-        int at = 6 * (levelBegin[level] + index);
-        for (int d = 0; d < 3; d++) {
-            if (box[2 * d] > boxes[at + 2 * d + 1] || box[2 * d + 1] < boxes[at + 2 * d]) {
-                return;
+    private void near(int node, double[] box, IntConsumer found) {
+        boolean leaf = count[node] < 0;
+        float[] boxes = leaf ? cellBoxes : nodeBoxes;
+        for (int k = first[node]; k < first[node] + Math.abs(count[node]); k++) {
+            int at = 6 * k;
+            if (box[0] <= boxes[at + 1]
+                    && box[1] >= boxes[at]
+                    && box[2] <= boxes[at + 3]
+                    && box[3] >= boxes[at + 2]
+                    && box[4] <= boxes[at + 5]
+                    && box[5] >= boxes[at + 4]) {
+                if (leaf) {
+                    found.accept(order[k]);
+                } else {
+                    near(k, box, found);
+                }
             }
-        }
-        if (level == 0) {
-            for (int k = index * LEAF; k < Math.min(order.length, (index + 1) * LEAF); k++) {
-                found.accept(order[k]);
-            }
-            return;
-        }
-        int count = levelBegin[level] - levelBegin[level - 1];
-        for (int k = index * FAN; k < Math.min(count, (index + 1) * FAN); k++) {
-            near(level - 1, k, box, found);
         }
     }
 
@@ -240,16 +274,18 @@ public final class CellLocator {
             nearest = -1;
             miss = Double.POSITIVE_INFINITY;
             exact = false;
-            search(levelBegin.length - 2, 0, x, y, z, 0);
+            search(0, x, y, z, 0);
             if (nearest < 0 && tolerance > 0) {
-                search(levelBegin.length - 2, 0, x, y, z, tolerance);
+                search(0, x, y, z, tolerance);
             }
             if (nearest < 0 || miss > tolerance && miss > 0) {
                 last = -1;
                 return -1;
             }
             last = nearest;
-            cell.load(nearest).locate(x, y, z);
+            if (cell.index() != nearest) {
+                cell.load(nearest).locate(x, y, z);
+            }
             return nearest;
         }
 
@@ -267,47 +303,39 @@ public final class CellLocator {
             return cell.shape().hasReference();
         }
 
-        private void search(int level, int index, double x, double y, double z, double margin) {
-            int at = 6 * (levelBegin[level] + index);
-            if (x < boxes[at] - margin
-                    || x > boxes[at + 1] + margin
-                    || y < boxes[at + 2] - margin
-                    || y > boxes[at + 3] + margin
-                    || z < boxes[at + 4] - margin
-                    || z > boxes[at + 5] + margin) {
-                return;
-            }
-            if (level > 0) {
-                int count = levelBegin[level] - levelBegin[level - 1];
-                int end = Math.min(count, (index + 1) * FAN);
-                for (int k = index * FAN; k < end; k++) {
-                    search(level - 1, k, x, y, z, margin);
-                }
-                return;
-            }
-            for (int k = index * LEAF; k < Math.min(order.length, (index + 1) * LEAF); k++) {
-                int candidate = order[k];
-                if (exact && candidate > nearest) {
-                    continue;
-                }
-                cell.load(candidate);
-                if (!cell.nearBox(x, y, z, Math.max(margin, 1e-9 * span(level, index)))) {
-                    continue;
-                }
-                double d = cell.locate(x, y, z);
-                boolean better = d == 0 ? !exact || candidate < nearest : margin > 0 && !exact && d < miss;
-                if (better && (d == 0 || d <= margin)) {
-                    nearest = candidate;
-                    miss = d;
-                    exact = d == 0;
+        /** Walks through a node; the boxes of its children are tested here, without a call. */
+        private void search(int node, double x, double y, double z, double margin) {
+            boolean leaf = count[node] < 0;
+            float[] boxes = leaf ? cellBoxes : nodeBoxes;
+            int end = first[node] + Math.abs(count[node]);
+            for (int k = first[node]; k < end; k++) {
+                int at = 6 * k;
+                if (x >= boxes[at] - margin
+                        && x <= boxes[at + 1] + margin
+                        && y >= boxes[at + 2] - margin
+                        && y <= boxes[at + 3] + margin
+                        && z >= boxes[at + 4] - margin
+                        && z <= boxes[at + 5] + margin) {
+                    if (leaf) {
+                        test(order[k], x, y, z, margin);
+                    } else {
+                        search(k, x, y, z, margin);
+                    }
                 }
             }
         }
 
-        private double span(int level, int index) {
-            int at = 6 * (levelBegin[level] + index);
-            return Math.max(
-                    boxes[at + 1] - boxes[at], Math.max(boxes[at + 3] - boxes[at + 2], boxes[at + 5] - boxes[at + 4]));
+        private void test(int candidate, double x, double y, double z, double margin) {
+            if (exact && candidate > nearest) {
+                return;
+            }
+            double d = cell.load(candidate).locate(x, y, z);
+            boolean better = d == 0 ? !exact || candidate < nearest : margin > 0 && !exact && d < miss;
+            if (better && (d == 0 || d <= margin)) {
+                nearest = candidate;
+                miss = d;
+                exact = d == 0;
+            }
         }
     }
 }

@@ -19,6 +19,7 @@ final class InverseMap {
     private final double[] bary = new double[4];
     private final double[] centre = new double[3];
     private final double[] middle = new double[3];
+    private final double[] point = new double[3];
     private double[] best = new double[8];
 
     double locate(Cell cell, double px, double py, double pz) {
@@ -286,7 +287,10 @@ final class InverseMap {
             double px,
             double py,
             double pz) {
-        double[] p = {px, py, pz};
+        double[] p = point;
+        p[0] = px;
+        p[1] = py;
+        p[2] = pz;
         double v = Measures.tetra(a, ia, b, ib, c, ic, e, ie);
         if (v == 0) {
             bary[0] = 1;

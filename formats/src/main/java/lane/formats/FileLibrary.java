@@ -7,7 +7,10 @@ import java.nio.file.attribute.BasicFileAttributes;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.concurrent.CancellationException;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.ExecutionException;
+import java.util.concurrent.FutureTask;
 import java.util.function.Supplier;
 import lane.base.LaneException;
 import lane.base.Work;
@@ -21,12 +24,13 @@ import lane.formats.vtk.VtkXmlReader;
 import lane.reference.Table;
 import lane.study.Library;
 import lane.study.Source;
+import lane.study.Study;
 import lane.trail.Trail;
 
 /** Loads the files of a study, relative to its folder, and keeps what it loaded as long as the files do not change. */
 public final class FileLibrary implements Library {
     private final Path folder;
-    private final Map<Object, Object> kept = new ConcurrentHashMap<>();
+    private final Map<Object, FutureTask<Object>> kept = new ConcurrentHashMap<>();
 
     private record Stamp(Path file, long size, long changed) {}
 
@@ -56,14 +60,44 @@ public final class FileLibrary implements Library {
         }
     }
 
+    /** Loads once: who asks while another thread is loading the same waits for it. A failure is not kept. */
     @SuppressWarnings("unchecked")
     private <T> T keep(Object key, Supplier<T> load) {
-        Object found = kept.get(key);
-        if (found == null) {
-            found = load.get();
-            kept.put(key, found);
+        var task = new FutureTask<Object>(load::get);
+        FutureTask<Object> before = kept.putIfAbsent(key, task);
+        FutureTask<Object> mine = before == null ? task : before;
+        if (before == null) {
+            task.run();
         }
-        return (T) found;
+        try {
+            return (T) mine.get();
+        } catch (ExecutionException e) {
+            kept.remove(key, mine);
+            if (e.getCause() instanceof CancellationException && before != null) {
+                // The other one was cancelled, not we.
+                return keep(key, load);
+            }
+            throw e.getCause() instanceof RuntimeException r ? r : new IllegalStateException(e.getCause());
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+            throw new CancellationException("interrupted");
+        }
+    }
+
+    /** Begins to load all runs of a study on threads of its own; what fails is told when the study asks for it. */
+    public void prepare(Study study) {
+        for (Source source : study.sources()) {
+            if (source instanceof Source.Simulation s) {
+                Thread.ofPlatform().daemon().name("load " + s.name()).start(() -> {
+                    try {
+                        run(s, Work.QUIET).locator();
+                    } catch (RuntimeException e) {
+                        // Asked for again by the evaluation, which shows the reason on the source's row.
+                        Thread.onSpinWait();
+                    }
+                });
+            }
+        }
     }
 
     @Override

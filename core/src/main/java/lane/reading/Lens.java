@@ -2,7 +2,7 @@ package lane.reading;
 
 import java.util.List;
 import java.util.Map;
-import java.util.function.Function;
+import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
 import lane.base.LaneException;
 import lane.field.Field;
@@ -24,8 +24,8 @@ import lane.unit.Unit;
 public record Lens(Map<String, Quantity> quantities, Map<String, FieldUnit> units, Axis axis) {
     public static Lens of(List<Quantity> quantities, List<FieldUnit> units, Axis axis) {
         return new Lens(
-                quantities.stream().collect(Collectors.toMap(Quantity::id, Function.identity(), (a, b) -> a)),
-                units.stream().collect(Collectors.toMap(FieldUnit::field, Function.identity(), (a, b) -> a)),
+                quantities.stream().collect(Collectors.toMap(Quantity::id, UnaryOperator.identity(), (a, b) -> a)),
+                units.stream().collect(Collectors.toMap(FieldUnit::field, UnaryOperator.identity(), (a, b) -> a)),
                 axis);
     }
 

@@ -296,8 +296,8 @@ public final class Session {
                                 job,
                                 null,
                                 "There is not enough memory for this; close other runs or give the program more with LANE_MEMORY."));
-            } catch (RuntimeException e) {
-                Thread.getDefaultUncaughtExceptionHandler();
+            } catch (RuntimeException | LinkageError | AssertionError e) {
+                // A fault of ours: the trace goes to the console for the report, the window says so and goes on.
                 e.printStackTrace();
                 Platform.runLater(
                         () -> finished(job, null, "This could not be computed (" + e + "); please report it."));

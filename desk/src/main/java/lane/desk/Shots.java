@@ -86,7 +86,9 @@ final class Shots {
             });
             session[0].evaluate();
         });
-        ready.await();
+        if (!ready.await(2, TimeUnit.MINUTES)) {
+            throw new lane.base.LaneException("The demo study was not computed within two minutes.");
+        }
         for (Shot shot : SHOTS) {
             onFx(() -> {
                 if (session[0].palette().dark() != shot.dark()) {

@@ -84,20 +84,23 @@ public final class FileLibrary implements Library {
         }
     }
 
-    /** Begins to load all runs of a study on threads of its own; what fails is told when the study asks for it. */
+    /**
+     * Begins to load all runs of a study, the last and usually largest first, on one thread of its own, so that the other
+     * core is left to the window. What fails is told when the study asks for it.
+     */
     public void prepare(Study study) {
-        for (Source source : study.sources()) {
-            if (source instanceof Source.Simulation s) {
-                Thread.ofPlatform().daemon().name("load " + s.name()).start(() -> {
+        Thread.ofPlatform().daemon().name("load runs").start(() -> {
+            for (Source source : study.sources().reversed()) {
+                if (source instanceof Source.Simulation s) {
                     try {
                         run(s, Work.QUIET).locator();
-                    } catch (RuntimeException e) {
-                        // Asked for again by the evaluation, which shows the reason on the source's row.
-                        Thread.onSpinWait();
+                    } catch (LaneException e) {
+                        // The evaluation asks for it again and shows the reason on the source's row.
+                        continue;
                     }
-                });
+                }
             }
-        }
+        });
     }
 
     @Override

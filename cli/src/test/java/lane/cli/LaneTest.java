@@ -1,0 +1,81 @@
+package lane.cli;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.ByteArrayOutputStream;
+import java.io.PrintStream;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import lane.demo.DemoFiles;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+/** The command line: what it prints, what it writes, how it exits. */
+class LaneTest {
+    @TempDir
+    Path folder;
+
+    private record Run(int code, String out, String err) {}
+
+    private static Run run(String... args) {
+        PrintStream keptOut = System.out;
+        PrintStream keptErr = System.err;
+        var out = new ByteArrayOutputStream();
+        var err = new ByteArrayOutputStream();
+        try {
+            System.setOut(new PrintStream(out, true, StandardCharsets.UTF_8));
+            System.setErr(new PrintStream(err, true, StandardCharsets.UTF_8));
+            int code = Lane.run(args);
+            return new Run(code, out.toString(StandardCharsets.UTF_8), err.toString(StandardCharsets.UTF_8));
+        } finally {
+            System.setOut(keptOut);
+            System.setErr(keptErr);
+        }
+    }
+
+    @Test
+    void aStudyIsEvaluatedIntoALedgerAndATableOfChecks() throws Exception {
+        Path study = DemoFiles.make(folder.resolve("demo"));
+        Run run =
+                run("evaluate", study.toString(), "--out", folder.resolve("out").toString());
+        assertThat(run.code()).isZero();
+        assertThat(run.out())
+                .contains("Swirl across the gap, L2")
+                .contains("undecided")
+                .contains("ledger.csv");
+        List<String> ledger = Files.readAllLines(folder.resolve("out/ledger.csv"));
+        assertThat(ledger).anyMatch(l -> l.contains("Rotor torque,tally,fine,24.0"));
+        assertThat(folder.resolve("out/profile-swirl-gap.csv")).exists();
+        // The same study gives the same numbers again, digit for digit.
+        run("evaluate", study.toString(), "--out", folder.resolve("again").toString());
+        assertThat(Files.readAllLines(folder.resolve("again/ledger.csv"))).isEqualTo(ledger);
+        // A study that lost a file still gives the other numbers, names the file and exits with 3.
+        Files.delete(folder.resolve("demo/medium.vtu"));
+        Run poorer = run(
+                "evaluate", study.toString(), "--out", folder.resolve("poorer").toString());
+        assertThat(poorer.code()).isEqualTo(3);
+        assertThat(poorer.out()).contains("medium.vtu").contains("does not exist");
+        assertThat(Files.readString(folder.resolve("poorer/ledger.csv"))).contains("Rotor torque,tally,fine,24.0");
+    }
+
+    @Test
+    void wrongUseIsToldInOneSentence() throws Exception {
+        assertThat(run("evaluate", "none.json", "--out", "x")).satisfies(r -> {
+            assertThat(r.code()).isEqualTo(1);
+            assertThat(r.err()).contains("none.json").contains("does not exist").hasLineCount(1);
+        });
+        assertThat(run("evaluate").code()).isEqualTo(2);
+        assertThat(run("dance").code()).isEqualTo(2);
+        Files.writeString(
+                folder.resolve("bad.json"),
+                "{\"version\": 1, \"name\": \"x\", \"stations\": [{\"kind\": \"line\", \"id\": \"a\"}]}");
+        assertThat(run("evaluate", folder.resolve("bad.json").toString(), "--out", "x"))
+                .satisfies(r -> {
+                    assertThat(r.code()).isEqualTo(1);
+                    assertThat(r.err()).contains("/stations/0");
+                });
+        assertThat(run("--help").code()).isZero();
+    }
+}

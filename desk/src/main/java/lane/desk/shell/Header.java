@@ -24,7 +24,6 @@ public final class Header implements View {
     private static final List<String> STOPS =
             List.of("Intake", "Stations", "Quantities", "Readings", "Checks", "Ledger");
     private static final double FIRST = 306;
-    private static final double STEP = 110;
 
     private final Session session;
     private final Runnable search;
@@ -48,12 +47,17 @@ public final class Header implements View {
         left.setPrefWidth(280);
         right.setPrefHeight(44);
         right.setAlignment(Pos.CENTER_RIGHT);
-        pane.widthProperty().addListener((o, was, is) -> layout());
+        pane.widthProperty().addListener((o, was, is) -> refresh());
+    }
+
+    /** Distance of the stops: less in a narrow window, so that search, undo and theme keep their place. */
+    private double step() {
+        return Math.max(92, Math.min(110, (pane.getWidth() - FIRST - 210) / 6));
     }
 
     private void layout() {
         double w = pane.getWidth();
-        right.setPrefWidth(Math.max(0, w - FIRST - 6 * STEP - 8));
+        right.setPrefWidth(Math.max(0, w - FIRST - 6 * step() - 8));
         right.setLayoutX(w - right.getPrefWidth() - 12);
         line.resizeRelocate(0, 42, session.busy().isBlank() ? 0 : w * Math.max(0.02, session.progress()), 2);
     }
@@ -81,7 +85,7 @@ public final class Header implements View {
             -1
         };
         route.getChildren().clear();
-        var rail = new Line(FIRST + 4, 31, FIRST + 5 * STEP + 4, 31);
+        var rail = new Line(FIRST + 4, 31, FIRST + 5 * step() + 4, 31);
         rail.getStyleClass().add("rail");
         route.getChildren().add(rail);
         for (int i = 0; i < 6; i++) {
@@ -124,9 +128,9 @@ public final class Header implements View {
         button.setAccessibleText("Stop " + (i + 1) + " " + STOPS.get(i));
         label.setMaxHeight(Region.USE_PREF_SIZE);
         StackPane.setAlignment(label, Pos.TOP_LEFT);
-        button.setPrefSize(STEP - 6, 40);
+        button.setPrefSize(step() - 6, 40);
         button.setLayoutX(FIRST - 1);
-        button.setLayoutX(FIRST + i * STEP - 2);
+        button.setLayoutX(FIRST + i * step() - 2);
         button.setLayoutY(3);
         button.setOnMouseClicked(e -> session.go(i + 1));
         button.setOnKeyPressed(e -> {
@@ -135,7 +139,7 @@ public final class Header implements View {
             }
         });
         Tooltip.install(button, new Tooltip("Key " + (i + 1)));
-        var dot = new Circle(FIRST + i * STEP + 4.5, 31, current ? 5.5 : 4.5);
+        var dot = new Circle(FIRST + i * step() + 4.5, 31, current ? 5.5 : 4.5);
         dot.getStyleClass().add("stop-dot");
         if (current) {
             dot.getStyleClass().add("current");
@@ -145,7 +149,7 @@ public final class Header implements View {
         Node sign = sign(i);
         if (sign != null) {
             sign.setMouseTransparent(true);
-            sign.setLayoutX(FIRST + i * STEP + 16);
+            sign.setLayoutX(FIRST + i * step() + 16);
             sign.setLayoutY(23);
             route.getChildren().add(sign);
         }
@@ -178,6 +182,7 @@ public final class Header implements View {
         button.setId("search");
         button.setOnAction(e -> search.run());
         button.setPrefWidth(150);
+        button.setMinWidth(40);
         button.setAlignment(Pos.CENTER_LEFT);
         button.setTooltip(new Tooltip("Find a station, reading or check, or do something  Ctrl+K"));
         return button;

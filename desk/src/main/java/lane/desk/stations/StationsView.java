@@ -6,7 +6,6 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Set;
 import javafx.scene.Node;
-import javafx.scene.control.CheckBox;
 import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Pane;
@@ -197,6 +196,7 @@ public final class StationsView implements View {
                     refresh();
                 });
         laneBox.setPrefWidth(104);
+        laneBox.setMinWidth(80);
         tools.getChildren().add(laneBox);
         session.study().quantity(quantity).ifPresent(q -> {
             var box = Ui.choice("picture-quantity", numbers, q, Quantity::name, chosen -> {
@@ -204,27 +204,39 @@ public final class StationsView implements View {
                 refresh();
             });
             box.setPrefWidth(140);
+            box.setMinWidth(100);
             tools.getChildren().add(box);
         });
         tools.getChildren().add(Ui.segments(List.of(true, false), shaded, b -> b ? "shaded" : "flat", b -> {
             shaded = b;
             refresh();
         }));
-        var mesh = new CheckBox("mesh");
+        tools.getChildren().addAll(clearMenu(), viewMenu());
+    }
+
+    private Node viewMenu() {
+        var menu = new javafx.scene.control.MenuButton("View");
+        menu.getStyleClass().add("small-menu");
+        menu.setMinWidth(javafx.scene.layout.Region.USE_PREF_SIZE);
+        var mesh = new javafx.scene.control.CheckMenuItem("Mesh edges");
         mesh.setSelected(edges);
-        mesh.setMinWidth(javafx.scene.layout.Region.USE_PREF_SIZE);
         mesh.setOnAction(e -> {
             edges = mesh.isSelected();
             picture();
         });
-        tools.getChildren()
+        menu.getItems()
                 .addAll(
-                        mesh,
-                        clearMenu(),
-                        Ui.spring(),
-                        Ui.button("Fit", field::fit, "small-button"),
-                        Ui.button("Front", () -> field.look(0, 0), "small-button"),
-                        Ui.button("Top", () -> field.look(0, Math.PI / 2), "small-button"));
+                        item("Fit", field::fit),
+                        item("From the front", () -> field.look(0, 0)),
+                        item("From above", () -> field.look(0, Math.PI / 2)),
+                        mesh);
+        return menu;
+    }
+
+    private static javafx.scene.control.MenuItem item(String text, Runnable action) {
+        var item = new javafx.scene.control.MenuItem(text);
+        item.setOnAction(e -> action.run());
+        return item;
     }
 
     private Node clearMenu() {

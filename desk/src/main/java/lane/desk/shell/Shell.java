@@ -30,7 +30,7 @@ public final class Shell {
     private final Header header;
     private final LaneBar lanes;
     private final TrailStrip trail;
-    private final List<View> stops;
+    private final View[] stops = new View[6];
     private final CommandSearch search;
     private boolean pending;
 
@@ -40,13 +40,6 @@ public final class Shell {
         header = new Header(session, search::open);
         lanes = new LaneBar(session);
         trail = new TrailStrip(session);
-        stops = List.of(
-                new IntakeView(session),
-                new StationsView(session),
-                new QuantitiesView(session),
-                new ReadingsView(session),
-                new ChecksView(session),
-                new LedgerView(session));
         frame.setTop(new VBox(header.node(), lanes.node()));
         frame.setBottom(trail.node());
         root.getChildren().add(search.node());
@@ -122,6 +115,21 @@ public final class Shell {
         return new javafx.scene.input.KeyCodeCombination(code, KeyCombination.SHORTCUT_DOWN).match(e);
     }
 
+    /** A stop's view is made when it is first opened: the window stands sooner. */
+    private View view(int stop) {
+        if (stops[stop - 1] == null) {
+            stops[stop - 1] = switch (stop) {
+                case 1 -> new IntakeView(session);
+                case 2 -> new StationsView(session);
+                case 3 -> new QuantitiesView(session);
+                case 4 -> new ReadingsView(session);
+                case 5 -> new ChecksView(session);
+                default -> new LedgerView(session);
+            };
+        }
+        return stops[stop - 1];
+    }
+
     /** Many changes within one frame make one refresh. */
     private void heard(Session.Change change) {
         if (change == Session.Change.BUSY) {
@@ -147,7 +155,7 @@ public final class Shell {
         header.refresh();
         lanes.refresh();
         trail.refresh();
-        View view = stops.get(session.stop() - 1);
+        View view = view(session.stop());
         view.refresh();
         if (frame.getCenter() != view.node()) {
             frame.setCenter(view.node());

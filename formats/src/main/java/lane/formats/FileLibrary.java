@@ -84,23 +84,22 @@ public final class FileLibrary implements Library {
         }
     }
 
-    /**
-     * Begins to load all runs of a study, the last and usually largest first, on one thread of its own, so that the other
-     * core is left to the window. What fails is told when the study asks for it.
-     */
+    /** Begins to load all runs of a study, each on a thread of its own; what fails is told when the study asks for it. */
     public void prepare(Study study) {
-        Thread.ofPlatform().daemon().name("load runs").start(() -> {
-            for (Source source : study.sources().reversed()) {
-                if (source instanceof Source.Simulation s) {
-                    try {
-                        run(s, Work.QUIET).locator();
-                    } catch (LaneException e) {
-                        // The evaluation asks for it again and shows the reason on the source's row.
-                        continue;
-                    }
-                }
+        for (Source source : study.sources()) {
+            if (source instanceof Source.Simulation s) {
+                Thread.ofPlatform().daemon().name("load " + s.name()).start(() -> prepare(s));
             }
-        });
+        }
+    }
+
+    private void prepare(Source.Simulation source) {
+        try {
+            run(source, Work.QUIET).locator();
+        } catch (LaneException e) {
+            // The evaluation asks for it again and shows the reason on the source's row.
+            return;
+        }
     }
 
     @Override

@@ -78,6 +78,21 @@ public final class Marks {
         return line;
     }
 
+    /** A line of a drawing, coloured by the style sheet. */
+    public static Line line(double x0, double y0, double x1, double y1, String style) {
+        var line = new Line(x0, y0, x1, y1);
+        line.getStyleClass().add(style);
+        return line;
+    }
+
+    /** Words of a drawing, their middle at the given height. */
+    public static javafx.scene.text.Text text(double x, double y, String words, String style) {
+        var text = new javafx.scene.text.Text(x, y, words);
+        text.setTextOrigin(javafx.geometry.VPos.CENTER);
+        text.getStyleClass().add(style);
+        return text;
+    }
+
     /** Two upright limits and a dot: inside, outside, on the limit, or none. */
     public static Group verdict(Verdict verdict) {
         String style = "verdict-" + verdict.word().replace(' ', '-');

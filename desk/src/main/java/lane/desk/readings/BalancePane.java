@@ -1,7 +1,6 @@
 package lane.desk.readings;
 
 import java.util.List;
-import javafx.geometry.VPos;
 import javafx.scene.Node;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.layout.BorderPane;
@@ -80,19 +79,19 @@ final class BalancePane {
         for (int k = 0; k <= n; k++) {
             double y = k * ROW;
             String name = k < n ? reading.terms().get(k).name() : "Residual";
-            Text caption = text(12, y + 14, name, "axis-text");
+            Text caption = Marks.text(12, y + 14, name, "axis-text");
             caption.setStyle("-fx-font-family: 'Lane Sans SemiBold'; -fx-font-size: 12px; -fx-fill: -ink;");
             String over = k < n
                     ? String.join(" + ", reading.terms().get(k).stations())
                     : "what is left over, on a scale of its own";
-            Text note = text(18 + caption.getLayoutBounds().getWidth() * 1.12, y + 14, over, "axis-text");
-            field.getChildren().addAll(line(0, y, Math.max(wide, 520), y, "axis-line"), caption, note);
+            Text note = Marks.text(18 + caption.getLayoutBounds().getWidth() * 1.12, y + 14, over, "axis-text");
+            field.getChildren().addAll(Marks.line(0, y, Math.max(wide, 520), y, "axis-line"), caption, note);
         }
         double pixels = (Ui.PITCH - 34) / Math.max(1e-300, greatest - least);
         for (int i = 0; i < sources.size(); i++) {
             double left = Ui.PITCH * i;
             if (i > 0) {
-                field.getChildren().add(line(left - 1, 0, left - 1, n * ROW + 150, "axis-line"));
+                field.getChildren().add(Marks.line(left - 1, 0, left - 1, n * ROW + 150, "axis-line"));
             }
             if (session.study().off().contains(sources.get(i).id())) {
                 continue;
@@ -101,7 +100,7 @@ final class BalancePane {
                 steps(field, b, styles.get(i), left + 12 - least * pixels, left, pixels);
                 residual(field, reading, b, styles.get(i), left, n * ROW, Math.max(residual, tolerance(reading, b)));
             } else {
-                field.getChildren().add(text(left + 36, 50, "no terms", "axis-text"));
+                field.getChildren().add(Marks.text(left + 36, 50, "no terms", "axis-text"));
             }
         }
         return field;
@@ -109,7 +108,7 @@ final class BalancePane {
 
     private void steps(Pane field, Balance b, LaneStyle style, double zero, double left, double pixels) {
         double sum = 0;
-        field.getChildren().add(line(zero, 24, zero, b.terms().size() * ROW, "grid-line"));
+        field.getChildren().add(Marks.line(zero, 24, zero, b.terms().size() * ROW, "grid-line"));
         for (int k = 0; k < b.terms().size(); k++) {
             Balance.Term t = b.terms().get(k);
             double from = zero + sum * pixels;
@@ -123,7 +122,7 @@ final class BalancePane {
             riser.setStroke(Marks.fx(style.colour()));
             riser.setStrokeWidth(1.2);
             field.getChildren().add(riser);
-            Text value = text(0, y + STEP + 14, Ticks.signed6(b.unit().fromSi(t.value())), "axis-text");
+            Text value = Marks.text(0, y + STEP + 14, Ticks.signed6(b.unit().fromSi(t.value())), "axis-text");
             value.setStyle("-fx-fill: -ink; -fx-font-size: 12px;");
             value.setX(left + Ui.PITCH - 26 - value.getLayoutBounds().getWidth() * 1.05);
             field.getChildren().add(value);
@@ -164,14 +163,14 @@ final class BalancePane {
             field.getChildren()
                     .addAll(
                             band,
-                            line(middle - t, top + 34, middle - t, top + 74, "pine-line"),
-                            line(middle + t, top + 34, middle + t, top + 74, "pine-line"));
+                            Marks.line(middle - t, top + 34, middle - t, top + 74, "pine-line"),
+                            Marks.line(middle + t, top + 34, middle + t, top + 74, "pine-line"));
         }
         field.getChildren()
                 .addAll(
-                        line(middle, top + 28, middle, top + 80, "axis-line"),
+                        Marks.line(middle, top + 28, middle, top + 80, "axis-line"),
                         arrow(middle, middle + b.residual() * pixels, top + 42, STEP, style));
-        Text value = text(
+        Text value = Marks.text(
                 0,
                 top + 96,
                 Ticks.signed(b.unit().fromSi(b.residual())) + " " + b.unit().label(),
@@ -179,19 +178,6 @@ final class BalancePane {
         value.setStyle("-fx-fill: -ink; -fx-font-size: 12px;");
         value.setX(middle - value.getLayoutBounds().getWidth() / 2);
         field.getChildren().add(value);
-    }
-
-    private static Line line(double x0, double y0, double x1, double y1, String style) {
-        var line = new Line(x0, y0, x1, y1);
-        line.getStyleClass().add(style);
-        return line;
-    }
-
-    private static Text text(double x, double y, String words, String style) {
-        var text = new Text(x, y, words);
-        text.setTextOrigin(VPos.CENTER);
-        text.getStyleClass().add(style);
-        return text;
     }
 
     private Node numbers(Reading.OfBalance reading) {

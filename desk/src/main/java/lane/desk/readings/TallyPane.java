@@ -1,7 +1,6 @@
 package lane.desk.readings;
 
 import java.util.List;
-import javafx.geometry.VPos;
 import javafx.scene.Node;
 import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.HBox;
@@ -146,7 +145,7 @@ final class TallyPane {
             }
         }
         if (least > greatest) {
-            field.getChildren().add(text(24, 40, "No lane answers this reading.", "axis-text"));
+            field.getChildren().add(Marks.text(24, 40, "No lane answers this reading.", "axis-text"));
             return field;
         }
         if (!Double.isNaN(t)) {
@@ -162,8 +161,8 @@ final class TallyPane {
             double y = y(v, low, high);
             field.getChildren()
                     .addAll(
-                            line(52, y, Math.max(wide, 52), y, "grid-line"),
-                            text(8, y, Ticks.text(v, low, high), "axis-text"));
+                            Marks.line(52, y, Math.max(wide, 52), y, "grid-line"),
+                            Marks.text(8, y, Ticks.text(v, low, high), "axis-text"));
         }
         if (datum != null) {
             double y = y(unit.fromSi(datum.value()), low, high);
@@ -173,22 +172,25 @@ final class TallyPane {
                 var band = new Rectangle(52, y0, Math.max(0, wide - 52), y1 - y0);
                 band.getStyleClass().add("pine-band");
                 field.getChildren()
-                        .addAll(band, line(52, y0, wide, y0, "pine-line"), line(52, y1, wide, y1, "pine-line"));
+                        .addAll(
+                                band,
+                                Marks.line(52, y0, wide, y0, "pine-line"),
+                                Marks.line(52, y1, wide, y1, "pine-line"));
             }
-            Line zero = line(52, y, wide, y, "ink-line");
+            Line zero = Marks.line(52, y, wide, y, "ink-line");
             zero.setStrokeWidth(2.2);
             field.getChildren().add(zero);
         }
         for (int i = 0; i < sources.size(); i++) {
             double x = Ui.PITCH * i + 61;
             if (i > 0) {
-                field.getChildren().add(line(Ui.PITCH * i - 1, 8, Ui.PITCH * i - 1, TALL + 10, "grid-line"));
+                field.getChildren().add(Marks.line(Ui.PITCH * i - 1, 8, Ui.PITCH * i - 1, TALL + 10, "grid-line"));
             }
             boolean off = session.study().off().contains(sources.get(i).id());
             if (!off && session.results().outcome(reading.id(), sources.get(i).id()) instanceof Tally v) {
                 mark(field, v, styles.get(i), x, unit, low, high);
             }
-            Text name = text(x, TALL + 22, sources.get(i).name(), "axis-text");
+            Text name = Marks.text(x, TALL + 22, sources.get(i).name(), "axis-text");
             name.setX(x - name.getLayoutBounds().getWidth() / 2);
             field.getChildren().add(name);
         }
@@ -215,19 +217,6 @@ final class TallyPane {
 
     private static double y(double v, double low, double high) {
         return 12 + TALL * (high - v) / (high - low);
-    }
-
-    private static Line line(double x0, double y0, double x1, double y1, String style) {
-        var line = new Line(x0, y0, x1, y1);
-        line.getStyleClass().add(style);
-        return line;
-    }
-
-    private static Text text(double x, double y, String words, String style) {
-        var text = new Text(x, y, words);
-        text.setTextOrigin(VPos.CENTER);
-        text.getStyleClass().add(style);
-        return text;
     }
 
     private static Node rowOf(

@@ -33,9 +33,12 @@ if not exist "%APP%\.built" (
   call mvn -B -ntp -q -DskipTests -Dspotless.check.skip=true package dependency:copy-dependencies -pl desk -am -DincludeScope=runtime "-DoutputDirectory=%APP%\lib" || exit /b 1
   for %%M in (core formats picture demo cli desk) do copy /y "%%M\target\%%M-*.jar" "%APP%\lib" >nul
   popd
+  md "%APP%\fx" 2>nul
+  move /y "%APP%\lib\javafx-*-win.jar" "%APP%\fx" >nul
+  del /q "%APP%\lib\javafx-*.jar" 2>nul
   echo built> "%APP%\.built"
 )
-set "RUN="%JAVA_HOME%\bin\java" --enable-native-access=ALL-UNNAMED --sun-misc-unsafe-memory-access=allow -Djava.awt.headless=true -cp "%APP%\lib\*""
+set "RUN="%JAVA_HOME%\bin\java" --enable-native-access=ALL-UNNAMED,javafx.graphics --module-path "%APP%\fx" --add-modules javafx.controls --sun-misc-unsafe-memory-access=allow -Djava.awt.headless=true -cp "%APP%\lib\*""
 if "%VERB%"=="demo" %RUN% lane.desk.Main demo "%HERE%build\demo\study" & exit /b
 if "%VERB%"=="shots" %RUN% -Dglass.platform=Headless -Dprism.order=sw lane.desk.Main shots "%HERE%build\demo\study" "%HERE%docs\screenshots" & exit /b
 if "%VERB%"=="open" %RUN% lane.desk.Main %* & exit /b

@@ -112,7 +112,7 @@ final class JacketMesh {
 
     /** Writes {@code NAME.vtu} and its parts {@code NAME-parts/PART.vtp}. */
     void write(Path folder, String name) {
-        VtkXmlWriter.writeGrid(folder.resolve(name + ".vtu"), mesh(), fields(), VtkXmlWriter.Options.DEFAULT);
+        VtkXmlWriter.writeGrid(folder.resolve(name + ".vtu"), mesh(), fields(), VtkXmlWriter.Options.UNPACKED);
         Path parts = folder.resolve(name + "-parts");
         wall(parts.resolve("rotor.vtp"), true);
         wall(parts.resolve("shell.vtp"), false);
@@ -150,7 +150,7 @@ final class JacketMesh {
         }
         var field = new Field("wallShear", Field.At.NODE, 3, Unit.of("Pa"), Values.of(shear));
         VtkXmlWriter.writeSurface(
-                file, Mesh.uniform(xyz, CellShape.QUAD, nodes), List.of(field), VtkXmlWriter.Options.DEFAULT);
+                file, Mesh.uniform(xyz, CellShape.QUAD, nodes), List.of(field), VtkXmlWriter.Options.UNPACKED);
     }
 
     private void opening(Path file, int i) {
@@ -180,6 +180,7 @@ final class JacketMesh {
             offsets[f + 1] = offsets[f] + face.length;
         }
         double[] xyz = java.util.Arrays.copyOfRange(points(), 3 * node(i, 0, 0), 3 * node(i, nt - 1, nr) + 3);
-        VtkXmlWriter.writeSurface(file, new Mesh(xyz, shapes, offsets, nodes), List.of(), VtkXmlWriter.Options.DEFAULT);
+        VtkXmlWriter.writeSurface(
+                file, new Mesh(xyz, shapes, offsets, nodes), List.of(), VtkXmlWriter.Options.UNPACKED);
     }
 }

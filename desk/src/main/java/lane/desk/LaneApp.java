@@ -10,6 +10,7 @@ import javafx.application.Application;
 import javafx.scene.Scene;
 import javafx.scene.text.Font;
 import javafx.stage.Stage;
+import lane.base.LaneException;
 import lane.desk.intake.FileDrop;
 import lane.desk.shell.Shell;
 import lane.picture.Fonts;
@@ -26,42 +27,46 @@ public final class LaneApp extends Application {
         study = studyFile;
         files = others;
         if (studyFile != null) {
-            // The study and its runs load while the toolkit starts.
-            opened = new FutureTask<>(() -> {
-                Session session = Session.open(studyFile);
-                session.library().prepare(session.study());
-                return session;
-            });
+            // The study is read while the toolkit starts; its runs wait until the window stands, which they would
+            // delay.
+            opened = new FutureTask<>(() -> Session.open(studyFile));
             Thread.ofPlatform().daemon().name("open study").start(opened);
         }
-        Thread.ofPlatform().daemon().name("warm charts").start(() -> lane.picture.Fonts.sans(12));
+        StartUp.tell("launch");
         Application.launch(LaneApp.class);
     }
 
     @Override
     public void start(Stage stage) {
-        long begun = System.nanoTime();
-        Session session =
-                study == null ? new Session(Study.empty("New study"), Path.of("new.lane.json")) : Session.open(study);
-        stage.setScene(scene(session, 1280, 800));
-        if (Boolean.getBoolean("lane.timing")) {
-            System.out.printf("scene after %d ms%n", (System.nanoTime() - begun) / 1_000_000);
+        StartUp.tell("toolkit ready");
+        Session session;
+        try {
+            session = study == null ? new Session(Study.empty("New study"), Path.of("new.lane.json")) : opened();
+        } catch (LaneException e) {
+            System.err.println(e.getMessage());
+            System.exit(1);
+            return;
         }
+        StartUp.tell("study read");
+        stage.setScene(scene(session, 1280, 800));
+        StartUp.tell("scene made");
         stage.setTitle(session.study().name() + " – Crosscheck Lane");
         stage.setMinWidth(1100);
         stage.setMinHeight(700);
+        StartUp.prepare(stage);
         stage.show();
+        StartUp.tell("window stands");
+        session.library().prepare(session.study());
+        Thread.ofPlatform().daemon().name("warm charts").start(() -> lane.picture.Fonts.sans(12));
         if (!files.isEmpty()) {
             FileDrop.add(session, files);
         } else {
             session.evaluate();
         }
-        if (Boolean.getBoolean("lane.timing")) {
-            timing(session, begun);
-        }
+        StartUp.watch(session);
     }
 
-    private static Session session() {
+    private static Session opened() {
         try {
             return opened.get();
         } catch (ExecutionException e) {
@@ -70,32 +75,6 @@ public final class LaneApp extends Application {
             Thread.currentThread().interrupt();
             throw new IllegalStateException(e);
         }
-    }
-
-    /** Prints when the window stood and when the numbers were there, counted from when the launcher began. */
-    private static void timing(Session session, long begun) {
-        // The launcher says when it began: the operating system tells a process its start only to the second.
-        long start = Long.getLong("lane.begun", System.currentTimeMillis());
-        System.out.printf(
-                "window after %d ms (%d ms in the toolkit)%n",
-                System.currentTimeMillis() - start, (System.nanoTime() - begun) / 1_000_000);
-        session.listen(c -> {
-            if (c == Session.Change.RESULTS) {
-                System.out.printf("numbers after %d ms%n", System.currentTimeMillis() - start);
-                if (Boolean.getBoolean("lane.exit")) {
-                    session.go(2);
-                    new Thread(() -> {
-                                try {
-                                    Thread.sleep(700);
-                                } catch (InterruptedException e) {
-                                    Thread.currentThread().interrupt();
-                                }
-                                javafx.application.Platform.exit();
-                            })
-                            .start();
-                }
-            }
-        });
     }
 
     /** The scene of a session with the program's looks: for the window, the pictures and the tests. */

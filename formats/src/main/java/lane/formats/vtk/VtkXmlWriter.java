@@ -37,6 +37,9 @@ public final class VtkXmlWriter {
     /** @param wideHeader sizes as 64-bit numbers */
     public record Options(Encoding encoding, boolean zlib, ByteOrder order, boolean wideHeader) {
         public static final Options DEFAULT = new Options(Encoding.APPENDED_RAW, true, ByteOrder.LITTLE_ENDIAN, true);
+
+        /** Read quickest, at the price of larger files. */
+        public static final Options UNPACKED = new Options(Encoding.APPENDED_RAW, false, ByteOrder.LITTLE_ENDIAN, true);
     }
 
     private static final int BLOCK = 1 << 15;
@@ -132,8 +135,8 @@ public final class VtkXmlWriter {
                         + "; a surface file holds triangles, quads and polygons.");
             }
         }
-        array("connectivity", "Int64", 1, new Values.Ints(mesh.nodes()));
-        array("offsets", "Int64", 1, new Values.Ints(ends));
+        array("connectivity", "Int32", 1, new Values.Ints(mesh.nodes()));
+        array("offsets", "Int32", 1, new Values.Ints(ends));
         if (grid) {
             array("types", "UInt8", 1, new Values.Ints(types));
         }

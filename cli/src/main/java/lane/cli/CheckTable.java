@@ -51,7 +51,7 @@ public final class CheckTable {
     private static String cell(Check check, CheckResult.Lane lane) {
         return check.scale() == Check.Scale.ABSOLUTE
                 ? number(lane.unit().differenceFromSi(lane.difference())) + " "
-                        + lane.unit().symbol()
+                        + lane.unit().difference().symbol()
                 : number(100 * lane.relative()) + " %";
     }
 

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Locale;
 import java.util.function.Function;
 import lane.base.LaneException;
 import lane.base.Sum;
@@ -29,8 +30,9 @@ public final class BalanceReader {
         reading.terms().forEach(t -> t.stations().forEach(s -> all.add(partOf.apply(s))));
         reading.closedBy().forEach(s -> all.add(partOf.apply(s)));
         double closure = TallyReader.closure(run, List.copyOf(all), lens);
-        if (closure > OPEN) {
-            throw new LaneException(open(run, reading, all, closure));
+        Rim rim = Rim.of(List.copyOf(all));
+        if (closure > OPEN || rim.edges() > 0) {
+            throw new LaneException(open(run, reading, all, closure, rim));
         }
         List<Balance.Term> terms = new ArrayList<>();
         var sum = new Sum();
@@ -65,18 +67,23 @@ public final class BalanceReader {
         return new Balance(terms, sum.value(), scale, closure, unit, reading.positive(), full);
     }
 
-    private static String open(Run run, Reading.OfBalance reading, LinkedHashSet<Part> have, double closure) {
+    private static String open(Run run, Reading.OfBalance reading, LinkedHashSet<Part> have, double closure, Rim rim) {
         List<String> missing = run.parts().stream()
                 .filter(p -> !have.contains(p))
                 .map(Part::name)
                 .toList();
-        return String.format(
-                java.util.Locale.ROOT,
-                "The region of balance \"%s\" is open: %.2g of its area has no opposite side%s.",
-                reading.name(),
-                closure,
-                missing.isEmpty()
-                        ? "; the parts do not close the run"
-                        : "; it lacks " + String.join(", ", missing) + " among the run's parts, add what bounds it");
+        String how = rim.edges() > 0
+                ? String.format(
+                        Locale.ROOT,
+                        "%d edges of its parts have no neighbour, one near (%.4g, %.4g, %.4g) m",
+                        rim.edges(),
+                        rim.place().x(),
+                        rim.place().y(),
+                        rim.place().z())
+                : String.format(Locale.ROOT, "%.2g of its area has no opposite side", closure);
+        return "The region of balance \"" + reading.name() + "\" is open: " + how
+                + (missing.isEmpty()
+                        ? "; the parts do not close the run."
+                        : "; add what bounds it, among the run's parts it lacks " + String.join(", ", missing) + ".");
     }
 }

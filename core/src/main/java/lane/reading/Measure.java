@@ -1,5 +1,8 @@
 package lane.reading;
 
+import java.util.Set;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import lane.mesh.Axis;
 import lane.mesh.Point;
 
@@ -7,6 +10,18 @@ import lane.mesh.Point;
 public sealed interface Measure {
     /** Which way is positive; empty where a sign has no meaning. */
     String sign();
+
+    /** Keys of the quantities it needs. */
+    default Set<String> quantities() {
+        return switch (this) {
+            case Area _ -> Set.of();
+            case Mean m -> Set.of(m.quantity());
+            case Integral m -> Set.of(m.quantity());
+            case Flow m -> Set.of(m.vector());
+            case Force m -> m.loads().quantities();
+            case Moment m -> m.loads().quantities();
+        };
+    }
 
     /** Area of the parts. */
     record Area() implements Measure {
@@ -78,7 +93,11 @@ public sealed interface Measure {
      * @param shearActsOn whom the stored wall shear acts on
      * @param on whom the reported force acts on
      */
-    record Loads(String pressure, double reference, String shear, On shearActsOn, On on) {}
+    record Loads(String pressure, double reference, String shear, On shearActsOn, On on) {
+        Set<String> quantities() {
+            return Stream.of(pressure, shear).filter(s -> !s.isBlank()).collect(Collectors.toUnmodifiableSet());
+        }
+    }
 
     /** Component of the force along a direction: {@code (p - ref) n} and the wall shear, apart and together. */
     record Force(Loads loads, Point direction) implements Measure {

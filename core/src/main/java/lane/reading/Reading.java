@@ -1,6 +1,9 @@
 package lane.reading;
 
 import java.util.List;
+import java.util.Set;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 
 /** A question asked of every lane. */
 public sealed interface Reading {
@@ -12,6 +15,29 @@ public sealed interface Reading {
 
     /** Unit of the numbers as shown; blank follows the quantity. */
     String unit();
+
+    /** Keys of the stations it looks at, those that close a balance first. */
+    default List<String> places() {
+        return switch (this) {
+            case OfProfile p -> List.of(p.station());
+            case OfTally t -> t.stations();
+            case OfBalance b ->
+                Stream.concat(b.closedBy().stream(), b.terms().stream().flatMap(t -> t.stations().stream()))
+                        .toList();
+        };
+    }
+
+    /** Keys of the quantities it needs. */
+    default Set<String> quantities() {
+        return switch (this) {
+            case OfProfile p -> Set.of(p.quantity());
+            case OfTally t -> t.measure().quantities();
+            case OfBalance b ->
+                b.terms().stream()
+                        .flatMap(t -> t.measure().quantities().stream())
+                        .collect(Collectors.toUnmodifiableSet());
+        };
+    }
 
     /** A quantity along a line. */
     record OfProfile(String id, String name, String station, String quantity, String unit) implements Reading {}

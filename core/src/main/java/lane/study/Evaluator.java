@@ -179,9 +179,8 @@ public final class Evaluator {
                         Map.of());
         List<Station> stations = stations(study, reading);
         // Names of readings do not change numbers but stand in the trail; quantities and units that the reading does
-        // not
-        // use are left out of the key, so that editing them costs nothing here.
-        Set<String> keys = quantities(reading);
+        // not use are left out of the key, so that editing them costs nothing here.
+        Set<String> keys = reading.quantities();
         List<Quantity> quantities =
                 study.quantities().stream().filter(q -> keys.contains(q.id())).toList();
         List<FieldUnit> units = study.units().stream()
@@ -289,45 +288,7 @@ public final class Evaluator {
     }
 
     private static List<Station> stations(Study study, Reading reading) {
-        List<String> ids =
-                switch (reading) {
-                    case Reading.OfProfile p -> List.of(p.station());
-                    case Reading.OfTally t -> t.stations();
-                    case Reading.OfBalance b -> {
-                        List<String> all = new ArrayList<>(b.closedBy());
-                        b.terms().forEach(t -> all.addAll(t.stations()));
-                        yield all;
-                    }
-                };
+        List<String> ids = reading.places();
         return study.stations().stream().filter(s -> ids.contains(s.id())).toList();
-    }
-
-    private static Set<String> quantities(Reading reading) {
-        return switch (reading) {
-            case Reading.OfProfile p -> Set.of(p.quantity());
-            case Reading.OfTally t -> quantities(t.measure());
-            case Reading.OfBalance b -> {
-                var all = new java.util.HashSet<String>();
-                b.terms().forEach(t -> all.addAll(quantities(t.measure())));
-                yield all;
-            }
-        };
-    }
-
-    private static Set<String> quantities(lane.reading.Measure measure) {
-        return switch (measure) {
-            case lane.reading.Measure.Area _ -> Set.of();
-            case lane.reading.Measure.Mean m -> Set.of(m.quantity());
-            case lane.reading.Measure.Integral m -> Set.of(m.quantity());
-            case lane.reading.Measure.Flow m -> Set.of(m.vector());
-            case lane.reading.Measure.Force m -> loads(m.loads());
-            case lane.reading.Measure.Moment m -> loads(m.loads());
-        };
-    }
-
-    private static Set<String> loads(lane.reading.Measure.Loads loads) {
-        return java.util.stream.Stream.of(loads.pressure(), loads.shear())
-                .filter(s -> !s.isBlank())
-                .collect(java.util.stream.Collectors.toSet());
     }
 }

@@ -2,7 +2,6 @@ package lane.desk;
 
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -13,6 +12,8 @@ import java.util.concurrent.ScheduledExecutorService;
 import java.util.concurrent.TimeUnit;
 import java.util.function.UnaryOperator;
 import javafx.application.Platform;
+import javafx.beans.property.DoubleProperty;
+import javafx.beans.property.SimpleDoubleProperty;
 import lane.base.LaneException;
 import lane.base.Work;
 import lane.formats.AtomicFile;
@@ -39,7 +40,8 @@ public final class Session {
         THEME
     }
 
-    private final List<java.util.function.Consumer<Change>> listeners = new ArrayList<>();
+    private final List<java.util.function.Consumer<Change>> listeners =
+            new java.util.concurrent.CopyOnWriteArrayList<>();
     private final Map<String, String> selected = new HashMap<>();
     private final ExecutorService worker = Executors.newSingleThreadExecutor(r -> daemon(r, "evaluate"));
     private final ScheduledExecutorService saver =
@@ -58,6 +60,7 @@ public final class Session {
     private Palette palette = Palette.LIGHT;
     private Trail trail = Trail.EMPTY;
     private volatile Study unsaved;
+    private final DoubleProperty lanesAt = new SimpleDoubleProperty();
 
     /** @param file where the study is kept; it need not exist yet */
     public Session(Study study, Path file) {
@@ -108,6 +111,11 @@ public final class Session {
                 Platform.runLater(() -> say(e.getMessage()));
             }
         }
+    }
+
+    /** How many pixels the columns of lanes are scrolled, where there are more than fit. */
+    public DoubleProperty lanesAt() {
+        return lanesAt;
     }
 
     public void listen(java.util.function.Consumer<Change> listener) {
@@ -308,9 +316,11 @@ public final class Session {
     private void finished(Job job, Results made, String trouble) {
         if (job == running) {
             running = null;
-            busy = "";
-            message = trouble.isEmpty() ? message : trouble;
-            tell(Change.BUSY);
+            if (!busy.isEmpty() || !trouble.isEmpty()) {
+                busy = "";
+                message = trouble.isEmpty() ? message : trouble;
+                tell(Change.BUSY);
+            }
         }
         if (made != null && made.study() == history.now()) {
             results = made;
@@ -318,10 +328,10 @@ public final class Session {
         }
     }
 
-    /** One evaluation; its progress reaches the window at most thirty times a second. */
+    /** One evaluation; its progress reaches the window when it takes a while, and then ten times a second. */
     private final class Job implements Work {
         private volatile boolean cancelled;
-        private volatile long told;
+        private volatile long told = System.nanoTime();
 
         @Override
         public boolean cancelled() {
@@ -331,7 +341,7 @@ public final class Session {
         @Override
         public void progress(String what, double fraction) {
             long now = System.nanoTime();
-            if (now - told > 33_000_000 || told == 0) {
+            if (now - told > 100_000_000) {
                 told = now;
                 Platform.runLater(() -> {
                     if (running == this) {

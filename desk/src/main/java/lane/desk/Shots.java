@@ -40,7 +40,9 @@ final class Shots {
     };
 
     static void run(Path data, Path out, boolean ledger) {
-        Path study = DemoFiles.make(data);
+        Path study = System.getProperty("lane.study") == null
+                ? DemoFiles.make(data)
+                : Path.of(System.getProperty("lane.study"));
         var done = new CountDownLatch(1);
         var trouble = new Throwable[1];
         Platform.startup(() -> {});

@@ -21,6 +21,7 @@ public final class SideList {
 
     private final BorderPane pane = new BorderPane();
     private final VBox rows = new VBox();
+    private final BuiltFrom built = new BuiltFrom();
 
     public SideList(String title, Node... actions) {
         pane.getStyleClass().add("side");
@@ -43,6 +44,9 @@ public final class SideList {
     }
 
     public void fill(List<Group> groups, String selected, Consumer<String> select) {
+        if (!built.changed(groups, selected)) {
+            return;
+        }
         rows.getChildren().clear();
         List<String> ids =
                 groups.stream().flatMap(g -> g.items().stream()).map(Item::id).toList();

@@ -1,10 +1,21 @@
 package lane.desk;
 
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.function.Consumer;
+import java.util.function.UnaryOperator;
 import javafx.animation.KeyFrame;
 import javafx.animation.Timeline;
 import javafx.application.Platform;
 import javafx.stage.Stage;
 import javafx.util.Duration;
+import lane.check.Check;
+import lane.quantity.FieldUnit;
+import lane.station.Sampling;
+import lane.station.Station;
+import lane.study.Study;
 
 /**
  * Measuring and rehearsing the start. {@code -Dlane.timing=true} prints when each milestone was reached, counted from
@@ -47,13 +58,70 @@ final class StartUp {
         });
     }
 
+    /** Sees every stop and, with {@code -Dlane.edits=true}, makes an edit of each kind there and tells how long each took. */
     private static void tour(Session session) {
-        var frames = new Timeline();
+        List<Step> steps = new ArrayList<>();
         for (int stop = 1; stop <= 6; stop++) {
-            int next = stop % 6 + 1;
-            frames.getKeyFrames().add(new KeyFrame(Duration.millis(600 * stop), e -> session.go(next)));
+            int next = stop;
+            steps.add(new Step("", s -> s.go(next)));
+            if (Boolean.getBoolean("lane.edits")) {
+                edits(session.study()).forEach((name, edit) -> steps.add(new Step(name, s -> s.edit(name, edit))));
+                steps.add(new Step("undo", Session::undo));
+            }
         }
-        frames.getKeyFrames().add(new KeyFrame(Duration.millis(4200), e -> Platform.exit()));
+        long[] begun = {0};
+        String[] doing = {""};
+        session.listen(c -> {
+            if (c == Session.Change.RESULTS && !doing[0].isEmpty()) {
+                String done = doing[0];
+                doing[0] = "";
+                // The refresh was asked for before this; what runs after it comes when the new numbers are laid out.
+                Platform.runLater(() -> Platform.runLater(() -> System.out.printf(
+                        "stop %d, %s answered after %d ms%n",
+                        session.stop(), done, (System.nanoTime() - begun[0]) / 1_000_000)));
+            }
+        });
+        var frames = new Timeline();
+        for (int i = 0; i < steps.size(); i++) {
+            Step step = steps.get(i);
+            frames.getKeyFrames().add(new KeyFrame(Duration.millis(400.0 * (i + 1)), e -> {
+                doing[0] = step.name;
+                begun[0] = System.nanoTime();
+                step.action.accept(session);
+            }));
+        }
+        frames.getKeyFrames().add(new KeyFrame(Duration.millis(400.0 * (steps.size() + 2)), e -> Platform.exit()));
         frames.play();
+    }
+
+    private record Step(String name, Consumer<Session> action) {}
+
+    private static Map<String, UnaryOperator<Study>> edits(Study study) {
+        var all = new LinkedHashMap<String, UnaryOperator<Study>>();
+        study.stations().stream()
+                .filter(Station.Line.class::isInstance)
+                .map(Station.Line.class::cast)
+                .findFirst()
+                .ifPresent(l -> {
+                    var step = l.b().minus(l.a()).times(0.01);
+                    all.put("move line", s -> s.with(l.between(l.a(), l.b().minus(step))));
+                    all.put("rename line", s -> s.with(l.named(l.name() + " again")));
+                    all.put(
+                            "sample cell-exact",
+                            s -> s.with(new Station.Line(
+                                    l.id(), l.name(), l.a(), l.b(), new Sampling.CellExact(), l.abscissa())));
+                });
+        study.units().stream()
+                .findFirst()
+                .ifPresent(u -> all.put("unit of a field", s -> s.with(new FieldUnit(u.field(), "mm/s", true))));
+        all.put("other datum", s -> s.withDatum(study.finest().getFirst()));
+        all.put("switch a lane off", s -> s.withOff(List.of(study.finest().getFirst())));
+        study.checks().stream()
+                .findFirst()
+                .ifPresent(c -> all.put(
+                        "tolerance",
+                        s -> s.with(new Check(
+                                c.id(), c.reading(), c.norm(), c.scale(), 2 * c.tolerance(), c.datum(), c.judged()))));
+        return all;
     }
 }

@@ -9,6 +9,7 @@ import javafx.scene.control.Button;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.ListCell;
+import javafx.scene.control.ScrollPane;
 import javafx.scene.control.TextField;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.ToggleGroup;
@@ -16,6 +17,7 @@ import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
 import org.kordamp.ikonli.feather.Feather;
 import org.kordamp.ikonli.javafx.FontIcon;
 
@@ -176,6 +178,20 @@ public final class Ui {
         var box = new HBox(gap, nodes);
         box.setAlignment(Pos.CENTER_LEFT);
         return box;
+    }
+
+    /** The panel at the right of a reading: as wide in all of them, and scrolling when it holds more than fits. */
+    public static ScrollPane panel(VBox content) {
+        content.getStyleClass().add("panel");
+        content.setStyle("-fx-padding: 10 16 16 16;");
+        var scroll = new ScrollPane(content);
+        scroll.setFitToWidth(true);
+        scroll.setFitToHeight(true);
+        scroll.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
+        scroll.setMinWidth(338);
+        scroll.setPrefWidth(338);
+        scroll.setMaxWidth(338);
+        return scroll;
     }
 
     public static Region spring() {

@@ -29,6 +29,7 @@ class RealWindowTest {
                 "-Dprism.order=sw",
                 "-Dlane.timing=true",
                 "-Dlane.exit=true",
+                "-Dlane.edits=true",
                 "--enable-native-access=ALL-UNNAMED",
                 "-cp",
                 System.getProperty("java.class.path"),
@@ -47,6 +48,9 @@ class RealWindowTest {
         }
         String text = java.nio.file.Files.readString(log);
         assertThat(ended).as(text).isTrue();
-        assertThat(text).contains("window after").contains("numbers after").doesNotContain("Exception");
+        assertThat(text).contains("window stands").contains("numbers after").doesNotContain("Exception");
+        assertThat(text.lines().filter(l -> l.contains("answered after")))
+                .as("seven edits and an undo at each of six stops")
+                .hasSize(48);
     }
 }

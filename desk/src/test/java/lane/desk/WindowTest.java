@@ -5,91 +5,22 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
-import java.util.concurrent.Callable;
-import java.util.concurrent.TimeUnit;
 import javafx.application.Platform;
 import javafx.geometry.Bounds;
 import javafx.scene.Node;
-import javafx.scene.Scene;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.MouseButton;
-import javafx.stage.Stage;
 import lane.check.Verdict;
-import lane.demo.DemoFiles;
 import lane.desk.intake.FileDrop;
 import lane.reading.Profile;
 import lane.station.Station;
-import org.junit.jupiter.api.AfterEach;
-import org.junit.jupiter.api.BeforeAll;
-import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
-import org.junit.jupiter.api.io.TempDir;
-import org.testfx.api.FxRobot;
-import org.testfx.api.FxToolkit;
 import org.testfx.util.WaitForAsyncUtils;
 
 /** The real interface on the headless platform, by mouse and keyboard, on the demo study. */
-class WindowTest {
-    @TempDir
-    static Path folder;
-
-    private static Path study;
-    private final FxRobot robot = new FxRobot();
-    private Session session;
-    private Stage stage;
-
-    @BeforeAll
-    static void start() throws Exception {
-        study = DemoFiles.make(folder);
-        FxToolkit.registerPrimaryStage();
-    }
-
-    @BeforeEach
-    void open() throws Exception {
-        Files.deleteIfExists(study.resolveSibling("spindle.lane.json.autosave"));
-        FxToolkit.setupStage(s -> {
-            stage = s;
-            session = Session.open(study);
-            Scene scene = LaneApp.scene(session, 1280, 800);
-            s.setScene(scene);
-            s.show();
-            session.evaluate();
-        });
-        await(() -> session.results().checks().size() == 10);
-    }
-
-    @AfterEach
-    void close() throws Exception {
-        FxToolkit.setupStage(Stage::hide);
-    }
-
-    private void await(Callable<Boolean> condition) throws Exception {
-        WaitForAsyncUtils.waitFor(30, TimeUnit.SECONDS, () -> onFx(condition));
-        WaitForAsyncUtils.waitForFxEvents();
-    }
-
-    private static <T> T onFx(Callable<T> call) throws Exception {
-        return WaitForAsyncUtils.asyncFx(call).get(20, TimeUnit.SECONDS);
-    }
-
-    private void press(KeyCode... keys) {
-        robot.press(keys);
-        robot.release(keys);
-        WaitForAsyncUtils.waitForFxEvents();
-    }
-
-    private <T extends Node> T node(String id) {
-        return robot.lookup("#" + id).query();
-    }
-
-    private boolean shown(String text) {
-        return robot.lookup(n -> n instanceof Label l && l.getText().contains(text) && n.isVisible())
-                .tryQuery()
-                .isPresent();
-    }
-
+class WindowTest extends InWindow {
     @Test
     void keysWalkThroughTheSixStops() throws Exception {
         robot.clickOn("#stop-1");

@@ -1,13 +1,21 @@
 package lane.picture;
 
+import java.awt.Dimension;
 import java.awt.Graphics2D;
 import java.awt.image.BufferedImage;
+import java.awt.image.RenderedImage;
 import java.io.IOException;
 import java.io.OutputStream;
+import java.io.StringWriter;
 import java.nio.charset.StandardCharsets;
 import java.util.function.Consumer;
 import javax.imageio.ImageIO;
-import org.jfree.svg.SVGGraphics2D;
+import org.apache.batik.dom.GenericDOMImplementation;
+import org.apache.batik.svggen.ImageHandlerBase64Encoder;
+import org.apache.batik.svggen.SVGGeneratorContext;
+import org.apache.batik.svggen.SVGGraphics2D;
+import org.apache.batik.svggen.SVGGraphics2DIOException;
+import org.apache.batik.svggen.SimpleImageHandler;
 
 /** Pictures as PNG pixels or SVG text. */
 public final class Export {
@@ -37,8 +45,30 @@ public final class Export {
 
     /** The same drawing as SVG; text stays text, a field's pixels are embedded. */
     public static void svg(int width, int height, Consumer<Graphics2D> paint, OutputStream out) throws IOException {
-        var g = new SVGGraphics2D(width, height);
+        var document = GenericDOMImplementation.getDOMImplementation()
+                .createDocument("http://www.w3.org/2000/svg", "svg", null);
+        var context = SVGGeneratorContext.createDefault(document);
+        context.setComment(null);
+        context.setGenericImageHandler(new SimpleImageHandler(new PngInside()));
+        var g = new SVGGraphics2D(context, false);
+        g.setSVGCanvasSize(new Dimension(width, height));
         paint.accept(g);
-        out.write(g.getSVGElement().getBytes(StandardCharsets.UTF_8));
+        var writer = new StringWriter();
+        g.stream(writer, true);
+        String text = writer.toString();
+        // The document type before it would send readers to the network.
+        out.write(text.substring(text.indexOf("<svg")).getBytes(StandardCharsets.UTF_8));
+    }
+
+    /** Pixels stand in the SVG itself, as PNG. */
+    private static final class PngInside extends ImageHandlerBase64Encoder {
+        @Override
+        public void encodeImage(RenderedImage image, OutputStream out) throws SVGGraphics2DIOException {
+            try {
+                ImageIO.write(image, "png", out);
+            } catch (IOException e) {
+                throw new SVGGraphics2DIOException("the pixels could not be written", e);
+            }
+        }
     }
 }

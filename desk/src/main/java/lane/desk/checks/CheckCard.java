@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import javafx.scene.Node;
 import javafx.scene.control.CheckBox;
+import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
 import lane.check.Check;
@@ -26,7 +27,7 @@ final class CheckCard {
     }
 
     Node show(Check check, CheckResult result) {
-        HBox card = Ui.row(36, settings(check, result), evidence(result), why(check, result));
+        HBox card = Ui.row(24, settings(check, result), evidence(result), why(check, result));
         card.setAlignment(javafx.geometry.Pos.TOP_LEFT);
         card.getStyleClass().add("paper");
         card.setStyle(
@@ -107,11 +108,17 @@ final class CheckCard {
                                         : study.source(d).map(Source::name).orElse(d),
                                 d -> change(new Check(
                                         c.id(), c.reading(), c.norm(), c.scale(), c.tolerance(), d, c.judged())))));
-        HBox judged = Ui.row(8, Ui.left("Judged", 72, "second"));
+        var ticks = new FlowPane(10, 6);
+        ticks.setPrefWrapLength(250);
+        ticks.setMaxWidth(250);
         List<String> now = c.judged().isEmpty() ? study.finest() : c.judged();
-        for (Source s : study.sources().subList(0, Math.min(6, study.sources().size()))) {
+        for (Source s : study.sources()) {
+            if (s.id().equals(result == null ? "" : result.datum())) {
+                continue;
+            }
             var tick = new CheckBox(s.name());
             tick.setSelected(now.contains(s.id()));
+            tick.setMaxWidth(240);
             tick.setOnAction(e -> {
                 var next = new ArrayList<>(now);
                 if (!next.remove(s.id())) {
@@ -119,8 +126,10 @@ final class CheckCard {
                 }
                 change(new Check(c.id(), c.reading(), c.norm(), c.scale(), c.tolerance(), c.datum(), next));
             });
-            judged.getChildren().add(tick);
+            ticks.getChildren().add(tick);
         }
+        HBox judged = Ui.row(8, Ui.left("Judged", 72, "second"), ticks);
+        judged.setAlignment(javafx.geometry.Pos.TOP_LEFT);
         box.getChildren().add(judged);
         return box;
     }
@@ -201,7 +210,9 @@ final class CheckCard {
 
     private Node why(Check check, CheckResult result) {
         var box = new VBox(8, Ui.label("Why", "title"));
+        box.setMinWidth(180);
         box.setMaxWidth(300);
+        HBox.setHgrow(box, javafx.scene.layout.Priority.ALWAYS);
         if (result != null) {
             var text = Ui.label(result.why(), "second");
             text.setWrapText(true);
@@ -216,8 +227,9 @@ final class CheckCard {
             box.getChildren().addAll(Marks.verdictWord(result.verdict()), text, rule);
         }
         box.getChildren()
-                .add(Ui.row(
+                .add(new FlowPane(
                         8,
+                        6,
                         Ui.button("Open the reading", () -> {
                             session.select("reading", check.reading());
                             session.go(4);

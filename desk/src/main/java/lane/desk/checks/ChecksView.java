@@ -13,6 +13,7 @@ import javafx.scene.layout.VBox;
 import lane.check.Check;
 import lane.check.CheckResult;
 import lane.check.Verdict;
+import lane.desk.LaneColumns;
 import lane.desk.Marks;
 import lane.desk.Session;
 import lane.desk.Ui;
@@ -39,6 +40,7 @@ public final class ChecksView implements View {
         pane.setTop(top);
         var scroll = new ScrollPane(rows);
         scroll.setFitToWidth(true);
+        scroll.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
         pane.setCenter(scroll);
         pane.getStyleClass().add("sheet");
     }
@@ -148,8 +150,8 @@ public final class ChecksView implements View {
         session.select("check", id);
     }
 
-    private static HBox head(List<Source> sources, List<LaneStyle> styles) {
-        HBox row = Ui.row(0, Ui.left("", 36), Ui.left("Reading", Ui.LANES_AT - 36, "small", "muted"));
+    private HBox head(List<Source> sources, List<LaneStyle> styles) {
+        HBox lanes = Ui.row(0);
         for (int i = 0; i < sources.size(); i++) {
             var band = new Region();
             band.setMinSize(122, 2.5);
@@ -157,15 +159,20 @@ public final class ChecksView implements View {
             band.setStyle("-fx-background-color: " + Palette.css(styles.get(i).colour()) + ";");
             var box = new VBox(5, band, Ui.cell(sources.get(i).name(), 112, "small", "muted"));
             box.setMinWidth(Ui.PITCH);
-            row.getChildren().add(box);
+            lanes.getChildren().add(box);
         }
+        HBox row = Ui.row(
+                0,
+                Ui.left("", 36),
+                Ui.left("Reading", Ui.LANES_AT - 36, "small", "muted"),
+                new LaneColumns(session, lanes));
         row.getChildren()
                 .addAll(
                         Ui.cell("tolerance", 84, "small", "muted"),
                         Ui.left("", 22),
                         Ui.left("verdict", 90, "small", "muted"));
         row.getStyleClass().addAll("table-row", "paper");
-        row.setAlignment(javafx.geometry.Pos.TOP_LEFT);
+        row.setAlignment(javafx.geometry.Pos.BOTTOM_LEFT);
         return row;
     }
 
@@ -202,16 +209,14 @@ public final class ChecksView implements View {
                 Ui.left(kind + against, Ui.LANES_AT - 40, "small", "muted"));
         words.setMinWidth(Ui.LANES_AT - 36);
         words.setAlignment(javafx.geometry.Pos.CENTER_LEFT);
-        HBox row = Ui.row(0, mark, words);
+        HBox lanes = Ui.row(0);
+        lanes.setMinHeight(35);
+        HBox row = Ui.row(0, mark, words, new LaneColumns(session, lanes));
         double most = result == null ? 0 : most(check, result);
         for (int i = 0; i < sources.size(); i++) {
-            row.getChildren().add(cell(check, result, sources.get(i), styles.get(i), profile, most));
+            lanes.getChildren().add(cell(check, result, sources.get(i), styles.get(i), profile, most));
         }
-        row.getChildren()
-                .addAll(
-                        Ui.cell(tolerance(check, result), 84, "second"),
-                        Ui.left("", 22),
-                        result == null ? Ui.label("") : Marks.verdictWord(result.verdict()));
+        row.getChildren().addAll(Ui.cell(tolerance(check, result), 84, "second"), Ui.left("", 22), verdict(result));
         row.setId("check-" + check.id());
         row.getStyleClass().add("board-row");
         if (open) {
@@ -236,6 +241,16 @@ public final class ChecksView implements View {
             }
         });
         return row;
+    }
+
+    private static Node verdict(CheckResult result) {
+        HBox box = Ui.row(0);
+        if (result != null) {
+            box.getChildren().add(Marks.verdictWord(result.verdict()));
+        }
+        box.setMinWidth(90);
+        box.setMaxWidth(90);
+        return box;
     }
 
     /** The half height of all thumbnails of a row, so that they can be compared. */

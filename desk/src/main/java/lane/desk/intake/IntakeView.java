@@ -1,6 +1,7 @@
 package lane.desk.intake;
 
 import java.util.List;
+import java.util.Map;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.ScrollPane;
@@ -9,12 +10,14 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import javafx.stage.FileChooser;
+import lane.desk.BuiltFrom;
 import lane.desk.Marks;
 import lane.desk.Session;
 import lane.desk.Ui;
 import lane.desk.View;
 import lane.picture.LaneStyle;
 import lane.study.Source;
+import lane.study.Study;
 import org.kordamp.ikonli.feather.Feather;
 
 /** The sources at the left, the sheet of the selected one at the right. */
@@ -23,6 +26,7 @@ public final class IntakeView implements View {
     private final BorderPane pane = new BorderPane();
     private final VBox rows = new VBox();
     private final ScrollPane right = new ScrollPane();
+    private final BuiltFrom built = new BuiltFrom();
 
     public IntakeView(Session session) {
         this.session = session;
@@ -30,7 +34,12 @@ public final class IntakeView implements View {
         left.getStyleClass().add("side");
         left.setPrefWidth(470);
         left.setMinWidth(400);
-        HBox top = Ui.row(8, Ui.label("Sources", "title"), Ui.spring(), Ui.button("+ Add files", this::choose));
+        HBox top = Ui.row(
+                8,
+                Ui.label("Sources", "title"),
+                Ui.spring(),
+                Ui.button("+ Theory", this::theory),
+                Ui.button("+ Add files", this::choose));
         top.getStyleClass().add("toolbar");
         top.setMinHeight(40);
         var scroll = new ScrollPane(rows);
@@ -58,6 +67,18 @@ public final class IntakeView implements View {
         return outer;
     }
 
+    private void theory() {
+        String id = Study.freshId(
+                "theory", session.study().sources().stream().map(Source::id).toList());
+        session.edit(
+                "Add theory",
+                s -> s.withSources(l -> {
+                    l.add(new Source.Reference(id, id, Source.Kind.THEORY, List.of(), Map.of(), List.of()));
+                    return l;
+                }));
+        session.select("source", id);
+    }
+
     private void choose() {
         var chooser = new FileChooser();
         chooser.setTitle("Add runs and tables");
@@ -82,6 +103,19 @@ public final class IntakeView implements View {
             List<String> finest = study.finest();
             session.select(
                     "source", finest.isEmpty() ? study.sources().getFirst().id() : finest.getFirst());
+        }
+        // Built anew only when it shows something else: what is being typed here stays.
+        if (!built.changed(
+                study.sources(),
+                study.units(),
+                study.readings(),
+                session.selected("source"),
+                session.results().failures(),
+                session.results().runs().values().stream()
+                        .map(System::identityHashCode)
+                        .toList(),
+                session.palette().dark())) {
+            return;
         }
         List<LaneStyle> styles = LaneStyle.of(study.sources(), session.palette());
         rows.getChildren().clear();

@@ -2,7 +2,6 @@ package lane.desk.intake;
 
 import java.util.List;
 import java.util.Locale;
-import java.util.Map;
 import javafx.scene.Node;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
@@ -13,10 +12,8 @@ import lane.field.Part;
 import lane.field.Run;
 import lane.picture.Ticks;
 import lane.quantity.FieldUnit;
-import lane.reference.Curve;
 import lane.study.Source;
 import lane.trail.Trail;
-import lane.unit.Unit;
 
 /** The sheet of one source: what was read from its files, with the units to confirm. */
 final class SourceSheet {
@@ -61,7 +58,7 @@ final class SourceSheet {
                     regions(session, s, run, sheet);
                 }
             }
-            case Source.Reference r -> reference(session, r, sheet);
+            case Source.Reference r -> new ReferenceSheet(session, r).addTo(sheet);
         }
         return sheet;
     }
@@ -70,14 +67,14 @@ final class SourceSheet {
         return String.format(Locale.ROOT, "%,d", n).replace(',', ' ');
     }
 
-    private static HBox line(boolean head, Node... cells) {
+    static HBox line(boolean head, Node... cells) {
         HBox row = Ui.row(0, cells);
         row.getStyleClass().add("table-row");
         row.setMinHeight(head ? 24 : 28);
         return row;
     }
 
-    private static Node title(String name, String note) {
+    static Node title(String name, String note) {
         HBox box = Ui.row(10, Ui.label(name, "title"), Ui.label(note, "small", "muted"));
         box.setStyle("-fx-padding: 12 0 2 0;");
         return box;
@@ -208,7 +205,7 @@ final class SourceSheet {
         }
     }
 
-    private static void files(List<Trail.Input> inputs, VBox sheet) {
+    static void files(List<Trail.Input> inputs, VBox sheet) {
         sheet.getChildren().add(title("Files", ""));
         for (Trail.Input input : inputs) {
             sheet.getChildren()
@@ -219,101 +216,5 @@ final class SourceSheet {
                             Ui.left("", 16),
                             Ui.left(input.sha256().substring(0, 16) + "…", 200, "mono", "muted")));
         }
-    }
-
-    private static void reference(Session session, Source.Reference source, VBox sheet) {
-        sheet.getChildren()
-                .add(Ui.row(
-                        8,
-                        Ui.label("Drawn as", "second"),
-                        Ui.segments(
-                                List.of(Source.Kind.values()),
-                                source.kind(),
-                                k -> k == Source.Kind.THEORY ? "theory" : "measurement",
-                                k -> session.edit(
-                                        "Drawn as",
-                                        s -> s.with(new Source.Reference(
-                                                source.id(),
-                                                source.name(),
-                                                k,
-                                                source.files(),
-                                                source.constants(),
-                                                source.answers()))))));
-        sheet.getChildren().add(title("Answers", "what it says to which reading"));
-        for (Curve c : source.answers()) {
-            String reading =
-                    session.study().reading(c.reading()).map(r -> r.name()).orElse(c.reading() + " (no such reading)");
-            String text =
-                    switch (c) {
-                        case Curve.ByFormula f -> f.formula() + "   " + f.unit();
-                        case Curve.Columns f -> f.file() + ": " + f.value() + " over " + f.abscissa();
-                        case Curve.WindowMean f ->
-                            f.file() + ": mean of " + f.value() + ", " + f.along() + " " + f.from() + " to " + f.to();
-                        case Curve.HandValue f -> f.value() + " " + f.unit();
-                    };
-            sheet.getChildren()
-                    .add(line(
-                            false,
-                            Ui.left(reading, 190, "second"),
-                            Ui.left(text, 470, "mono"),
-                            Ui.button(
-                                    "Remove", () -> answers(session, source, list -> list.remove(c)), "small-button")));
-        }
-        if (!source.constants().isEmpty()) {
-            sheet.getChildren().add(title("Constants", "in SI units"));
-            for (Map.Entry<String, Double> e : source.constants().entrySet()) {
-                var field = Ui.number(
-                        "constant-" + e.getKey(),
-                        e.getValue(),
-                        v -> session.edit("Constant " + e.getKey(), s -> {
-                            var next = new java.util.LinkedHashMap<>(source.constants());
-                            next.put(e.getKey(), v);
-                            return s.with(new Source.Reference(
-                                    source.id(), source.name(), source.kind(), source.files(), next, source.answers()));
-                        }));
-                field.setMaxWidth(140);
-                sheet.getChildren().add(line(false, Ui.left(e.getKey(), 90, "mono"), field));
-            }
-        }
-        AnswerForm.add(session, source, sheet);
-        for (String file : source.files()) {
-            try {
-                var table = session.library().table(file);
-                sheet.getChildren().add(title(file, table.recipe()));
-                for (int i = 0; i < table.headers().size(); i++) {
-                    double[] column = table.columns().get(i);
-                    var f = new Field(
-                            table.headers().get(i), Field.At.NODE, 1, Unit.UNKNOWN, lane.field.Values.of(column));
-                    double[] r = f.range(0);
-                    sheet.getChildren()
-                            .add(line(
-                                    false,
-                                    Ui.left(table.headers().get(i), 150, "second"),
-                                    Ui.left(
-                                            table.units().get(i).isBlank()
-                                                    ? "no unit"
-                                                    : table.units().get(i),
-                                            90,
-                                            "second"),
-                                    Ui.cell(Ticks.number(r[0], Double.NaN), 100, "second"),
-                                    Ui.cell(Ticks.number(r[2], Double.NaN), 100, "second"),
-                                    Ui.cell(f.nonFinite() + " missing", 90, "small", "muted")));
-                }
-                files(List.of(table.input()), sheet);
-            } catch (lane.base.LaneException e) {
-                var text = Ui.label(e.getMessage(), "trouble-text");
-                text.setWrapText(true);
-                sheet.getChildren().add(text);
-            }
-        }
-    }
-
-    static void answers(Session session, Source.Reference source, java.util.function.Consumer<List<Curve>> edit) {
-        session.edit("Change answers", s -> {
-            var list = new java.util.ArrayList<>(source.answers());
-            edit.accept(list);
-            return s.with(new Source.Reference(
-                    source.id(), source.name(), source.kind(), source.files(), source.constants(), list));
-        });
     }
 }

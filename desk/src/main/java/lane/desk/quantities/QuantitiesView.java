@@ -8,6 +8,7 @@ import javafx.scene.control.ScrollPane;
 import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
+import lane.desk.BuiltFrom;
 import lane.desk.Marks;
 import lane.desk.Session;
 import lane.desk.Ui;
@@ -27,6 +28,7 @@ public final class QuantitiesView implements View {
     private final Session session;
     private final BorderPane pane = new BorderPane();
     private final VBox rows = new VBox();
+    private final BuiltFrom built = new BuiltFrom();
 
     public QuantitiesView(Session session) {
         this.session = session;
@@ -80,6 +82,20 @@ public final class QuantitiesView implements View {
 
     @Override
     public void refresh() {
+        Study study = session.study();
+        List<String> fields = fields();
+        if (!built.changed(
+                study.quantities(),
+                study.units(),
+                study.sources(),
+                study.readings(),
+                fields,
+                session.results().runs().values().stream()
+                        .map(System::identityHashCode)
+                        .toList(),
+                session.palette().dark())) {
+            return;
+        }
         rows.getChildren().clear();
         HBox head = Ui.row(
                 8,
@@ -93,7 +109,6 @@ public final class QuantitiesView implements View {
         head.getStyleClass().addAll("table-row", "paper");
         head.setStyle("-fx-padding: 0 16 0 16;");
         rows.getChildren().add(head);
-        List<String> fields = fields();
         for (Quantity q : session.study().quantities()) {
             rows.getChildren().add(row(q, fields));
         }
@@ -162,10 +177,7 @@ public final class QuantitiesView implements View {
         lanes.setMinWidth(130);
         lanes.setMaxWidth(130);
         long used = session.study().readings().stream()
-                .filter(r -> r.toString().contains("quantity=" + q.id())
-                        || r.toString().contains("vector=" + q.id())
-                        || r.toString().contains("pressure=" + q.id())
-                        || r.toString().contains("shear=" + q.id()))
+                .filter(r -> r.quantities().contains(q.id()))
                 .count();
         HBox row = Ui.row(
                 8,

@@ -6,12 +6,14 @@ import javafx.scene.control.ScrollPane;
 import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Pane;
+import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 import javafx.scene.shape.Line;
 import javafx.scene.shape.Polygon;
 import javafx.scene.text.Text;
 import lane.check.Check;
 import lane.check.CheckResult;
+import lane.desk.LaneColumns;
 import lane.desk.Marks;
 import lane.desk.Session;
 import lane.desk.Ui;
@@ -37,16 +39,18 @@ final class BalancePane {
     Node show(Reading.OfBalance reading) {
         var top = Ui.row(
                 10,
-                Ui.label(reading.name(), "title"),
+                name(reading),
                 Ui.label(reading.positive(), "muted", "small"),
                 Ui.spring(),
                 Ui.button("Delete", () -> NewReading.delete(session, reading), "small-button"));
         top.getStyleClass().add("toolbar");
         top.setMinHeight(40);
         var scroll = new ScrollPane(stair(reading));
+        scroll.setFitToWidth(true);
+        scroll.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
         scroll.getStyleClass().add("sheet");
         pane.setCenter(new BorderPane(scroll, top, null, null, null));
-        pane.setRight(numbers(reading));
+        pane.setRight(Ui.panel(numbers(reading)));
         if (session.trail().steps().isEmpty()) {
             session.showFinest(reading.id());
         }
@@ -76,16 +80,20 @@ final class BalancePane {
         int n = reading.terms().size();
         double wide = Ui.PITCH * sources.size();
         field.setPrefSize(Math.max(wide, 520), n * ROW + 150);
+        // The words stay while the lanes move below them.
+        var words = new Pane();
+        words.setMouseTransparent(true);
         for (int k = 0; k <= n; k++) {
             double y = k * ROW;
             String name = k < n ? reading.terms().get(k).name() : "Residual";
             Text caption = Marks.text(12, y + 14, name, "axis-text");
             caption.setStyle("-fx-font-family: 'Lane Sans SemiBold'; -fx-font-size: 12px; -fx-fill: -ink;");
             String over = k < n
-                    ? String.join(" + ", reading.terms().get(k).stations())
+                    ? PartsChoice.words(session, reading.terms().get(k).stations())
                     : "what is left over, on a scale of its own";
             Text note = Marks.text(18 + caption.getLayoutBounds().getWidth() * 1.12, y + 14, over, "axis-text");
-            field.getChildren().addAll(Marks.line(0, y, Math.max(wide, 520), y, "axis-line"), caption, note);
+            field.getChildren().add(Marks.line(0, y, Math.max(wide, 520), y, "axis-line"));
+            words.getChildren().addAll(caption, note);
         }
         double pixels = (Ui.PITCH - 34) / Math.max(1e-300, greatest - least);
         for (int i = 0; i < sources.size(); i++) {
@@ -103,6 +111,16 @@ final class BalancePane {
                 field.getChildren().add(Marks.text(left + 36, 50, "no terms", "axis-text"));
             }
         }
+        return new StackPane(new LaneColumns(session, field), words);
+    }
+
+    private Node name(Reading.OfBalance r) {
+        var field = Ui.text(
+                "reading-name",
+                r.name(),
+                t -> NewReading.change(
+                        session, new Reading.OfBalance(r.id(), t, r.terms(), r.closedBy(), r.positive(), r.unit())));
+        field.setPrefWidth(190);
         return field;
     }
 
@@ -180,12 +198,8 @@ final class BalancePane {
         field.getChildren().add(value);
     }
 
-    private Node numbers(Reading.OfBalance reading) {
+    private VBox numbers(Reading.OfBalance reading) {
         var box = new VBox(6);
-        box.getStyleClass().add("panel");
-        box.setStyle("-fx-padding: 10 16 16 16;");
-        box.setMinWidth(338);
-        box.setMaxWidth(338);
         box.getChildren().add(Ui.label("Does it close?", "title"));
         HBox head = Ui.row(
                 0,
@@ -238,24 +252,7 @@ final class BalancePane {
                         "closed region: area vectors add up to " + Ticks.brief(closure) + " of the area",
                         "small",
                         "muted"));
-        HBox terms = Ui.row(8, Ui.label("Terms", "title"), Ui.label(reading.positive(), "small", "muted"));
-        terms.setStyle("-fx-padding: 12 0 0 0;");
-        box.getChildren().add(terms);
-        for (Reading.Term t : reading.terms()) {
-            HBox row = Ui.row(
-                    10,
-                    Ui.label(t.factor() > 0 ? "+" : "−", "section"),
-                    new VBox(
-                            Ui.label(t.name(), "second"),
-                            Ui.label(
-                                    "over " + String.join(" + ", t.stations()) + "; "
-                                            + t.measure().sign(),
-                                    "small",
-                                    "muted")));
-            row.getStyleClass().add("table-row");
-            row.setMinHeight(38);
-            box.getChildren().add(row);
-        }
+        box.getChildren().add(new TermsForm(session).of(reading));
         box.getChildren()
                 .add(Ui.button(
                         result == null ? "Add a check" : "Open its check",

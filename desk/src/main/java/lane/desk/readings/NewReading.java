@@ -4,7 +4,6 @@ import java.util.List;
 import java.util.Optional;
 import lane.desk.Session;
 import lane.mesh.Point;
-import lane.quantity.Quantity;
 import lane.quantity.Take;
 import lane.reading.Measure;
 import lane.reading.Reading;
@@ -40,117 +39,60 @@ final class NewReading {
     }
 
     static void mean(Session session) {
-        var q = session.study().quantities().stream()
-                .filter(x -> scalar(session, x))
-                .findFirst();
-        if (q.isEmpty()) {
-            session.say("A mean needs a quantity with one number; add one at Quantities first.");
-            return;
-        }
-        tally(session, "Mean " + q.get().name(), new Measure.Mean(q.get().id()));
+        tally(session, "Mean", "A mean", Measures.mean(session), Measures.needs(false, false));
     }
 
     static void flow(Session session) {
-        vector(session)
-                .ifPresentOrElse(
-                        q -> tally(session, "Flow", flowOf(session, q)),
-                        () -> session.say(
-                                "A flow needs a quantity with three components, taken as stored; add one at Quantities first."));
-    }
-
-    private static Measure.Flow flowOf(Session session, Quantity q) {
-        return new Measure.Flow(
-                q.id(), 1, "1", Measure.Carried.NOTHING, session.study().axis());
+        tally(session, "Flow", "A flow", Measures.flow(session), Measures.needs(true, false));
     }
 
     static void force(Session session) {
-        loads(session)
-                .ifPresentOrElse(
-                        l -> tally(session, "Force", new Measure.Force(l, new Point(1, 0, 0))),
-                        () -> session.say(
-                                "A force needs a pressure or a wall shear among the quantities, in Pa; add one first."));
+        var force = Measures.loads(session).map(l -> new Measure.Force(l, new Point(1, 0, 0)));
+        tally(session, "Force", "A force", force, Measures.needs(false, true));
     }
 
     static void moment(Session session) {
-        loads(session)
-                .ifPresentOrElse(
-                        l -> tally(
-                                session,
-                                "Moment",
-                                new Measure.Moment(l, session.study().axis())),
-                        () -> session.say(
-                                "A moment needs a pressure or a wall shear among the quantities, in Pa; add one first."));
+        var moment = Measures.loads(session)
+                .map(l -> new Measure.Moment(l, session.study().axis()));
+        tally(session, "Moment", "A moment", moment, Measures.needs(false, true));
+    }
+
+    private static void tally(
+            Session session, String name, String what, Optional<? extends Measure> measure, String needs) {
+        if (measure.isEmpty()) {
+            session.say(what + " needs a quantity that fits; " + needs);
+        } else {
+            tally(session, name, measure.get());
+        }
     }
 
     static void balance(Session session) {
         var parts = session.study().stations().stream()
                 .filter(Station.OnPart.class::isInstance)
                 .toList();
-        var q = vector(session);
-        if (parts.isEmpty() || q.isEmpty()) {
+        var flow = Measures.flow(session);
+        if (parts.isEmpty() || flow.isEmpty()) {
             session.say(
                     "A balance needs part stations and a vector quantity, such as velocity taken as stored; add them first.");
             return;
         }
         List<Reading.Term> terms = parts.stream()
-                .map(p -> new Reading.Term("Through " + p.name(), -1, List.of(p.id()), flowOf(session, q.get())))
+                .map(p -> new Reading.Term("Through " + p.name(), -1, List.of(p.id()), flow.get()))
                 .toList();
         add(
                 session,
-                new Reading.OfBalance(
-                        id(session, "balance"),
-                        "Balance of " + q.get().name(),
-                        terms,
-                        List.of(),
-                        "positive flows in",
-                        ""));
-    }
-
-    private static boolean scalar(Session session, Quantity q) {
-        return q.take() != Take.ALL
-                || session.results().runs().values().stream()
-                        .anyMatch(r ->
-                                r.field(q.field()).map(f -> f.components() == 1).orElse(false));
-    }
-
-    private static Optional<Quantity> vector(Session session) {
-        return session.study().quantities().stream()
-                .filter(q -> q.take() == Take.ALL
-                        && session.results().runs().values().stream().anyMatch(r -> r.field(q.field())
-                                .map(f -> f.components() == 3)
-                                .orElse(false)))
-                .findFirst();
-    }
-
-    /** A pressure and a wall shear, told by their unit and number of components. */
-    private static Optional<Measure.Loads> loads(Session session) {
-        var pascal = lane.unit.Unit.of("Pa");
-        String pressure = "";
-        String shear = "";
-        for (Quantity q : session.study().quantities()) {
-            for (var run : session.results().runs().values()) {
-                var field = run.field(q.field()).or(() -> run.parts().stream()
-                        .map(p -> p.field(q.field()))
-                        .flatMap(Optional::stream)
-                        .findFirst());
-                if (q.take() == Take.ALL && field.isPresent()) {
-                    var lens = lane.reading.Lens.of(
-                            List.of(q), session.study().units(), session.study().axis());
-                    boolean fits = lens.unit(field.get()).comparable(pascal);
-                    pressure = fits && field.get().components() == 1 && pressure.isBlank() ? q.id() : pressure;
-                    shear = fits && field.get().components() == 3 && shear.isBlank() ? q.id() : shear;
-                }
-            }
-        }
-        return pressure.isBlank() && shear.isBlank()
-                ? Optional.empty()
-                : Optional.of(new Measure.Loads(pressure, 0, shear, Measure.On.FLUID, Measure.On.WALL));
+                new Reading.OfBalance(id(session, "balance"), "Balance", terms, List.of(), "positive flows in", ""));
     }
 
     private static void tally(Session session, String name, Measure measure) {
-        var part = session.study().stations().stream()
+        // The first part that has what is asked for: a wall shear is stored on walls only.
+        List<Station> parts = session.study().stations().stream()
                 .filter(Station.OnPart.class::isInstance)
-                .findFirst();
+                .toList();
+        var part = parts.stream()
+                .filter(s -> Measures.on(session, measure, (Station.OnPart) s))
+                .findFirst()
+                .or(() -> parts.stream().findFirst());
         if (part.isEmpty()) {
             session.say("A tally is taken over a part; add a part at Stations first.");
             return;

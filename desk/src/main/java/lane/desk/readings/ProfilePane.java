@@ -5,7 +5,6 @@ import java.util.ArrayList;
 import java.util.List;
 import javafx.application.Platform;
 import javafx.scene.Node;
-import javafx.scene.control.ScrollPane;
 import javafx.scene.image.ImageView;
 import javafx.scene.image.PixelBuffer;
 import javafx.scene.image.PixelFormat;
@@ -15,12 +14,12 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Pane;
 import javafx.scene.layout.VBox;
 import javafx.scene.shape.Line;
-import javafx.stage.FileChooser;
 import lane.base.LaneException;
 import lane.check.Check;
 import lane.check.CheckResult;
 import lane.check.Difference;
 import lane.desk.Marks;
+import lane.desk.PictureFile;
 import lane.desk.Session;
 import lane.desk.Ui;
 import lane.picture.Export;
@@ -81,16 +80,7 @@ final class ProfilePane {
             paint();
         });
         pane.setCenter(new BorderPane(chart, tools, null, null, null));
-        var scroll = new ScrollPane(numbers);
-        scroll.setFitToWidth(true);
-        scroll.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
-        numbers.setStyle("-fx-padding: 10 16 16 16;");
-        var right = new BorderPane(scroll);
-        right.getStyleClass().add("panel");
-        right.setMinWidth(338);
-        right.setPrefWidth(338);
-        right.setMaxWidth(338);
-        pane.setRight(right);
+        pane.setRight(Ui.panel(numbers));
     }
 
     Node show(Reading.OfProfile shownReading) {
@@ -273,23 +263,8 @@ final class ProfilePane {
             session.say("There is no curve to export yet.");
             return;
         }
-        var chooser = new FileChooser();
-        chooser.setInitialFileName(reading.id() + ".svg");
-        chooser.getExtensionFilters()
-                .addAll(
-                        new FileChooser.ExtensionFilter("SVG", "*.svg"),
-                        new FileChooser.ExtensionFilter("PNG", "*.png"));
-        var file = chooser.showSaveDialog(pane.getScene().getWindow());
-        if (file != null) {
-            ProfileChart made = chart();
-            session.write(file.toPath(), out -> {
-                if (file.getName().endsWith(".png")) {
-                    Export.png(Export.image(720, 560, 3, g -> made.paint(g, 720, 560)), out);
-                } else {
-                    Export.svg(720, 560, g -> made.paint(g, 720, 560), out);
-                }
-            });
-        }
+        ProfileChart made = chart();
+        PictureFile.save(session, pane.getScene().getWindow(), reading.id(), 720, 560, g -> made.paint(g, 720, 560));
     }
 
     private void point(double x, double y) {

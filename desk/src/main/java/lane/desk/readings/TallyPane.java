@@ -2,15 +2,18 @@ package lane.desk.readings;
 
 import java.util.List;
 import javafx.scene.Node;
+import javafx.scene.control.ScrollPane;
 import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Pane;
+import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 import javafx.scene.shape.Line;
 import javafx.scene.shape.Rectangle;
 import javafx.scene.text.Text;
 import lane.check.Check;
 import lane.check.CheckResult;
+import lane.desk.LaneColumns;
 import lane.desk.Marks;
 import lane.desk.Session;
 import lane.desk.Ui;
@@ -47,7 +50,7 @@ final class TallyPane {
         var top = Ui.row(
                 10,
                 name(reading),
-                Ui.label("over " + String.join(" + ", reading.stations()), "muted", "small"),
+                Ui.label("over " + PartsChoice.words(session, reading.stations()), "muted", "small"),
                 Ui.spring(),
                 Ui.button("Delete", () -> NewReading.delete(session, reading), "small-button"));
         top.getStyleClass().add("toolbar");
@@ -99,8 +102,12 @@ final class TallyPane {
                                 ? Ticks.brief(t.unit().differenceFromSi(t.uncertainty()))
                                 : "not stated",
                         false));
-        pane.setCenter(new BorderPane(body, top, null, null, null));
-        pane.setRight(numbers(reading, sources, styles, result));
+        var scroll = new ScrollPane(body);
+        scroll.setFitToWidth(true);
+        scroll.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
+        scroll.getStyleClass().add("sheet");
+        pane.setCenter(new BorderPane(scroll, top, null, null, null));
+        pane.setRight(Ui.panel(numbers(reading, sources, styles, result)));
         return pane;
     }
 
@@ -156,13 +163,17 @@ final class TallyPane {
         double low = unit.fromSi(least - 0.12 * spread);
         double high = unit.fromSi(greatest + 0.12 * spread);
         double wide = Ui.PITCH * sources.size();
-        double[] ticks = Ticks.of(low, high, 7);
-        for (double v : ticks) {
+        // The axis stays while the lanes move below it.
+        var axis = new Pane();
+        axis.setMouseTransparent(true);
+        var cover = new Rectangle(0, 0, 50, TALL + 14);
+        cover.getStyleClass().add("sheet-cover");
+        cover.visibleProperty().bind(session.lanesAt().greaterThan(0));
+        axis.getChildren().add(cover);
+        for (double v : Ticks.of(low, high, 7)) {
             double y = y(v, low, high);
-            field.getChildren()
-                    .addAll(
-                            Marks.line(52, y, Math.max(wide, 52), y, "grid-line"),
-                            Marks.text(8, y, Ticks.text(v, low, high), "axis-text"));
+            field.getChildren().add(Marks.line(52, y, Math.max(wide, 52), y, "grid-line"));
+            axis.getChildren().add(Marks.text(8, y, Ticks.text(v, low, high), "axis-text"));
         }
         if (datum != null) {
             double y = y(unit.fromSi(datum.value()), low, high);
@@ -194,7 +205,8 @@ final class TallyPane {
             name.setX(x - name.getLayoutBounds().getWidth() / 2);
             field.getChildren().add(name);
         }
-        return field;
+        field.setPrefWidth(wide);
+        return new StackPane(new LaneColumns(session, field), axis);
     }
 
     private void mark(Pane field, Tally v, LaneStyle style, double x, Unit unit, double low, double high) {
@@ -219,7 +231,7 @@ final class TallyPane {
         return 12 + TALL * (high - v) / (high - low);
     }
 
-    private static Node rowOf(
+    private Node rowOf(
             String name, List<Source> sources, java.util.function.Function<Source, String> value, boolean strong) {
         HBox cells = Ui.row(0);
         for (Source s : sources) {
@@ -230,18 +242,14 @@ final class TallyPane {
         }
         var caption = Ui.label(name, "small", "muted");
         caption.setStyle("-fx-padding: 2 0 0 10;");
-        var box = new VBox(caption, cells);
+        var box = new VBox(caption, new LaneColumns(session, cells));
         box.getStyleClass().add("rule");
         box.setMinHeight(38);
         return box;
     }
 
-    private Node numbers(Reading.OfTally reading, List<Source> sources, List<LaneStyle> styles, CheckResult result) {
+    private VBox numbers(Reading.OfTally reading, List<Source> sources, List<LaneStyle> styles, CheckResult result) {
         var box = new VBox(6);
-        box.getStyleClass().add("panel");
-        box.setStyle("-fx-padding: 10 16 16 16;");
-        box.setMinWidth(338);
-        box.setMaxWidth(338);
         Unit unit = unit(reading, sources);
         box.getChildren().add(Ui.row(8, Ui.label("Numbers", "title"), Ui.label(unit.label(), "small", "muted")));
         for (int i = 0; i < sources.size(); i++) {
@@ -289,7 +297,7 @@ final class TallyPane {
             box.getChildren().addAll(head, sign);
         }
         pieces(reading, sources, box);
-        MeasureForm.add(session, reading, box);
+        settings(reading, box);
         if (result != null && !result.why().isBlank()) {
             var why = Ui.label(result.why(), "second", "muted");
             why.setWrapText(true);
@@ -301,6 +309,34 @@ final class TallyPane {
                         () -> lane.desk.checks.ChecksView.openOrAdd(session, reading.id()),
                         "main"));
         return box;
+    }
+
+    private void settings(Reading.OfTally r, VBox box) {
+        var head = Ui.label("Settings", "title");
+        head.setStyle("-fx-padding: 12 0 0 0;");
+        var parts = PartsChoice.of(
+                session,
+                "tally-parts",
+                r.stations(),
+                1,
+                ids -> NewReading.change(session, new Reading.OfTally(r.id(), r.name(), ids, r.measure(), r.unit())));
+        var unit = Ui.text(
+                "tally-unit",
+                r.unit(),
+                u -> NewReading.change(session, new Reading.OfTally(r.id(), r.name(), r.stations(), r.measure(), u)));
+        unit.setPromptText("follows");
+        unit.setMaxWidth(90);
+        box.getChildren()
+                .addAll(
+                        head,
+                        Ui.row(6, Ui.left("Parts", 78, "second"), parts),
+                        MeasureForm.of(
+                                session,
+                                "tally",
+                                r.measure(),
+                                m -> NewReading.change(
+                                        session, new Reading.OfTally(r.id(), r.name(), r.stations(), m, r.unit()))),
+                        Ui.row(6, Ui.left("Unit", 78, "second"), unit));
     }
 
     private void pieces(Reading.OfTally reading, List<Source> sources, VBox box) {

@@ -13,10 +13,12 @@ import javafx.scene.layout.VBox;
 import javafx.scene.shape.Circle;
 import javafx.scene.shape.Line;
 import lane.check.Verdict;
+import lane.desk.BuiltFrom;
 import lane.desk.Marks;
 import lane.desk.Session;
 import lane.desk.Ui;
 import lane.desk.View;
+import lane.study.Study;
 import org.kordamp.ikonli.feather.Feather;
 
 /** Study name, the route of six stops, search or what is being done, undo, redo, theme. */
@@ -32,6 +34,7 @@ public final class Header implements View {
     private final HBox right = Ui.row(4);
     private final Pane route = new Pane();
     private final Region line = new Region();
+    private final BuiltFrom built = new BuiltFrom();
 
     public Header(Session session, Runnable search) {
         this.session = session;
@@ -70,26 +73,37 @@ public final class Header implements View {
     @Override
     public void refresh() {
         var study = session.study();
+        layout();
+        long out = session.results().checks().values().stream()
+                .filter(c -> c.verdict() == Verdict.OUT)
+                .count();
+        if (!built.changed(
+                study.name(),
+                session.saved(),
+                counts(study),
+                session.stop(),
+                session.busy(),
+                Math.round(100 * session.progress()),
+                session.results().failures().size(),
+                out,
+                session.history().undoes(),
+                session.history().redoes(),
+                session.palette().dark(),
+                step())) {
+            return;
+        }
         var names = new VBox(
                 Ui.label(study.name(), "section"),
                 Ui.label(session.saved().isBlank() ? "opened" : session.saved(), "small", "muted"));
         names.setAlignment(Pos.CENTER_LEFT);
         names.setMaxWidth(130);
         left.getChildren().setAll(Ui.label("Crosscheck Lane", "wordmark"), divider(), names);
-        int[] counts = {
-            study.sources().size(),
-            study.stations().size(),
-            study.quantities().size(),
-            study.readings().size(),
-            study.checks().size(),
-            -1
-        };
         route.getChildren().clear();
         var rail = new Line(FIRST + 4, 31, FIRST + 5 * step() + 4, 31);
         rail.getStyleClass().add("rail");
         route.getChildren().add(rail);
         for (int i = 0; i < 6; i++) {
-            stop(i, counts[i]);
+            stop(i, counts(study).get(i), (int) out);
         }
         right.getChildren().setAll(session.busy().isBlank() ? searchButton() : working());
         Button undo = Ui.iconButton(
@@ -107,6 +121,16 @@ public final class Header implements View {
         layout();
     }
 
+    private static List<Integer> counts(Study study) {
+        return List.of(
+                study.sources().size(),
+                study.stations().size(),
+                study.quantities().size(),
+                study.readings().size(),
+                study.checks().size(),
+                -1);
+    }
+
     private static Node divider() {
         var region = new Region();
         region.setMinWidth(1);
@@ -115,7 +139,7 @@ public final class Header implements View {
         return region;
     }
 
-    private void stop(int i, int count) {
+    private void stop(int i, int count, int out) {
         boolean current = session.stop() == i + 1;
         var label = Ui.row(5, Ui.label(STOPS.get(i), current ? "section" : "label", current ? "teal" : "label"));
         if (count >= 0) {
@@ -146,7 +170,7 @@ public final class Header implements View {
         }
         dot.setMouseTransparent(true);
         route.getChildren().addAll(button, dot);
-        Node sign = sign(i);
+        Node sign = sign(i, out);
         if (sign != null) {
             sign.setMouseTransparent(true);
             sign.setLayoutX(FIRST + i * step() + 16);
@@ -156,18 +180,13 @@ public final class Header implements View {
     }
 
     /** What needs attention at a stop, in two words on the rail. */
-    private Node sign(int i) {
+    private Node sign(int i, int out) {
         var results = session.results();
         if (i == 0 && !results.failures().isEmpty()) {
             return tag(Ui.row(4, Ui.label(results.failures().size() + " not read", "small", "brick")));
         }
-        if (i == 4) {
-            long out = results.checks().values().stream()
-                    .filter(c -> c.verdict() == Verdict.OUT)
-                    .count();
-            if (out > 0) {
-                return tag(Ui.row(3, Marks.verdict(Verdict.OUT), Ui.label(out + " out", "small", "brick")));
-            }
+        if (i == 4 && out > 0) {
+            return tag(Ui.row(3, Marks.verdict(Verdict.OUT), Ui.label(out + " out", "small", "brick")));
         }
         return null;
     }

@@ -5,7 +5,6 @@ import java.util.List;
 import javafx.scene.Node;
 import javafx.scene.control.ContextMenu;
 import javafx.scene.control.MenuItem;
-import javafx.scene.control.ScrollPane;
 import javafx.scene.control.Tooltip;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.MouseButton;
@@ -13,6 +12,8 @@ import javafx.scene.input.TransferMode;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Pane;
 import javafx.scene.layout.Region;
+import lane.desk.BuiltFrom;
+import lane.desk.LaneColumns;
 import lane.desk.Marks;
 import lane.desk.Session;
 import lane.desk.Ui;
@@ -28,29 +29,17 @@ public final class LaneBar implements View {
     private final Session session;
     private final Pane pane = new Pane();
     private final HBox chips = new HBox(Ui.PITCH - 122);
-    private final ScrollPane scroll = new ScrollPane(chips);
+    private final LaneColumns columns;
+    private final BuiltFrom built = new BuiltFrom();
 
     public LaneBar(Session session) {
         this.session = session;
+        columns = new LaneColumns(session, chips);
+        pane.setOnScroll(e -> LaneColumns.move(session, session.lanesAt().get() - e.getDeltaY() - e.getDeltaX()));
         pane.getStyleClass().add("lane-bar");
         pane.setMinHeight(40);
         pane.setPrefHeight(40);
         pane.setMaxHeight(40);
-        scroll.setVbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
-        scroll.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
-        scroll.setFitToHeight(true);
-        scroll.setPannable(false);
-        scroll.addEventFilter(javafx.scene.input.ScrollEvent.SCROLL, e -> {
-            double extra = chips.getWidth() - scroll.getViewportBounds().getWidth();
-            if (extra > 0) {
-                scroll.setHvalue(scroll.getHvalue() - (e.getDeltaY() + e.getDeltaX()) / extra);
-            }
-        });
-    }
-
-    /** How far the lanes are scrolled, 0 to 1: columns of lanes follow it. */
-    public javafx.beans.property.DoubleProperty scrolled() {
-        return scroll.hvalueProperty();
     }
 
     @Override
@@ -61,6 +50,16 @@ public final class LaneBar implements View {
     @Override
     public void refresh() {
         Study study = session.study();
+        List<String> notes =
+                study.sources().stream().map(s -> trouble(s) + "/" + size(s)).toList();
+        if (!built.changed(
+                study.sources(),
+                study.off(),
+                study.datum(),
+                notes,
+                session.palette().dark())) {
+            return;
+        }
         String datum = study.source(study.datum()).map(Source::name).orElse("none");
         HBox title = Ui.row(
                 10,
@@ -74,17 +73,28 @@ public final class LaneBar implements View {
         List<LaneStyle> styles = LaneStyle.of(study.sources(), session.palette());
         List<Node> made = new ArrayList<>();
         for (int i = 0; i < study.sources().size(); i++) {
-            made.add(chip(study.sources().get(i), styles.get(i)));
+            Node chip = chip(study.sources().get(i), styles.get(i));
+            double left = Ui.PITCH * i;
+            chip.focusedProperty().addListener((o, was, is) -> {
+                // A chip reached by the keyboard comes into sight.
+                double seen = columns.getWidth() - Ui.PITCH;
+                double at = session.lanesAt().get();
+                if (is && (left < at || left > at + seen)) {
+                    LaneColumns.move(session, left < at ? left : left - seen);
+                }
+            });
+            made.add(chip);
         }
         chips.getChildren().setAll(made);
+        LaneColumns.move(session, session.lanesAt().get());
         chips.setStyle("-fx-padding: 6 0 6 0;");
-        scroll.setLayoutX(Ui.LANES_AT);
-        scroll.setPrefHeight(39);
-        scroll.prefWidthProperty().bind(pane.widthProperty().subtract(Ui.LANES_AT + 90));
+        columns.setLayoutX(Ui.LANES_AT);
+        columns.setPrefHeight(39);
+        columns.prefWidthProperty().bind(pane.widthProperty().subtract(Ui.LANES_AT + 90));
         HBox time = Ui.row(8, Ui.label("Time", "small", "muted"), Ui.label("last", "second"));
         time.setPrefHeight(39);
         time.layoutXProperty().bind(pane.widthProperty().subtract(78));
-        pane.getChildren().setAll(title, scroll, time);
+        pane.getChildren().setAll(title, columns, time);
     }
 
     private Node chip(Source source, LaneStyle style) {

@@ -3,6 +3,7 @@ package lane.desk.shell;
 import java.io.File;
 import java.util.ArrayList;
 import java.util.List;
+import javafx.animation.PauseTransition;
 import javafx.scene.Parent;
 import javafx.scene.control.TextInputControl;
 import javafx.scene.input.KeyCode;
@@ -12,6 +13,7 @@ import javafx.scene.input.TransferMode;
 import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
+import javafx.util.Duration;
 import lane.desk.Session;
 import lane.desk.View;
 import lane.desk.checks.ChecksView;
@@ -33,6 +35,8 @@ public final class Shell {
     private final View[] stops = new View[6];
     private final CommandSearch search;
     private boolean pending;
+    /** Results follow most edits at once, so an edit alone is shown only if they keep us waiting. */
+    private final PauseTransition patience = new PauseTransition(Duration.millis(40));
 
     public Shell(Session session) {
         this.session = session;
@@ -44,6 +48,7 @@ public final class Shell {
         frame.setBottom(trail.node());
         root.getChildren().add(search.node());
         session.listen(this::heard);
+        patience.setOnFinished(e -> refresh());
         root.addEventFilter(KeyEvent.KEY_PRESSED, this::key);
         root.setOnDragOver(e -> {
             if (e.getDragboard().hasFiles()) {
@@ -137,7 +142,9 @@ public final class Shell {
             trail.refresh();
             return;
         }
-        if (!pending) {
+        if (change == Session.Change.STUDY) {
+            patience.playFromStart();
+        } else if (!pending) {
             pending = true;
             javafx.application.Platform.runLater(this::refresh);
         }
@@ -145,6 +152,7 @@ public final class Shell {
 
     private void refresh() {
         pending = false;
+        patience.stop();
         root.getStyleClass().remove("dark");
         if (session.palette().dark()) {
             root.getStyleClass().add("dark");

@@ -6,6 +6,7 @@ import javafx.scene.Node;
 import javafx.scene.control.Label;
 import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
+import lane.desk.BuiltFrom;
 import lane.desk.Session;
 import lane.desk.Ui;
 import lane.desk.View;
@@ -17,6 +18,7 @@ public final class TrailStrip implements View {
 
     private final Session session;
     private final HBox box = Ui.row(8);
+    private final BuiltFrom built = new BuiltFrom();
 
     public TrailStrip(Session session) {
         this.session = session;
@@ -34,6 +36,9 @@ public final class TrailStrip implements View {
 
     @Override
     public void refresh() {
+        if (!built.changed(session.message(), session.trail())) {
+            return;
+        }
         List<Node> nodes = new ArrayList<>();
         if (!session.message().isBlank()) {
             Label message = Ui.label(session.message(), "trouble-text");

@@ -18,6 +18,7 @@ import javafx.scene.input.MouseButton;
 import javafx.scene.input.MouseEvent;
 import javafx.scene.layout.Pane;
 import lane.mesh.Point;
+import lane.picture.Export;
 import lane.picture.Palette;
 import lane.picture.field.Annotations;
 import lane.picture.field.Camera;
@@ -159,16 +160,7 @@ final class FieldPane extends Pane {
         Content shown = content;
         Camera from = camera;
         Runnable job = () -> {
-            FieldScene f = shown.field();
-            var look = new Look(
-                    f.scale(),
-                    f.least(),
-                    f.greatest(),
-                    shown.shaded(),
-                    shown.edges(),
-                    shown.palette().dark());
-            Frame drawn = Rasteriser.draw(
-                    f.scene(), from, look, w, h, shown.palette().ground().getRGB() & 0xffffff);
+            Frame drawn = draw(shown, from, w, h);
             WritableImage image = image(drawn, shown);
             Platform.runLater(() -> {
                 frame = drawn;
@@ -184,6 +176,46 @@ final class FieldPane extends Pane {
                 }
             });
         }
+    }
+
+    /** Draws what is shown at another scale, for a file. @param scale pixels a point */
+    BufferedImage picture(double scale) {
+        int w = (int) Math.round(getWidth() * scale);
+        int h = (int) Math.round(getHeight() * scale);
+        Frame drawn = draw(content, camera.scaled(scale), w, h);
+        var image = Export.image(drawn.argb(), w, h);
+        Graphics2D g = image.createGraphics();
+        g.scale(scale, scale);
+        annotate(g);
+        g.dispose();
+        return image;
+    }
+
+    /** The same into any drawing: the field as pixels at twice the size, lines and text as such. */
+    void paint(Graphics2D g) {
+        int w = (int) getWidth();
+        int h = (int) getHeight();
+        Frame drawn = draw(content, camera.scaled(2), 2 * w, 2 * h);
+        g.drawImage(Export.image(drawn.argb(), 2 * w, 2 * h), 0, 0, w, h, null);
+        annotate(g);
+    }
+
+    private void annotate(Graphics2D g) {
+        Annotations.paint(
+                g, camera, (int) getWidth(), (int) getHeight(), content.lines(), content.bar(), content.palette());
+    }
+
+    private static Frame draw(Content shown, Camera from, int w, int h) {
+        FieldScene f = shown.field();
+        var look = new Look(
+                f.scale(),
+                f.least(),
+                f.greatest(),
+                shown.shaded(),
+                shown.edges(),
+                shown.palette().dark());
+        return Rasteriser.draw(
+                f.scene(), from, look, w, h, shown.palette().ground().getRGB() & 0xffffff);
     }
 
     private static WritableImage image(Frame drawn, Content shown) {

@@ -11,6 +11,7 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Pane;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
+import lane.desk.PictureFile;
 import lane.desk.Session;
 import lane.desk.SideList;
 import lane.desk.Ui;
@@ -211,7 +212,22 @@ public final class StationsView implements View {
             shaded = b;
             refresh();
         }));
-        tools.getChildren().addAll(clearMenu(), viewMenu());
+        tools.getChildren()
+                .addAll(clearMenu(), viewMenu(), Ui.spring(), Ui.button("Picture…", this::export, "small-button"));
+    }
+
+    private void export() {
+        if (scene == null || field.camera() == null) {
+            session.say("There is no picture to export yet.");
+            return;
+        }
+        PictureFile.ask(pane.getScene().getWindow(), lane + "-" + quantity + ".png")
+                .ifPresent(this::export);
+    }
+
+    /** Writes the picture as it is shown; PNG or SVG by the file's name. */
+    void export(java.nio.file.Path file) {
+        PictureFile.write(session, file, (int) field.getWidth(), (int) field.getHeight(), field::picture, field::paint);
     }
 
     private Node viewMenu() {

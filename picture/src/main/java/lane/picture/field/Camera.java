@@ -61,6 +61,11 @@ public record Camera(Point centre, double yaw, double pitch, double scale) {
                 .plus(forward().times(depth));
     }
 
+    /** The same view in a picture so many times as large. */
+    public Camera scaled(double times) {
+        return new Camera(centre, yaw, pitch, scale * times);
+    }
+
     public Camera turned(double dYaw, double dPitch) {
         return new Camera(centre, yaw + dYaw, Math.max(-Math.PI / 2, Math.min(Math.PI / 2, pitch + dPitch)), scale);
     }

@@ -1,0 +1,74 @@
+package lane.reading;
+
+import java.util.Arrays;
+import java.util.List;
+import lane.field.Part;
+import lane.mesh.Mesh;
+import lane.mesh.Point;
+
+/**
+ * The free edges of parts taken together: edges (of a plane run, nodes) that an odd number of faces share. A closed
+ * surface has none. The sum of area vectors alone does not see a missing piece that is closed in direction, such as the
+ * side of a cylinder.
+ *
+ * @param edges how many there are; 0 too where a part has faces that are not the run's own, which have no common nodes
+ * @param place the middle of one of them, or null
+ */
+record Rim(int edges, Point place) {
+    static Rim of(List<Part> parts) {
+        int most = 0;
+        for (Part part : parts) {
+            if (part.unmatched() > 0) {
+                return new Rim(0, null);
+            }
+            most += part.surface().nodes().length;
+        }
+        long[] edges = new long[most];
+        int n = 0;
+        for (Part part : parts) {
+            Mesh m = part.surface();
+            for (int f = 0; f < m.cellCount(); f++) {
+                int size = m.size(f);
+                boolean line = m.shape(f).dimension() == 1;
+                for (int k = 0; k < size; k++) {
+                    long a = part.node()[m.nodes()[m.begin(f) + k]];
+                    long b = line ? a : part.node()[m.nodes()[m.begin(f) + (k + 1) % size]];
+                    edges[n++] = Math.min(a, b) << 32 | Math.max(a, b);
+                }
+            }
+        }
+        Arrays.parallelSort(edges, 0, n);
+        int free = 0;
+        long one = -1;
+        for (int i = 0; i < n; ) {
+            int end = i;
+            while (end < n && edges[end] == edges[i]) {
+                end++;
+            }
+            if ((end - i) % 2 == 1) {
+                free++;
+                one = edges[i];
+            }
+            i = end;
+        }
+        return new Rim(free, free == 0 ? null : middle(parts, (int) (one >>> 32), (int) one));
+    }
+
+    private static Point middle(List<Part> parts, int a, int b) {
+        double[] sum = new double[3];
+        for (int wanted : new int[] {a, b}) {
+            search:
+            for (Part part : parts) {
+                for (int i = 0; i < part.node().length; i++) {
+                    if (part.node()[i] == wanted) {
+                        for (int d = 0; d < 3; d++) {
+                            sum[d] += part.surface().xyz()[3 * i + d] / 2;
+                        }
+                        break search;
+                    }
+                }
+            }
+        }
+        return new Point(sum[0], sum[1], sum[2]);
+    }
+}

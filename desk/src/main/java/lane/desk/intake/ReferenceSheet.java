@@ -1,0 +1,185 @@
+package lane.desk.intake;
+
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.function.Consumer;
+import javafx.scene.Node;
+import javafx.scene.control.TextField;
+import javafx.scene.layout.VBox;
+import lane.base.LaneException;
+import lane.desk.Session;
+import lane.desk.Ui;
+import lane.field.Field;
+import lane.field.Values;
+import lane.picture.Ticks;
+import lane.reading.Reading;
+import lane.reference.Curve;
+import lane.reference.Formula;
+import lane.reference.Table;
+import lane.study.Source;
+import lane.unit.Unit;
+
+/** The sheet of a theory or a measurement: its constants, what it answers to which reading, and its tables. */
+final class ReferenceSheet {
+    private final Session session;
+    private final Source.Reference source;
+
+    ReferenceSheet(Session session, Source.Reference source) {
+        this.session = session;
+        this.source = source;
+    }
+
+    void addTo(VBox sheet) {
+        var drawn = Ui.segments(
+                List.of(Source.Kind.values()),
+                source.kind(),
+                k -> k == Source.Kind.THEORY ? "theory" : "measurement",
+                k -> change("Drawn as", k, source.constants(), source.answers()));
+        sheet.getChildren().add(Ui.row(8, Ui.label("Drawn as", "second"), drawn));
+        constants(sheet);
+        sheet.getChildren().add(SourceSheet.title("Answers", "what it says to which reading"));
+        for (Curve c : source.answers()) {
+            sheet.getChildren().add(answer(c));
+        }
+        sheet.getChildren().add(new AnswerForm(session, source, this::answers).node());
+        source.files().forEach(f -> table(f, sheet));
+    }
+
+    private void change(String what, Source.Kind kind, Map<String, Double> constants, List<Curve> answers) {
+        session.edit(
+                what,
+                s -> s.with(
+                        new Source.Reference(source.id(), source.name(), kind, source.files(), constants, answers)));
+    }
+
+    private void answers(Consumer<List<Curve>> edit) {
+        try {
+            var list = new ArrayList<>(source.answers());
+            edit.accept(list);
+            change("Change answers", source.kind(), source.constants(), list);
+        } catch (LaneException e) {
+            session.say(e.getMessage());
+        }
+    }
+
+    private void constants(VBox sheet) {
+        sheet.getChildren().add(SourceSheet.title("Constants", "in SI units; formulas use them by name"));
+        source.constants().forEach((name, value) -> {
+            var field = Ui.number("constant-" + name, value, v -> constants(m -> m.put(name, v)));
+            field.setMaxWidth(140);
+            boolean used = source.answers().stream()
+                    .anyMatch(a -> a instanceof Curve.ByFormula f
+                            && Formula.of(f.formula()).names().contains(name));
+            var remove = Ui.button("Remove", () -> constants(m -> m.remove(name)), "small-button");
+            remove.setDisable(used);
+            sheet.getChildren()
+                    .add(SourceSheet.line(false, Ui.left(name, 130, "mono"), field, Ui.left("", 12), remove));
+        });
+        var name = new TextField();
+        name.setId("constant-name");
+        name.setPromptText("name");
+        name.setPrefWidth(122);
+        var value = new TextField();
+        value.setId("constant-value");
+        value.setPromptText("value");
+        value.setPrefWidth(140);
+        Runnable add = () -> {
+            try {
+                double v = Double.parseDouble(value.getText().strip().replace(',', '.'));
+                if (!name.getText().strip().matches("\\p{L}[\\p{L}\\p{N}_]*")) {
+                    session.say("A constant's name begins with a letter and goes on with letters and digits; \""
+                            + name.getText() + "\" does not.");
+                } else {
+                    constants(m -> m.put(name.getText().strip(), v));
+                }
+            } catch (NumberFormatException e) {
+                session.say("\"" + value.getText() + "\" is no number; write it like 36.5.");
+            }
+        };
+        value.setOnAction(e -> add.run());
+        sheet.getChildren().add(Ui.row(8, name, value, Ui.button("+ Constant", add, "small-button")));
+    }
+
+    private void constants(Consumer<Map<String, Double>> edit) {
+        var next = new LinkedHashMap<>(source.constants());
+        edit.accept(next);
+        change("Constants", source.kind(), next, source.answers());
+    }
+
+    private Node answer(Curve c) {
+        String reading =
+                session.study().reading(c.reading()).map(Reading::name).orElse(c.reading() + " (no such reading)");
+        var row = SourceSheet.line(false, Ui.left(reading, 190, "second"));
+        switch (c) {
+            case Curve.ByFormula f -> {
+                var formula = Ui.text(
+                        "formula-" + f.reading(),
+                        f.formula(),
+                        t -> replace(c, () -> new Curve.ByFormula(f.reading(), t, f.unit())));
+                formula.setPrefWidth(400);
+                var unit = Ui.text(
+                        "formula-unit-" + f.reading(),
+                        f.unit(),
+                        t -> replace(c, () -> new Curve.ByFormula(f.reading(), f.formula(), t)));
+                unit.setPrefWidth(64);
+                unit.setMinWidth(50);
+                row.getChildren().addAll(formula, Ui.left("", 6), unit);
+            }
+            case Curve.Columns f ->
+                row.getChildren().add(Ui.left(f.file() + ": " + f.value() + " over " + f.abscissa(), 470, "mono"));
+            case Curve.WindowMean f ->
+                row.getChildren()
+                        .add(Ui.left(
+                                f.file() + ": mean of " + f.value() + ", " + f.along() + " " + Ui.shortest(f.from())
+                                        + " to " + Ui.shortest(f.to()),
+                                470,
+                                "mono"));
+            case Curve.HandValue f ->
+                row.getChildren()
+                        .add(Ui.left(
+                                Ui.shortest(f.value()) + " " + f.unit()
+                                        + (f.uncertainty() > 0 ? " ± " + Ui.shortest(f.uncertainty()) : "")
+                                        + (f.note().isBlank() ? "" : ", " + f.note()),
+                                470,
+                                "mono"));
+        }
+        row.getChildren().addAll(Ui.left("", 8), Ui.button("Remove", () -> answers(l -> l.remove(c)), "small-button"));
+        return row;
+    }
+
+    private void replace(Curve old, java.util.function.Supplier<Curve> next) {
+        answers(l -> l.set(l.indexOf(old), next.get()));
+    }
+
+    private void table(String file, VBox sheet) {
+        try {
+            Table table = session.library().table(file);
+            sheet.getChildren().add(SourceSheet.title(file, table.recipe()));
+            for (int i = 0; i < table.headers().size(); i++) {
+                var f = new Field(
+                        table.headers().get(i),
+                        Field.At.NODE,
+                        1,
+                        Unit.UNKNOWN,
+                        Values.of(table.columns().get(i)));
+                double[] r = f.range(0);
+                String unit = table.units().get(i);
+                sheet.getChildren()
+                        .add(SourceSheet.line(
+                                false,
+                                Ui.left(table.headers().get(i), 150, "second"),
+                                Ui.left(unit.isBlank() ? "no unit" : unit, 90, "second"),
+                                Ui.cell(Ticks.number(r[0], Double.NaN), 100, "second"),
+                                Ui.cell(Ticks.number(r[2], Double.NaN), 100, "second"),
+                                Ui.cell(f.nonFinite() + " missing", 90, "small", "muted")));
+            }
+            SourceSheet.files(List.of(table.input()), sheet);
+        } catch (LaneException e) {
+            var text = Ui.label(e.getMessage(), "trouble-text");
+            text.setWrapText(true);
+            sheet.getChildren().add(text);
+        }
+    }
+}

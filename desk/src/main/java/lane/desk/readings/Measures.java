@@ -1,0 +1,108 @@
+package lane.desk.readings;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.function.Predicate;
+import lane.desk.Session;
+import lane.field.Field;
+import lane.field.Run;
+import lane.quantity.Quantity;
+import lane.quantity.Take;
+import lane.reading.Lens;
+import lane.reading.Measure;
+import lane.station.Station;
+import lane.unit.Unit;
+
+/** Which quantities of the study fit which measure, told by their components and units. */
+final class Measures {
+    private Measures() {}
+
+    /** Quantities with one number. */
+    static List<Quantity> scalars(Session session) {
+        return such(session, (q, f) -> q.take() != Take.ALL || f.components() == 1);
+    }
+
+    /** Quantities with three, taken as stored. */
+    static List<Quantity> vectors(Session session) {
+        return such(session, (q, f) -> q.take() == Take.ALL && f.components() == 3);
+    }
+
+    /** Stresses with so many components: a pressure has one, a wall shear three. */
+    static List<Quantity> pascals(Session session, int components) {
+        Unit pascal = Unit.of("Pa");
+        return such(
+                session,
+                (q, f) -> q.take() == Take.ALL
+                        && f.components() == components
+                        && Lens.of(
+                                        List.of(q),
+                                        session.study().units(),
+                                        session.study().axis())
+                                .unit(f)
+                                .comparable(pascal));
+    }
+
+    private interface Fits {
+        boolean test(Quantity quantity, Field field);
+    }
+
+    private static List<Quantity> such(Session session, Fits fits) {
+        List<Quantity> found = new ArrayList<>();
+        for (Quantity q : session.study().quantities()) {
+            Predicate<Run> has =
+                    run -> field(run, q.field()).filter(f -> fits.test(q, f)).isPresent();
+            if (session.results().runs().values().stream().anyMatch(has)) {
+                found.add(q);
+            }
+        }
+        return found;
+    }
+
+    private static Optional<Field> field(Run run, String name) {
+        return run.field(name).or(() -> run.parts().stream()
+                .map(p -> p.field(name))
+                .flatMap(Optional::stream)
+                .findFirst());
+    }
+
+    /** Whether some run has all quantities of a measure on a part. */
+    static boolean on(Session session, Measure measure, Station.OnPart station) {
+        return session.results().runs().values().stream().anyMatch(run -> run.parts().stream()
+                .filter(p -> p.name().equals(station.part()))
+                .anyMatch(p -> measure.quantities().stream()
+                        .map(q ->
+                                session.study().quantity(q).map(Quantity::field).orElse(""))
+                        .allMatch(f -> run.field(f).isPresent() || p.field(f).isPresent())));
+    }
+
+    static Optional<Measure.Mean> mean(Session session) {
+        return scalars(session).stream().findFirst().map(q -> new Measure.Mean(q.id()));
+    }
+
+    static Optional<Measure.Flow> flow(Session session) {
+        return vectors(session).stream()
+                .findFirst()
+                .map(q -> new Measure.Flow(
+                        q.id(), 1, "1", Measure.Carried.NOTHING, session.study().axis()));
+    }
+
+    static Optional<Measure.Loads> loads(Session session) {
+        String pressure =
+                pascals(session, 1).stream().findFirst().map(Quantity::id).orElse("");
+        String shear =
+                pascals(session, 3).stream().findFirst().map(Quantity::id).orElse("");
+        return pressure.isBlank() && shear.isBlank()
+                ? Optional.empty()
+                : Optional.of(new Measure.Loads(pressure, 0, shear, Measure.On.FLUID, Measure.On.WALL));
+    }
+
+    /** What to add when none fits. */
+    static String needs(boolean vector, boolean load) {
+        return vector
+                ? "add one with three components, taken as stored, at Quantities first."
+                : load
+                        ? "add a pressure or a wall shear, in Pa, at Quantities first."
+                        : "add one with one number at Quantities first.";
+    }
+}

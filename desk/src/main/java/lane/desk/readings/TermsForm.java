@@ -1,0 +1,167 @@
+package lane.desk.readings;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.function.UnaryOperator;
+import javafx.scene.Node;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.VBox;
+import lane.desk.Session;
+import lane.desk.Ui;
+import lane.reading.Measure;
+import lane.reading.Reading;
+import lane.station.Station;
+import org.kordamp.ikonli.feather.Feather;
+
+/** The terms of a balance: each with its sign, name, parts and measure; one is open at a time. */
+final class TermsForm {
+    private final Session session;
+
+    TermsForm(Session session) {
+        this.session = session;
+    }
+
+    Node of(Reading.OfBalance balance) {
+        HBox head = Ui.row(
+                8, Ui.label("Terms", "title"), Ui.spring(), Ui.button("+ Term", () -> add(balance), "small-button"));
+        head.setStyle("-fx-padding: 12 0 0 0;");
+        var box = new VBox(4, head);
+        String open = session.selected("term");
+        for (int i = 0; i < balance.terms().size(); i++) {
+            int at = i;
+            Reading.Term t = balance.terms().get(i);
+            boolean isOpen = open.equals(balance.id() + "/" + i);
+            var words = new VBox(
+                    Ui.left(t.name(), 200, "second"),
+                    Ui.left(
+                            "over " + PartsChoice.words(session, t.stations()) + "; "
+                                    + t.measure().sign(),
+                            226,
+                            "small",
+                            "muted"));
+            var arrow = Ui.iconButton(
+                    isOpen ? Feather.CHEVRON_DOWN : Feather.CHEVRON_RIGHT,
+                    isOpen ? "Close the term" : "Change the term",
+                    () -> session.select("term", isOpen ? "" : balance.id() + "/" + at));
+            arrow.setId("term-" + i);
+            HBox row = Ui.row(8, Ui.label(t.factor() > 0 ? "+" : "−", "section"), words, Ui.spring(), arrow);
+            row.getStyleClass().add("table-row");
+            row.setMinHeight(38);
+            box.getChildren().add(row);
+            if (isOpen) {
+                box.getChildren().add(form(balance, at, t));
+            }
+        }
+        box.getChildren().addAll(closing(balance), positive(balance), unit(balance));
+        return box;
+    }
+
+    private Node form(Reading.OfBalance balance, int at, Reading.Term t) {
+        var name = Ui.text(
+                "term-name",
+                t.name(),
+                n -> put(balance, at, new Reading.Term(n, t.factor(), t.stations(), t.measure())));
+        var sign = Ui.segments(
+                List.of(1, -1),
+                t.factor(),
+                f -> f > 0 ? "counts +" : "counts −",
+                f -> put(balance, at, new Reading.Term(t.name(), f, t.stations(), t.measure())));
+        var parts = PartsChoice.of(
+                session,
+                "term-parts",
+                t.stations(),
+                1,
+                ids -> put(balance, at, new Reading.Term(t.name(), t.factor(), ids, t.measure())));
+        var form = new VBox(
+                6,
+                Ui.row(6, Ui.left("Name", 78, "second"), name),
+                Ui.row(6, Ui.left("Sign", 78, "second"), sign),
+                Ui.row(6, Ui.left("Parts", 78, "second"), parts),
+                MeasureForm.of(
+                        session,
+                        "term",
+                        t.measure(),
+                        m -> put(balance, at, new Reading.Term(t.name(), t.factor(), t.stations(), m))));
+        if (balance.terms().size() > 1) {
+            form.getChildren()
+                    .add(Ui.button(
+                            "Delete term",
+                            () -> edit(balance, l -> {
+                                l.remove(at);
+                                return l;
+                            }),
+                            "small-button"));
+        }
+        form.getStyleClass().add("paper");
+        form.setStyle("-fx-padding: 8 8 10 10;");
+        return form;
+    }
+
+    private void add(Reading.OfBalance balance) {
+        String part = session.study().stations().stream()
+                .filter(Station.OnPart.class::isInstance)
+                .map(Station::id)
+                .findFirst()
+                .orElse(null);
+        if (part == null) {
+            session.say("A term is taken over a part; add a part at Stations first.");
+            return;
+        }
+        Measure measure = balance.terms().isEmpty()
+                ? new Measure.Area()
+                : balance.terms().getLast().measure();
+        edit(balance, l -> {
+            l.add(new Reading.Term("Term " + (l.size() + 1), 1, List.of(part), measure));
+            return l;
+        });
+        session.select("term", balance.id() + "/" + balance.terms().size());
+    }
+
+    private void put(Reading.OfBalance balance, int at, Reading.Term term) {
+        edit(balance, l -> {
+            l.set(at, term);
+            return l;
+        });
+    }
+
+    private void edit(Reading.OfBalance b, UnaryOperator<List<Reading.Term>> edit) {
+        List<Reading.Term> terms = edit.apply(new ArrayList<>(b.terms()));
+        NewReading.change(
+                session, new Reading.OfBalance(b.id(), b.name(), terms, b.closedBy(), b.positive(), b.unit()));
+    }
+
+    private Node closing(Reading.OfBalance b) {
+        return Ui.row(
+                6,
+                Ui.left("Closed by", 78, "second"),
+                PartsChoice.of(
+                        session,
+                        "balance-closed-by",
+                        b.closedBy(),
+                        0,
+                        ids -> NewReading.change(
+                                session,
+                                new Reading.OfBalance(b.id(), b.name(), b.terms(), ids, b.positive(), b.unit()))));
+    }
+
+    private Node positive(Reading.OfBalance b) {
+        var words = Ui.text(
+                "balance-positive",
+                b.positive(),
+                t -> NewReading.change(
+                        session, new Reading.OfBalance(b.id(), b.name(), b.terms(), b.closedBy(), t, b.unit())));
+        words.setPrefWidth(220);
+        return Ui.row(6, Ui.left("In words", 78, "second"), words);
+    }
+
+    private Node unit(Reading.OfBalance b) {
+        var unit = Ui.text(
+                "balance-unit",
+                b.unit(),
+                t -> NewReading.change(
+                        session, new Reading.OfBalance(b.id(), b.name(), b.terms(), b.closedBy(), b.positive(), t)));
+        unit.setPromptText("follows");
+        unit.setMaxWidth(90);
+        return Ui.row(6, Ui.left("Unit", 78, "second"), unit);
+    }
+}

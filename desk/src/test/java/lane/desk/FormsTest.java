@@ -1,0 +1,410 @@
+package lane.desk;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.nio.file.Files;
+import javafx.scene.Node;
+import javafx.scene.control.Button;
+import javafx.scene.control.ComboBox;
+import javafx.scene.control.MenuButton;
+import lane.check.Verdict;
+import lane.quantity.Take;
+import lane.reading.Balance;
+import lane.reading.Measure;
+import lane.reading.Outcome;
+import lane.reading.Profile;
+import lane.reading.Reading;
+import lane.reading.Tally;
+import lane.reference.Curve;
+import lane.study.Source;
+import org.junit.jupiter.api.Test;
+
+/** The forms of intake, quantities and readings: what they change, what they refuse, and what follows from it. */
+class FormsTest extends InWindow {
+    private void tick(String menu, String item) throws Exception {
+        MenuButton button = node(menu);
+        onFx(() -> {
+            button.getItems().stream()
+                    .filter(i -> i.getText().equals(item))
+                    .findFirst()
+                    .orElseThrow()
+                    .fire();
+            return null;
+        });
+        settled();
+    }
+
+    private void press(String button) throws Exception {
+        Button found = robot.lookup(n -> n instanceof Button b && b.getText().equals(button) && b.isVisible())
+                .queryAs(Button.class);
+        onFx(() -> {
+            found.fire();
+            return null;
+        });
+        settled();
+    }
+
+    private void segment(String word) throws Exception {
+        var found = robot.lookup(n -> n instanceof javafx.scene.control.ToggleButton t
+                        && t.getText().equals(word))
+                .queryAs(javafx.scene.control.ToggleButton.class);
+        onFx(() -> {
+            found.fire();
+            return null;
+        });
+        settled();
+    }
+
+    private void select(String what, String id, int stop) throws Exception {
+        onFx(() -> {
+            session.select(what, id);
+            session.go(stop);
+            return null;
+        });
+        settled();
+    }
+
+    private double tally(String reading, String lane) {
+        return ((Tally) session.results().outcome(reading, lane)).value();
+    }
+
+    @Test
+    void aTheoryIsMadeFromNothingWithConstantsAFormulaAndAValue() throws Exception {
+        select("source", "fine", 1);
+        press("+ Theory");
+        Source.Reference made = (Source.Reference) session.study().sources().getLast();
+        assertThat(made.kind()).isEqualTo(Source.Kind.THEORY);
+        enter("constant-name", "2nd");
+        enter("constant-value", "1.5");
+        assertThat(session.message()).contains("begins with a letter");
+        enter("constant-name", "U");
+        enter("constant-value", "1,5");
+        settled();
+        onFx(() -> {
+            ComboBox<Reading> box = node("answer-reading");
+            box.setValue(box.getItems().stream()
+                    .filter(r -> r.id().equals("swirl-gap"))
+                    .findFirst()
+                    .orElseThrow());
+            return null;
+        });
+        enter("answer-formula", "U*(1 - s/0.006");
+        enter("answer-unit", "m/s");
+        press("Add formula");
+        assertThat(session.message()).isNotBlank();
+        enter("answer-formula", "U*(1 - s/0.006)");
+        press("Add formula");
+        Profile p = (Profile) session.results().outcome("swirl-gap", made.id());
+        assertThat(p.value()[0]).isEqualTo(1.5);
+        assertThat(p.value()[100]).isCloseTo(0.75, org.assertj.core.data.Offset.offset(1e-12));
+        enter("formula-swirl-gap", "2*U");
+        settled();
+        assertThat(((Profile) session.results().outcome("swirl-gap", made.id())).value()[7])
+                .isEqualTo(3.0);
+        segment("value");
+        onFx(() -> {
+            ComboBox<Reading> box = node("answer-reading");
+            box.setValue(box.getItems().stream()
+                    .filter(r -> r.id().equals("mass-flow"))
+                    .findFirst()
+                    .orElseThrow());
+            return null;
+        });
+        enter("answer-value", "150");
+        enter("answer-unit", "g/s");
+        enter("answer-uncertainty", "2");
+        press("Add value");
+        Tally t = (Tally) session.results().outcome("mass-flow", made.id());
+        assertThat(t.value()).isCloseTo(0.15, org.assertj.core.data.Offset.offset(1e-15));
+        assertThat(t.uncertainty()).isCloseTo(0.002, org.assertj.core.data.Offset.offset(1e-15));
+        look("theory");
+    }
+
+    @Test
+    void aTableAnswersByColumnsAndByAMeanOverAWindow() throws Exception {
+        onFx(() -> {
+            session.edit(
+                    "Fresh rig",
+                    s -> s.with(new Source.Reference(
+                            "rig",
+                            "rig",
+                            Source.Kind.MEASUREMENT,
+                            java.util.List.of("rake.csv", "torque-logger.csv"),
+                            java.util.Map.of(),
+                            java.util.List.of())));
+            return null;
+        });
+        select("source", "rig", 1);
+        onFx(() -> {
+            ComboBox<Reading> box = node("answer-reading");
+            box.setValue(box.getItems().stream()
+                    .filter(r -> r.id().equals("temperature-outlet"))
+                    .findFirst()
+                    .orElseThrow());
+            return null;
+        });
+        press("Add columns");
+        Profile p = (Profile) session.results().outcome("temperature-outlet", "rig");
+        assertThat(p.value()).hasSize(12);
+        assertThat(p.uncertainty()[3]).isEqualTo(0.25);
+        segment("mean of a column");
+        onFx(() -> {
+            ComboBox<Reading> box = node("answer-reading");
+            box.setValue(box.getItems().stream()
+                    .filter(r -> r.id().equals("rotor-torque"))
+                    .findFirst()
+                    .orElseThrow());
+            ComboBox<String> file = node("answer-file");
+            file.setValue("torque-logger.csv");
+            file.getOnAction().handle(null);
+            return null;
+        });
+        enter("mean-from", "20");
+        enter("mean-to", "soon");
+        press("Add mean");
+        assertThat(session.message()).contains("\"soon\" is no number");
+        enter("mean-to", "60");
+        press("Add mean");
+        assertThat(tally("rotor-torque", "rig")).isCloseTo(0.0241, org.assertj.core.data.Percentage.withPercentage(2));
+        look("rig");
+    }
+
+    @Test
+    void aUnitStatedAtIntakeChangesTheNumbers() throws Exception {
+        select("source", "fine", 1);
+        double before = tally("mass-flow", "fine");
+        enter("unit-velocity", "mm/s");
+        settled();
+        assertThat(tally("mass-flow", "fine"))
+                .isCloseTo(before / 1000, org.assertj.core.data.Percentage.withPercentage(1e-9));
+        enter("unit-velocity", "mm/sec2x");
+        assertThat(session.message()).contains("mm/sec2x");
+        assertThat(session.study().units().stream()
+                        .filter(u -> u.field().equals("velocity"))
+                        .findFirst()
+                        .orElseThrow()
+                        .unit())
+                .isEqualTo("mm/s");
+        look("intake-unit");
+    }
+
+    @Test
+    void quantitiesAreAddedChangedAndOnlyUnusedOnesDeleted() throws Exception {
+        onFx(() -> {
+            session.go(3);
+            return null;
+        });
+        settled();
+        int before = session.study().quantities().size();
+        press("+ Add quantity");
+        assertThat(session.study().quantities()).hasSize(before + 1);
+        String id = session.study().quantities().getLast().id();
+        choose("quantity-field-" + id, "velocity");
+        choose("quantity-take-" + id, Take.RADIAL.word());
+        enter("quantity-name-" + id, "radial speed");
+        enter("quantity-unit-" + id, "mm/s");
+        settled();
+        var made = session.study().quantity(id).orElseThrow();
+        assertThat(made.name()).isEqualTo("radial speed");
+        assertThat(made.take()).isEqualTo(Take.RADIAL);
+        assertThat(made.unit()).isEqualTo("mm/s");
+        look("quantities");
+        Node delete = robot.lookup(n -> "Delete radial speed".equals(n.getAccessibleText()))
+                .query();
+        robot.interact(() -> ((Button) delete).fire());
+        settled();
+        assertThat(session.study().quantity(id)).isEmpty();
+        Node used = robot.lookup(n -> "Delete swirl speed".equals(n.getAccessibleText()))
+                .query();
+        robot.interact(() -> ((Button) used).fire());
+        assertThat(session.message()).contains("is used by 2 reading(s)");
+        assertThat(session.study().quantity("swirl")).isPresent();
+    }
+
+    @Test
+    void aTallyChangesItsPartsItsMeasureAndItsUnit() throws Exception {
+        select("reading", "rotor-torque", 4);
+        double onFluid = tally("rotor-torque", "fine");
+        segment("on the wall");
+        // Two pairs of words: the first one says whom the stored stress acts on. Turning it turns the number.
+        assertThat(tally("rotor-torque", "fine")).isEqualTo(-onFluid);
+        tick("tally-parts", "shell");
+        assertThat(((Reading.OfTally) session.study().reading("rotor-torque").orElseThrow()).stations())
+                .containsExactly("rotor", "shell");
+        assertThat(tally("rotor-torque", "fine"))
+                .isCloseTo(
+                        -onFluid - tally("shell-torque", "fine"),
+                        org.assertj.core.data.Percentage.withPercentage(1e-6));
+        look("tally");
+        tick("tally-parts", "shell");
+        choose("tally-kind", "area");
+        enter("tally-unit", "cm2");
+        settled();
+        Tally area = (Tally) session.results().outcome("rotor-torque", "fine");
+        // A polygon of 108 sides about a circle of 30 mm, 120 mm long, in square metres.
+        assertThat(area.value())
+                .isCloseTo(
+                        108 * 2 * 0.03 * Math.sin(Math.PI / 108) * 0.12,
+                        org.assertj.core.data.Percentage.withPercentage(1e-4));
+        assertThat(area.unit().symbol()).isEqualTo("cm2");
+        enter("tally-unit", "kg");
+        settled();
+        assertThat(session.results().outcome("rotor-torque", "fine")).isInstanceOf(Outcome.Absent.class);
+    }
+
+    @Test
+    void theLastPartOfATallyCannotBeTakenAway() throws Exception {
+        select("reading", "mass-flow", 4);
+        tick("tally-parts", "outlet");
+        assertThat(((Reading.OfTally) session.study().reading("mass-flow").orElseThrow()).stations())
+                .containsExactly("outlet");
+        assertThat(session.message()).contains("At least one part");
+    }
+
+    @Test
+    void aBalanceGetsTermsAndLosesItsClosureWithAPart() throws Exception {
+        select("reading", "mass", 4);
+        Balance before = (Balance) session.results().outcome("mass", "fine");
+        assertThat(Math.abs(before.relative())).isLessThan(1e-6);
+        robot.interact(() -> ((Button) node("term-0")).fire());
+        settled();
+        look("balance");
+        segment("counts +");
+        Balance turned = (Balance) session.results().outcome("mass", "fine");
+        assertThat(turned.terms().getFirst().value())
+                .isEqualTo(-before.terms().getFirst().value());
+        tick("balance-closed-by", "shell");
+        assertThat(((Outcome.Absent) session.results().outcome("mass", "fine")).reason())
+                .contains("is open")
+                .contains("it lacks shell");
+        tick("balance-closed-by", "shell");
+        press("+ Term");
+        assertThat(((Reading.OfBalance) session.study().reading("mass").orElseThrow()).terms())
+                .hasSize(3);
+        choose("term-kind", "area");
+        assertThat(session.results().outcome("mass", "fine")).isInstanceOf(Outcome.Absent.class);
+        press("Delete term");
+        assertThat(((Reading.OfBalance) session.study().reading("mass").orElseThrow()).terms())
+                .hasSize(2);
+    }
+
+    @Test
+    void newReadingsOfEveryKindAnswerAtOnce() throws Exception {
+        onFx(() -> {
+            session.go(4);
+            return null;
+        });
+        settled();
+        MenuButton add = node("add-reading");
+        int before = session.study().readings().size();
+        for (int i = 0; i < add.getItems().size(); i++) {
+            int n = i;
+            onFx(() -> {
+                add.getItems().get(n).fire();
+                return null;
+            });
+            settled();
+        }
+        var all = session.study().readings();
+        assertThat(all).hasSize(before + add.getItems().size());
+        for (Reading r : all.subList(before, all.size())) {
+            assertThat(session.results().outcome(r.id(), "fine")).as(r.name()).isNotInstanceOf(Outcome.Absent.class);
+        }
+        assertThat(((Balance) session.results().outcome(all.getLast().id(), "fine")).relative())
+                .isLessThan(1e-6);
+        Reading.OfTally force = (Reading.OfTally) all.stream()
+                .filter(r -> r instanceof Reading.OfTally t && t.measure() instanceof Measure.Force)
+                .toList()
+                .getLast();
+        select("reading", force.id(), 4);
+        enter("tally-along-x", "0");
+        assertThat(session.message()).contains("cannot be 0, 0, 0");
+    }
+
+    @Test
+    void aCheckIsMadeOnAReadingThatHasNone() throws Exception {
+        select("reading", "axial-force", 4);
+        press("Add a check");
+        assertThat(session.stop()).isEqualTo(5);
+        assertThat(session.study().checks()).hasSize(11);
+        assertThat(session.results().checks().get("check-axial-force").verdict())
+                .isEqualTo(Verdict.NO_DATA);
+        choose("check-datum", "fine");
+        choose("check-scale", "absolute");
+        enter("check-tolerance", "1000");
+        settled();
+        look("check-new");
+        press("Delete");
+        assertThat(session.study().checks()).hasSize(10);
+    }
+
+    @Test
+    void columnsOfLanesMoveTogetherWhenThereAreMoreThanFit() throws Exception {
+        onFx(() -> {
+            session.edit(
+                    "Many",
+                    s -> s.withSources(l -> {
+                        for (int i = 0; i < 20; i++) {
+                            l.add(new Source.Reference(
+                                    "h" + i,
+                                    "hand " + i,
+                                    Source.Kind.MEASUREMENT,
+                                    java.util.List.of(),
+                                    java.util.Map.of(),
+                                    java.util.List.of(
+                                            new Curve.HandValue("mass-flow", 0.15 + 0.001 * i, "kg/s", 0, ""))));
+                        }
+                        return l;
+                    }));
+            session.select("reading", "mass-flow");
+            session.go(4);
+            return null;
+        });
+        settled();
+        onFx(() -> {
+            node("chip-h19").requestFocus();
+            return null;
+        });
+        settled();
+        assertThat(session.lanesAt().get()).isGreaterThan(15 * Ui.PITCH);
+        look("many-lanes");
+        onFx(() -> {
+            LaneColumns.move(session, -50);
+            return null;
+        });
+        assertThat(session.lanesAt().get()).isZero();
+    }
+
+    @Test
+    void thePictureIsExportedAsItIsShown() throws Exception {
+        select("station", "gap-mid", 2);
+        Thread.sleep(800);
+        var other = new javafx.stage.Stage[1];
+        Object view = onFx(() -> {
+            var made = new lane.desk.stations.StationsView(session);
+            var scene = new javafx.scene.Scene(new javafx.scene.layout.StackPane(made.node()), 1000, 700);
+            var stage = new javafx.stage.Stage();
+            stage.setScene(scene);
+            stage.show();
+            made.refresh();
+            other[0] = stage;
+            return made;
+        });
+        var method = view.getClass().getDeclaredMethod("export", java.nio.file.Path.class);
+        method.setAccessible(true);
+        for (String name : java.util.List.of("field.PNG", "field.svg")) {
+            onFx(() -> method.invoke(view, folder.resolve(name)));
+        }
+        var image = javax.imageio.ImageIO.read(folder.resolve("field.PNG").toFile());
+        assertThat(image.getWidth()).isGreaterThan(1200);
+        String svg = Files.readString(folder.resolve("field.svg"));
+        assertThat(svg)
+                .contains("swirl speed")
+                .contains("data:image/png;base64")
+                .contains("Gap at mid-length");
+        onFx(() -> {
+            other[0].close();
+            return null;
+        });
+    }
+}

@@ -1,0 +1,145 @@
+package lane.desk;
+
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.concurrent.Callable;
+import java.util.concurrent.TimeUnit;
+import javafx.scene.Node;
+import javafx.scene.Scene;
+import javafx.scene.control.ComboBox;
+import javafx.scene.control.Label;
+import javafx.scene.control.TextInputControl;
+import javafx.scene.image.PixelFormat;
+import javafx.scene.image.WritableImage;
+import javafx.scene.input.KeyCode;
+import javafx.stage.Stage;
+import lane.demo.DemoFiles;
+import lane.picture.Export;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.io.TempDir;
+import org.testfx.api.FxRobot;
+import org.testfx.api.FxToolkit;
+import org.testfx.util.WaitForAsyncUtils;
+
+/** The demo study in a window on the headless platform, driven by mouse and keyboard. */
+abstract class InWindow {
+    @TempDir
+    static Path folder;
+
+    static Path study;
+    final FxRobot robot = new FxRobot();
+    Session session;
+    Stage stage;
+
+    @BeforeAll
+    static void start() throws Exception {
+        study = DemoFiles.make(folder);
+        FxToolkit.registerPrimaryStage();
+    }
+
+    @BeforeEach
+    void open() throws Exception {
+        Files.deleteIfExists(study.resolveSibling("spindle.lane.json.autosave"));
+        FxToolkit.setupStage(s -> {
+            stage = s;
+            session = Session.open(study);
+            Scene scene = LaneApp.scene(session, 1280, 800);
+            s.setScene(scene);
+            s.show();
+            session.evaluate();
+        });
+        await(() -> session.results().checks().size() == 10);
+    }
+
+    @AfterEach
+    void close() throws Exception {
+        FxToolkit.setupStage(Stage::hide);
+    }
+
+    void await(Callable<Boolean> condition) throws Exception {
+        WaitForAsyncUtils.waitFor(30, TimeUnit.SECONDS, () -> onFx(condition));
+        WaitForAsyncUtils.waitForFxEvents();
+    }
+
+    static <T> T onFx(Callable<T> call) throws Exception {
+        return WaitForAsyncUtils.asyncFx(call).get(20, TimeUnit.SECONDS);
+    }
+
+    void press(KeyCode... keys) {
+        robot.press(keys);
+        robot.release(keys);
+        WaitForAsyncUtils.waitForFxEvents();
+    }
+
+    <T extends Node> T node(String id) {
+        return robot.lookup("#" + id).query();
+    }
+
+    boolean shown(String text) {
+        return robot.lookup(n -> n instanceof Label l && l.getText().contains(text) && n.isVisible())
+                .tryQuery()
+                .isPresent();
+    }
+
+    /** Types into a field in place of what stands there. */
+    void enter(String id, String text) {
+        TextInputControl field = node(id);
+        robot.interact(() -> {
+            field.requestFocus();
+            field.selectAll();
+        });
+        robot.write(text).type(KeyCode.ENTER);
+        WaitForAsyncUtils.waitForFxEvents();
+    }
+
+    /** Chooses by the word shown, as the open list would. */
+    <T> void choose(String id, String word) throws Exception {
+        ComboBox<T> box = node(id);
+        onFx(() -> {
+            T found = box.getItems().stream()
+                    .filter(i -> word.equals(worded(box, i)))
+                    .findFirst()
+                    .orElseThrow(() -> new AssertionError("no \"" + word + "\" among " + box.getItems()));
+            box.setValue(found);
+            return null;
+        });
+        settled();
+    }
+
+    private static <T> String worded(ComboBox<T> box, T item) {
+        T before = box.getValue();
+        var handler = box.getOnAction();
+        box.setOnAction(null);
+        box.setValue(item);
+        String text = box.getButtonCell() == null
+                ? String.valueOf(item)
+                : box.getButtonCell().getText();
+        box.setValue(before);
+        box.setOnAction(handler);
+        return text;
+    }
+
+    void settled() throws Exception {
+        await(() -> session.results().study() == session.study());
+        WaitForAsyncUtils.waitForFxEvents();
+    }
+
+    /** Writes what the window shows, when LANE_LOOK names a folder: for looking at it. */
+    void look(String name) throws Exception {
+        String folder = System.getenv("LANE_LOOK");
+        if (folder == null) {
+            return;
+        }
+        Thread.sleep(600);
+        WritableImage image = onFx(() -> stage.getScene().snapshot(null));
+        int w = (int) image.getWidth();
+        int h = (int) image.getHeight();
+        int[] pixels = new int[w * h];
+        image.getPixelReader().getPixels(0, 0, w, h, PixelFormat.getIntArgbInstance(), pixels, 0, w);
+        try (var out = Files.newOutputStream(Path.of(folder, name + ".png"))) {
+            Export.png(Export.image(pixels, w, h), out);
+        }
+    }
+}

@@ -31,6 +31,11 @@ public record Profile(
         return value.length;
     }
 
+    /** The unit that the abscissa is drawn in: millimetres for lengths. */
+    public Unit abscissaShown() {
+        return abscissaUnit.equals(Unit.of("m")) ? Unit.of("mm") : abscissaUnit;
+    }
+
     /** Greatest minus least of the finite values; 0 when there is none. */
     public double range() {
         double least = Double.POSITIVE_INFINITY;

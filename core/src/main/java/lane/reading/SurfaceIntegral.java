@@ -1,5 +1,6 @@
 package lane.reading;
 
+import java.util.Arrays;
 import java.util.List;
 import lane.base.LaneException;
 import lane.base.Parallel;
@@ -96,13 +97,14 @@ final class SurfaceIntegral {
         var unit = lens.unit(field);
         boolean own = part.field(field.name()).isPresent();
         if (!own) {
-            for (int v : field.at() == Field.At.NODE ? part.node() : part.owner()) {
-                if (v < 0) {
-                    throw new LaneException(
-                            "Part \"" + part.name() + "\" does not lie on the run's boundary everywhere ("
-                                    + part.unmatched() + " faces), so field \"" + field.name()
-                                    + "\" is not known there; give the part the field, or a surface of the same mesh.");
-                }
+            boolean known = field.at() == Field.At.NODE
+                    // Nodes that no face uses do not matter: surface files often carry a volume's nodes along.
+                    ? Arrays.stream(part.surface().nodes()).allMatch(v -> part.node()[v] >= 0)
+                    : Arrays.stream(part.owner()).allMatch(v -> v >= 0);
+            if (!known) {
+                throw new LaneException("Part \"" + part.name() + "\" does not lie on the run's boundary everywhere ("
+                        + part.unmatched() + " faces do not), so field \"" + field.name()
+                        + "\" is not known there; give the part the field, or a surface of the same mesh.");
             }
         }
         return new Seen(field, own ? null : part.node(), own ? null : part.owner(), unit.factor(), unit.offset());

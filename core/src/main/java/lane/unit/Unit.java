@@ -56,14 +56,16 @@ public record Unit(String symbol, Dimension dimension, double factor, double off
         if (this.equals(ONE)) {
             return other.difference();
         }
-        return new Unit(join(symbol, other.symbol), dimension.times(other.dimension), factor * other.factor, 0);
+        return new Unit(
+                Symbols.product(symbol, other.symbol), dimension.times(other.dimension), factor * other.factor, 0);
     }
 
     public Unit over(Unit other) {
         if (!known() || !other.known()) {
             return UNKNOWN;
         }
-        return new Unit(symbol + "/(" + other.symbol + ")", dimension.over(other.dimension), factor / other.factor, 0);
+        return new Unit(
+                Symbols.quotient(symbol, other.symbol), dimension.over(other.dimension), factor / other.factor, 0);
     }
 
     /** The coherent SI unit of this dimension, written in base units. */
@@ -82,9 +84,5 @@ public record Unit(String symbol, Dimension dimension, double factor, double off
     /** The symbol, or the words for an unknown unit. */
     public String label() {
         return known() ? symbol : "unit unknown";
-    }
-
-    private static String join(String a, String b) {
-        return b.equals("1") ? a : a + " " + b;
     }
 }

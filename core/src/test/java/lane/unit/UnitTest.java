@@ -99,4 +99,28 @@ class UnitTest {
         }
         assertThatThrownBy(() -> Unit.of("(".repeat(99))).isInstanceOf(LaneException.class);
     }
+
+    @ParameterizedTest
+    @CsvSource({
+        "kg/m3, m/s, kg/(m2 s), kg s/m4",
+        "kg/(m2 s), m2, kg/s, kg/(m4 s)",
+        "Pa, m2, Pa m2, Pa/m2",
+        "N m, 1, N m, N m",
+        "m, m, m2, 1",
+        "m s-1, s, m, m/s2",
+        "1, s, s, 1/s",
+        "mm^(1/2), mm, mm^(1/2) mm, mm^(1/2)/(mm)",
+        "m, m-1, 1, m2"
+    })
+    void productsAndQuotientsAreWrittenShortlyAndReadBack(String a, String b, String product, String quotient) {
+        Unit p = Unit.of(a).times(Unit.of(b));
+        Unit q = Unit.of(a).over(Unit.of(b));
+        assertThat(p.symbol()).isEqualTo(product);
+        assertThat(q.symbol()).isEqualTo(quotient);
+        for (Unit made : new Unit[] {p, q}) {
+            Unit again = Unit.of(made.symbol());
+            assertThat(again.dimension()).isEqualTo(made.dimension());
+            assertThat(again.factor()).isCloseTo(made.factor(), org.assertj.core.data.Percentage.withPercentage(1e-12));
+        }
+    }
 }

@@ -21,6 +21,7 @@ public final class LaneApp extends Application {
     private static Path study;
     private static List<Path> files = List.of();
     private static FutureTask<Session> opened;
+    private Session running;
 
     /** Opens the window on a study, or on a new one with the given files. @param studyFile null for a new study */
     static void start(Path studyFile, List<Path> others) {
@@ -47,6 +48,7 @@ public final class LaneApp extends Application {
             System.exit(1);
             return;
         }
+        running = session;
         StartUp.tell("study read");
         stage.setScene(scene(session, 1280, 800));
         StartUp.tell("scene made");
@@ -64,6 +66,13 @@ public final class LaneApp extends Application {
             session.evaluate();
         }
         StartUp.watch(session);
+    }
+
+    @Override
+    public void stop() {
+        if (running != null) {
+            running.close();
+        }
     }
 
     private static Session opened() {

@@ -10,12 +10,14 @@ import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.ScheduledExecutorService;
 import java.util.concurrent.TimeUnit;
+import java.util.function.Supplier;
 import java.util.function.UnaryOperator;
 import javafx.application.Platform;
 import javafx.beans.property.DoubleProperty;
 import javafx.beans.property.SimpleDoubleProperty;
 import lane.base.LaneException;
 import lane.base.Work;
+import lane.check.CheckResult;
 import lane.formats.AtomicFile;
 import lane.formats.FileLibrary;
 import lane.formats.study.StudyJson;
@@ -58,7 +60,8 @@ public final class Session {
     private String saved = "";
     private int stop = 1;
     private Palette palette = Palette.LIGHT;
-    private Trail trail = Trail.EMPTY;
+    private Supplier<Trail> trail = () -> Trail.EMPTY;
+    private String trailOf = "";
     private volatile Study unsaved;
     private final DoubleProperty lanesAt = new SimpleDoubleProperty();
 
@@ -178,23 +181,47 @@ public final class Session {
     }
 
     public Trail trail() {
-        return trail;
+        return trail.get();
     }
 
-    /** Shows the trail of a judged lane's answer, as the number that a reader asks about first. */
+    /** Shows how a lane's answer came about, now and after every edit. */
+    public void show(String reading, String lane) {
+        show("reading " + reading, () -> results.outcome(reading, lane).trail());
+    }
+
+    /** Shows the trail of the finest run's answer, as the number that a reader asks about first, unless one is shown. */
     public void showFinest(String reading) {
-        study().finest().stream()
-                .map(id -> results.outcome(reading, id).trail())
-                .filter(t -> !t.steps().isEmpty())
-                .findFirst()
-                .ifPresent(this::show);
+        if (!trailOf.equals("reading " + reading)) {
+            study().finest().stream().findFirst().ifPresent(lane -> show(reading, lane));
+        }
     }
 
-    public void show(Trail shown) {
-        if (!shown.equals(trail)) {
-            trail = shown;
-            tell(Change.SELECTION);
-        }
+    /** Shows how a lane's part in a check came about. @param lane blank for the first that is judged */
+    public void showCheck(String check, String lane) {
+        show("check " + check, () -> {
+            CheckResult result = results.checks().get(check);
+            return result == null
+                    ? Trail.EMPTY
+                    : result.lanes().entrySet().stream()
+                            .filter(e -> lane.isBlank()
+                                    ? e.getValue().verdict() != null
+                                    : e.getKey().equals(lane))
+                            .findFirst()
+                            .map(e -> e.getValue().trail())
+                            .orElse(Trail.EMPTY);
+        });
+    }
+
+    /** @param of names what the trail belongs to */
+    public void show(String of, Supplier<Trail> shown) {
+        trailOf = of;
+        trail = shown;
+        tell(Change.SELECTION);
+    }
+
+    /** What the trail that is shown belongs to; blank for none. */
+    public String trailOf() {
+        return trailOf;
     }
 
     /** One sentence for the user, until the next edit. */
@@ -240,13 +267,22 @@ public final class Session {
         evaluate();
     }
 
+    /** Ends the session: computing stops, and what is not saved is kept for the next one. */
+    public void close() {
+        cancel();
+        worker.shutdownNow();
+        saver.shutdownNow();
+        autosave();
+        listeners.clear();
+    }
+
     public String saved() {
         return history.changed() ? "not saved" : saved;
     }
 
     public void save() {
         try {
-            Study study = history.now();
+            Study study = study();
             StudyJson.save(study, file);
             history.wrote(study);
             unsaved = null;

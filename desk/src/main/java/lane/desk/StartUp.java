@@ -1,13 +1,13 @@
 package lane.desk;
 
 import java.util.ArrayList;
+import java.util.Iterator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.function.Consumer;
 import java.util.function.UnaryOperator;
-import javafx.animation.KeyFrame;
-import javafx.animation.Timeline;
+import javafx.animation.PauseTransition;
 import javafx.application.Platform;
 import javafx.stage.Stage;
 import javafx.util.Duration;
@@ -69,29 +69,37 @@ final class StartUp {
                 steps.add(new Step("undo", Session::undo));
             }
         }
-        long[] begun = {0};
-        String[] doing = {""};
-        session.listen(c -> {
-            if (c == Session.Change.RESULTS && !doing[0].isEmpty()) {
-                String done = doing[0];
-                doing[0] = "";
-                // The refresh was asked for before this; what runs after it comes when the new numbers are laid out.
-                Platform.runLater(() -> Platform.runLater(() -> System.out.printf(
-                        "stop %d, %s answered after %d ms%n",
-                        session.stop(), done, (System.nanoTime() - begun[0]) / 1_000_000)));
-            }
-        });
-        var frames = new Timeline();
-        for (int i = 0; i < steps.size(); i++) {
-            Step step = steps.get(i);
-            frames.getKeyFrames().add(new KeyFrame(Duration.millis(400.0 * (i + 1)), e -> {
-                doing[0] = step.name;
-                begun[0] = System.nanoTime();
-                step.action.accept(session);
-            }));
+        next(session, steps.iterator());
+    }
+
+    /** Does one step, waits for what follows from it, and goes on. */
+    private static void next(Session session, Iterator<Step> steps) {
+        if (!steps.hasNext()) {
+            Platform.exit();
+            return;
         }
-        frames.getKeyFrames().add(new KeyFrame(Duration.millis(400.0 * (steps.size() + 2)), e -> Platform.exit()));
-        frames.play();
+        Step step = steps.next();
+        var pause = new PauseTransition(Duration.millis(250));
+        pause.setOnFinished(e -> next(session, steps));
+        if (!step.name.isEmpty()) {
+            long begun = System.nanoTime();
+            boolean[] answered = {false};
+            session.listen(c -> {
+                if (c == Session.Change.RESULTS && !answered[0]) {
+                    answered[0] = true;
+                    // The refresh was asked for before this; what runs after it comes when the new numbers are shown.
+                    Platform.runLater(() -> Platform.runLater(() -> {
+                        System.out.printf(
+                                "stop %d, %s answered after %d ms%n",
+                                session.stop(), step.name, (System.nanoTime() - begun) / 1_000_000);
+                        pause.play();
+                    }));
+                }
+            });
+        } else {
+            pause.play();
+        }
+        step.action.accept(session);
     }
 
     private record Step(String name, Consumer<Session> action) {}

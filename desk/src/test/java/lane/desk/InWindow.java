@@ -55,7 +55,11 @@ abstract class InWindow {
 
     @AfterEach
     void close() throws Exception {
-        FxToolkit.setupStage(Stage::hide);
+        FxToolkit.setupStage(s -> {
+            s.hide();
+            s.setScene(new Scene(new javafx.scene.layout.Pane()));
+            session.close();
+        });
     }
 
     void await(Callable<Boolean> condition) throws Exception {

@@ -14,6 +14,7 @@ import lane.desk.Session;
 import lane.desk.Ui;
 import lane.picture.LaneStyle;
 import lane.picture.Ticks;
+import lane.reading.Profile;
 import lane.reading.Reading;
 import lane.study.Source;
 import lane.unit.Unit;
@@ -27,7 +28,7 @@ final class CheckCard {
     }
 
     Node show(Check check, CheckResult result) {
-        HBox card = Ui.row(24, settings(check, result), evidence(result), why(check, result));
+        HBox card = Ui.row(24, settings(check, result), evidence(check, result), why(check, result));
         card.setAlignment(javafx.geometry.Pos.TOP_LEFT);
         card.getStyleClass().add("paper");
         card.setStyle(
@@ -134,7 +135,7 @@ final class CheckCard {
         return box;
     }
 
-    private Node evidence(CheckResult result) {
+    private Node evidence(Check check, CheckResult result) {
         var box = new VBox(3, Ui.label("Evidence", "title"));
         box.setMinWidth(300);
         if (result == null) {
@@ -148,7 +149,7 @@ final class CheckCard {
                         Ui.cell("L1", 66, "small", "muted"),
                         Ui.cell("L2", 66, "small", "muted"),
                         Ui.cell("Linf", 66, "small", "muted"),
-                        Ui.cell("at, mm", 60, "small", "muted"),
+                        Ui.cell("at", 60, "small", "muted"),
                         Ui.cell("bias", 70, "small", "muted"))
                 : Ui.row(
                         0,
@@ -178,7 +179,7 @@ final class CheckCard {
                                 Ui.cell(Ticks.brief(u.fromSi(l.curve().l1())), 66, "second"),
                                 Ui.cell(Ticks.brief(u.fromSi(l.curve().l2())), 66, "second"),
                                 Ui.cell(Ticks.brief(u.fromSi(l.curve().linf())), 66, "second"),
-                                Ui.cell(Ticks.number(1000 * l.curve().linfAt(), 0.1), 60, "second"),
+                                Ui.cell(place(check, s, l), 60, "second"),
                                 Ui.cell(Ticks.signed(u.fromSi(l.curve().bias())), 70, "second"));
             } else {
                 row.getChildren()
@@ -191,7 +192,7 @@ final class CheckCard {
                                         "second"));
             }
             row.getStyleClass().add("table-row");
-            row.setOnMouseClicked(e -> session.show(l.trail()));
+            row.setOnMouseClicked(e -> session.showCheck(check.id(), s.id()));
             box.getChildren().add(row);
         }
         if (curves) {
@@ -206,6 +207,13 @@ final class CheckCard {
                                     "muted")));
         }
         return box;
+    }
+
+    /** Where the largest difference is, on the profile's axis as drawn. */
+    private String place(Check check, Source source, CheckResult.Lane l) {
+        return session.results().outcome(check.reading(), source.id()) instanceof Profile p
+                ? Ticks.brief(p.abscissaShown().fromSi(l.curve().linfAt()))
+                : "";
     }
 
     private Node why(Check check, CheckResult result) {

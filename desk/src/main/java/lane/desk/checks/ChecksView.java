@@ -114,7 +114,9 @@ public final class ChecksView implements View {
             }
             rows.getChildren().add(row(check, result, sources, styles));
             if (check.id().equals(session.selected("check"))) {
-                showTrail(result);
+                if (!session.trailOf().equals("check " + check.id())) {
+                    session.showCheck(check.id(), "");
+                }
                 rows.getChildren().add(new CheckCard(session).show(check, result));
             }
         }
@@ -227,12 +229,6 @@ public final class ChecksView implements View {
                 + (result == null ? "not computed" : result.verdict().word()));
         Runnable toggle = () -> {
             session.select("check", open ? "" : check.id());
-            if (result != null) {
-                result.lanes().values().stream()
-                        .filter(l -> l.verdict() != null)
-                        .findFirst()
-                        .ifPresent(l -> session.show(l.trail()));
-            }
         };
         row.setOnMouseClicked(e -> toggle.run());
         row.setOnKeyPressed(e -> {
@@ -333,15 +329,6 @@ public final class ChecksView implements View {
                                     lane.verdict() == null ? "muted" : tone)));
         }
         return box;
-    }
-
-    private void showTrail(CheckResult result) {
-        if (result != null) {
-            result.lanes().values().stream()
-                    .filter(l -> l.verdict() != null)
-                    .findFirst()
-                    .ifPresent(l -> session.show(l.trail()));
-        }
     }
 
     private static Node whole(javafx.scene.control.Label label) {

@@ -135,7 +135,7 @@ public final class LedgerView implements View {
     private void show(Ledger.Line line) {
         detail.getChildren().clear();
         if (line != null && !line.trail().steps().isEmpty()) {
-            session.show(line.trail());
+            session.show("line " + line.id(), line::trail);
         }
         if (line == null) {
             detail.getChildren().add(Ui.label("No numbers yet", "muted"));

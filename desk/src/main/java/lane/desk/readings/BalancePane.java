@@ -51,9 +51,7 @@ final class BalancePane {
         scroll.getStyleClass().add("sheet");
         pane.setCenter(new BorderPane(scroll, top, null, null, null));
         pane.setRight(Ui.panel(numbers(reading)));
-        if (session.trail().steps().isEmpty()) {
-            session.showFinest(reading.id());
-        }
+        session.showFinest(reading.id());
         return pane;
     }
 
@@ -244,7 +242,7 @@ final class BalancePane {
                 row.getChildren().addAll(Ui.spring(), label);
             }
             row.getStyleClass().add("table-row");
-            row.setOnMouseClicked(e -> session.show(outcome.trail()));
+            row.setOnMouseClicked(e -> session.show(reading.id(), s.id()));
             box.getChildren().add(row);
         }
         box.getChildren()

@@ -46,6 +46,7 @@ final class ProfilePane {
     private Reading.OfProfile reading;
     private ProfileChart.Layout layout;
     private List<ProfileChart.Curve> curves = List.of();
+    private final List<String> curveLanes = new ArrayList<>();
     private Unit shown = Unit.UNKNOWN;
     private Unit along = Unit.of("mm");
     private double share = 0.32;
@@ -156,6 +157,7 @@ final class ProfilePane {
 
     private List<ProfileChart.Curve> curves() {
         List<ProfileChart.Curve> made = new ArrayList<>();
+        curveLanes.clear();
         List<LaneStyle> styles = LaneStyle.of(session.study().sources(), session.palette());
         Profile datum = session.results().outcome(reading.id(), datumId()) instanceof Profile p ? p : null;
         for (int i = 0; i < styles.size(); i++) {
@@ -167,6 +169,7 @@ final class ProfilePane {
                     CheckResult.Lane known = checked(source.id());
                     d = known != null ? known.curve() : difference(p, datum);
                 }
+                curveLanes.add(source.id());
                 made.add(new ProfileChart.Curve(source.name(), styles.get(i), p, d));
             }
         }
@@ -205,7 +208,7 @@ final class ProfilePane {
     private ProfileChart chart() {
         Profile first = curves.getFirst().profile();
         shown = first.unit();
-        along = first.abscissaUnit().equals(Unit.of("m")) ? Unit.of("mm") : first.abscissaUnit();
+        along = first.abscissaShown();
         String quantity =
                 session.study().quantity(reading.quantity()).map(Quantity::name).orElse("");
         String datum = session.results().outcome(reading.id(), datumId()) instanceof Profile
@@ -330,37 +333,35 @@ final class ProfilePane {
                 Ui.left("Lane", 74, "small", "muted"),
                 Ui.cell("L2, %", 58, "small", "muted"),
                 Ui.cell("Linf", 66, "small", "muted"),
-                Ui.cell("at, mm", 52, "small", "muted"),
+                Ui.cell("at", 52, "small", "muted"),
                 Ui.left("", 52));
         columns.getStyleClass().add("table-row");
         numbers.getChildren().add(columns);
-        for (ProfileChart.Curve c : curves) {
+        for (int i = 0; i < curves.size(); i++) {
+            ProfileChart.Curve c = curves.get(i);
+            String id = curveLanes.get(i);
             Difference d = c.difference();
             Node name = Ui.row(
                     6, Marks.marker(c.style(), Marks.fx(session.palette().sheet())), Ui.left(c.name(), 56, "second"));
             ((HBox) name).setMinWidth(74);
             HBox row = Ui.row(0, name);
             if (d == null) {
-                row.getChildren().add(Ui.label(c.name().equals(datum) ? "datum" : "no datum", "second", "muted"));
+                row.getChildren().add(Ui.label(id.equals(datumId()) ? "datum" : "no datum", "second", "muted"));
             } else {
                 Unit unit = c.profile().unit().difference();
                 row.getChildren()
                         .addAll(
                                 Ui.cell(Ticks.brief(100 * d.l2() / d.datumRange()), 58, "second"),
                                 Ui.cell(Ticks.brief(unit.fromSi(d.linf())), 66, "second"),
-                                Ui.cell(Ticks.number(1000 * d.linfAt(), 0.1), 52, "second"));
-                CheckResult.Lane lane = session.study().sources().stream()
-                        .filter(s -> s.name().equals(c.name()))
-                        .findFirst()
-                        .map(s -> checked(s.id()))
-                        .orElse(null);
+                                Ui.cell(Ticks.brief(c.profile().abscissaShown().fromSi(d.linfAt())), 52, "second"));
+                CheckResult.Lane lane = checked(id);
                 if (lane != null && lane.verdict() != null) {
                     HBox verdict = Ui.row(0, Ui.left("", 6), Marks.verdict(lane.verdict()));
                     row.getChildren().add(verdict);
                 }
             }
             row.getStyleClass().add("table-row");
-            row.setOnMouseClicked(e -> session.show(c.profile().trail()));
+            row.setOnMouseClicked(e -> session.show(reading.id(), id));
             numbers.getChildren().add(row);
         }
         if (check != null) {
@@ -395,7 +396,7 @@ final class ProfilePane {
         }
         if (curves.isEmpty()) {
             numbers.getChildren().add(Ui.label("No lane answers yet.", "muted"));
-        } else if (session.trail().steps().isEmpty()) {
+        } else {
             session.showFinest(reading.id());
         }
     }

@@ -283,12 +283,10 @@ final class TallyPane {
                 default -> {}
             }
             row.getStyleClass().add("table-row");
-            row.setOnMouseClicked(e -> session.show(outcome.trail()));
+            row.setOnMouseClicked(e -> session.show(reading.id(), s.id()));
             box.getChildren().add(row);
         }
-        if (session.trail().steps().isEmpty()) {
-            session.showFinest(reading.id());
-        }
+        session.showFinest(reading.id());
         if (!reading.measure().sign().isBlank()) {
             var head = Ui.label("Sign", "title");
             head.setStyle("-fx-padding: 12 0 0 0;");

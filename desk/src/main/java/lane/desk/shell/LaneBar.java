@@ -127,13 +127,14 @@ public final class LaneBar implements View {
         var name = Ui.label(source.name());
         name.setMaxWidth(Double.MAX_VALUE);
         HBox.setHgrow(name, javafx.scene.layout.Priority.ALWAYS);
-        name.setMinWidth(0);
+        // The name goes before the notes beside it.
+        name.setMinWidth(Math.min(isDatum ? 44 : 58, 8.0 * source.name().length()));
         chip.getChildren().add(name);
         if (!trouble.isBlank()) {
             chip.getStyleClass().add("trouble");
-            chip.getChildren().add(whole(trouble, "ochre"));
+            chip.getChildren().add(Ui.label(trouble, "small", "ochre"));
         } else if (!isDatum) {
-            chip.getChildren().add(whole(size(source), "muted"));
+            chip.getChildren().add(Ui.label(size(source), "small", "muted"));
         }
         chip.setStyle("-fx-padding: 0 6 0 0;");
         if (!on) {
@@ -147,12 +148,6 @@ public final class LaneBar implements View {
                         + ". Click switches it, right click makes it the datum, drag moves it."));
         gestures(chip, source);
         return chip;
-    }
-
-    private static Node whole(String text, String tone) {
-        var label = Ui.label(text, "small", tone);
-        label.setMinWidth(Region.USE_PREF_SIZE);
-        return label;
     }
 
     private void gestures(HBox chip, Source source) {

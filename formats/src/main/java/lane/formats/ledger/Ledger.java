@@ -3,6 +3,7 @@ package lane.formats.ledger;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import lane.check.Check;
 import lane.check.CheckResult;
 import lane.reading.Balance;
 import lane.reading.Outcome;
@@ -88,7 +89,7 @@ public record Ledger(List<Line> lines) {
                             number(lines),
                             "check",
                             item,
-                            "Linf of difference, at " + l.curve().linfAt() + " m",
+                            "Linf of difference, at " + l.curve().linfAt() + along(results, check, e.getKey()),
                             name(results, e.getKey()),
                             unit.fromSi(l.curve().linf()),
                             unit.label(),
@@ -116,6 +117,13 @@ public record Ledger(List<Line> lines) {
             }
         }
         return new Ledger(lines);
+    }
+
+    private static String along(Results results, Check check, String lane) {
+        return results.outcome(check.reading(), lane) instanceof Profile p
+                        && !p.abscissaUnit().label().equals("1")
+                ? " " + p.abscissaUnit().label()
+                : "";
     }
 
     private static String datum(Results results, CheckResult result) {

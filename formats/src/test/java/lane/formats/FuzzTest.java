@@ -1,0 +1,130 @@
+package lane.formats;
+
+import java.io.IOException;
+import java.nio.ByteOrder;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import lane.base.Work;
+import lane.field.Field;
+import lane.field.PartBuilder;
+import lane.field.Values;
+import lane.formats.study.StudyJson;
+import lane.formats.table.CsvReader;
+import lane.formats.vtk.VtkXmlReader;
+import lane.formats.vtk.VtkXmlWriter;
+import lane.formats.vtk.VtkXmlWriter.Encoding;
+import lane.formats.vtk.VtkXmlWriter.Options;
+import lane.mesh.BoxMesh;
+import lane.mesh.CellShape;
+import lane.mesh.Mesh;
+import lane.unit.Unit;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+/** Every reader against damaged files of its format. */
+class FuzzTest {
+    @TempDir
+    Path folder;
+
+    private static List<Field> fields(Mesh mesh) {
+        double[] p = new double[mesh.nodeCount()];
+        int[] region = new int[mesh.cellCount()];
+        for (int i = 0; i < p.length; i++) {
+            p[i] = mesh.xyz()[3 * i] * 1e5;
+        }
+        for (int i = 0; i < region.length; i++) {
+            region[i] = i % 3;
+        }
+        return List.of(
+                new Field("p", Field.At.NODE, 1, Unit.UNKNOWN, Values.of(p)),
+                new Field("region", Field.At.CELL, 1, Unit.UNKNOWN, new Values.Ints(region)));
+    }
+
+    private List<byte[]> xml(CellShape shape, int n) throws IOException {
+        Mesh mesh = BoxMesh.of(shape, new int[] {n, n, n}, new double[] {1, 1, 1}, 0.1, 2);
+        List<byte[]> seeds = new ArrayList<>();
+        for (Encoding e : Encoding.values()) {
+            for (boolean zlib : new boolean[] {false, true}) {
+                Path file = folder.resolve("seed.vtu");
+                VtkXmlWriter.writeGrid(file, mesh, fields(mesh), new Options(e, zlib, ByteOrder.LITTLE_ENDIAN, zlib));
+                seeds.add(Files.readAllBytes(file));
+            }
+        }
+        return seeds;
+    }
+
+    @Test
+    void vtu() throws IOException {
+        List<byte[]> seeds = xml(CellShape.HEXAHEDRON, 4);
+        seeds.addAll(xml(CellShape.POLYHEDRON, 2));
+        // What is read must also be sound enough to look for its boundary.
+        Fuzz.run(
+                folder,
+                ".vtu",
+                seeds,
+                f -> new PartBuilder(VtkXmlReader.read(f, Work.QUIET).mesh()));
+    }
+
+    @Test
+    void vtp() throws IOException {
+        Mesh box = BoxMesh.of(CellShape.HEXAHEDRON, new int[] {4, 4, 4}, new double[] {1, 1, 1}, 0, 1);
+        Mesh skin = new PartBuilder(box).whole("skin").surface();
+        Path file = folder.resolve("seed.vtp");
+        List<byte[]> seeds = new ArrayList<>();
+        for (Encoding e : Encoding.values()) {
+            VtkXmlWriter.writeSurface(file, skin, List.of(), new Options(e, true, ByteOrder.BIG_ENDIAN, false));
+            seeds.add(Files.readAllBytes(file));
+        }
+        Fuzz.run(folder, ".vtp", seeds, f -> VtkXmlReader.read(f, Work.QUIET));
+    }
+
+    @Test
+    void csv() throws IOException {
+        List<byte[]> seeds = List.of(
+                "# made up\nradius [mm],temperature [degC],u\n30,40.1,0.2\n31,,0.2\n32,nan,0.3\n"
+                        .getBytes(StandardCharsets.UTF_8),
+                "Zeit;Drehmoment\ns;mN m\n0,1;24,1\n0,2;-\n\"0,3\";24,4\n".getBytes(StandardCharsets.ISO_8859_1),
+                "a\tb\n1e5\t-2\n3\t4\n".getBytes(StandardCharsets.UTF_16));
+        Fuzz.run(folder, ".csv", seeds.subList(0, 2), f -> CsvReader.read(f, "damaged.csv"));
+    }
+
+    @Test
+    void study() throws IOException {
+        String seed = Files.readString(Path.of(
+                FuzzTest.class.getResource("/lane/formats/study-seed.json").getPath()));
+        Fuzz.run(folder, ".lane.json", List.of(seed.getBytes(StandardCharsets.UTF_8)), StudyJson::load);
+    }
+
+    @Test
+    void claimsThatTheFileCannotBearAreRefusedBeforeAnythingIsAllocated() throws IOException {
+        String head =
+                "<VTKFile type=\"UnstructuredGrid\" byte_order=\"LittleEndian\" header_type=\"UInt32\"%s><UnstructuredGrid>"
+                        + "<Piece NumberOfPoints=\"2000000000\" NumberOfCells=\"2000000000\"><Points>"
+                        + "<DataArray type=\"Float64\" NumberOfComponents=\"3\" format=\"%s\">%s</DataArray></Points><Cells>"
+                        + "<DataArray type=\"Int64\" Name=\"connectivity\" format=\"ascii\">0 1 2</DataArray>"
+                        + "<DataArray type=\"Int64\" Name=\"offsets\" format=\"ascii\">3</DataArray>"
+                        + "<DataArray type=\"UInt8\" Name=\"types\" format=\"ascii\">5</DataArray></Cells></Piece>"
+                        + "</UnstructuredGrid></VTKFile>";
+        String[] files = {
+            String.format(head, "", "ascii", "0 0 0 1 0 0 0 1 0"),
+            // A size of four thousand million bytes, and as many blocks.
+            String.format(head, "", "binary", "/////w=="),
+            String.format(head, " compressor=\"vtkZLibDataCompressor\"", "binary", "////f////3////9/"),
+            String.format(head, " compressor=\"vtkZLibDataCompressor\"", "binary", "AQAAAP///38AAAAACAAAAHicY2AAAA=="),
+            "<VTKFile type=\"UnstructuredGrid\">" + "<a>".repeat(100_000),
+            "<!DOCTYPE x [<!ENTITY a \"aaaaaaaaaa\"><!ENTITY b \"&a;&a;&a;&a;&a;&a;&a;&a;\">]><VTKFile>&b;</VTKFile>",
+            "<?xml version=\"1.0\"?><VTKFile type=\"" + "x".repeat(1 << 20) + "\"/>",
+        };
+        for (int i = 0; i < files.length; i++) {
+            byte[] bytes = files[i].getBytes(StandardCharsets.US_ASCII);
+            boolean refused = Fuzz.one(
+                    folder.resolve("hostile.vtu"), bytes, "hostile " + i, f -> VtkXmlReader.read(f, Work.QUIET));
+            org.assertj.core.api.Assertions.assertThat(refused)
+                    .as("hostile " + i)
+                    .isTrue();
+        }
+    }
+}

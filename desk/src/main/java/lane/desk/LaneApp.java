@@ -40,6 +40,8 @@ public final class LaneApp extends Application {
     @Override
     public void start(Stage stage) {
         StartUp.tell("toolkit ready");
+        // Fonts and base style first: the study is being read meanwhile.
+        dress();
         Session session;
         try {
             session = study == null ? new Session(Study.empty("New study"), Path.of("new.lane.json")) : opened();
@@ -86,8 +88,11 @@ public final class LaneApp extends Application {
         }
     }
 
-    /** The scene of a session with the program's looks: for the window, the pictures and the tests. */
-    public static Scene scene(Session session, double width, double height) {
+    /** Loads the fonts and the base style, once. */
+    private static void dress() {
+        if (Application.getUserAgentStylesheet() != null) {
+            return;
+        }
         for (String font : List.of(
                 "LaneSans-Regular.otf", "LaneSans-Medium.otf", "LaneSans-SemiBold.otf", "LaneMono-Regular.ttf")) {
             try (InputStream in = Fonts.class.getResourceAsStream("fonts/" + font)) {
@@ -97,6 +102,11 @@ public final class LaneApp extends Application {
             }
         }
         Application.setUserAgentStylesheet(new PrimerLight().getUserAgentStylesheet());
+    }
+
+    /** The scene of a session with the program's looks: for the window, the pictures and the tests. */
+    public static Scene scene(Session session, double width, double height) {
+        dress();
         var scene = new Scene(new Shell(session).root(), width, height);
         scene.getStylesheets().add(LaneApp.class.getResource("lane.css").toExternalForm());
         return scene;

@@ -63,6 +63,7 @@ public final class Session {
     private Supplier<Trail> trail = () -> Trail.EMPTY;
     private String trailOf = "";
     private volatile Study unsaved;
+    private volatile boolean differs;
     private final DoubleProperty lanesAt = new SimpleDoubleProperty();
 
     /** @param file where the study is kept; it need not exist yet */
@@ -109,7 +110,13 @@ public final class Session {
         if (study != null) {
             unsaved = null;
             try {
-                StudyJson.save(study, autosaveOf(file));
+                if (differs) {
+                    StudyJson.save(study, autosaveOf(file));
+                } else {
+                    Files.deleteIfExists(autosaveOf(file));
+                }
+            } catch (java.io.IOException e) {
+                Platform.runLater(() -> say("The autosave could not be removed: " + e.getMessage() + "."));
             } catch (LaneException e) {
                 Platform.runLater(() -> say(e.getMessage()));
             }
@@ -262,6 +269,7 @@ public final class Session {
     }
 
     private void changed() {
+        differs = history.changed();
         unsaved = history.now();
         tell(Change.STUDY);
         evaluate();

@@ -74,7 +74,7 @@ final class Shots {
         var scene = new Scene[1];
         var ready = new CountDownLatch(1);
         onFx(() -> {
-            session[0] = Session.open(study);
+            session[0] = new Session(lane.formats.study.StudyJson.load(study), study);
             var stage = new Stage();
             int width = Integer.getInteger("lane.width", 1280);
             int height = Integer.getInteger("lane.height", 800);

@@ -75,6 +75,9 @@ final class StartUp {
     /** Does one step, waits for what follows from it, and goes on. */
     private static void next(Session session, Iterator<Step> steps) {
         if (!steps.hasNext()) {
+            while (!session.history().undoes().isBlank()) {
+                session.undo();
+            }
             Platform.exit();
             return;
         }

@@ -6,7 +6,7 @@ import java.util.Locale;
 public final class Ticks {
     private Ticks() {}
 
-    /** Multiples of 1, 2, 2.5 or 5 times a power of ten inside the range, at most {@code most} of them. */
+    /** Multiples of 1, 2 or 5 times a power of ten inside the range, at most {@code most} of them. */
     public static double[] of(double least, double greatest, int most) {
         double span = greatest - least;
         if (!(span > 0) || Double.isInfinite(span)) {
@@ -14,7 +14,7 @@ public final class Ticks {
         }
         double power = Math.pow(10, Math.floor(Math.log10(span / most)));
         double step = power;
-        for (double f : new double[] {1, 2, 2.5, 5, 10}) {
+        for (double f : new double[] {1, 2, 5, 10}) {
             step = f * power;
             if (span / step <= most) {
                 break;

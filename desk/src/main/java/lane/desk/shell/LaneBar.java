@@ -127,14 +127,16 @@ public final class LaneBar implements View {
         var name = Ui.label(source.name());
         name.setMaxWidth(Double.MAX_VALUE);
         HBox.setHgrow(name, javafx.scene.layout.Priority.ALWAYS);
-        // The name goes before the notes beside it.
-        name.setMinWidth(Math.min(isDatum ? 44 : 58, 8.0 * source.name().length()));
+        name.setMinWidth(0);
         chip.getChildren().add(name);
-        if (!trouble.isBlank()) {
+        boolean troubled = !trouble.isBlank();
+        String note = troubled ? trouble : isDatum ? "" : size(source);
+        // The name goes before a note that does not fit beside it; the tooltip tells both.
+        if (6.4 * source.name().length() + 6 * note.length() < (isDatum ? 62 : 76)) {
+            chip.getChildren().add(Ui.label(note, "small", troubled ? "ochre" : "muted"));
+        }
+        if (troubled) {
             chip.getStyleClass().add("trouble");
-            chip.getChildren().add(Ui.label(trouble, "small", "ochre"));
-        } else if (!isDatum) {
-            chip.getChildren().add(Ui.label(size(source), "small", "muted"));
         }
         chip.setStyle("-fx-padding: 0 6 0 0;");
         if (!on) {

@@ -138,11 +138,13 @@ public final class PartBuilder {
     private Part build(String name, int[] offsets, int[] runNodes, List<Field> fields, Mesh own) {
         int count = offsets.length - 1;
         int[] owner = new int[count];
+        int[] faceOf = new int[count];
         boolean[] turn = new boolean[count];
         int turned = 0;
         int unmatched = 0;
         for (int f = 0; f < count; f++) {
             Integer match = byNodes.get(key(runNodes, offsets[f], offsets[f + 1]));
+            faceOf[f] = match == null ? -1 : match;
             owner[f] = match == null ? -1 : boundary.owner()[match];
             if (match == null) {
                 unmatched++;
@@ -179,30 +181,41 @@ public final class PartBuilder {
         }
         byte[] shapes = new byte[count];
         for (int f = 0; f < count; f++) {
-            int n = offsets[f + 1] - offsets[f];
+            CellShape shape = faceShape(faceOf[f], own, f, offsets[f + 1] - offsets[f]);
             if (turn[f]) {
-                for (int i = offsets[f], k = offsets[f + 1] - 1; i < k; i++, k--) {
-                    int keep = local[i];
-                    local[i] = local[k];
-                    local[k] = keep;
-                }
+                turn(local, offsets[f], offsets[f + 1], shape);
             }
-            CellShape shape =
-                    switch (n) {
-                        case 1 -> CellShape.VERTEX;
-                        case 2 -> CellShape.LINE;
-                        case 3 -> CellShape.TRIANGLE;
-                        case 4 -> CellShape.QUAD;
-                        default -> CellShape.POLYGON;
-                    };
             shapes[f] = (byte) shape.ordinal();
         }
         return new Part(name, new Mesh(xyz, shapes, offsets, local), node, owner, fields, turned, unmatched);
     }
 
-    /** Whether a face runs around its nodes the other way than the boundary face. */
+    private CellShape faceShape(int match, Mesh own, int face, int nodes) {
+        CellShape known = match >= 0 ? boundary.shape(match) : own != null ? own.shape(face) : null;
+        if (known != null) {
+            return known == CellShape.PIXEL ? CellShape.QUAD : known;
+        }
+        return switch (nodes) {
+            case 1 -> CellShape.VERTEX;
+            case 2 -> CellShape.LINE;
+            case 3 -> CellShape.TRIANGLE;
+            case 4 -> CellShape.QUAD;
+            default -> CellShape.POLYGON;
+        };
+    }
+
+    private static void turn(int[] nodes, int from, int to, CellShape shape) {
+        int[] before = Arrays.copyOfRange(nodes, from, to);
+        int[] order = shape.turned();
+        for (int k = 0; k < before.length; k++) {
+            nodes[from + k] = before[order == null ? before.length - 1 - k : order[k]];
+        }
+    }
+
+    /** Whether a face runs around its corners the other way than the boundary face. */
     private boolean opposite(int[] nodes, int from, int to, int face) {
-        int n = to - from;
+        CellShape shape = boundary.shape(face);
+        int n = shape.quadratic() ? shape.corners().nodes() : to - from;
         int b = boundary.offsets()[face];
         for (int i = 0; i < n; i++) {
             if (boundary.nodes()[b + i] == nodes[from]) {

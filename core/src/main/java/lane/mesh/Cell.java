@@ -8,13 +8,16 @@ public final class Cell {
     /** Slack of the inside test in reference coordinates, so that a point on a shared face is in one of its cells. */
     static final double SLACK = 1e-9;
 
+    /** How far a quadratic cell can reach beyond the box of its nodes, as a share of it: an edge does by an eighth. */
+    static final double BULGE = 0.25;
+
     private final Mesh mesh;
     private CellShape shape = CellShape.VERTEX;
     private int size;
     private int index = -1;
-    private int[] ids = new int[8];
-    private double[] x = new double[24];
-    private double[] weights = new double[8];
+    private int[] ids = new int[27];
+    private double[] x = new double[81];
+    private double[] weights = new double[27];
     private int[][] faces = {};
     private final InverseMap inverse = new InverseMap();
 
@@ -42,7 +45,7 @@ public final class Cell {
             x[3 * i + 1] = xyz[3 * node + 1];
             x[3 * i + 2] = xyz[3 * node + 2];
         }
-        faces = shape == CellShape.POLYHEDRON ? null : shape.faces();
+        faces = shape == CellShape.POLYHEDRON ? null : shape.outlines();
         return this;
     }
 
@@ -74,7 +77,7 @@ public final class Cell {
         return weights;
     }
 
-    /** Faces of a solid as local node numbers, wound outwards if the cell's nodes stand in the format's order. */
+    /** Faces of a solid as loops of local node numbers, wound outwards if the cell's nodes stand in the format's order. */
     public int[][] faces() {
         if (faces == null) {
             int[] stream = mesh.faceStream();
@@ -128,7 +131,9 @@ public final class Cell {
             least = v < least ? v : least;
             greatest = v > greatest ? v : greatest;
         }
-        return p >= least - margin && p <= greatest + margin;
+        // A curved cell bulges beyond its nodes.
+        double wide = shape.quadratic() ? margin + BULGE * (greatest - least) : margin;
+        return p >= least - wide && p <= greatest + wide;
     }
 
     /**

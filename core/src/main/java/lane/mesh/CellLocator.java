@@ -173,6 +173,7 @@ public final class CellLocator {
             for (int k = from; k < to; k++) {
                 int begin = mesh.begin(order[k]);
                 int end = begin + mesh.size(order[k]);
+                double bulge = mesh.shape(order[k]).quadratic() ? Cell.BULGE : 2 * Cell.SLACK;
                 for (int d = 0; d < 3; d++) {
                     double least = Double.POSITIVE_INFINITY;
                     double greatest = Double.NEGATIVE_INFINITY;
@@ -181,7 +182,7 @@ public final class CellLocator {
                         least = v < least ? v : least;
                         greatest = v > greatest ? v : greatest;
                     }
-                    double slack = 2 * Cell.SLACK * (greatest - least);
+                    double slack = bulge * (greatest - least);
                     cellBoxes[6 * k + 2 * d] = Math.nextDown((float) (least - slack));
                     cellBoxes[6 * k + 2 * d + 1] = Math.nextUp((float) (greatest + slack));
                 }

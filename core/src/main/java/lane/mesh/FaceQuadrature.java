@@ -10,10 +10,13 @@ public final class FaceQuadrature {
     private final Quadrature triangle;
     private final Quadrature quad;
     private final Quadrature line;
-    private final double[] d = new double[12];
+    private final Quadrature curvedTriangle;
+    private final Quadrature curvedQuad;
+    private final Quadrature curvedLine;
+    private final double[] d = new double[27];
     private final double[] n = new double[4];
     private final double[] j = new double[9];
-    private double[] weights = new double[8];
+    private double[] weights = new double[9];
     private final double[] p = new double[3];
     private final double[] normal = new double[3];
 
@@ -23,6 +26,10 @@ public final class FaceQuadrature {
         // On a bent or skew quad the area element adds up to a degree in each direction.
         quad = Quadrature.of(CellShape.QUAD, degree + 1);
         line = Quadrature.of(CellShape.LINE, degree);
+        // The area vector of a quadratic map has degree 2 (triangle) and 3 in each direction (quad).
+        curvedTriangle = Quadrature.of(CellShape.TRIANGLE, 2 * degree + 2);
+        curvedQuad = Quadrature.of(CellShape.QUAD, 2 * degree + 3);
+        curvedLine = Quadrature.of(CellShape.LINE, 2 * degree + 1);
     }
 
     public void load(int face) {
@@ -40,6 +47,9 @@ public final class FaceQuadrature {
             case TRIANGLE -> triangle.size();
             case QUAD, PIXEL -> quad.size();
             case POLYGON -> cell.size() * triangle.size();
+            case TRIANGLE6 -> curvedTriangle.size();
+            case QUAD8, QUAD9 -> curvedQuad.size();
+            case LINE3 -> curvedLine.size();
             default -> throw new lane.base.LaneException("A " + cell.shape().word() + " cannot be a face of a part.");
         };
     }
@@ -50,6 +60,9 @@ public final class FaceQuadrature {
             case QUAD, PIXEL -> mapped(quad, q);
             case TRIANGLE -> mapped(triangle, q);
             case LINE -> edge(q);
+            case TRIANGLE6 -> mapped(curvedTriangle, q);
+            case QUAD8, QUAD9 -> mapped(curvedQuad, q);
+            case LINE3 -> curvedEdge(q);
             default -> fan(q);
         }
         p[0] = 0;
@@ -80,6 +93,17 @@ public final class FaceQuadrature {
         double[] x = cell.x();
         normal[0] = w * (x[4] - x[1]);
         normal[1] = -w * (x[3] - x[0]);
+        normal[2] = 0;
+    }
+
+    private void curvedEdge(int q) {
+        double r = curvedLine.points()[3 * q];
+        ShapeFunctions.values(CellShape.LINE3, r, 0, 0, weights);
+        ShapeFunctions.derivatives(CellShape.LINE3, r, 0, 0, d);
+        Measures.jacobian(cell, d, j);
+        double w = curvedLine.weights()[q];
+        normal[0] = w * j[3];
+        normal[1] = -w * j[0];
         normal[2] = 0;
     }
 

@@ -13,14 +13,14 @@ final class InverseMap {
         {.5, .5, .5}, {.1, .1, .1}, {.9, .1, .1}, {.1, .9, .1}, {.1, .1, .9}, {.9, .9, .1}, {.9, .1, .9}, {.1, .9, .9}
     };
 
-    private double[] d = new double[24];
+    private double[] d = new double[81];
     private final double[] j = new double[9];
     private final double[] rst = new double[3];
     private final double[] bary = new double[4];
     private final double[] centre = new double[3];
     private final double[] middle = new double[3];
     private final double[] point = new double[3];
-    private double[] best = new double[8];
+    private double[] best = new double[27];
 
     double locate(Cell cell, double px, double py, double pz) {
         return switch (cell.shape()) {
@@ -40,7 +40,22 @@ final class InverseMap {
                 System.arraycopy(bary, 0, cell.weights(), 0, 4);
                 yield in ? 0 : miss(cell, px, py, pz);
             }
-            case QUAD, PIXEL, HEXAHEDRON, VOXEL, WEDGE, PYRAMID -> mapped(cell, px, py, pz);
+            case LINE3 -> curve(cell, px, py, pz);
+            case QUAD,
+                    PIXEL,
+                    HEXAHEDRON,
+                    VOXEL,
+                    WEDGE,
+                    PYRAMID,
+                    TRIANGLE6,
+                    QUAD8,
+                    QUAD9,
+                    TETRAHEDRON10,
+                    PYRAMID13,
+                    WEDGE15,
+                    WEDGE18,
+                    HEXAHEDRON20,
+                    HEXAHEDRON27 -> mapped(cell, px, py, pz);
             case POLYGON -> polygon(cell, px, py, pz);
             case POLYHEDRON -> polyhedron(cell, px, py, pz);
         };
@@ -56,11 +71,13 @@ final class InverseMap {
         double scale = size(cell);
         for (double[] start : STARTS) {
             double[] from = start;
-            if (cell.shape() == CellShape.WEDGE || cell.shape() == CellShape.PYRAMID) {
-                from = new double[] {start[0] * .6, start[1] * .6, start[2] * .6};
+            switch (cell.shape().corners()) {
+                case WEDGE, PYRAMID -> from = new double[] {start[0] * .6, start[1] * .6, start[2] * .6};
+                case TRIANGLE, TETRAHEDRON -> from = new double[] {start[0] * .5, start[1] * .5, start[2] * .5};
+                default -> {}
             }
             if (newton(cell, px, py, pz, from, scale)) {
-                boolean in = clamp(cell.shape());
+                boolean in = clamp(cell.shape().corners());
                 ShapeFunctions.values(cell.shape(), rst[0], rst[1], rst[2], cell.weights());
                 double miss = miss(cell, px, py, pz);
                 return in && (cell.shape().dimension() == 3 || miss <= SURFACE * scale) ? 0 : miss;
@@ -150,12 +167,23 @@ final class InverseMap {
         double t = rst[2];
         boolean in = r >= -e && s >= -e && t >= -e;
         in &= switch (shape) {
+            case TRIANGLE -> r + s <= 1 + e;
+            case TETRAHEDRON -> r + s + t <= 1 + e;
             case WEDGE -> r + s <= 1 + e && t <= 1 + e;
             case PYRAMID -> t <= 1 + e && r <= 1 - t + e && s <= 1 - t + e;
             default -> r <= 1 + e && s <= 1 + e && t <= 1 + e;
         };
         if (in) {
             return true;
+        }
+        if (shape == CellShape.TRIANGLE || shape == CellShape.TETRAHEDRON) {
+            bary[0] = 1 - r - s - t;
+            bary[1] = r;
+            bary[2] = s;
+            bary[3] = t;
+            drawIn(4);
+            keep(bary[1], bary[2], bary[3]);
+            return false;
         }
         t = unit(t);
         double top = shape == CellShape.PYRAMID ? 1 - t : 1;
@@ -203,17 +231,57 @@ final class InverseMap {
         return least <= SURFACE * size(cell) ? 0 : least;
     }
 
+    /** The nearest place of a curved line, by Newton's method on the distance from the best of some places. */
+    private double curve(Cell cell, double px, double py, double pz) {
+        double[] n = cell.weights();
+        double r = 0;
+        double least = Double.POSITIVE_INFINITY;
+        for (int i = 0; i <= 16; i++) {
+            ShapeFunctions.values(cell.shape(), i / 16.0, 0, 0, n);
+            double miss = miss(cell, px, py, pz);
+            if (miss < least) {
+                least = miss;
+                r = i / 16.0;
+            }
+        }
+        double[] x = cell.x();
+        for (int step = 0; step < 20; step++) {
+            ShapeFunctions.values(cell.shape(), r, 0, 0, n);
+            ShapeFunctions.derivatives(cell.shape(), r, 0, 0, d);
+            double slope = 0;
+            double bend = 0;
+            for (int k = 0; k < 3; k++) {
+                double e = k == 0 ? px : k == 1 ? py : pz;
+                double tangent = 0;
+                for (int i = 0; i < 3; i++) {
+                    e -= n[i] * x[3 * i + k];
+                    tangent += d[3 * i] * x[3 * i + k];
+                }
+                slope += e * tangent;
+                bend += tangent * tangent;
+            }
+            double move = bend > 0 ? slope / bend : 0;
+            r = unit(r + move);
+            if (Math.abs(move) < 1e-14) {
+                break;
+            }
+        }
+        ShapeFunctions.values(cell.shape(), r, 0, 0, n);
+        double miss = miss(cell, px, py, pz);
+        return miss <= SURFACE * size(cell) ? 0 : miss;
+    }
+
     private double polygon(Cell cell, double px, double py, double pz) {
         int n = cell.size();
+        int rim = cell.shape().rim(n);
         double[] x = cell.x();
         cell.centre(centre);
         double least = Double.POSITIVE_INFINITY;
         ensureBest(n);
-        boolean pixel = cell.shape() == CellShape.PIXEL;
         double accept = SURFACE * size(cell);
-        for (int e = 0; e < n; e++) {
-            int a = pixel ? PIXEL_LOOP[e] : e;
-            int b = pixel ? PIXEL_LOOP[(e + 1) % 4] : (e + 1) % n;
+        for (int e = 0; e < rim; e++) {
+            int a = cell.shape().around(e);
+            int b = cell.shape().around((e + 1) % rim);
             triangle(centre, 0, x, 3 * a, x, 3 * b, px, py, pz);
             double[] w = cell.weights();
             java.util.Arrays.fill(w, 0, n, bary[0] / n);
@@ -231,8 +299,6 @@ final class InverseMap {
         System.arraycopy(best, 0, cell.weights(), 0, n);
         return least <= accept ? 0 : least;
     }
-
-    private static final int[] PIXEL_LOOP = {0, 1, 3, 2};
 
     /** Simplices of the cell's centre, a face's centre and a face's edge; each centre is the mean of its nodes. */
     private double polyhedron(Cell cell, double px, double py, double pz) {

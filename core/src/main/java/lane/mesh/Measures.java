@@ -32,12 +32,16 @@ final class Measures {
                 double v = mapped(cell);
                 yield cell.shape() == CellShape.WEDGE ? -v : v;
             }
+            case TETRAHEDRON10, HEXAHEDRON20, HEXAHEDRON27, PYRAMID13 -> mapped(cell);
+            case WEDGE15, WEDGE18 -> -mapped(cell);
+            case LINE3, TRIANGLE6, QUAD8, QUAD9 -> curved(cell);
             case POLYHEDRON -> polyhedron(cell);
         };
     }
 
     private static double mapped(Cell cell) {
-        Quadrature rule = Quadrature.of(cell.shape(), 3);
+        // The determinant of a quadratic map has degree five in each direction; a pyramid's is rational.
+        Quadrature rule = Quadrature.of(cell.shape(), cell.shape().quadratic() ? 9 : 3);
         double[] d = new double[3 * cell.size()];
         double[] j = new double[9];
         double sum = 0;
@@ -46,6 +50,25 @@ final class Measures {
             ShapeFunctions.derivatives(cell.shape(), p[3 * q], p[3 * q + 1], p[3 * q + 2], d);
             jacobian(cell, d, j);
             sum += rule.weights()[q] * determinant(j);
+        }
+        return sum;
+    }
+
+    /** Length or area of a curved line or surface; degree 15 leaves little even on strong bends. */
+    private static double curved(Cell cell) {
+        Quadrature rule = Quadrature.of(cell.shape(), 15);
+        boolean line = cell.shape().dimension() == 1;
+        double[] d = new double[3 * cell.size()];
+        double[] j = new double[9];
+        double sum = 0;
+        for (int q = 0; q < rule.size(); q++) {
+            double[] p = rule.points();
+            ShapeFunctions.derivatives(cell.shape(), p[3 * q], p[3 * q + 1], 0, d);
+            jacobian(cell, d, j);
+            double nx = line ? j[0] : j[3] * j[7] - j[6] * j[4];
+            double ny = line ? j[3] : j[6] * j[1] - j[0] * j[7];
+            double nz = line ? j[6] : j[0] * j[4] - j[3] * j[1];
+            sum += rule.weights()[q] * Math.sqrt(nx * nx + ny * ny + nz * nz);
         }
         return sum;
     }

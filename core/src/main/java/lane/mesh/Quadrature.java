@@ -15,7 +15,8 @@ public record Quadrature(double[] points, double[] weights) {
     private static final ConcurrentHashMap<Integer, Quadrature> MADE = new ConcurrentHashMap<>();
 
     /** The rule of at least the given degree (0 to 20) on a shape that has a reference domain. */
-    public static Quadrature of(CellShape shape, int degree) {
+    public static Quadrature of(CellShape whole, int degree) {
+        CellShape shape = whole.corners();
         if (degree < 0 || degree > 20 || !shape.hasReference()) {
             throw new IllegalArgumentException("no rule of degree " + degree + " on " + shape);
         }

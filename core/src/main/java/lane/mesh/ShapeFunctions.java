@@ -2,7 +2,7 @@ package lane.mesh;
 
 /**
  * Shape functions and their derivatives on the reference domains of {@link CellShape}. They sum to one and reproduce
- * linear fields exactly on every shape. Kernels: no checks, no allocation.
+ * linear fields exactly on every shape; the quadratic ones are in {@link QuadraticShapes}. Kernels: no checks, no allocation.
  */
 final class ShapeFunctions {
     /** Below this distance from a pyramid's apex its rational functions take their limit. */
@@ -51,7 +51,7 @@ final class ShapeFunctions {
                 n[3] = s - ab;
                 n[4] = t;
             }
-            default -> throw new IllegalArgumentException(shape + " has no reference domain");
+            default -> QuadraticShapes.values(shape, r, s, t, n);
         }
     }
 
@@ -121,7 +121,7 @@ final class ShapeFunctions {
                 set(d, 3, -b, 1 - a, -a * b);
                 set(d, 4, 0, 0, 1);
             }
-            default -> throw new IllegalArgumentException(shape + " has no reference domain");
+            default -> QuadraticShapes.derivatives(shape, r, s, t, d);
         }
     }
 

@@ -15,10 +15,15 @@ public final class Topology {
      *
      * @param offsets where each face's nodes begin in {@code nodes}; one more entry than faces
      * @param nodes node numbers of the mesh
+     * @param shape ordinal of each face's {@link CellShape}
      * @param owner the cell each face belongs to
      * @param shared number of faces that more than two cells claim, which a sound mesh has not
      */
-    public record Boundary(int[] offsets, int[] nodes, int[] owner, int shared) {
+    public record Boundary(int[] offsets, int[] nodes, byte[] shape, int[] owner, int shared) {
+        public CellShape shape(int face) {
+            return CellShape.ofOrdinal(shape[face]);
+        }
+
         public int size() {
             return owner.length;
         }
@@ -28,7 +33,7 @@ public final class Topology {
     public static Boundary boundary(Mesh mesh) {
         int dimension = mesh.dimension();
         if (dimension < 2) {
-            return new Boundary(new int[1], new int[0], new int[0], 0);
+            return new Boundary(new int[1], new int[0], new byte[0], new int[0], 0);
         }
         var faces = new FaceList(mesh, dimension);
         int n = faces.count;
@@ -85,6 +90,7 @@ public final class Topology {
         }
         int[] offsets = new int[count + 1];
         int[] nodes = new int[size];
+        byte[] shape = new byte[count];
         int[] owner = new int[count];
         var cell = new Cell(mesh);
         int at = 0;
@@ -98,12 +104,15 @@ public final class Topology {
             boolean flip = cell.shape().dimension() == 3 && cell.measure() < 0;
             int from = faces.offsets[f];
             int to = faces.offsets[f + 1];
+            CellShape face = cell.shape().face(to - from);
+            shape[out] = (byte) face.ordinal();
+            int[] turned = flip ? face.turned() : null;
             for (int i = from; i < to; i++) {
-                nodes[at++] = faces.nodes[flip ? from + to - 1 - i : i];
+                nodes[at++] = faces.nodes[turned != null ? from + turned[i - from] : flip ? from + to - 1 - i : i];
             }
             offsets[++out] = at;
         }
-        return new Boundary(offsets, nodes, owner, shared);
+        return new Boundary(offsets, nodes, shape, owner, shared);
     }
 
     /** All faces of all cells of one dimension, one cell after the other. */
@@ -123,8 +132,9 @@ public final class Topology {
                     continue;
                 }
                 if (dimension == 2) {
-                    n += mesh.size(c);
-                    size += 2L * mesh.size(c);
+                    int edges = edges(shape, mesh.size(c));
+                    n += edges;
+                    size += (shape.quadratic() ? 3L : 2L) * edges;
                 } else if (shape == CellShape.POLYHEDRON) {
                     int faces = mesh.faceStream()[mesh.faceBegin(c)];
                     n += faces;
@@ -150,9 +160,14 @@ public final class Topology {
                 int begin = mesh.begin(c);
                 int[] all = mesh.nodes();
                 if (dimension == 2) {
-                    for (int i = 0; i < mesh.size(c); i++) {
-                        nodes[at++] = all[begin + loop(shape, i, mesh.size(c))];
-                        nodes[at++] = all[begin + loop(shape, (i + 1) % mesh.size(c), mesh.size(c))];
+                    int edges = edges(shape, mesh.size(c));
+                    int step = shape.quadratic() ? 2 : 1;
+                    for (int i = 0; i < edges; i++) {
+                        nodes[at++] = all[begin + shape.around(step * i)];
+                        nodes[at++] = all[begin + shape.around(step * (i + 1) % (step * edges))];
+                        if (step == 2) {
+                            nodes[at++] = all[begin + shape.around(2 * i + 1)];
+                        }
                         owner[f] = c;
                         offsets[++f] = at;
                     }
@@ -177,9 +192,8 @@ public final class Topology {
             }
         }
 
-        /** A pixel's nodes do not run around it. */
-        private static int loop(CellShape shape, int i, int size) {
-            return shape == CellShape.PIXEL && i >= 2 ? size + 1 - i : i;
+        private static int edges(CellShape shape, int size) {
+            return shape.quadratic() ? shape.corners().nodes() : size;
         }
 
         /** Whether two faces have the same nodes, in any order. */

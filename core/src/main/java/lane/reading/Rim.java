@@ -28,11 +28,16 @@ record Rim(int edges, Point place) {
         for (Part part : parts) {
             Mesh m = part.surface();
             for (int f = 0; f < m.cellCount(); f++) {
-                int size = m.size(f);
+                int size = m.shape(f).rim(m.size(f));
                 boolean line = m.shape(f).dimension() == 1;
+                // The ends of an edge of a plane run; the middle of a curved one is no end.
+                size = line ? 2 : size;
                 for (int k = 0; k < size; k++) {
-                    long a = part.node()[m.nodes()[m.begin(f) + k]];
-                    long b = line ? a : part.node()[m.nodes()[m.begin(f) + (k + 1) % size]];
+                    long a = part.node()[
+                            m.nodes()[m.begin(f) + (line ? k : m.shape(f).around(k))]];
+                    long b = line
+                            ? a
+                            : part.node()[m.nodes()[m.begin(f) + m.shape(f).around((k + 1) % size)]];
                     edges[n++] = Math.min(a, b) << 32 | Math.max(a, b);
                 }
             }

@@ -81,13 +81,9 @@ final class LineCuts {
                 }
             }
         } else {
-            boolean pixel = cell.shape() == lane.mesh.CellShape.PIXEL;
-            int n = cell.size();
+            int n = cell.shape().rim(cell.size());
             for (int i = 0; i < n; i++) {
-                int p = pixel && i >= 2 ? 5 - i : i;
-                int k = (i + 1) % n;
-                int q = pixel && k >= 2 ? 5 - k : k;
-                edge(x, 3 * p, 3 * q);
+                edge(x, 3 * cell.shape().around(i), 3 * cell.shape().around((i + 1) % n));
             }
         }
     }

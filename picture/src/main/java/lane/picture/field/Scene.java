@@ -40,7 +40,7 @@ public record Scene(List<Surface> surfaces) {
     public static Surface surface(String name, Mesh mesh, float[] value, boolean byNode, double opacity) {
         int n = 0;
         for (int c = 0; c < mesh.cellCount(); c++) {
-            n += mesh.shape(c).dimension() == 2 ? mesh.size(c) - 2 : 0;
+            n += mesh.shape(c).dimension() == 2 ? mesh.shape(c).rim(mesh.size(c)) - 2 : 0;
         }
         int[] corners = new int[3 * n];
         int[] face = new int[n];
@@ -50,20 +50,17 @@ public record Scene(List<Surface> surfaces) {
             if (mesh.shape(c).dimension() != 2) {
                 continue;
             }
-            int size = mesh.size(c);
+            CellShape shape = mesh.shape(c);
+            int size = shape.rim(mesh.size(c));
             int begin = mesh.begin(c);
             for (int k = 1; k + 1 < size; k++) {
                 corners[3 * t] = mesh.nodes()[begin];
-                corners[3 * t + 1] = mesh.nodes()[begin + loop(mesh, c, k)];
-                corners[3 * t + 2] = mesh.nodes()[begin + loop(mesh, c, k + 1)];
+                corners[3 * t + 1] = mesh.nodes()[begin + shape.around(k)];
+                corners[3 * t + 2] = mesh.nodes()[begin + shape.around(k + 1)];
                 edge[t] = (byte) ((k == 1 ? 1 : 0) | 2 | (k + 2 == size ? 4 : 0));
                 face[t++] = c;
             }
         }
         return new Surface(name, mesh.xyz(), corners, face, value, byNode, opacity, edge);
-    }
-
-    private static int loop(Mesh mesh, int cell, int k) {
-        return mesh.shape(cell) == CellShape.PIXEL && k >= 2 ? 5 - k : k;
     }
 }

@@ -6,7 +6,7 @@ set "APP=%HERE%build\app"
 set "VERB=%~1"
 if "%VERB%"=="" set "VERB=help"
 if "%VERB%"=="help" (
-  echo lane demo ^| open FILE... ^| evaluate STUDY --out DIR ^| test ^| shots ^| help
+  echo lane demo ^| open FILE... ^| evaluate STUDY --out DIR ^| describe FILE... ^| test ^| shots ^| help
   exit /b 0
 )
 if not defined JAVA_HOME (
@@ -43,5 +43,6 @@ if "%VERB%"=="demo" %RUN% lane.desk.Main demo "%HERE%build\demo\study" & exit /b
 if "%VERB%"=="shots" %RUN% -Dglass.platform=Headless -Dprism.order=sw lane.desk.Main shots "%HERE%build\demo\study" "%HERE%docs\screenshots" & exit /b
 if "%VERB%"=="open" %RUN% lane.desk.Main %* & exit /b
 if "%VERB%"=="evaluate" %RUN% lane.cli.Lane %* & exit /b
+if "%VERB%"=="describe" %RUN% lane.cli.Lane %* & exit /b
 echo lane: there is no verb "%VERB%". 1>&2
 exit /b 1

@@ -78,4 +78,34 @@ class LaneTest {
                 });
         assertThat(run("--help").code()).isZero();
     }
+
+    @Test
+    void filesAreDescribedOneLineEachAndABrokenOneDoesNotStopTheOthers() throws Exception {
+        Path tetra = Files.writeString(
+                folder.resolve("two words ü.vtk"),
+                "# vtk DataFile Version 3.0\nx\nASCII\nDATASET UNSTRUCTURED_GRID\nPOINTS 6 double\n"
+                        + "0 0 0 2 0 0 0 2 0 0 0 2 9 9 9 2 2 2\nCELLS 2 10\n4 0 1 2 3\n4 1 2 3 5\nCELL_TYPES 2\n10 10\n"
+                        + "POINT_DATA 6\nSCALARS t double\nLOOKUP_TABLE default\n1 2 3 nan 5 5\n");
+        Run run = run("describe", "--json", folder.resolve("none.vtu").toString(), tetra.toString());
+        assertThat(run.code()).isEqualTo(3);
+        List<String> lines = run.out().lines().toList();
+        assertThat(lines).hasSize(2);
+        assertThat(lines.get(0)).contains("\"error\":").contains("does not exist");
+        var d = new com.fasterxml.jackson.databind.ObjectMapper().readTree(lines.get(1));
+        assertThat(d.get("file").asText()).isEqualTo(tetra.toString());
+        assertThat(d.get("nodes").asInt()).isEqualTo(6);
+        assertThat(d.get("cellsByShape").get("tetrahedron").asInt()).isEqualTo(2);
+        // One of 8/6, one of 8/3 wound the other way.
+        assertThat(d.get("volume").asDouble()).isCloseTo(4, org.assertj.core.data.Offset.offset(1e-12));
+        assertThat(d.get("bounds").get(1).asDouble()).isEqualTo(9);
+        var field = d.get("fields").get(0);
+        assertThat(field.get("at").asText()).isEqualTo("node");
+        assertThat(field.get("min").get(0).asDouble()).isEqualTo(1);
+        assertThat(field.get("sum").get(0).asDouble()).isEqualTo(16);
+        assertThat(field.get("nonFinite").asInt()).isEqualTo(1);
+        assertThat(d.get("findings").toString()).contains("belong to no cell").contains("not finite");
+        Run words = run("describe", tetra.toString());
+        assertThat(words.code()).isZero();
+        assertThat(words.out()).contains("6 nodes, 2 cells: 2 tetrahedron");
+    }
 }

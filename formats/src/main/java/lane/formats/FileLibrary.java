@@ -19,8 +19,8 @@ import lane.field.Part;
 import lane.field.PartBuilder;
 import lane.field.Run;
 import lane.field.Values;
+import lane.formats.grid.Dataset;
 import lane.formats.table.CsvReader;
-import lane.formats.vtk.VtkXmlReader;
 import lane.reference.Table;
 import lane.study.Library;
 import lane.study.Source;
@@ -131,7 +131,11 @@ public final class FileLibrary implements Library {
         work.progress("Loading " + source.name(), 0);
         List<Trail.Input> inputs = new ArrayList<>();
         inputs.add(FileHash.of(resolve(source.file()), source.file()));
-        VtkXmlReader.Grid grid = VtkXmlReader.read(resolve(source.file()), work);
+        Dataset grid = DatasetReader.read(resolve(source.file()), work);
+        for (Path other : grid.files()) {
+            Path relative = other.startsWith(folder) ? folder.relativize(other) : other;
+            inputs.add(FileHash.of(other, relative.toString().replace('\\', '/')));
+        }
         work.poll();
         List<String> remarks = new ArrayList<>(grid.remarks());
         List<Part> parts = new ArrayList<>();
@@ -143,7 +147,7 @@ public final class FileLibrary implements Library {
 
     private void parts(
             Source.Simulation source,
-            VtkXmlReader.Grid grid,
+            Dataset grid,
             List<Part> parts,
             List<Trail.Input> inputs,
             List<String> remarks,
@@ -152,7 +156,7 @@ public final class FileLibrary implements Library {
         for (String path : source.partFiles()) {
             work.poll();
             inputs.add(FileHash.of(resolve(path), path));
-            VtkXmlReader.Grid surface = VtkXmlReader.read(resolve(path), work);
+            Dataset surface = DatasetReader.read(resolve(path), work);
             Part part = builder.place(stem(path), surface.mesh(), surface.fields());
             parts.add(part);
             if (part.unmatched() > 0) {
@@ -163,6 +167,9 @@ public final class FileLibrary implements Library {
                 remarks.add("Part " + part.name() + ": " + part.turned()
                         + " faces were wound inwards and are read turned outwards.");
             }
+        }
+        for (Dataset.Group group : grid.groups()) {
+            parts.add(builder.place(group.name(), group.surface(), group.fields()));
         }
         if (!source.regions().isBlank()) {
             Field region = grid.fields().stream()

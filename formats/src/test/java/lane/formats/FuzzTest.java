@@ -81,6 +81,85 @@ class FuzzTest {
         Fuzz.run(folder, ".vtp", seeds, f -> VtkXmlReader.read(f, Work.QUIET));
     }
 
+    private void text(String ending, String... seeds) throws IOException {
+        List<byte[]> all = new ArrayList<>();
+        for (String seed : seeds) {
+            all.add(seed.getBytes(StandardCharsets.UTF_8));
+        }
+        Fuzz.run(folder, ending, all, f -> DatasetReader.read(f, Work.QUIET));
+    }
+
+    @Test
+    void legacy() throws IOException {
+        String points = "POINTS 5 float\n0 0 0 1 0 0 1 1 0 0 1 0 0.5 0.5 1\n";
+        text(
+                ".vtk",
+                "# vtk DataFile Version 3.0\nx\nASCII\nDATASET UNSTRUCTURED_GRID\n" + points
+                        + "CELLS 2 10\n5 0 1 2 3 4\n3 0 1 2\nCELL_TYPES 2\n14 5\nCELL_DATA 2\nSCALARS c int 1\n"
+                        + "LOOKUP_TABLE default\n4 5\nPOINT_DATA 5\nVECTORS u float\n1 0 0 2 0 0 3 0 0 4 0 0 5 0 0\n",
+                "# vtk DataFile Version 5.1\nx\nASCII\nDATASET UNSTRUCTURED_GRID\n" + points
+                        + "CELLS 3 8\nOFFSETS vtktypeint64\n0 5 8\nCONNECTIVITY vtktypeint64\n0 1 2 3 4 0 1 2\nCELL_TYPES 2\n14\n5\n",
+                "# vtk DataFile Version 2.0\nx\nASCII\nDATASET STRUCTURED_POINTS\nDIMENSIONS 2 3 1\nORIGIN 1 0 0\n"
+                        + "SPACING 2 1 1\nPOINT_DATA 6\nSCALARS t float\nLOOKUP_TABLE default\n1 2 3 4 5 6\n");
+    }
+
+    @Test
+    void structuredXml() throws IOException {
+        String head = "<VTKFile type=\"%s\" byte_order=\"LittleEndian\">";
+        text(
+                ".vti",
+                String.format(head, "ImageData")
+                        + "<ImageData WholeExtent=\"0 2 0 1 0 0\" Origin=\"0 0 0\" Spacing=\"1 1 1\"><Piece Extent=\"0 2 0 1 0 0\">"
+                        + "<PointData><DataArray type=\"Float32\" Name=\"a\" format=\"ascii\">1 2 3 4 5 6</DataArray></PointData>"
+                        + "</Piece></ImageData></VTKFile>",
+                String.format(head, "RectilinearGrid")
+                        + "<RectilinearGrid WholeExtent=\"0 2 0 1 0 0\"><Piece Extent=\"0 2 0 1 0 0\"><Coordinates>"
+                        + "<DataArray type=\"Float64\" format=\"ascii\">0 1 4</DataArray><DataArray type=\"Float64\" format=\"ascii\">"
+                        + "0 2</DataArray><DataArray type=\"Float64\" format=\"ascii\">5</DataArray></Coordinates></Piece>"
+                        + "</RectilinearGrid></VTKFile>");
+    }
+
+    @Test
+    void surfaces() throws IOException {
+        text(
+                ".stl",
+                "solid left\nfacet normal 0 0 1\nouter loop\nvertex 0 0 0\nvertex 1 0 0\nvertex 0 1 0\nendloop\nendfacet\n"
+                        + "endsolid left\n");
+        text(".obj", "v 0 0 0\nv 2 0 0\nv 2 1 0\nv 0 1 0\ng plate\nf 1/1/1 2/2 3//3 4\ng tip\nf -4 -1 -3\n");
+        text(
+                ".ply",
+                "ply\nformat ascii 1.0\nelement vertex 4\nproperty float x\nproperty float y\nproperty float z\nelement face 1\n"
+                        + "property list uchar int vertex_indices\nend_header\n0 0 0\n1 0 0\n1 1 0\n0 1 0\n4 0 1 2 3\n");
+    }
+
+    @Test
+    void xdmf() throws IOException {
+        text(
+                ".xdmf",
+                "<Xdmf><Domain><Grid><Topology TopologyType=\"Mixed\" NumberOfElements=\"2\"><DataItem DataType=\"Int\" "
+                        + "Dimensions=\"9\">6 0 1 2 3 4 0 1 2</DataItem></Topology><Geometry GeometryType=\"XYZ\"><DataItem "
+                        + "Dimensions=\"4 3\">0 0 0 1 0 0 0 1 0 0 0 1</DataItem></Geometry><Attribute Name=\"T\" Center=\"Node\">"
+                        + "<DataItem Dimensions=\"4\">1 2 3 4</DataItem></Attribute></Grid></Domain></Xdmf>");
+    }
+
+    @Test
+    void hdf() throws IOException {
+        Path seed = folder.resolve("seed.vtkhdf");
+        try (var hdf = io.jhdf.HdfFile.write(seed)) {
+            var root = hdf.putGroup("VTKHDF");
+            root.putAttribute("Type", "UnstructuredGrid");
+            root.putDataset("NumberOfPoints", new long[] {4});
+            root.putDataset("NumberOfCells", new long[] {1});
+            root.putDataset("NumberOfConnectivityIds", new long[] {4});
+            root.putDataset("Points", new double[][] {{0, 0, 0}, {1, 0, 0}, {0, 1, 0}, {0, 0, 1}});
+            root.putDataset("Connectivity", new long[] {0, 1, 2, 3});
+            root.putDataset("Offsets", new long[] {0, 4});
+            root.putDataset("Types", new byte[] {10});
+            root.putGroup("PointData").putDataset("T", new float[] {1, 2, 3, 4});
+        }
+        Fuzz.run(folder, ".vtkhdf", List.of(Files.readAllBytes(seed)), f -> DatasetReader.read(f, Work.QUIET));
+    }
+
     @Test
     void csv() throws IOException {
         List<byte[]> seeds = List.of(

@@ -78,6 +78,27 @@ class TablesAndStudiesTest {
     }
 
     @Test
+    void tablesAsTheyReallyCome() throws Exception {
+        Table spaced = csv("% made up\n% x   y   z\n  1.0   2.5e-1   -3\n  2.0   nan      4D2\n");
+        assertThat(spaced.headers()).containsExactly("x", "y", "z");
+        assertThat(spaced.column("z")).containsExactly(-3, 400);
+        assertThat(spaced.column("y")).containsExactly(0.25, Double.NaN);
+        assertThat(spaced.recipe()).contains("space between columns");
+        Table wide = csv("Zeit;Kraft\n0;1.234,5\n1;-12.345.678,25\n");
+        assertThat(wide.column("Kraft")).containsExactly(1234.5, -12345678.25);
+        Table marks = csv("t;N\n0;1,234.5\n1;12,345\n");
+        assertThat(marks.column("N")).containsExactly(1234.5, 12345);
+        assertThat(csv("t\tN\n0\t1'234.5\n1\t2\u00a0000\n").column("N")).containsExactly(1234.5, 2000);
+        for (Charset set : List.of(StandardCharsets.UTF_16, StandardCharsets.UTF_16LE)) {
+            Table utf = csv("Größe [mm]\tp\n1,5\t2\n", set);
+            assertThat(utf.headers()).containsExactly("Größe", "p");
+            assertThat(utf.column("Größe")).containsExactly(1.5);
+        }
+        assertThat(csv("a,b\r\n1,2\r\n3,4\r\n").column("b")).containsExactly(2, 4);
+        assertThat(csv("// note\na b\n1 2\n3 4\n").headers()).containsExactly("a", "b");
+    }
+
+    @Test
     void wrongTablesGetOneClearSentence() throws Exception {
         assertThatThrownBy(() -> csv("")).isInstanceOf(LaneException.class).hasMessageContaining("empty");
         assertThatThrownBy(() -> csv("a,b\nc,d\n")).hasMessageContaining("no row of numbers");

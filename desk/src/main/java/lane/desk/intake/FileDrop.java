@@ -9,20 +9,25 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.stream.Stream;
 import lane.desk.Session;
+import lane.formats.DatasetReader;
 import lane.formats.FileLibrary;
 import lane.study.Source;
 import lane.study.Study;
 
 /**
  * Adds files to the study: a {@code .vtu} becomes a run, with the surfaces in a folder NAME-parts beside it or dropped with
- * it as its parts; a {@code .csv} becomes a measurement.
+ * it as its parts, and so do files of the other open formats; a table becomes a measurement.
  */
 public final class FileDrop {
     private FileDrop() {}
 
     public static void add(Session session, List<Path> files) {
-        List<Path> runs = files.stream().filter(f -> has(f, ".vtu")).toList();
-        List<Path> surfaces = files.stream().filter(f -> has(f, ".vtp")).toList();
+        List<Path> runs = files.stream()
+                .filter(f -> DatasetReader.RUNS.contains(DatasetReader.ending(f)))
+                .toList();
+        List<Path> surfaces = files.stream()
+                .filter(f -> DatasetReader.SURFACES.contains(DatasetReader.ending(f)))
+                .toList();
         List<Path> tables = files.stream()
                 .filter(f -> has(f, ".csv") || has(f, ".txt") || has(f, ".tsv"))
                 .toList();
@@ -31,17 +36,22 @@ public final class FileDrop {
                 .toList();
         if (!others.isEmpty()) {
             session.say("\"" + others.getFirst().getFileName()
-                    + "\" is of a kind that is not read; give .vtu, .vtp or .csv.");
+                    + "\" is of a kind that is not read; give a run ("
+                    + String.join(", ", DatasetReader.RUNS) + "), a surface ("
+                    + String.join(", ", DatasetReader.SURFACES) + ") or a table (csv, txt, tsv).");
             return;
         }
-        if (runs.isEmpty() && !surfaces.isEmpty()) {
+        boolean onRun = session.study().source(session.selected("source")).orElse(null) instanceof Source.Simulation;
+        if (runs.isEmpty() && !surfaces.isEmpty() && onRun) {
             onto(session, surfaces);
             return;
         }
+        // Surfaces without any run are runs themselves.
+        List<Path> meshes = runs.isEmpty() ? surfaces : runs;
         session.edit("Add files", study -> {
             Study next = study;
-            for (Path run : runs) {
-                List<Path> parts = new ArrayList<>(surfaces);
+            for (Path run : meshes) {
+                List<Path> parts = new ArrayList<>(runs.isEmpty() ? List.of() : surfaces);
                 parts.addAll(beside(run));
                 next = with(
                         next,
@@ -89,9 +99,6 @@ public final class FileDrop {
                             parts.stream().distinct().toList(),
                             run.regions(),
                             run.family())));
-        } else {
-            session.say(
-                    "A surface file becomes a part of a run: select the run at Intake first, or drop both together.");
         }
     }
 

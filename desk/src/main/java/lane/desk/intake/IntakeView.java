@@ -15,6 +15,7 @@ import lane.desk.Marks;
 import lane.desk.Session;
 import lane.desk.Ui;
 import lane.desk.View;
+import lane.formats.DatasetReader;
 import lane.picture.LaneStyle;
 import lane.study.Source;
 import lane.study.Study;
@@ -59,12 +60,19 @@ public final class IntakeView implements View {
                 4,
                 Ui.icon(Feather.DOWNLOAD),
                 Ui.label("Drop files anywhere in the window", "section"),
-                Ui.label("runs (.vtu, with .vtp parts) or tables (.csv)", "small", "muted"));
+                Ui.label("runs with their surfaces, in any open format, or tables", "small", "muted"));
         text.setAlignment(Pos.CENTER);
         text.getStyleClass().add("drop");
         var outer = new VBox(text);
         outer.setStyle("-fx-padding: 12 16 16 16;");
         return outer;
+    }
+
+    private static List<String> endings() {
+        return java.util.stream.Stream.of(DatasetReader.RUNS, DatasetReader.SURFACES, List.of("csv", "txt", "tsv"))
+                .flatMap(List::stream)
+                .map(e -> "*." + e)
+                .toList();
     }
 
     private void theory() {
@@ -82,8 +90,7 @@ public final class IntakeView implements View {
     private void choose() {
         var chooser = new FileChooser();
         chooser.setTitle("Add runs and tables");
-        chooser.getExtensionFilters()
-                .add(new FileChooser.ExtensionFilter("Runs and tables", "*.vtu", "*.vtp", "*.csv", "*.txt", "*.tsv"));
+        chooser.getExtensionFilters().add(new FileChooser.ExtensionFilter("Runs and tables", endings()));
         var files = chooser.showOpenMultipleDialog(pane.getScene().getWindow());
         if (files != null) {
             FileDrop.add(session, files.stream().map(f -> f.toPath()).toList());
@@ -133,7 +140,7 @@ public final class IntakeView implements View {
             rows.getChildren().add(row(study.sources().get(i), styles.get(i)));
         }
         if (study.sources().isEmpty()) {
-            var empty = Ui.label("No source yet. Drop a .vtu or a .csv file, or add files.", "muted");
+            var empty = Ui.label("No source yet. Drop a run or a table here, or add files.", "muted");
             empty.setStyle("-fx-padding: 20 16 20 16;");
             rows.getChildren().add(empty);
         }

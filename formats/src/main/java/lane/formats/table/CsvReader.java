@@ -19,9 +19,10 @@ import lane.trail.Trail;
 import lane.unit.Unit;
 
 /**
- * Reads a table of numbers from separated text: comma, semicolon or tab; decimal point or comma; comment lines that
- * begin with a hash; one header line, units in brackets in the headers or in a row of their own; missing values. What it
- * found out stands in the table's recipe.
+ * Reads a table of numbers from separated text: comma, semicolon, tab or spaces; decimal point or comma, with or without
+ * thousands marks; comment lines that begin with a hash, a percent sign or two slashes; lines of text before the header;
+ * one header line, units in brackets in the headers or in a row of their own; missing values; UTF-8, UTF-16 or Latin-1. What
+ * it found out stands in the table's recipe.
  */
 public final class CsvReader {
     private static final long MOST_BYTES = 512L << 20;
@@ -50,6 +51,15 @@ public final class CsvReader {
     }
 
     private static String text(byte[] bytes) {
+        if (bytes.length >= 2 && (bytes[0] & 0xff) + (bytes[1] & 0xff) == 0xff + 0xfe) {
+            // A byte order mark of two bytes.
+            return new String(bytes, StandardCharsets.UTF_16);
+        }
+        if (bytes.length >= 4
+                && bytes.length % 2 == 0
+                && (bytes[1] == 0 && bytes[3] == 0 || bytes[0] == 0 && bytes[2] == 0)) {
+            return new String(bytes, bytes[1] == 0 ? StandardCharsets.UTF_16LE : StandardCharsets.UTF_16BE);
+        }
         try {
             String text = StandardCharsets.UTF_8
                     .newDecoder()
@@ -61,8 +71,15 @@ public final class CsvReader {
         }
     }
 
-    private static Table parse(String text, String shown, Trail.Input input) {
+    private static Table parse(String raw, String shown, Trail.Input input) {
+        // Comments of other kinds become those that the CSV library skips; line numbers stay.
+        String text =
+                COMMENT.matcher(raw.replace("\r\n", "\n").replace('\r', '\n')).replaceAll("#");
         char separator = separator(text);
+        if (separator == ' ') {
+            // Runs of spaces part the columns; a quoted header keeps its own.
+            text = SPACES.matcher(LEADING.matcher(text).replaceAll("")).replaceAll(" ");
+        }
         List<List<String>> rows = new ArrayList<>();
         List<Long> lines = new ArrayList<>();
         try (var csv = de.siegmar.fastcsv.reader.CsvReader.builder()
@@ -83,8 +100,8 @@ public final class CsvReader {
         if (rows.isEmpty()) {
             throw new LaneException("The table " + shown + " is empty; give a file with a header and rows of numbers.");
         }
-        boolean comma = separator != ','
-                && rows.stream().flatMap(List::stream).anyMatch(s -> s.matches("[-+]?\\d+,\\d+([eE][-+]?\\d+)?"));
+        boolean comma = comma(rows, separator);
+        rows.replaceAll(row -> row.stream().map(s -> plain(s, comma)).toList());
         int first = 0;
         while (first < rows.size() && !isData(rows.get(first), comma)) {
             first++;
@@ -93,10 +110,33 @@ public final class CsvReader {
             throw new LaneException("The table " + shown + " has no row of numbers; its first line is \""
                     + brief(String.join(String.valueOf(separator), rows.getFirst())) + "\".");
         }
-        if (first > 2) {
-            first = Math.max(1, first);
+        if (first == 0) {
+            // Some programs write the header as the last comment before the numbers.
+            List<String> said = commented(text, separator, rows.getFirst().size());
+            if (said != null) {
+                rows.addFirst(said);
+                lines.addFirst(Math.max(1, lines.getFirst() - 1));
+                first = 1;
+            }
         }
         return build(rows, lines, first, separator, comma, shown, input);
+    }
+
+    /** The words of the last comment before the first number, when there are as many as columns; else null. */
+    private static List<String> commented(String text, char separator, int width) {
+        String last = null;
+        for (String line : text.lines().limit(1000).toList()) {
+            if (line.startsWith("#")) {
+                last = line.replaceFirst("^#+\\s*", "").strip();
+            } else if (!line.isBlank()) {
+                break;
+            }
+        }
+        if (last == null || width < 2) {
+            return null;
+        }
+        String[] words = last.split(separator == ' ' ? "\\s+" : Pattern.quote(String.valueOf(separator)));
+        return words.length == width ? Arrays.stream(words).map(String::strip).toList() : null;
     }
 
     private static Table build(
@@ -144,7 +184,7 @@ public final class CsvReader {
             }
             columns.add(column);
         }
-        String word = separator == '\t' ? "tab" : separator == ';' ? "semicolon" : "comma";
+        String word = separator == '\t' ? "tab" : separator == ';' ? "semicolon" : separator == ' ' ? "space" : "comma";
         String recipe = word + " between columns, decimal " + (comma ? "comma" : "point") + ", "
                 + (headerRow >= 0 ? "header in line " + lines.get(headerRow) : "no header")
                 + (unitRow ? ", units in line " + lines.get(first - 1) : "") + ", " + count + " rows";
@@ -162,7 +202,58 @@ public final class CsvReader {
                 return c;
             }
         }
-        return ',';
+        // A comma that stands between digits only, with spaces elsewhere, is a decimal mark.
+        boolean spaced = Arrays.stream(lines)
+                                .filter(l -> ROW_OF_SPACES.matcher(l.strip()).matches())
+                                .count()
+                        * 2
+                > lines.length;
+        return spaced ? ' ' : ',';
+    }
+
+    private static final Pattern COMMENT = Pattern.compile("(?m)^\\s*(?:%|//|#)");
+    private static final Pattern SPACES = Pattern.compile("(?<=\\S) +(?=\\S)| +$", Pattern.MULTILINE);
+    private static final Pattern LEADING = Pattern.compile("(?m)^ +");
+    private static final Pattern NUMBER = Pattern.compile("[-+]?(?:\\d+(?:[.,]\\d*)?|[.,]\\d+)(?:[eEdD][-+]?\\d+)?");
+    private static final Pattern ROW_OF_SPACES = Pattern.compile(
+            "(?:" + NUMBER.pattern() + "|(?i:nan|inf|-))(?: +(?:" + NUMBER.pattern() + "|(?i:nan|inf|-)))+");
+    private static final Pattern DECIMAL_COMMA =
+            Pattern.compile("[-+]?\\d+,(?:\\d{1,2}|\\d{4,})(?:[eE][-+]?\\d+)?|[-+]?0,\\d+");
+    private static final Pattern POINT_THOUSANDS = Pattern.compile("[-+]?\\d{1,3}(?:\\.\\d{3})+,\\d+");
+    private static final Pattern COMMA_THOUSANDS = Pattern.compile("[-+]?\\d{1,3}(?:,\\d{3})+(?:\\.\\d*)?");
+
+    /** Whether the comma is the decimal mark: a number tells that cannot be read with a comma between thousands. */
+    private static boolean comma(List<List<String>> rows, char separator) {
+        if (separator == ',') {
+            return false;
+        }
+        boolean any = false;
+        for (List<String> row : rows) {
+            for (String s : row) {
+                if (DECIMAL_COMMA.matcher(s).matches()
+                        || POINT_THOUSANDS.matcher(s).matches()) {
+                    return true;
+                }
+                if (s.indexOf('.') >= 0 && NUMBER.matcher(s.replace(",", "")).matches()) {
+                    return false;
+                }
+                any |= s.matches("[-+]?\\d+,\\d+");
+            }
+        }
+        return any;
+    }
+
+    /** Without thousands marks: points, commas, apostrophes or narrow spaces between groups of three digits. */
+    private static String plain(String s, boolean comma) {
+        if (comma && POINT_THOUSANDS.matcher(s).matches()) {
+            return s.replace(".", "");
+        }
+        if (!comma && COMMA_THOUSANDS.matcher(s).matches()) {
+            return s.replace(",", "");
+        }
+        return s.matches("[-+]?\\d{1,3}(?:['\u00a0\u202f\u2019]\\d{3})+(?:[.,]\\d*)?")
+                ? s.replaceAll("['\u00a0\u202f\u2019]", "")
+                : s;
     }
 
     private static boolean isData(List<String> row, boolean comma) {
@@ -199,7 +290,8 @@ public final class CsvReader {
         try {
             return s.isEmpty() || Character.isLetter(s.charAt(s.length() - 1))
                     ? null
-                    : Double.valueOf(comma ? s.replace(',', '.') : s);
+                    // Some programs write the exponent of double precision with a D.
+                    : Double.valueOf((comma ? s.replace(',', '.') : s).replaceAll("(?<=\\d)[dD](?=[-+]?\\d)", "e"));
         } catch (NumberFormatException e) {
             return null;
         }

@@ -5,6 +5,12 @@ import java.util.Arrays;
 import java.util.List;
 import lane.field.Field;
 import lane.field.Values;
+import lane.formats.FormatError;
+import lane.formats.grid.CellCodes;
+import lane.formats.grid.Dataset;
+import lane.formats.grid.Pick;
+import lane.formats.grid.Pieces;
+import lane.formats.grid.Structured;
 import lane.formats.vtk.XmlParts.Array;
 import lane.formats.vtk.XmlParts.Piece;
 import lane.mesh.CellShape;
@@ -21,19 +27,137 @@ final class GridBuilder {
         this.xml = xml;
     }
 
-    VtkXmlReader.Grid build() {
+    Dataset build() {
         if (xml.pieces.isEmpty()) {
-            throw new VtkError("it has no piece");
+            throw new FormatError("it has no piece");
         }
-        List<Mesh> meshes = new ArrayList<>();
+        var pieces = new Pieces(remarks);
         for (Piece piece : xml.pieces) {
-            meshes.add(xml.fileType.equals("PolyData") ? surface(piece) : grid(piece));
+            Mesh mesh =
+                    switch (xml.fileType) {
+                        case "PolyData" -> surface(piece);
+                        case "UnstructuredGrid" -> grid(piece);
+                        case "ImageData" -> Structured.mesh(image(piece), dims(piece));
+                        case "RectilinearGrid" -> Structured.mesh(rectilinear(piece), dims(piece));
+                        default -> structured(piece);
+                    };
+            List<Field> fields = new ArrayList<>();
+            fields(fields, piece, "PointData", Field.At.NODE, mesh.nodeCount());
+            fields(fields, piece, "CellData", Field.At.CELL, mesh.cellCount());
+            pieces.add(mesh, fields);
         }
-        Mesh mesh = meshes.size() == 1 ? meshes.getFirst() : join(meshes);
-        List<Field> fields = new ArrayList<>();
-        fields(fields, "PointData", Field.At.NODE, mesh.nodeCount());
-        fields(fields, "CellData", Field.At.CELL, mesh.cellCount());
-        return new VtkXmlReader.Grid(mesh, fields, remarks);
+        return pieces.join();
+    }
+
+    /** For each cell that was made of another, the one in the file: set by the piece that is being built. */
+    private int[] source;
+
+    private int[] extent(Piece piece) {
+        String text = piece.attributes.getOrDefault("Extent", xml.attributes.get("WholeExtent"));
+        if (text == null) {
+            throw new FormatError("a piece lacks its extent");
+        }
+        String[] words = text.strip().split("\\s+");
+        int[] e = new int[6];
+        try {
+            for (int i = 0; i < 6; i++) {
+                e[i] = Integer.parseInt(words[i]);
+            }
+        } catch (NumberFormatException | ArrayIndexOutOfBoundsException x) {
+            throw new FormatError("it gives the extent \"" + text + "\", which are not six whole numbers");
+        }
+        for (int d = 0; d < 3; d++) {
+            if (e[2 * d + 1] < e[2 * d] || (long) e[2 * d + 1] - e[2 * d] > Integer.MAX_VALUE - 2) {
+                throw new FormatError("it gives the extent \"" + text + "\", which runs backwards");
+            }
+        }
+        return e;
+    }
+
+    private int[] dims(Piece piece) {
+        int[] e = extent(piece);
+        return new int[] {e[1] - e[0] + 1, e[3] - e[2] + 1, e[5] - e[4] + 1};
+    }
+
+    /** Structured counts are checked against the arrays of the piece before any node is made. */
+    private void bear(Piece piece, int[] dims) {
+        int nodes = Structured.nodes(new long[] {dims[0], dims[1], dims[2]});
+        long cells = (long) Math.max(1, dims[0] - 1) * Math.max(1, dims[1] - 1) * Math.max(1, dims[2] - 1);
+        long held = 0;
+        for (Array a : piece.arrays) {
+            if (a.numbers != null && (a.section.equals("PointData") || a.section.equals("CellData"))) {
+                long wanted = a.components * (a.section.equals("PointData") ? nodes : cells);
+                if (a.numbers.size() != wanted) {
+                    throw new FormatError("array \"" + a.name + "\" has " + a.numbers.size()
+                            + " numbers, but its extent needs " + wanted);
+                }
+                held = Math.max(held, a.numbers.size());
+            }
+        }
+        if (held == 0 && nodes > MOST_BARE) {
+            throw new FormatError("its extent claims " + nodes + " nodes, but it has no array for them");
+        }
+    }
+
+    /** Nodes of an image without any array: enough for a small one, no reason to fill the memory. */
+    private static final int MOST_BARE = 100_000;
+
+    private static double[] three(String text, double[] otherwise) {
+        if (text == null) {
+            return otherwise;
+        }
+        String[] words = text.strip().split("\\s+");
+        double[] out = otherwise.clone();
+        try {
+            for (int i = 0; i < out.length; i++) {
+                out[i] = Double.parseDouble(words[i]);
+            }
+        } catch (NumberFormatException | ArrayIndexOutOfBoundsException e) {
+            throw new FormatError("it gives \"" + text + "\" where " + otherwise.length + " numbers belong");
+        }
+        return out;
+    }
+
+    private double[] image(Piece piece) {
+        int[] e = extent(piece);
+        int[] dims = dims(piece);
+        bear(piece, dims);
+        return Structured.image(
+                new int[] {e[0], e[2], e[4]},
+                dims,
+                three(xml.attributes.get("Origin"), new double[3]),
+                three(xml.attributes.get("Spacing"), new double[] {1, 1, 1}),
+                three(xml.attributes.get("Direction"), new double[] {1, 0, 0, 0, 1, 0, 0, 0, 1}));
+    }
+
+    private double[] rectilinear(Piece piece) {
+        int[] dims = dims(piece);
+        List<double[]> axes = new ArrayList<>();
+        for (Array a : piece.arrays) {
+            if (a.section.equals("Coordinates") && a.numbers != null) {
+                axes.add(a.numbers.toDoubles());
+            }
+        }
+        if (axes.size() != 3) {
+            throw new FormatError("a piece has " + axes.size() + " coordinate arrays instead of three");
+        }
+        for (int d = 0; d < 3; d++) {
+            if (axes.get(d).length != dims[d]) {
+                throw new FormatError("a piece's coordinates along axis " + (d + 1) + " are " + axes.get(d).length
+                        + " numbers, but its extent has " + dims[d]);
+            }
+        }
+        bear(piece, dims);
+        return Structured.product(axes.get(0), axes.get(1), axes.get(2));
+    }
+
+    private Mesh structured(Piece piece) {
+        int[] dims = dims(piece);
+        double[] xyz = need(piece, "Points", "").numbers.toDoubles();
+        if (xyz.length != 3L * Structured.nodes(new long[] {dims[0], dims[1], dims[2]})) {
+            throw new FormatError("a piece has " + xyz.length / 3 + " points, which do not fit its extent");
+        }
+        return Structured.mesh(xyz, dims);
     }
 
     private static Array need(Piece piece, String section, String name) {
@@ -42,7 +166,7 @@ final class GridBuilder {
                 return array;
             }
         }
-        throw new VtkError("a piece lacks its " + (name.isEmpty() ? section : section + " " + name));
+        throw new FormatError("a piece lacks its " + (name.isEmpty() ? section : section + " " + name));
     }
 
     private static int[] optional(Piece piece, String name) {
@@ -61,13 +185,14 @@ final class GridBuilder {
         }
         double[] xyz = need(piece, "Points", "").numbers.toDoubles();
         if (xyz.length != 3 * n) {
-            throw new VtkError(
+            throw new FormatError(
                     "a piece says it has " + n + " points, but its coordinates are " + xyz.length + " numbers");
         }
         return xyz;
     }
 
-    private static Mesh grid(Piece piece) {
+    private Mesh grid(Piece piece) {
+        source = null;
         double[] xyz = points(piece);
         int cells = piece.counts.getOrDefault("NumberOfCells", 0L).intValue();
         if (cells == 0) {
@@ -77,25 +202,15 @@ final class GridBuilder {
         int[] ends = need(piece, "Cells", "offsets").numbers.toInts();
         int[] types = need(piece, "Cells", "types").numbers.toInts();
         if (ends.length != cells || types.length != cells) {
-            throw new VtkError("a piece says it has " + cells + " cells, but gives " + ends.length + " offsets and "
+            throw new FormatError("a piece says it has " + cells + " cells, but gives " + ends.length + " offsets and "
                     + types.length + " types");
         }
-        byte[] shapes = new byte[cells];
-        boolean poly = false;
-        for (int i = 0; i < cells; i++) {
-            CellShape shape = CellShape.ofCode(types[i]);
-            if (shape == null) {
-                throw new VtkError(
-                        "cell " + i + " is of type " + types[i] + ", which is none of the linear shapes that are read");
-            }
-            shapes[i] = (byte) shape.ordinal();
-            poly |= shape == CellShape.POLYHEDRON;
-        }
         int[] offsets = begins(ends);
-        if (!poly) {
-            return new Mesh(xyz, shapes, offsets, connectivity);
-        }
-        return polyhedral(piece, xyz, shapes, offsets, connectivity);
+        boolean poly = Arrays.stream(types).anyMatch(t -> t == CellShape.POLYHEDRON.code());
+        int[][] faces = poly ? faces(piece, cells) : new int[2][];
+        CellCodes.Made made = CellCodes.make(xyz, types, offsets, connectivity, faces[0], faces[1], remarks);
+        source = made.source();
+        return made.mesh();
     }
 
     private static int[] begins(int[] ends) {
@@ -103,14 +218,14 @@ final class GridBuilder {
         System.arraycopy(ends, 0, offsets, 1, ends.length);
         for (int i = 0; i < ends.length; i++) {
             if (offsets[i + 1] < offsets[i]) {
-                throw new VtkError("the offsets of its cells go backwards at cell " + i);
+                throw new FormatError("the offsets of its cells go backwards at cell " + i);
             }
         }
         return offsets;
     }
 
-    private static Mesh polyhedral(Piece piece, double[] xyz, byte[] shapes, int[] offsets, int[] connectivity) {
-        int cells = shapes.length;
+    /** Face offsets and face stream. */
+    private static int[][] faces(Piece piece, int cells) {
         int[] faceOffsets = new int[cells + 1];
         int[] stream = optional(piece, "faces");
         int[] faceEnds = optional(piece, "faceoffsets");
@@ -118,14 +233,14 @@ final class GridBuilder {
             for (int i = 0; i < cells; i++) {
                 faceOffsets[i + 1] = faceEnds[i] < 0 ? faceOffsets[i] : faceEnds[i];
             }
-            return new Mesh(xyz, shapes, offsets, connectivity, faceOffsets, stream);
+            return new int[][] {faceOffsets, stream};
         }
         int[] toFaces = optional(piece, "polyhedron_to_faces");
         int[] polyEnds = optional(piece, "polyhedron_offsets");
         int[] faceNodes = optional(piece, "face_connectivity");
         int[] nodeEnds = optional(piece, "face_offsets");
         if (toFaces == null || polyEnds == null || faceNodes == null || nodeEnds == null || polyEnds.length != cells) {
-            throw new VtkError("it has polyhedra but lacks their faces");
+            throw new FormatError("it has polyhedra but lacks their faces");
         }
         int[] faces = begins(polyEnds);
         int[] nodes = begins(nodeEnds);
@@ -146,7 +261,7 @@ final class GridBuilder {
             }
             faceOffsets[c + 1] = at;
         }
-        return new Mesh(xyz, shapes, offsets, connectivity, faceOffsets, Arrays.copyOf(out, at));
+        return new int[][] {faceOffsets, Arrays.copyOf(out, at)};
     }
 
     private static int[] room(int[] array, int size) {
@@ -157,25 +272,20 @@ final class GridBuilder {
         double[] xyz = points(piece);
         List<int[]> connectivities = new ArrayList<>();
         List<int[]> ends = new ArrayList<>();
-        List<CellShape> shapes = new ArrayList<>();
-        String[] sections = {"Verts", "Lines", "Strips", "Polys"};
+        List<String> kinds = new ArrayList<>();
+        source = null;
+        String[] sections = {"Verts", "Lines", "Polys", "Strips"};
         for (String section : sections) {
             if (piece.counts.getOrDefault("NumberOf" + section, 0L) == 0) {
                 continue;
             }
-            if (section.equals("Strips")) {
-                throw new VtkError("it has triangle strips, which are not read; write single triangles");
-            }
             connectivities.add(need(piece, section, "connectivity").numbers.toInts());
             ends.add(need(piece, section, "offsets").numbers.toInts());
-            shapes.add(
-                    section.equals("Verts")
-                            ? CellShape.VERTEX
-                            : section.equals("Lines") ? CellShape.POLYLINE : CellShape.POLYGON);
+            kinds.add(section);
         }
         int cells = ends.stream().mapToInt(e -> e.length).sum();
         int[] nodes = connectivities.stream().flatMapToInt(Arrays::stream).toArray();
-        byte[] kind = new byte[cells];
+        int[] codes = new int[cells];
         int[] offsets = new int[cells + 1];
         int c = 0;
         int base = 0;
@@ -183,119 +293,46 @@ final class GridBuilder {
             for (int end : ends.get(s)) {
                 offsets[c + 1] = base + end;
                 int n = offsets[c + 1] - offsets[c];
-                CellShape shape = shapes.get(s);
-                if (shape == CellShape.VERTEX && n != 1) {
-                    throw new VtkError(
-                            "it has a vertex cell of " + n + " points, which is not read; write single points");
+                if (n < 0) {
+                    throw new FormatError("the offsets of its cells go backwards at cell " + c);
                 }
-                shape = shape == CellShape.POLYGON && n == 3
-                        ? CellShape.TRIANGLE
-                        : shape == CellShape.POLYGON && n == 4
-                                ? CellShape.QUAD
-                                : shape == CellShape.POLYLINE && n == 2 ? CellShape.LINE : shape;
-                kind[c++] = (byte) shape.ordinal();
+                codes[c++] = switch (kinds.get(s)) {
+                    case "Verts" -> n == 1 ? 1 : 2;
+                    case "Lines" -> n == 2 ? 3 : 4;
+                    case "Strips" -> 6;
+                    default -> n == 3 ? 5 : n == 4 ? 9 : 7;
+                };
             }
             base += connectivities.get(s).length;
         }
-        return new Mesh(xyz, kind, offsets, nodes);
+        CellCodes.Made made = CellCodes.make(xyz, codes, offsets, nodes, null, null, remarks);
+        source = made.source();
+        return made.mesh();
     }
 
-    private static Mesh join(List<Mesh> meshes) {
-        int nodes = 0;
-        int cells = 0;
-        int size = 0;
-        int faces = 0;
-        for (Mesh m : meshes) {
-            nodes = Math.addExact(nodes, m.nodeCount());
-            cells = Math.addExact(cells, m.cellCount());
-            size = Math.addExact(size, m.nodes().length);
-            faces = Math.addExact(faces, m.hasPolyhedra() ? m.faceStream().length : 0);
-        }
-        double[] xyz = new double[Math.multiplyExact(3, nodes)];
-        byte[] shapes = new byte[cells];
-        int[] offsets = new int[cells + 1];
-        int[] all = new int[size];
-        int[] faceOffsets = faces == 0 ? null : new int[cells + 1];
-        int[] stream = faces == 0 ? null : new int[faces];
-        int node = 0;
-        int cell = 0;
-        int at = 0;
-        int face = 0;
-        for (Mesh m : meshes) {
-            System.arraycopy(m.xyz(), 0, xyz, 3 * node, m.xyz().length);
-            for (int c = 0; c < m.cellCount(); c++) {
-                shapes[cell] = (byte) m.shape(c).ordinal();
-                for (int k = 0; k < m.size(c); k++) {
-                    all[at++] = node + m.nodes()[m.begin(c) + k];
-                }
-                if (m.shape(c) == CellShape.POLYHEDRON) {
-                    int i = m.faceBegin(c);
-                    int count = m.faceStream()[i++];
-                    stream[face++] = count;
-                    for (int f = 0; f < count; f++) {
-                        int n = m.faceStream()[i++];
-                        stream[face++] = n;
-                        for (int k = 0; k < n; k++) {
-                            stream[face++] = node + m.faceStream()[i++];
-                        }
-                    }
-                }
-                offsets[++cell] = at;
-                if (faceOffsets != null) {
-                    faceOffsets[cell] = face;
-                }
-            }
-            node += m.nodeCount();
-        }
-        return new Mesh(xyz, shapes, offsets, all, faceOffsets, stream);
-    }
-
-    /** Fields that every piece has; the others are named in a remark. */
-    private void fields(List<Field> out, String section, Field.At at, int expected) {
-        for (Array first : xml.pieces.getFirst().arrays) {
-            if (!first.section.equals(section)) {
+    private void fields(List<Field> out, Piece piece, String section, Field.At at, int expected) {
+        for (Array a : piece.arrays) {
+            if (!a.section.equals(section)) {
                 continue;
             }
-            if (first.numbers == null) {
-                remarks.add("Array \"" + first.name + "\" holds text and was not read.");
+            if (a.numbers == null) {
+                remarks.add("Array \"" + a.name + "\" holds text and was not read.");
                 continue;
             }
-            List<Values> pieces = new ArrayList<>();
-            for (Piece piece : xml.pieces) {
-                for (Array array : piece.arrays) {
-                    if (array.section.equals(section)
-                            && array.name.equals(first.name)
-                            && array.numbers != null
-                            && array.components == first.components) {
-                        pieces.add(array.numbers.values());
-                        break;
-                    }
+            Values values = a.numbers.values();
+            if (at == Field.At.CELL && source != null && values.length() % a.components == 0) {
+                int most = values.length() / a.components;
+                if (Arrays.stream(source).allMatch(c -> c < most)) {
+                    values = Pick.values(values, a.components, source);
                 }
             }
-            if (pieces.size() != xml.pieces.size()) {
-                remarks.add("Array \"" + first.name + "\" is not in every piece and was not read.");
-                continue;
+            if (values.length() != (long) expected * a.components) {
+                throw new FormatError("array \"" + a.name + "\" has " + values.length() + " numbers, but " + expected
+                        + " " + at.word() + " with " + a.components + " component(s) need "
+                        + (long) expected * a.components);
             }
-            Values values = pieces.size() == 1 ? pieces.getFirst() : concat(pieces);
-            if (values.length() != (long) expected * first.components) {
-                throw new VtkError("array \"" + first.name + "\" has " + values.length() + " numbers, but " + expected
-                        + " " + at.word() + " with " + first.components + " component(s) need "
-                        + (long) expected * first.components);
-            }
-            String name = first.name.isEmpty() ? "unnamed" : first.name;
-            out.add(new Field(name, at, first.components, Unit.of(FieldUnit.guess(name)), values));
+            String name = a.name.isEmpty() ? "unnamed" : a.name;
+            out.add(new Field(name, at, a.components, Unit.of(FieldUnit.guess(name)), values));
         }
-    }
-
-    private static Values concat(List<Values> pieces) {
-        int n = pieces.stream().mapToInt(Values::length).sum();
-        double[] all = new double[n];
-        int at = 0;
-        for (Values v : pieces) {
-            for (int i = 0; i < v.length(); i++) {
-                all[at++] = v.get(i);
-            }
-        }
-        return new Values.Doubles(all);
     }
 }

@@ -3,6 +3,7 @@ package lane.formats.vtk;
 import java.nio.ByteBuffer;
 import java.util.Arrays;
 import lane.field.Values;
+import lane.formats.FormatError;
 
 /**
  * A growing array of numbers of one stored type. It grows with what has really been decoded, never with what a file
@@ -57,7 +58,7 @@ final class Numbers {
     private void room(int more, int most) {
         long wanted = (long) size + more;
         if (wanted > Integer.MAX_VALUE - 8) {
-            throw new VtkError(what + " has more than 2 147 483 639 numbers, which is more than this program holds");
+            throw new FormatError(what + " has more than 2 147 483 639 numbers, which is more than this program holds");
         }
         int have = ints != null ? ints.length : floats != null ? floats.length : doubles.length;
         if (wanted > have) {
@@ -77,7 +78,7 @@ final class Numbers {
     void add(ByteBuffer in, int most) {
         int n = in.remaining() / type.bytes;
         if (in.remaining() % type.bytes != 0) {
-            throw new VtkError(what + " ends in the middle of a number");
+            throw new FormatError(what + " ends in the middle of a number");
         }
         room(n, most);
         switch (type) {
@@ -139,7 +140,7 @@ final class Numbers {
                 put(size, type == Type.UINT64 ? Long.parseUnsignedLong(token) : Long.parseLong(token));
             }
         } catch (NumberFormatException e) {
-            throw new VtkError(what + " holds \"" + (token.length() > 20 ? token.substring(0, 20) + "…" : token)
+            throw new FormatError(what + " holds \"" + (token.length() > 20 ? token.substring(0, 20) + "…" : token)
                     + "\" where a number belongs");
         }
         size++;
@@ -188,7 +189,7 @@ final class Numbers {
     /** Node numbers and offsets: whole numbers that fit an int. */
     int[] toInts() {
         if (ints == null) {
-            throw new VtkError(what + " must hold whole numbers below 2 147 483 648");
+            throw new FormatError(what + " must hold whole numbers below 2 147 483 648");
         }
         return size == ints.length ? ints : Arrays.copyOf(ints, size);
     }

@@ -1,38 +1,55 @@
 package lane.formats.vtk;
 
+import java.io.ByteArrayInputStream;
+import java.io.IOException;
 import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
 import java.util.zip.DataFormatException;
 import java.util.zip.Inflater;
 import lane.base.Work;
+import lane.formats.FormatError;
+import net.jpountz.lz4.LZ4Exception;
+import net.jpountz.lz4.LZ4Factory;
+import org.tukaani.xz.XZInputStream;
 
 /**
- * Decodes the binary form of a data array: a header with sizes, then the numbers, plain or in zlib blocks. Every size is
+ * Decodes the binary form of a data array: a header with sizes, then the numbers, plain or in packed blocks. Every size is
  * checked against what is really there before anything is allocated.
  */
 final class Payload {
-    /** No zlib stream can shrink data by more than this. */
-    private static final long MOST_DEFLATED = 1032;
+    /** How blocks are packed, and by how much they can shrink at most. */
+    enum Packing {
+        NONE(1),
+        ZLIB(1032),
+        LZ4(255),
+        LZMA(8192);
+
+        private final long most;
+
+        Packing(long most) {
+            this.most = most;
+        }
+    }
 
     private final ByteOrder order;
     private final boolean wideHeader;
-    private final boolean zlib;
+    private final Packing packing;
     private final Work work;
 
-    Payload(ByteOrder order, boolean wideHeader, boolean zlib, Work work) {
+    Payload(ByteOrder order, boolean wideHeader, Packing packing, Work work) {
         this.order = order;
         this.wideHeader = wideHeader;
-        this.zlib = zlib;
+        this.packing = packing;
         this.work = work;
     }
 
     private long header(ByteBuffer in, String what) {
         if (in.remaining() < (wideHeader ? 8 : 4)) {
-            throw new VtkError(what + " is cut off before its size");
+            throw new FormatError(what + " is cut off before its size");
         }
         long v = wideHeader ? in.getLong() : in.getInt() & 0xffffffffL;
         if (v < 0) {
-            throw new VtkError(what + " gives a negative size");
+            throw new FormatError(what + " gives a negative size");
         }
         return v;
     }
@@ -40,10 +57,10 @@ final class Payload {
     /** Decodes the numbers that begin at the buffer's position; what follows them is left alone. */
     void decode(ByteBuffer in, Numbers out, String what) {
         in.order(order);
-        if (!zlib) {
+        if (packing == Packing.NONE) {
             long bytes = header(in, what);
             if (bytes > in.remaining()) {
-                throw new VtkError(
+                throw new FormatError(
                         what + " should have " + bytes + " bytes, but the file has only " + in.remaining() + " more");
             }
             ByteBuffer data = in.slice(in.position(), (int) bytes).order(order);
@@ -59,7 +76,7 @@ final class Payload {
         long lastSize = header(in, what);
         int width = wideHeader ? 8 : 4;
         if (blocks > in.remaining() / width) {
-            throw new VtkError(what + " claims " + blocks + " compressed blocks, more than the file has room for");
+            throw new FormatError(what + " claims " + blocks + " compressed blocks, more than the file has room for");
         }
         long[] sizes = new long[(int) blocks];
         long sum = 0;
@@ -67,23 +84,64 @@ final class Payload {
             sizes[i] = header(in, what);
             sum += sizes[i];
             if (sizes[i] > in.remaining() || sum > in.remaining()) {
-                throw new VtkError(what + " is cut off: its compressed blocks need more bytes than the file has left");
+                throw new FormatError(
+                        what + " is cut off: its compressed blocks need more bytes than the file has left");
             }
         }
         for (int i = 0; i < sizes.length; i++) {
             work.poll();
             long plain = i == sizes.length - 1 && lastSize != 0 ? lastSize : blockSize;
-            if (plain > MOST_DEFLATED * sizes[i] + 64) {
-                throw new VtkError(
-                        what + " claims that " + sizes[i] + " compressed bytes hold " + plain + ", more than zlib can");
+            if (plain > packing.most * sizes[i] + 64) {
+                throw new FormatError(what + " claims that " + sizes[i] + " compressed bytes hold " + plain
+                        + ", more than its packing can");
             }
-            byte[] block = inflate(in.slice(in.position(), (int) sizes[i]), (int) plain, what);
+            byte[] block = unpack(in.slice(in.position(), (int) sizes[i]), (int) plain, what);
             in.position(in.position() + (int) sizes[i]);
             long all = (blocks - 1) * blockSize + (lastSize != 0 ? lastSize : blockSize);
             // Growing to the claimed total at once is allowed only as far as the file's own size bears it out.
             long borne = Math.min(all, 4 * (sum + 1024));
             out.add(ByteBuffer.wrap(block).order(order), (int) Math.min(Integer.MAX_VALUE, borne / out.type.bytes));
         }
+    }
+
+    private byte[] unpack(ByteBuffer packed, int plain, String what) {
+        return switch (packing) {
+            case LZ4 -> lz4(packed, plain, what);
+            case LZMA -> lzma(packed, plain, what);
+            default -> inflate(packed, plain, what);
+        };
+    }
+
+    private static byte[] bytes(ByteBuffer packed) {
+        byte[] in = new byte[packed.remaining()];
+        packed.duplicate().get(in);
+        return in;
+    }
+
+    private static byte[] lz4(ByteBuffer packed, int plain, String what) {
+        byte[] out = new byte[plain];
+        try {
+            int n = LZ4Factory.safeInstance().safeDecompressor().decompress(bytes(packed), out);
+            if (n == plain) {
+                return out;
+            }
+        } catch (LZ4Exception e) {
+            throw new FormatError(what + " has a damaged lz4 block");
+        }
+        throw new FormatError(what + " has an lz4 block that ends too early");
+    }
+
+    private static byte[] lzma(ByteBuffer packed, int plain, String what) {
+        // The dictionary is bounded by what the block can hold, so that a header cannot ask for more.
+        try (var in = new XZInputStream(new ByteArrayInputStream(bytes(packed)), 65_536 + plain / 256)) {
+            byte[] out = in.readNBytes(plain);
+            if (out.length == plain) {
+                return out;
+            }
+        } catch (IOException e) {
+            throw new FormatError(what + " has a damaged lzma block");
+        }
+        throw new FormatError(what + " has an lzma block that ends too early");
     }
 
     private static byte[] inflate(ByteBuffer packed, int plain, String what) {
@@ -95,13 +153,13 @@ final class Payload {
             while (n < plain) {
                 int got = inflater.inflate(out, n, plain - n);
                 if (got == 0) {
-                    throw new VtkError(what + " has a zlib block that ends after " + n + " of " + plain + " bytes");
+                    throw new FormatError(what + " has a zlib block that ends after " + n + " of " + plain + " bytes");
                 }
                 n += got;
             }
             return out;
         } catch (DataFormatException e) {
-            throw new VtkError(what + " has a damaged zlib block");
+            throw new FormatError(what + " has a damaged zlib block");
         } finally {
             inflater.end();
         }

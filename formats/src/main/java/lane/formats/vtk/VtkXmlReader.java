@@ -8,60 +8,45 @@ import java.lang.foreign.MemorySegment;
 import java.lang.foreign.ValueLayout;
 import java.nio.ByteBuffer;
 import java.nio.channels.FileChannel;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
 import java.util.ArrayList;
 import java.util.List;
-import lane.base.LaneException;
+import java.util.Set;
 import lane.base.Work;
-import lane.field.Field;
+import lane.formats.FileErrors;
 import lane.formats.FileHash;
-import lane.mesh.Mesh;
+import lane.formats.FormatError;
+import lane.formats.grid.Dataset;
 
 /**
- * Reads {@code .vtu} (unstructured mesh) and {@code .vtp} (surface) files: ascii, inline base64, appended raw and base64,
- * zlib, both byte orders, both header widths, all number types, several pieces. What it does not read it names.
+ * Reads the XML family of the VTK formats: unstructured and structured grids, surfaces, images, parallel files, blocks and
+ * collections over time: ascii, inline base64, appended raw and base64,
+ * zlib, lz4, lzma, both byte orders, both header widths, all number types, several pieces. What it does not read it names.
  */
 public final class VtkXmlReader {
+    private static final Set<String> GRIDS = new java.util.TreeSet<>(
+            Set.of("UnstructuredGrid", "PolyData", "ImageData", "RectilinearGrid", "StructuredGrid"));
+
     private VtkXmlReader() {}
 
-    /** A mesh with its fields, and what the reader wants known. */
-    public record Grid(Mesh mesh, List<Field> fields, List<String> remarks) {}
-
     /** @throws LaneException with one sentence: what is wrong with the file and what to do */
-    public static Grid read(Path file, Work work) {
-        try (FileChannel channel = FileChannel.open(file, StandardOpenOption.READ);
-                Arena arena = Arena.ofConfined()) {
-            if (Files.isDirectory(file)) {
-                throw new LaneException("The file " + file + " cannot be read: it is a folder; give a file.");
+    public static Dataset read(Path file, Work work) {
+        return FileErrors.of(file, () -> {
+            try (FileChannel channel = FileChannel.open(file, StandardOpenOption.READ);
+                    Arena arena = Arena.ofConfined()) {
+                return read(channel.map(FileChannel.MapMode.READ_ONLY, 0, channel.size(), arena), file, work);
+            } catch (IOException e) {
+                throw FileHash.unreadable(file, e);
             }
-            MemorySegment bytes = channel.map(FileChannel.MapMode.READ_ONLY, 0, channel.size(), arena);
-            return read(bytes, work);
-        } catch (IOException e) {
-            throw FileHash.unreadable(file, e);
-        } catch (VtkError e) {
-            throw new LaneException(
-                    "The file " + file.getFileName() + " cannot be used: " + e.getMessage()
-                            + "; write it again or give another file.",
-                    e);
-        } catch (IndexOutOfBoundsException | ArithmeticException | NegativeArraySizeException e) {
-            throw new LaneException(
-                    "The file " + file.getFileName()
-                            + " cannot be used: its numbers contradict each other; write it again or give another file.",
-                    e);
-        } catch (LaneException e) {
-            throw e.getMessage().contains(file.getFileName().toString())
-                    ? e
-                    : new LaneException("The file " + file.getFileName() + " cannot be used: " + e.getMessage(), e);
-        }
+        });
     }
 
-    private static Grid read(MemorySegment bytes, Work work) {
+    private static Dataset read(MemorySegment bytes, Path file, Work work) {
         long appended = find(bytes, "<AppendedData", 0);
         long tagEnd = appended < 0 ? -1 : find(bytes, ">", appended);
         if (appended >= 0 && tagEnd < 0) {
-            throw new VtkError("it ends inside the tag of its appended data");
+            throw new FormatError("it ends inside the tag of its appended data");
         }
         long xmlEnd = appended < 0 ? bytes.byteSize() : tagEnd + 1;
         boolean closed = appended >= 0 && bytes.get(ValueLayout.JAVA_BYTE, tagEnd - 1) == '/';
@@ -69,8 +54,12 @@ public final class VtkXmlReader {
                 new BufferedInputStream(new SegmentStream(bytes, xmlEnd), 1 << 16),
                 appended < 0 ? "" : closed ? "</VTKFile>" : "</AppendedData></VTKFile>",
                 work);
-        if (!xml.fileType.equals("UnstructuredGrid") && !xml.fileType.equals("PolyData")) {
-            throw new VtkError("it holds a \"" + xml.fileType + "\", and only UnstructuredGrid and PolyData are read");
+        if (VtkSet.KINDS.contains(xml.fileType)) {
+            return VtkSet.read(xml, file, work);
+        }
+        if (!GRIDS.contains(xml.fileType)) {
+            throw new FormatError("it holds a \"" + xml.fileType + "\", which is not read; known are " + GRIDS + " and "
+                    + VtkSet.KINDS);
         }
         if (xml.hasAppended) {
             long start = find(bytes, "_", xmlEnd);
@@ -82,7 +71,13 @@ public final class VtkXmlReader {
                 appended(bytes, start, array, xml, work);
             }
         }
-        return new GridBuilder(xml).build();
+        Dataset made = new GridBuilder(xml).build();
+        double time = xml.fieldData.stream()
+                .filter(a -> a.name.equals("TimeValue") && a.numbers != null && a.numbers.size() == 1)
+                .mapToDouble(a -> a.numbers.toDoubles()[0])
+                .findFirst()
+                .orElse(Double.NaN);
+        return Double.isNaN(time) ? made : made.at(List.of(time), time);
     }
 
     private static void appended(MemorySegment bytes, long start, XmlParts.Array array, XmlParts xml, Work work) {
@@ -92,14 +87,14 @@ public final class VtkXmlReader {
         work.poll();
         String what = "array \"" + array.name + "\"";
         if (start < 0 || array.offset > bytes.byteSize() - start - 1) {
-            throw new VtkError(
+            throw new FormatError(
                     what + " begins at byte " + array.offset + " of the appended data, which is beyond the file's end");
         }
         long from = start + 1 + array.offset;
         MemorySegment rest = bytes.asSlice(from, Math.min(bytes.byteSize() - from, Integer.MAX_VALUE - 16));
         array.numbers = new Numbers(array.type, what);
         ByteBuffer in = xml.appendedRaw ? rest.asByteBuffer() : base64(rest, array.offset, xml);
-        new Payload(xml.order, xml.wideHeader, xml.zlib, work).decode(in, array.numbers, what);
+        new Payload(xml.order, xml.wideHeader, xml.packing, work).decode(in, array.numbers, what);
     }
 
     /** The text of one array ends where the next one's begins, or at the end of the data. */

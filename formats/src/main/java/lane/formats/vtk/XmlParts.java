@@ -14,6 +14,7 @@ import javax.xml.stream.XMLStreamConstants;
 import javax.xml.stream.XMLStreamException;
 import javax.xml.stream.XMLStreamReader;
 import lane.base.Work;
+import lane.formats.FormatError;
 import lane.formats.vtk.Numbers.Type;
 
 /**
@@ -48,15 +49,23 @@ final class XmlParts {
     /** A piece: its counts and arrays. */
     static final class Piece {
         final Map<String, Long> counts = new HashMap<>();
+        final Map<String, String> attributes = new HashMap<>();
         final List<Array> arrays = new ArrayList<>();
     }
 
+    /** A file that this one refers to, with the names of the blocks around it. */
+    record Leaf(List<String> blocks, String name, String file, double time) {}
+
     final List<Piece> pieces = new ArrayList<>();
+    final List<Leaf> leaves = new ArrayList<>();
+    /** Attributes of the element that is named like the file's type. */
+    final Map<String, String> attributes = new HashMap<>();
+
     final List<Array> fieldData = new ArrayList<>();
     String fileType = "";
     ByteOrder order = ByteOrder.LITTLE_ENDIAN;
     boolean wideHeader;
-    boolean zlib;
+    Payload.Packing packing = Payload.Packing.NONE;
     boolean appendedRaw;
     boolean hasAppended;
 
@@ -78,7 +87,7 @@ final class XmlParts {
                     || message.contains("EOF")
                     || message.contains("must be terminated");
             int line = e.getLocation() == null ? 0 : e.getLocation().getLineNumber();
-            throw new VtkError(
+            throw new FormatError(
                     ended ? "its XML ends too early, at line " + line : "its XML is damaged at line " + line);
         }
     }
@@ -90,29 +99,56 @@ final class XmlParts {
         while (xml.hasNext()) {
             int event = xml.next();
             if (event == XMLStreamConstants.DTD || event == XMLStreamConstants.ENTITY_REFERENCE) {
-                throw new VtkError("it has a document type or an entity, which are not taken");
+                throw new FormatError("it has a document type or an entity, which are not taken");
             }
             if (event == XMLStreamConstants.START_ELEMENT) {
                 if (++depth > 50) {
-                    throw new VtkError("its XML is nested more than 50 deep");
+                    throw new FormatError("its XML is nested more than 50 deep");
                 }
                 String tag = xml.getLocalName();
                 if (depth == 1) {
                     root(xml, tag);
                     continue;
                 }
+                if (tag.equals(fileType)) {
+                    attributes(xml, attributes);
+                }
                 switch (tag) {
                     case "Piece" -> {
                         piece = new Piece();
-                        for (int i = 0; i < xml.getAttributeCount(); i++) {
-                            if (xml.getAttributeLocalName(i).startsWith("NumberOf")) {
-                                piece.counts.put(xml.getAttributeLocalName(i), count(xml.getAttributeValue(i)));
+                        attributes(xml, piece.attributes);
+                        for (Map.Entry<String, String> e : piece.attributes.entrySet()) {
+                            if (e.getKey().startsWith("NumberOf")) {
+                                piece.counts.put(e.getKey(), count(e.getValue()));
                             }
                         }
                         pieces.add(piece);
                     }
-                    case "PointData", "CellData", "Points", "Cells", "Verts", "Lines", "Strips", "Polys", "FieldData" ->
-                        section = tag;
+                    case "Block", "Partitions" -> {
+                        String name = xml.getAttributeValue(null, "name");
+                        blocks.add(name == null ? "block " + xml.getAttributeValue(null, "index") : name);
+                    }
+                    case "DataSet" -> {
+                        String file = xml.getAttributeValue(null, "file");
+                        String name = xml.getAttributeValue(null, "name");
+                        if (file != null && !file.isBlank()) {
+                            leaves.add(new Leaf(
+                                    List.copyOf(blocks),
+                                    name == null ? "" : name,
+                                    file,
+                                    number(xml.getAttributeValue(null, "timestep"))));
+                        }
+                    }
+                    case "PointData",
+                            "CellData",
+                            "Points",
+                            "Cells",
+                            "Verts",
+                            "Lines",
+                            "Strips",
+                            "Polys",
+                            "FieldData",
+                            "Coordinates" -> section = tag;
                     case "DataArray", "Array" -> {
                         work.poll();
                         Array array = array(xml, section);
@@ -131,13 +167,33 @@ final class XmlParts {
                 }
             } else if (event == XMLStreamConstants.END_ELEMENT) {
                 depth--;
+                if ((xml.getLocalName().equals("Block") || xml.getLocalName().equals("Partitions"))
+                        && !blocks.isEmpty()) {
+                    blocks.removeLast();
+                }
             }
+        }
+    }
+
+    private final List<String> blocks = new ArrayList<>();
+
+    private static void attributes(XMLStreamReader xml, Map<String, String> to) {
+        for (int i = 0; i < xml.getAttributeCount(); i++) {
+            to.put(xml.getAttributeLocalName(i), xml.getAttributeValue(i));
+        }
+    }
+
+    private static double number(String text) {
+        try {
+            return text == null ? Double.NaN : Double.parseDouble(text.strip());
+        } catch (NumberFormatException e) {
+            throw new FormatError("it gives the time \"" + text + "\", which is no number");
         }
     }
 
     private void root(XMLStreamReader xml, String tag) {
         if (!tag.equals("VTKFile")) {
-            throw new VtkError("it begins with <" + tag + "> and not with <VTKFile>");
+            throw new FormatError("it begins with <" + tag + "> and not with <VTKFile>");
         }
         fileType = String.valueOf(xml.getAttributeValue(null, "type"));
         order = "BigEndian".equals(xml.getAttributeValue(null, "byte_order"))
@@ -146,10 +202,14 @@ final class XmlParts {
         String header = xml.getAttributeValue(null, "header_type");
         wideHeader = "UInt64".equals(header);
         String compressor = xml.getAttributeValue(null, "compressor");
-        zlib = "vtkZLibDataCompressor".equals(compressor);
-        if (compressor != null && !compressor.isEmpty() && !zlib) {
-            throw new VtkError("it is compressed with " + compressor + ", and only zlib is read");
-        }
+        packing = switch (compressor == null ? "" : compressor) {
+            case "" -> Payload.Packing.NONE;
+            case "vtkZLibDataCompressor" -> Payload.Packing.ZLIB;
+            case "vtkLZ4DataCompressor" -> Payload.Packing.LZ4;
+            case "vtkLZMADataCompressor" -> Payload.Packing.LZMA;
+            default ->
+                throw new FormatError("it is compressed with " + compressor + ", and only zlib, lz4 and lzma are read");
+        };
     }
 
     private static long count(String text) {
@@ -161,7 +221,7 @@ final class XmlParts {
         } catch (NumberFormatException e) {
             // Falls through to the sentence below: not a number is as wrong as a number out of range.
         }
-        throw new VtkError("it gives \"" + text + "\" as a number of points or cells");
+        throw new FormatError("it gives \"" + text + "\" as a number of points or cells");
     }
 
     private Array array(XMLStreamReader xml, String section) throws XMLStreamException {
@@ -178,7 +238,7 @@ final class XmlParts {
             try {
                 array.type = Type.valueOf(type.toUpperCase(java.util.Locale.ROOT));
             } catch (IllegalArgumentException e) {
-                throw new VtkError(what + " has the number type \"" + type + "\", which the format does not know");
+                throw new FormatError(what + " has the number type \"" + type + "\", which the format does not know");
             }
         }
         String components = xml.getAttributeValue(null, "NumberOfComponents");
@@ -190,7 +250,7 @@ final class XmlParts {
             try {
                 array.offset = Long.parseLong(String.valueOf(offset).strip());
             } catch (NumberFormatException e) {
-                throw new VtkError(what + " has the offset \"" + offset + "\"");
+                throw new FormatError(what + " has the offset \"" + offset + "\"");
             }
             skip(xml);
         } else if (array.text) {
@@ -227,7 +287,7 @@ final class XmlParts {
                     if (text[i] > ' ') {
                         token.append(text[i]);
                         if (token.length() > 400) {
-                            throw new VtkError("it has a number of more than 400 characters");
+                            throw new FormatError("it has a number of more than 400 characters");
                         }
                     } else if (!token.isEmpty()) {
                         out.add(token.toString());
@@ -268,6 +328,6 @@ final class XmlParts {
                         : event == XMLStreamConstants.END_ELEMENT ? -1 : 0;
             }
         }
-        new Payload(order, wideHeader, zlib, Work.QUIET).decode(Payload.base64(text, 0, n), array.numbers, what);
+        new Payload(order, wideHeader, packing, Work.QUIET).decode(Payload.base64(text, 0, n), array.numbers, what);
     }
 }

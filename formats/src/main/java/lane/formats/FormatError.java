@@ -1,10 +1,10 @@
-package lane.formats.vtk;
+package lane.formats;
 
 /** What is wrong inside a file; the reader adds the file's name and what to do. */
-final class VtkError extends RuntimeException {
+public final class FormatError extends RuntimeException {
     private static final long serialVersionUID = 1L;
 
-    VtkError(String what) {
+    public FormatError(String what) {
         super(what);
     }
 }

@@ -1,0 +1,254 @@
+package lane.cli;
+
+import com.fasterxml.jackson.core.JsonProcessingException;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import com.fasterxml.jackson.databind.node.ArrayNode;
+import com.fasterxml.jackson.databind.node.ObjectNode;
+import java.io.PrintStream;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.concurrent.Callable;
+import lane.base.LaneException;
+import lane.base.Sum;
+import lane.base.Work;
+import lane.field.Field;
+import lane.field.Part;
+import lane.field.PartBuilder;
+import lane.formats.DatasetReader;
+import lane.formats.grid.Dataset;
+import lane.mesh.Finding;
+import lane.mesh.Mesh;
+import lane.mesh.MeshHealth;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+
+/** Says what is in files: mesh, parts, fields, times, and what looks wrong. No study is needed. */
+@Command(
+        name = "describe",
+        mixinStandardHelpOptions = true,
+        description = "Say what is in files: mesh, parts, fields, times and findings.")
+final class Describe implements Callable<Integer> {
+    private static final ObjectMapper JSON = new ObjectMapper();
+
+    @Parameters(arity = "1..*", paramLabel = "FILE")
+    List<String> files;
+
+    @Option(names = "--json", description = "one JSON object a line, one line a file, in the order given")
+    boolean json;
+
+    @Override
+    public Integer call() {
+        boolean failed = false;
+        PrintStream out = System.out;
+        for (String file : files) {
+            ObjectNode line = JSON.createObjectNode();
+            line.put("file", file);
+            try {
+                Path path;
+                try {
+                    path = Path.of(file);
+                } catch (java.nio.file.InvalidPathException e) {
+                    throw new LaneException("\"" + file + "\" is no path on this machine; correct it.", e);
+                }
+                describe(DatasetReader.read(path, Work.QUIET), line);
+            } catch (LaneException e) {
+                failed = true;
+                line.put("error", e.getMessage());
+            }
+            out.println(json ? text(line) : words(line));
+        }
+        out.flush();
+        return failed ? 3 : 0;
+    }
+
+    private static String text(ObjectNode line) {
+        try {
+            return JSON.writeValueAsString(line);
+        } catch (JsonProcessingException e) {
+            throw new IllegalStateException("a tree can always be written", e);
+        }
+    }
+
+    private static void describe(Dataset data, ObjectNode line) {
+        Mesh mesh = data.mesh();
+        line.put("nodes", mesh.nodeCount());
+        line.put("cells", mesh.cellCount());
+        Map<String, Integer> shapes = new LinkedHashMap<>();
+        for (int c = 0; c < mesh.cellCount(); c++) {
+            shapes.merge(mesh.shape(c).word(), 1, Integer::sum);
+        }
+        ObjectNode byShape = line.putObject("cellsByShape");
+        shapes.forEach(byShape::put);
+        ArrayNode bounds = line.putArray("bounds");
+        for (double b : mesh.bounds()) {
+            bounds.add(b);
+        }
+        MeshHealth.Sheet sheet = MeshHealth.of(mesh);
+        line.put("volume", sheet.volume());
+        line.put("area", sheet.area());
+        ArrayNode times = line.putArray("times");
+        data.times().forEach(times::add);
+        List<Finding> findings = new ArrayList<>(sheet.findings());
+        parts(data, line.putArray("parts"), findings);
+        ArrayNode fields = line.putArray("fields");
+        data.fields().forEach(f -> field(f, fields.addObject(), findings));
+        ArrayNode list = line.putArray("findings");
+        for (Finding f : findings) {
+            list.addObject()
+                    .put("severity", f.severity().word())
+                    .put("text", f.text())
+                    .put("count", f.count());
+        }
+        for (String remark : data.remarks()) {
+            list.addObject().put("severity", "note").put("text", remark).put("count", 1);
+        }
+    }
+
+    private static void parts(Dataset data, ArrayNode out, List<Finding> findings) {
+        if (data.groups().isEmpty()) {
+            return;
+        }
+        var builder = data.mesh().dimension() >= 2 ? new PartBuilder(data.mesh()) : null;
+        for (Dataset.Group group : data.groups()) {
+            ObjectNode part = out.addObject();
+            part.put("name", group.name());
+            part.put("faces", group.surface().cellCount());
+            MeshHealth.Sheet own = MeshHealth.of(group.surface());
+            part.put("area", own.area());
+            // A surface file's own groups are cells of it and not its boundary.
+            if (builder != null && group.surface().dimension() == data.mesh().dimension() - 1) {
+                Part placed = builder.place(group.name(), group.surface(), group.fields());
+                if (placed.unmatched() > 0) {
+                    findings.add(new Finding(
+                            Finding.Severity.WARNING,
+                            "faces of part \"" + group.name() + "\" are no boundary faces of the mesh",
+                            placed.unmatched(),
+                            null));
+                }
+                int faces = placed.surface().cellCount();
+                if (placed.turned() > 0 && placed.turned() < faces - placed.unmatched()) {
+                    findings.add(new Finding(
+                            Finding.Severity.WARNING,
+                            "faces of part \"" + group.name()
+                                    + "\" are wound the other way than the rest; integrals use the mesh's outward side",
+                            placed.turned(),
+                            null));
+                }
+            }
+        }
+    }
+
+    private static void field(Field f, ObjectNode out, List<Finding> findings) {
+        out.put("name", f.name());
+        out.put("at", f.at() == Field.At.NODE ? "node" : "cell");
+        out.put("components", f.components());
+        ArrayNode min = out.putArray("min");
+        ArrayNode max = out.putArray("max");
+        ArrayNode sums = out.putArray("sum");
+        boolean constant = f.size() > 1;
+        for (int c = 0; c < f.components(); c++) {
+            double least = Double.POSITIVE_INFINITY;
+            double greatest = Double.NEGATIVE_INFINITY;
+            var sum = new Sum();
+            for (int i = c; i < f.values().length(); i += f.components()) {
+                double v = f.values().get(i);
+                if (Double.isFinite(v)) {
+                    least = Math.min(least, v);
+                    greatest = Math.max(greatest, v);
+                    sum.add(v);
+                }
+            }
+            boolean any = least <= greatest;
+            number(min, any, least);
+            number(max, any, greatest);
+            number(sums, any, sum.value());
+            constant &= any && least == greatest;
+        }
+        int bad = f.nonFinite();
+        out.put("nonFinite", bad);
+        if (bad > 0) {
+            findings.add(
+                    new Finding(Finding.Severity.ERROR, "values of \"" + f.name() + "\" are not finite", bad, null));
+        }
+        if (constant) {
+            findings.add(new Finding(
+                    Finding.Severity.NOTE, "\"" + f.name() + "\" has the same value everywhere", f.size(), null));
+        }
+    }
+
+    private static void number(ArrayNode out, boolean any, double v) {
+        if (any) {
+            out.add(v);
+        } else {
+            out.addNull();
+        }
+    }
+
+    /** The same for people. */
+    private static String words(ObjectNode line) {
+        var out = new StringBuilder(line.get("file").asText()).append('\n');
+        if (line.has("error")) {
+            return out.append("  ")
+                    .append(line.get("error").asText())
+                    .append('\n')
+                    .toString();
+        }
+        out.append(String.format(
+                Locale.ROOT,
+                "  %d nodes, %d cells: %s%n",
+                line.get("nodes").asInt(),
+                line.get("cells").asInt(),
+                shapes(line)));
+        List<String> b = new ArrayList<>();
+        line.get("bounds").forEach(v -> b.add(String.format(Locale.ROOT, "%.6g", v.asDouble())));
+        out.append(String.format(
+                Locale.ROOT,
+                "  x %s to %s, y %s to %s, z %s to %s; volume %.9g, area %.9g%n",
+                b.get(0),
+                b.get(1),
+                b.get(2),
+                b.get(3),
+                b.get(4),
+                b.get(5),
+                line.get("volume").asDouble(),
+                line.get("area").asDouble()));
+        if (!line.get("times").isEmpty()) {
+            out.append("  times ").append(line.get("times")).append('\n');
+        }
+        line.get("parts")
+                .forEach(p -> out.append(String.format(
+                        Locale.ROOT,
+                        "  part %s: %d faces, area %.9g%n",
+                        p.get("name").asText(),
+                        p.get("faces").asInt(),
+                        p.get("area").asDouble())));
+        line.get("fields")
+                .forEach(f -> out.append(String.format(
+                        Locale.ROOT,
+                        "  field %s at %ss, %d component(s), %s to %s%n",
+                        f.get("name").asText(),
+                        f.get("at").asText(),
+                        f.get("components").asInt(),
+                        f.get("min"),
+                        f.get("max"))));
+        line.get("findings")
+                .forEach(f -> out.append(String.format(
+                        Locale.ROOT,
+                        "  %s: %d %s%n",
+                        f.get("severity").asText(),
+                        f.get("count").asLong(),
+                        f.get("text").asText())));
+        return out.toString();
+    }
+
+    private static String shapes(ObjectNode line) {
+        List<String> all = new ArrayList<>();
+        line.get("cellsByShape").properties().forEach(e -> all.add(e.getValue().asInt() + " " + e.getKey()));
+        return String.join(", ", all);
+    }
+}

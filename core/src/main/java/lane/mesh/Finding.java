@@ -1,0 +1,24 @@
+package lane.mesh;
+
+/**
+ * Something about a mesh or a field that its user should know.
+ *
+ * @param text one sentence part: what, and what it means
+ * @param count how many cells, nodes, faces or values it concerns
+ * @param worst where it is, or is worst; null where it has no place
+ */
+public record Finding(Severity severity, String text, long count, Point worst) {
+    /** How much it matters. */
+    public enum Severity {
+        /** Worth knowing. */
+        NOTE,
+        /** Results may suffer. */
+        WARNING,
+        /** Results cannot be trusted where it is. */
+        ERROR;
+
+        public String word() {
+            return name().toLowerCase(java.util.Locale.ROOT);
+        }
+    }
+}

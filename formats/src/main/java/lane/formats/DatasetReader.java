@@ -1,0 +1,48 @@
+package lane.formats;
+
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Locale;
+import lane.base.Work;
+import lane.formats.grid.Dataset;
+import lane.formats.hdf.CgnsReader;
+import lane.formats.hdf.VtkHdfReader;
+import lane.formats.hdf.XdmfReader;
+import lane.formats.surface.ObjReader;
+import lane.formats.surface.PlyReader;
+import lane.formats.surface.StlReader;
+import lane.formats.vtk.LegacyReader;
+import lane.formats.vtk.VtkXmlReader;
+
+/** Reads a mesh with fields from a file of any of the open formats, told by the file's ending. */
+public final class DatasetReader {
+    /** Endings of files that hold a mesh with fields. */
+    public static final List<String> RUNS = List.of(
+            "vtu", "vti", "vtr", "vts", "vtm", "vtmb", "vtpd", "vtpc", "pvtu", "pvti", "pvtr", "pvts", "pvtp", "pvd",
+            "vtk", "vtkhdf", "hdf", "xdmf", "xmf", "cgns");
+
+    /** Endings of files that hold a surface: a part of a run, or a run of its own. */
+    public static final List<String> SURFACES = List.of("vtp", "stl", "ply", "obj");
+
+    private DatasetReader() {}
+
+    /** Reads the last time of what is stored. @throws LaneException with one sentence: what is wrong with the file and what to do */
+    public static Dataset read(Path file, Work work) {
+        return switch (ending(file)) {
+            case "vtk" -> LegacyReader.read(file, work);
+            case "stl" -> StlReader.read(file, work);
+            case "ply" -> PlyReader.read(file, work);
+            case "obj" -> ObjReader.read(file, work);
+            case "xdmf", "xmf" -> XdmfReader.read(file, work);
+            case "cgns" -> CgnsReader.read(file, work);
+            case "vtkhdf", "hdf", "h5", "hdf5" -> VtkHdfReader.read(file, work);
+            default -> VtkXmlReader.read(file, work);
+        };
+    }
+
+    public static String ending(Path file) {
+        String name =
+                file.getFileName() == null ? "" : file.getFileName().toString().toLowerCase(Locale.ROOT);
+        return name.substring(name.lastIndexOf('.') + 1);
+    }
+}

@@ -1,0 +1,58 @@
+package lane.formats.grid;
+
+import java.nio.file.Path;
+import java.util.Collection;
+import java.util.List;
+import lane.field.Field;
+import lane.mesh.Mesh;
+
+/**
+ * What was read from a file or a set of files that belong together, at one time.
+ *
+ * @param groups named surfaces that the file tells apart, candidates for boundary parts
+ * @param times all times that are stored, ascending; empty when the file knows none
+ * @param time the one that was read; NaN when the file knows none
+ * @param remarks what the reader wants known: what it left out, joined or made simpler
+ * @param files that the first one referred to and that were read too
+ */
+public record Dataset(
+        Mesh mesh,
+        List<Field> fields,
+        List<Group> groups,
+        List<Double> times,
+        double time,
+        List<String> remarks,
+        List<Path> files) {
+    /** A named surface with fields of its own. */
+    public record Group(String name, Mesh surface, List<Field> fields) {
+        public Group {
+            fields = List.copyOf(fields);
+        }
+    }
+
+    public Dataset {
+        fields = List.copyOf(fields);
+        groups = List.copyOf(groups);
+        times = List.copyOf(times);
+        remarks = List.copyOf(remarks);
+        files = List.copyOf(files);
+    }
+
+    public Dataset(
+            Mesh mesh, List<Field> fields, List<Group> groups, List<Double> times, double time, List<String> remarks) {
+        this(mesh, fields, groups, times, time, remarks, List.of());
+    }
+
+    public Dataset(Mesh mesh, List<Field> fields, List<String> remarks) {
+        this(mesh, fields, List.of(), List.of(), Double.NaN, remarks);
+    }
+
+    public Dataset at(List<Double> allTimes, double now) {
+        return new Dataset(mesh, fields, groups, allTimes, now, remarks, files);
+    }
+
+    /** With the other files that it was read from. */
+    public Dataset from(Collection<Path> others) {
+        return new Dataset(mesh, fields, groups, times, time, remarks, List.copyOf(others));
+    }
+}

@@ -1,0 +1,564 @@
+package lane.formats.hdf;
+
+import io.jhdf.HdfFile;
+import io.jhdf.api.Group;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.Comparator;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import lane.base.Work;
+import lane.field.Field;
+import lane.field.Values;
+import lane.formats.FormatError;
+import lane.formats.grid.Blocks;
+import lane.formats.grid.Dataset;
+import lane.formats.grid.Structured;
+import lane.mesh.CellShape;
+import lane.mesh.Mesh;
+import lane.mesh.Topology;
+import lane.quantity.FieldUnit;
+import lane.unit.Unit;
+
+/**
+ * Reads CGNS files on HDF5: unstructured and structured zones with their solutions at vertices and cell centres, boundary
+ * conditions as named surfaces, several zones as one run. Components named with X, Y and Z become vectors.
+ */
+public final class CgnsReader {
+    private static final int MIXED = 20;
+    private static final int NGON = 22;
+    private static final int NFACE = 23;
+
+    private final Work work;
+    private final List<String> remarks = new ArrayList<>();
+
+    private CgnsReader(Work work) {
+        this.work = work;
+    }
+
+    public static Dataset read(Path file, Work work) {
+        return Hdf.read(file, hdf -> new CgnsReader(work).all(hdf));
+    }
+
+    private record Element(CellShape shape, int[] order) {}
+
+    private static int[] upTo(int n) {
+        int[] out = new int[n];
+        Arrays.setAll(out, i -> i);
+        return out;
+    }
+
+    /** Shape and, for each of its nodes, the place in the element of the file. */
+    private static Element element(int type) {
+        return switch (type) {
+            case 2 -> new Element(CellShape.VERTEX, upTo(1));
+            case 3 -> new Element(CellShape.LINE, upTo(2));
+            case 4 -> new Element(CellShape.LINE3, upTo(3));
+            case 5 -> new Element(CellShape.TRIANGLE, upTo(3));
+            case 6 -> new Element(CellShape.TRIANGLE6, upTo(6));
+            case 7 -> new Element(CellShape.QUAD, upTo(4));
+            case 8 -> new Element(CellShape.QUAD8, upTo(8));
+            case 9 -> new Element(CellShape.QUAD9, upTo(9));
+            case 10 -> new Element(CellShape.TETRAHEDRON, upTo(4));
+            case 11 -> new Element(CellShape.TETRAHEDRON10, upTo(10));
+            case 12 -> new Element(CellShape.PYRAMID, upTo(5));
+            // The node in the middle of the base is left out.
+            case 13, 21 -> new Element(CellShape.PYRAMID13, upTo(13));
+            case 14 -> new Element(CellShape.WEDGE, new int[] {0, 2, 1, 3, 5, 4});
+            case 15 -> new Element(CellShape.WEDGE15, new int[] {0, 2, 1, 3, 5, 4, 8, 7, 6, 14, 13, 12, 9, 11, 10});
+            case 16 ->
+                new Element(
+                        CellShape.WEDGE18, new int[] {0, 2, 1, 3, 5, 4, 8, 7, 6, 14, 13, 12, 9, 11, 10, 17, 16, 15});
+            case 17 -> new Element(CellShape.HEXAHEDRON, upTo(8));
+            case 18 ->
+                new Element(
+                        CellShape.HEXAHEDRON20,
+                        new int[] {0, 1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 16, 17, 18, 19, 12, 13, 14, 15});
+            case 19 ->
+                new Element(CellShape.HEXAHEDRON27, new int[] {
+                    0, 1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 16, 17, 18, 19, 12, 13, 14, 15, 24, 22, 21, 23, 20, 25, 26
+                });
+            default ->
+                throw new FormatError("it has elements of type " + type
+                        + ", which are of a higher order than is read; write linear or quadratic ones");
+        };
+    }
+
+    private static int stored(int type) {
+        return type == 13 ? 14 : element(type).order.length;
+    }
+
+    private static boolean is(Group g, String label) {
+        return Hdf.text(g, "label").equals(label);
+    }
+
+    private static List<Group> children(Group parent, String label) {
+        List<Group> out = new ArrayList<>();
+        for (String name : parent.getChildren().keySet()) {
+            if (!name.startsWith(" ")) {
+                Group g = Hdf.group(parent, name);
+                if (g != null && is(g, label)) {
+                    out.add(g);
+                }
+            }
+        }
+        return out;
+    }
+
+    private static int[] ints(Group g) {
+        return Hdf.ints(Hdf.need(g, " data"));
+    }
+
+    /** The text of a node; empty without one. */
+    private static String text(Group parent, String label) {
+        for (Group g : children(parent, label)) {
+            io.jhdf.api.Dataset d = Hdf.data(g, " data");
+            if (d != null) {
+                return string(d);
+            }
+        }
+        return "";
+    }
+
+    private static String string(io.jhdf.api.Dataset d) {
+        Object o = d.getDataFlat();
+        if (o instanceof byte[] b) {
+            return new String(b, StandardCharsets.ISO_8859_1).replace('\0', ' ').strip();
+        }
+        return o instanceof String[] s
+                ? String.join("", s).strip()
+                : String.valueOf(o).strip();
+    }
+
+    private Dataset all(HdfFile hdf) {
+        List<String> names = new ArrayList<>();
+        List<Dataset> zones = new ArrayList<>();
+        List<Double> times = List.of();
+        for (Group base : children(hdf, "CGNSBase_t")) {
+            int[] dims = ints(base);
+            for (Group iterative : children(base, "BaseIterativeData_t")) {
+                io.jhdf.api.Dataset values = Hdf.group(iterative, "TimeValues") == null
+                        ? null
+                        : Hdf.data(Hdf.group(iterative, "TimeValues"), " data");
+                if (values != null) {
+                    times = Arrays.stream(Hdf.doubles(Hdf.values(values)))
+                            .sorted()
+                            .boxed()
+                            .toList();
+                }
+            }
+            for (Group zone : children(base, "Zone_t")) {
+                work.poll();
+                work.progress("Reading zone " + zone.getName(), 0);
+                names.add(zone.getName());
+                zones.add(zone(zone, dims[0], base));
+            }
+        }
+        if (zones.isEmpty()) {
+            throw new FormatError("it has no zone");
+        }
+        Dataset joined = Blocks.join(names, zones);
+        List<String> all = new ArrayList<>(remarks);
+        all.addAll(joined.remarks());
+        return new Dataset(
+                joined.mesh(),
+                joined.fields(),
+                joined.groups(),
+                times,
+                times.isEmpty() ? Double.NaN : times.getLast(),
+                all);
+    }
+
+    private Dataset zone(Group zone, int dimension, Group base) {
+        int[] size = ints(zone);
+        boolean structured = text(zone, "ZoneType_t").equals("Structured");
+        double[] xyz = coordinates(zone, base);
+        Mesh mesh;
+        Map<Integer, int[]> faces = new HashMap<>();
+        List<Dataset.Group> sections = new ArrayList<>();
+        int[] dims = {1, 1, 1};
+        if (structured) {
+            for (int d = 0; d < Math.min(3, size.length / 3); d++) {
+                dims[d] = size[d];
+            }
+            if (xyz.length != 3L * Structured.nodes(new long[] {dims[0], dims[1], dims[2]})) {
+                throw new FormatError("the coordinates of zone \"" + zone.getName() + "\" do not fit its size");
+            }
+            mesh = Structured.mesh(xyz, dims);
+        } else {
+            mesh = unstructured(zone, xyz, dimension, faces, sections);
+        }
+        List<Field> fields = new ArrayList<>();
+        for (Group solution : children(zone, "FlowSolution_t")) {
+            solution(solution, mesh, fields);
+        }
+        List<Dataset.Group> groups = conditions(zone, mesh, structured, dims, faces);
+        return new Dataset(mesh, fields, groups.isEmpty() ? sections : groups, List.of(), Double.NaN, List.of());
+    }
+
+    private double[] coordinates(Group zone, Group base) {
+        List<Group> grids = children(zone, "GridCoordinates_t");
+        if (grids.isEmpty()) {
+            throw new FormatError("zone \"" + zone.getName() + "\" has no coordinates");
+        }
+        Group grid = grids.getFirst();
+        double[][] c = new double[3][];
+        String[][] names = {{"CoordinateX", "CoordinateR"}, {"CoordinateY", "CoordinateTheta"}, {"CoordinateZ"}};
+        boolean polar = false;
+        double scale = length(zone, length(base, 1));
+        int n = -1;
+        for (int d = 0; d < 3; d++) {
+            for (String name : names[d]) {
+                Group g = Hdf.group(grid, name);
+                if (g != null) {
+                    c[d] = Hdf.doubles(Hdf.values(Hdf.need(g, " data"))).clone();
+                    polar |= name.endsWith("R") || name.endsWith("Theta");
+                    double own = name.endsWith("Theta") ? 1 : length(g, length(grid, scale));
+                    for (int i = 0; own != 1 && i < c[d].length; i++) {
+                        c[d][i] *= own;
+                    }
+                    if (n >= 0 && n != c[d].length) {
+                        throw new FormatError(
+                                "the coordinates of zone \"" + zone.getName() + "\" have different lengths");
+                    }
+                    n = c[d].length;
+                }
+            }
+        }
+        if (n < 0) {
+            throw new FormatError("zone \"" + zone.getName() + "\" has no coordinates");
+        }
+        double[] xyz = new double[Math.multiplyExact(3, n)];
+        for (int i = 0; i < n; i++) {
+            double a = c[0] == null ? 0 : c[0][i];
+            double b = c[1] == null ? 0 : c[1][i];
+            xyz[3 * i] = polar ? a * Math.cos(b) : a;
+            xyz[3 * i + 1] = polar ? a * Math.sin(b) : b;
+            xyz[3 * i + 2] = c[2] == null ? 0 : c[2][i];
+        }
+        return xyz;
+    }
+
+    /** Metres a stored unit of length, where the file says. */
+    private static double length(Group g, double otherwise) {
+        for (Group units : children(g, "DimensionalUnits_t")) {
+            io.jhdf.api.Dataset d = Hdf.data(units, " data");
+            String all = d == null ? "" : string(d);
+            String word = all.length() > 32
+                    ? all.substring(32, Math.min(64, all.length())).strip()
+                    : "";
+            return switch (word) {
+                case "Meter" -> 1;
+                case "Centimeter" -> 0.01;
+                case "Millimeter" -> 0.001;
+                case "Foot" -> 0.3048;
+                case "Inch" -> 0.0254;
+                default -> otherwise;
+            };
+        }
+        return otherwise;
+    }
+
+    private Mesh unstructured(
+            Group zone, double[] xyz, int dimension, Map<Integer, int[]> faces, List<Dataset.Group> surfaces) {
+        List<Group> sections = new ArrayList<>(children(zone, "Elements_t"));
+        sections.sort(Comparator.comparingInt(s -> ints(Hdf.group(s, "ElementRange"))[0]));
+        var cells = new CellList();
+        Map<Integer, int[]> polygons = new HashMap<>();
+        for (Group section : sections) {
+            work.poll();
+            int type = ints(section)[0];
+            int[] range = ints(Hdf.group(section, "ElementRange"));
+            int[] nodes = ints(Hdf.group(section, "ElementConnectivity"));
+            Group starts = Hdf.group(section, "ElementStartOffset");
+            int[] begin = starts == null ? null : ints(starts);
+            int count = range[1] - range[0] + 1;
+            if (count < 0 || count > nodes.length) {
+                throw new FormatError("section \"" + section.getName() + "\" claims " + count + " elements in "
+                        + nodes.length + " numbers");
+            }
+            var own = new CellList();
+            int at = 0;
+            for (int i = 0; i < count; i++) {
+                int number = range[0] + i;
+                if (type == NGON || type == NFACE) {
+                    int from = begin == null ? at + 1 : begin[i];
+                    int to = begin == null ? at + 1 + nodes[at] : begin[i + 1];
+                    int[] list = Arrays.copyOfRange(nodes, from, to);
+                    at = to;
+                    if (type == NGON) {
+                        for (int k = 0; k < list.length; k++) {
+                            list[k]--;
+                        }
+                        polygons.put(number, list);
+                        faces.put(number, list);
+                        if (dimension == 2) {
+                            cells.add(polygon(list.length), list);
+                        }
+                    } else {
+                        cells.polyhedron(list, polygons);
+                    }
+                    continue;
+                }
+                int kind = type;
+                if (type == MIXED) {
+                    at = begin == null ? at : begin[i];
+                    kind = nodes[at++];
+                }
+                Element e = element(kind);
+                if (kind == 13 && i == 0) {
+                    remarks.add("Pyramids of 14 nodes are read without the node in the middle of their base.");
+                }
+                int[] list = new int[e.order.length];
+                for (int k = 0; k < list.length; k++) {
+                    list[k] = nodes[at + e.order[k]] - 1;
+                }
+                at += stored(kind);
+                if (e.shape.dimension() == dimension) {
+                    cells.add(e.shape, list);
+                } else if (e.shape.dimension() == dimension - 1) {
+                    faces.put(number, list);
+                    own.add(e.shape, list);
+                }
+            }
+            if (own.count > 0) {
+                surfaces.add(new Dataset.Group(section.getName(), own.mesh(xyz), List.of()));
+            }
+        }
+        if (cells.count == 0) {
+            throw new FormatError("zone \"" + zone.getName() + "\" has no cells of its dimension");
+        }
+        return cells.mesh(xyz);
+    }
+
+    private static CellShape polygon(int n) {
+        return n == 3 ? CellShape.TRIANGLE : n == 4 ? CellShape.QUAD : CellShape.POLYGON;
+    }
+
+    /** A solution's arrays; X, Y and Z of one name become a vector. */
+    private void solution(Group solution, Mesh mesh, List<Field> out) {
+        String where = text(solution, "GridLocation_t");
+        Field.At at = where.equals("CellCenter") ? Field.At.CELL : Field.At.NODE;
+        if (!where.isEmpty() && !where.equals("Vertex") && !where.equals("CellCenter")) {
+            remarks.add("Solution \"" + solution.getName() + "\" is stored at \"" + where + "\" and was not read.");
+            return;
+        }
+        int count = at == Field.At.NODE ? mesh.nodeCount() : mesh.cellCount();
+        Map<String, Values> arrays = new LinkedHashMap<>();
+        for (Group g : children(solution, "DataArray_t")) {
+            Values v = Hdf.values(Hdf.need(g, " data"));
+            if (v.length() == count) {
+                arrays.put(g.getName(), v);
+            } else {
+                remarks.add("Array \"" + g.getName() + "\" has " + v.length() + " numbers for " + count + " "
+                        + at.word() + " and was not read.");
+            }
+        }
+        for (String name : List.copyOf(arrays.keySet())) {
+            String stem = name.endsWith("X") ? name.substring(0, name.length() - 1) : null;
+            if (stem != null && arrays.containsKey(stem + "Y")) {
+                Values x = arrays.remove(name);
+                Values y = arrays.remove(stem + "Y");
+                Values z = arrays.remove(stem + "Z");
+                double[] all = new double[3 * count];
+                for (int i = 0; i < count; i++) {
+                    all[3 * i] = x.get(i);
+                    all[3 * i + 1] = y.get(i);
+                    all[3 * i + 2] = z == null ? 0 : z.get(i);
+                }
+                add(out, stem, at, 3, Values.of(all));
+            }
+        }
+        arrays.forEach((name, v) -> add(out, name, at, 1, v));
+    }
+
+    private void add(List<Field> out, String name, Field.At at, int components, Values values) {
+        if (out.stream().noneMatch(f -> f.name().equals(name) && f.at() == at)) {
+            out.add(new Field(name, at, components, Unit.of(FieldUnit.guess(name)), values));
+        }
+    }
+
+    private List<Dataset.Group> conditions(
+            Group zone, Mesh mesh, boolean structured, int[] dims, Map<Integer, int[]> faces) {
+        List<Dataset.Group> out = new ArrayList<>();
+        Topology.Boundary boundary = null;
+        for (Group all : children(zone, "ZoneBC_t")) {
+            for (Group bc : children(all, "BC_t")) {
+                String where = text(bc, "GridLocation_t");
+                int[] list = list(bc, "PointList", "ElementList");
+                int[] range = list(bc, "PointRange", "ElementRange");
+                boolean elements = !structured
+                        && (where.endsWith("FaceCenter")
+                                || where.equals("EdgeCenter")
+                                || Hdf.group(bc, "ElementList") != null
+                                || Hdf.group(bc, "ElementRange") != null);
+                var own = new CellList();
+                if (elements) {
+                    int[] numbers = list != null ? list : range == null ? new int[0] : span(range[0], range[1]);
+                    for (int number : numbers) {
+                        int[] nodes = faces.get(number);
+                        if (nodes != null) {
+                            own.add(shape(nodes.length), nodes);
+                        }
+                    }
+                } else {
+                    boolean[] in = vertices(mesh, structured, dims, list, range, where);
+                    boundary = boundary == null ? Topology.boundary(mesh) : boundary;
+                    for (int f = 0; f < boundary.size(); f++) {
+                        int[] nodes =
+                                Arrays.copyOfRange(boundary.nodes(), boundary.offsets()[f], boundary.offsets()[f + 1]);
+                        if (Arrays.stream(nodes).allMatch(v -> in[v])) {
+                            own.add(boundary.shape(f), nodes);
+                        }
+                    }
+                }
+                if (own.count > 0) {
+                    String family = text(bc, "FamilyName_t");
+                    out.add(new Dataset.Group(
+                            family.isEmpty() ? bc.getName() : family, own.mesh(mesh.xyz()), List.of()));
+                } else {
+                    remarks.add("Boundary condition \"" + bc.getName() + "\" has no faces.");
+                }
+            }
+        }
+        return out;
+    }
+
+    private static CellShape shape(int nodes) {
+        return switch (nodes) {
+            case 2 -> CellShape.LINE;
+            case 3 -> CellShape.TRIANGLE;
+            case 4 -> CellShape.QUAD;
+            case 6 -> CellShape.TRIANGLE6;
+            case 8 -> CellShape.QUAD8;
+            case 9 -> CellShape.QUAD9;
+            default -> CellShape.POLYGON;
+        };
+    }
+
+    private static int[] span(int from, int to) {
+        int[] out = new int[Math.max(0, to - from + 1)];
+        Arrays.setAll(out, i -> from + i);
+        return out;
+    }
+
+    private static int[] list(Group bc, String... names) {
+        for (String name : names) {
+            Group g = Hdf.group(bc, name);
+            if (g != null) {
+                return ints(g);
+            }
+        }
+        return null;
+    }
+
+    private static boolean[] vertices(
+            Mesh mesh, boolean structured, int[] dims, int[] list, int[] range, String where) {
+        boolean[] in = new boolean[mesh.nodeCount()];
+        if (!structured) {
+            int[] numbers = list != null ? list : range == null ? new int[0] : span(range[0], range[1]);
+            for (int v : numbers) {
+                if (v >= 1 && v <= in.length) {
+                    in[v - 1] = true;
+                }
+            }
+            return in;
+        }
+        if (range != null) {
+            int n = range.length / 2;
+            int[] lo = {1, 1, 1};
+            int[] hi = {1, 1, 1};
+            for (int d = 0; d < Math.min(3, n); d++) {
+                lo[d] = Math.min(range[d], range[n + d]);
+                hi[d] = Math.max(range[d], range[n + d]);
+                // A range of faces ends one short of its vertices in the directions along it.
+                if (where.endsWith("FaceCenter") && !where.startsWith("IJK".substring(d, d + 1))) {
+                    hi[d]++;
+                }
+                hi[d] = Math.min(hi[d], dims[d]);
+            }
+            for (int k = lo[2]; k <= hi[2]; k++) {
+                for (int j = lo[1]; j <= hi[1]; j++) {
+                    for (int i = lo[0]; i <= hi[0]; i++) {
+                        in[i - 1 + dims[0] * (j - 1 + dims[1] * (k - 1))] = true;
+                    }
+                }
+            }
+        } else if (list != null) {
+            int n = dims[2] > 1 ? 3 : 2;
+            for (int p = 0; p + n <= list.length; p += n) {
+                in[list[p] - 1 + dims[0] * (list[p + 1] - 1 + dims[1] * (n == 3 ? list[p + 2] - 1 : 0))] = true;
+            }
+        }
+        return in;
+    }
+
+    /** Cells of mixed shape, growing. */
+    private static final class CellList {
+        private byte[] shapes = new byte[64];
+        private int[] offsets = new int[65];
+        private int[] nodes = new int[512];
+        private int[] faceOffsets = new int[65];
+        private int[] stream = new int[0];
+        private int face;
+        private boolean poly;
+        int count;
+
+        void add(CellShape shape, int[] list) {
+            if (count == shapes.length) {
+                shapes = Arrays.copyOf(shapes, 2 * count);
+                offsets = Arrays.copyOf(offsets, 2 * count + 1);
+                faceOffsets = Arrays.copyOf(faceOffsets, 2 * count + 1);
+            }
+            int at = offsets[count];
+            if (at + list.length > nodes.length) {
+                nodes = Arrays.copyOf(nodes, 2 * nodes.length + list.length);
+            }
+            System.arraycopy(list, 0, nodes, at, list.length);
+            shapes[count++] = (byte) shape.ordinal();
+            offsets[count] = at + list.length;
+            faceOffsets[count] = face;
+        }
+
+        /** @param signed face numbers, negative where the face looks into the cell */
+        void polyhedron(int[] signed, Map<Integer, int[]> polygons) {
+            var own = new java.util.LinkedHashSet<Integer>();
+            put(signed.length);
+            for (int s : signed) {
+                int[] polygon = polygons.get(Math.abs(s));
+                if (polygon == null) {
+                    throw new FormatError("a cell refers to face " + Math.abs(s) + ", which is not there");
+                }
+                put(polygon.length);
+                for (int k = 0; k < polygon.length; k++) {
+                    int node = polygon[s < 0 ? polygon.length - 1 - k : k];
+                    put(node);
+                    own.add(node);
+                }
+            }
+            poly = true;
+            add(CellShape.POLYHEDRON, own.stream().mapToInt(i -> i).toArray());
+        }
+
+        private void put(int v) {
+            if (face == stream.length) {
+                stream = Arrays.copyOf(stream, Math.max(256, 2 * face));
+            }
+            stream[face++] = v;
+        }
+
+        Mesh mesh(double[] xyz) {
+            return new Mesh(
+                    xyz,
+                    Arrays.copyOf(shapes, count),
+                    Arrays.copyOf(offsets, count + 1),
+                    Arrays.copyOf(nodes, offsets[count]),
+                    poly ? Arrays.copyOf(faceOffsets, count + 1) : null,
+                    poly ? Arrays.copyOf(stream, face) : null);
+        }
+    }
+}

@@ -1,0 +1,192 @@
+package lane.formats.hdf;
+
+import io.jhdf.HdfFile;
+import io.jhdf.api.Attribute;
+import io.jhdf.api.Dataset;
+import io.jhdf.api.Group;
+import io.jhdf.api.Node;
+import io.jhdf.exceptions.HdfException;
+import io.jhdf.links.ExternalLink;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.function.Function;
+import lane.field.Values;
+import lane.formats.FileErrors;
+import lane.formats.FormatError;
+
+/** What the readers of HDF5 files need: nodes by name, numbers in the types of fields, faults as sentences. */
+final class Hdf {
+    private Hdf() {}
+
+    static <T> T read(Path file, Function<HdfFile, T> reader) {
+        return FileErrors.of(file, () -> {
+            if (!Files.isReadable(file)) {
+                throw new lane.base.LaneException(
+                        "The file " + file + " cannot be read: it is not there or is closed to you.");
+            }
+            try (var hdf = open(file)) {
+                return reader.apply(hdf);
+            } catch (FormatError | lane.base.LaneException | java.util.concurrent.CancellationException e) {
+                throw e;
+            } catch (HdfException
+                    | IllegalArgumentException
+                    | ClassCastException
+                    | UnsupportedOperationException
+                    | NullPointerException
+                    | IllegalStateException
+                    | java.nio.BufferUnderflowException
+                    | java.util.NoSuchElementException e) {
+                String why = e.getMessage() == null ? e.getClass().getSimpleName() : e.getMessage();
+                throw new FormatError("it is no sound HDF5 file ("
+                        + why.substring(0, Math.min(120, why.length())).replaceAll("\\s+", " ") + ")");
+            }
+        });
+    }
+
+    /** Mapped where one buffer can hold it: what a damaged file claims then ends at its end, and is not allocated first. */
+    private static HdfFile open(Path file) {
+        try (var channel = java.nio.channels.FileChannel.open(file)) {
+            return channel.size() > Integer.MAX_VALUE
+                    ? new HdfFile(file)
+                    : HdfFile.fromByteBuffer(
+                            channel.map(java.nio.channels.FileChannel.MapMode.READ_ONLY, 0, channel.size()));
+        } catch (java.io.IOException e) {
+            throw lane.formats.FileHash.unreadable(file, e);
+        }
+    }
+
+    /** A child, or null. A link into another file is not followed. */
+    static Node child(Group group, String name) {
+        Node found = group.getChildren().get(name);
+        if (found instanceof ExternalLink) {
+            throw new FormatError("\"" + name + "\" is a link into another file, which is not followed");
+        }
+        return found;
+    }
+
+    static Group group(Group parent, String name) {
+        return child(parent, name) instanceof Group g ? g : null;
+    }
+
+    static Dataset data(Group parent, String name) {
+        return child(parent, name) instanceof Dataset d ? d : null;
+    }
+
+    static Dataset need(Group parent, String name) {
+        Dataset d = data(parent, name);
+        if (d == null) {
+            throw new FormatError("it lacks the array \"" + name + "\" in " + parent.getPath());
+        }
+        return d;
+    }
+
+    static String text(Group group, String attribute) {
+        Attribute a = group.getAttributes().get(attribute);
+        if (a == null) {
+            return "";
+        }
+        Object v = a.getData();
+        return v instanceof String[] s
+                ? s.length == 0 ? "" : s[0].strip()
+                : String.valueOf(v).strip();
+    }
+
+    static double[] attribute(Group group, String name, double... otherwise) {
+        Attribute a = group.getAttributes().get(name);
+        return a == null ? otherwise : doubles(values(a.getData(), name));
+    }
+
+    /** All numbers of an array, in the narrowest type of fields that holds them; sizes are checked against the file. */
+    static Values values(Dataset data) {
+        if (data.getSize() > Integer.MAX_VALUE - 16) {
+            throw new FormatError("array \"" + data.getName() + "\" has " + data.getSize()
+                    + " numbers, which is more than this program holds");
+        }
+        long stored = data.getStorageInBytes();
+        if (data.getSizeInBytes() > 1032 * Math.max(64, stored)) {
+            throw new FormatError("array \"" + data.getName() + "\" claims " + data.getSizeInBytes()
+                    + " bytes, but the file stores " + stored);
+        }
+        return values(data.getSize() == 0 ? new double[0] : data.getDataFlat(), data.getName());
+    }
+
+    private static Values values(Object data, String name) {
+        return switch (data) {
+            case double[] v -> new Values.Doubles(v);
+            case float[] v -> new Values.Floats(v);
+            case int[] v -> new Values.Ints(v);
+            case long[] v -> longs(v);
+            case short[] v -> {
+                int[] out = new int[v.length];
+                for (int i = 0; i < v.length; i++) {
+                    out[i] = v[i];
+                }
+                yield new Values.Ints(out);
+            }
+            case byte[] v -> {
+                int[] out = new int[v.length];
+                for (int i = 0; i < v.length; i++) {
+                    out[i] = v[i];
+                }
+                yield new Values.Ints(out);
+            }
+            case Number n -> new Values.Doubles(new double[] {n.doubleValue()});
+            case java.math.BigInteger[] v -> {
+                double[] out = new double[v.length];
+                for (int i = 0; i < v.length; i++) {
+                    out[i] = v[i].doubleValue();
+                }
+                yield new Values.Doubles(out);
+            }
+            case null, default -> throw new FormatError("array \"" + name + "\" holds no numbers");
+        };
+    }
+
+    private static Values longs(long[] v) {
+        int[] ints = new int[v.length];
+        for (int i = 0; i < v.length; i++) {
+            ints[i] = (int) v[i];
+            if (ints[i] != v[i]) {
+                double[] out = new double[v.length];
+                for (int k = 0; k < v.length; k++) {
+                    out[k] = v[k];
+                }
+                return new Values.Doubles(out);
+            }
+        }
+        return new Values.Ints(ints);
+    }
+
+    static double[] doubles(Values values) {
+        if (values instanceof Values.Doubles d) {
+            return d.array();
+        }
+        double[] out = new double[values.length()];
+        for (int i = 0; i < out.length; i++) {
+            out[i] = values.get(i);
+        }
+        return out;
+    }
+
+    static int[] ints(Dataset data) {
+        Values values = values(data);
+        if (values instanceof Values.Ints v) {
+            return v.array();
+        }
+        int[] out = new int[values.length()];
+        for (int i = 0; i < out.length; i++) {
+            out[i] = (int) values.get(i);
+            if (out[i] != values.get(i)) {
+                throw new FormatError("array \"" + data.getName() + "\" must hold whole numbers below 2 147 483 648");
+            }
+        }
+        return out;
+    }
+
+    /** Some consecutive entries. */
+    static Values slice(Values values, int from, int count) {
+        int[] at = new int[count];
+        java.util.Arrays.setAll(at, i -> from + i);
+        return from == 0 && count == values.length() ? values : lane.formats.grid.Pick.values(values, 1, at);
+    }
+}

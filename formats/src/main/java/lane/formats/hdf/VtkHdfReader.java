@@ -1,0 +1,312 @@
+package lane.formats.hdf;
+
+import io.jhdf.HdfFile;
+import io.jhdf.api.Group;
+import io.jhdf.api.Node;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import lane.base.Work;
+import lane.field.Field;
+import lane.field.Values;
+import lane.formats.FormatError;
+import lane.formats.grid.Blocks;
+import lane.formats.grid.CellCodes;
+import lane.formats.grid.Dataset;
+import lane.formats.grid.Pick;
+import lane.formats.grid.Pieces;
+import lane.formats.grid.Structured;
+import lane.mesh.Mesh;
+import lane.quantity.FieldUnit;
+import lane.unit.Unit;
+
+/** Reads VTKHDF files: unstructured grids, surfaces and images with parts and times, and blocks of them. */
+public final class VtkHdfReader {
+    private final Work work;
+    private final List<String> remarks = new ArrayList<>();
+
+    private VtkHdfReader(Work work) {
+        this.work = work;
+    }
+
+    public static Dataset read(Path file, Work work) {
+        return Hdf.read(file, hdf -> new VtkHdfReader(work).all(hdf));
+    }
+
+    private Dataset all(HdfFile hdf) {
+        Group root = Hdf.group(hdf, "VTKHDF");
+        if (root == null) {
+            throw new FormatError(
+                    hdf.getChildren().containsKey("CGNSLibraryVersion")
+                            ? "it is a CGNS file; name it .cgns"
+                            : "it has no group \"VTKHDF\"");
+        }
+        return one(root);
+    }
+
+    private Dataset one(Group group) {
+        work.poll();
+        String type = Hdf.text(group, "Type");
+        return switch (type) {
+            case "UnstructuredGrid", "PolyData" -> grid(group, type.equals("PolyData"));
+            case "ImageData" -> image(group);
+            case "MultiBlockDataSet", "PartitionedDataSetCollection", "PartitionedDataSet" -> blocks(group);
+            default -> throw new FormatError("it holds a \"" + type + "\", which is not read");
+        };
+    }
+
+    private Dataset blocks(Group group) {
+        List<String> names = new ArrayList<>();
+        List<Dataset> all = new ArrayList<>();
+        for (String name : group.getChildren().keySet()) {
+            Group block = Hdf.group(group, name);
+            if (block != null
+                    && !name.equals("Assembly")
+                    && !Hdf.text(block, "Type").isEmpty()) {
+                names.add(name);
+                all.add(one(block));
+            }
+        }
+        if (all.isEmpty()) {
+            throw new FormatError("it has no block");
+        }
+        Dataset made = Blocks.join(names, all);
+        Dataset timed =
+                all.stream().filter(d -> !d.times().isEmpty()).findFirst().orElse(null);
+        return timed == null ? made : made.at(timed.times(), timed.time());
+    }
+
+    /** Which step is read, the last, and where it begins in the arrays. */
+    private static final class Step {
+        List<Double> times = List.of();
+        double time = Double.NaN;
+        int index = -1;
+        Group steps;
+
+        static Step last(Group group) {
+            var s = new Step();
+            s.steps = Hdf.group(group, "Steps");
+            if (s.steps != null) {
+                double[] values = Hdf.doubles(Hdf.values(Hdf.need(s.steps, "Values")));
+                if (values.length > 0) {
+                    s.index = values.length - 1;
+                    s.time = values[s.index];
+                    s.times = Arrays.stream(values).boxed().toList();
+                }
+            }
+            return s;
+        }
+
+        int of(String name, int otherwise) {
+            io.jhdf.api.Dataset d = steps == null || index < 0 ? null : Hdf.data(steps, name);
+            return d == null ? otherwise : Hdf.ints(d)[row(d)];
+        }
+
+        /** Offsets of a surface stand in four columns, one a kind. */
+        int of(String name, int column, int otherwise) {
+            io.jhdf.api.Dataset d = steps == null || index < 0 ? null : Hdf.data(steps, name);
+            if (d == null) {
+                return otherwise;
+            }
+            int wide = d.getDimensions().length > 1 ? d.getDimensions()[1] : 1;
+            return Hdf.ints(d)[index * wide + Math.min(column, wide - 1)];
+        }
+
+        private int row(io.jhdf.api.Dataset d) {
+            int wide = d.getDimensions().length > 1 ? d.getDimensions()[1] : 1;
+            return index * wide;
+        }
+
+        int field(String kind, String name, int otherwise) {
+            Group g = steps == null || index < 0 ? null : Hdf.group(steps, kind);
+            io.jhdf.api.Dataset d = g == null ? null : Hdf.data(g, name);
+            return d == null ? otherwise : Hdf.ints(d)[index];
+        }
+    }
+
+    private Dataset grid(Group group, boolean surface) {
+        Step step = Step.last(group);
+        int[] pointCounts = Hdf.ints(Hdf.need(group, "NumberOfPoints"));
+        int parts = step.of(
+                "NumberOfParts", step.index < 0 || pointCounts.length < step.times.size() ? pointCounts.length : 1);
+        int firstPart = step.of("PartOffsets", 0);
+        Values points = Hdf.values(Hdf.need(group, "Points"));
+        int pointAt = step.of("PointOffsets", 0);
+        String[] kinds = surface ? new String[] {"Vertices", "Lines", "Polygons", "Strips"} : new String[] {""};
+        int[] cellAt = new int[kinds.length];
+        int[] idAt = new int[kinds.length];
+        int[][] cellCounts = new int[kinds.length][];
+        int[][] idCounts = new int[kinds.length][];
+        int[][] offsets = new int[kinds.length][];
+        int[][] ids = new int[kinds.length][];
+        int[] codes = surface ? null : Hdf.ints(Hdf.need(group, "Types"));
+        for (int k = 0; k < kinds.length; k++) {
+            Group from = surface ? Hdf.group(group, kinds[k]) : group;
+            if (from == null) {
+                throw new FormatError("it lacks the group \"" + kinds[k] + "\"");
+            }
+            cellCounts[k] = Hdf.ints(Hdf.need(from, "NumberOfCells"));
+            idCounts[k] = Hdf.ints(Hdf.need(from, "NumberOfConnectivityIds"));
+            offsets[k] = Hdf.ints(Hdf.need(from, "Offsets"));
+            ids[k] = Hdf.ints(Hdf.need(from, "Connectivity"));
+            cellAt[k] = step.of("CellOffsets", k, 0);
+            idAt[k] = step.of("ConnectivityIdOffsets", k, 0);
+        }
+        int[] dataAt = new int[1];
+        var pieces = new Pieces(remarks);
+        int cellsBefore = 0;
+        int pointsBefore = 0;
+        for (int p = firstPart; p < firstPart + parts; p++) {
+            work.poll();
+            int n = pointCounts[p];
+            if (n < 0 || pointAt < 0 || n > points.length() / 3 - pointAt) {
+                throw new FormatError("part " + p + " claims " + n + " points, more than its array holds");
+            }
+            double[] xyz = Hdf.doubles(Hdf.slice(points, 3 * pointAt, Math.multiplyExact(3, n)));
+            int cells = 0;
+            int size = 0;
+            for (int k = 0; k < kinds.length; k++) {
+                cells = Math.addExact(cells, cellCounts[k][p]);
+                size = Math.addExact(size, idCounts[k][p]);
+                if (cellCounts[k][p] < 0
+                        || idCounts[k][p] < 0
+                        || cellCounts[k][p] >= offsets[k].length
+                        || idCounts[k][p] > ids[k].length) {
+                    throw new FormatError("part " + p + " claims " + cellCounts[k][p] + " cells and " + idCounts[k][p]
+                            + " node numbers, more than its arrays hold");
+                }
+            }
+            int[] begins = new int[cells + 1];
+            int[] nodes = new int[size];
+            int[] kind = new int[cells];
+            int c = 0;
+            int at = 0;
+            for (int k = 0; k < kinds.length; k++) {
+                // Each part before this one has one entry more in the offsets than cells.
+                int begin = cellAt[k] + p;
+                System.arraycopy(ids[k], idAt[k], nodes, at, idCounts[k][p]);
+                for (int i = 0; i < cellCounts[k][p]; i++, c++) {
+                    int length = offsets[k][begin + i + 1] - offsets[k][begin + i];
+                    begins[c + 1] = at + offsets[k][begin + i + 1];
+                    if (begins[c + 1] < begins[c] || begins[c + 1] > size) {
+                        throw new FormatError("the offsets of its cells go backwards or too far at cell " + i);
+                    }
+                    kind[c] = surface
+                            ? switch (k) {
+                                case 0 -> length == 1 ? 1 : 2;
+                                case 1 -> length == 2 ? 3 : 4;
+                                case 3 -> 6;
+                                default -> length == 3 ? 5 : length == 4 ? 9 : 7;
+                            }
+                            : codes[cellAt[k] + i];
+                }
+                at += idCounts[k][p];
+                cellAt[k] += cellCounts[k][p];
+                idAt[k] += idCounts[k][p];
+            }
+            CellCodes.Made made = CellCodes.make(xyz, kind, begins, nodes, null, null, remarks);
+            List<Field> fields = new ArrayList<>();
+            fields(fields, group, step, "PointData", Field.At.NODE, pointsBefore, n, null);
+            fields(fields, group, step, "CellData", Field.At.CELL, cellsBefore, cells, made.source());
+            pieces.add(made.mesh(), fields);
+            pointAt += n;
+            pointsBefore += n;
+            cellsBefore += cells;
+        }
+        Dataset out = pieces.join();
+        return step.times.isEmpty() ? out : out.at(step.times, step.time);
+    }
+
+    private void fields(
+            List<Field> out, Group group, Step step, String kind, Field.At at, int before, int count, int[] source) {
+        Group from = Hdf.group(group, kind);
+        if (from == null) {
+            return;
+        }
+        for (String name : from.getChildren().keySet()) {
+            Node node = Hdf.child(from, name);
+            if (!(node instanceof io.jhdf.api.Dataset d)) {
+                continue;
+            }
+            int[] dims = d.getDimensions();
+            int components = 1;
+            for (int i = 1; i < dims.length; i++) {
+                components *= dims[i];
+            }
+            if (!Number.class.isAssignableFrom(boxed(d.getJavaType()))) {
+                remarks.add("Array \"" + name + "\" holds text and was not read.");
+                continue;
+            }
+            int start = step.field(kind + "Offsets", name, 0) + before;
+            if (start < 0 || (long) components * (start + (long) count) > d.getSize()) {
+                throw new FormatError("array \"" + name + "\" has " + d.getSize() + " numbers, too few for " + count
+                        + " " + at.word() + " from entry " + start);
+            }
+            Values values = Hdf.slice(
+                    Hdf.values(d), Math.multiplyExact(components, start), Math.multiplyExact(components, count));
+            if (source != null) {
+                values = Pick.values(values, components, source);
+            }
+            out.add(new Field(name, at, components, Unit.of(FieldUnit.guess(name)), values));
+        }
+    }
+
+    private static Class<?> boxed(Class<?> type) {
+        return type.isPrimitive() ? type == boolean.class || type == char.class ? Void.class : Double.class : type;
+    }
+
+    private Dataset image(Group group) {
+        Step step = Step.last(group);
+        double[] e = Hdf.attribute(group, "WholeExtent");
+        if (e.length != 6) {
+            throw new FormatError("it lacks its extent");
+        }
+        int[] dims = new int[3];
+        for (int d = 0; d < 3; d++) {
+            dims[d] = (int) (e[2 * d + 1] - e[2 * d]) + 1;
+        }
+        int nodes = Structured.nodes(new long[] {dims[0], dims[1], dims[2]});
+        int cells = Math.max(1, dims[0] - 1) * Math.max(1, dims[1] - 1) * Math.max(1, dims[2] - 1);
+        List<Field> fields = new ArrayList<>();
+        for (Field.At at : Field.At.values()) {
+            Group from = Hdf.group(group, at == Field.At.NODE ? "PointData" : "CellData");
+            int count = at == Field.At.NODE ? nodes : cells;
+            for (String name : from == null
+                    ? List.<String>of()
+                    : List.copyOf(from.getChildren().keySet())) {
+                io.jhdf.api.Dataset d = Hdf.data(from, name);
+                int[] shape = d == null ? new int[0] : d.getDimensions();
+                int lead = step.times.isEmpty() ? 0 : 1;
+                int components = shape.length > 3 + lead ? shape[shape.length - 1] : 1;
+                Values values = d == null ? Values.of() : Hdf.values(d);
+                int start = lead == 0 ? 0 : step.field("PointDataOffsets", name, step.index) * components * count;
+                if (values.length() < start + (long) components * count) {
+                    throw new FormatError("array \"" + name + "\" has " + values.length()
+                            + " numbers, but its extent needs " + (long) components * count);
+                }
+                fields.add(new Field(
+                        name,
+                        at,
+                        components,
+                        Unit.of(FieldUnit.guess(name)),
+                        Hdf.slice(values, start, components * count)));
+            }
+        }
+        if (fields.isEmpty() && nodes > 100_000) {
+            throw new FormatError("its extent claims " + nodes + " nodes, but it has no array for them");
+        }
+        Mesh mesh = Structured.mesh(
+                Structured.image(
+                        new int[] {(int) e[0], (int) e[2], (int) e[4]},
+                        dims,
+                        Hdf.attribute(group, "Origin", 0, 0, 0),
+                        Hdf.attribute(group, "Spacing", 1, 1, 1),
+                        Hdf.attribute(group, "Direction", 1, 0, 0, 0, 1, 0, 0, 0, 1)),
+                dims);
+        var pieces = new Pieces(remarks);
+        pieces.add(mesh, fields);
+        Dataset out = pieces.join();
+        return step.times.isEmpty() ? out : out.at(step.times, step.time);
+    }
+}

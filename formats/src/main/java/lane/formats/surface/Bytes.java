@@ -1,0 +1,94 @@
+package lane.formats.surface;
+
+import java.io.IOException;
+import java.lang.foreign.Arena;
+import java.lang.foreign.MemorySegment;
+import java.lang.foreign.ValueLayout;
+import java.nio.channels.FileChannel;
+import java.nio.file.Path;
+import java.nio.file.StandardOpenOption;
+import java.util.function.Function;
+import lane.formats.FileErrors;
+import lane.formats.FileHash;
+import lane.formats.FormatError;
+
+/** A mapped file read from front to back, as words, lines or numbers. */
+final class Bytes {
+    final MemorySegment all;
+    long at;
+
+    private Bytes(MemorySegment all) {
+        this.all = all;
+    }
+
+    static <T> T read(Path file, Function<Bytes, T> reader) {
+        return FileErrors.of(file, () -> {
+            try (FileChannel channel = FileChannel.open(file, StandardOpenOption.READ);
+                    Arena arena = Arena.ofConfined()) {
+                return reader.apply(new Bytes(channel.map(FileChannel.MapMode.READ_ONLY, 0, channel.size(), arena)));
+            } catch (IOException e) {
+                throw FileHash.unreadable(file, e);
+            }
+        });
+    }
+
+    long left() {
+        return all.byteSize() - at;
+    }
+
+    int peek() {
+        return at < all.byteSize() ? all.get(ValueLayout.JAVA_BYTE, at) & 0xff : -1;
+    }
+
+    /** The next line without its end; null at the end of the file. */
+    String line() {
+        if (left() == 0) {
+            return null;
+        }
+        var out = new StringBuilder();
+        for (int c = peek(); c >= 0; c = peek()) {
+            at++;
+            if (c == '\n') {
+                break;
+            }
+            if (c != '\r') {
+                out.append((char) c);
+            }
+            if (out.length() > 1 << 20) {
+                throw new FormatError("it has a line of more than a million characters");
+            }
+        }
+        return out.toString();
+    }
+
+    /** The next word; empty at the end. */
+    String word() {
+        while (peek() >= 0 && peek() <= ' ') {
+            at++;
+        }
+        var out = new StringBuilder();
+        while (peek() > ' ' && out.length() < 400) {
+            out.append((char) peek());
+            at++;
+        }
+        return out.toString();
+    }
+
+    static double real(String text) {
+        try {
+            return Double.parseDouble(text);
+        } catch (NumberFormatException e) {
+            throw new FormatError("it gives \"" + (text.length() > 40 ? text.substring(0, 40) + "…" : text)
+                    + "\" where a number belongs");
+        }
+    }
+
+    static int whole(String text) {
+        try {
+            return Integer.parseInt(text);
+        } catch (NumberFormatException e) {
+            throw new FormatError("it gives \"" + (text.length() > 40 ? text.substring(0, 40) + "…" : text)
+                    + "\" where a whole number belongs");
+        }
+    }
+}

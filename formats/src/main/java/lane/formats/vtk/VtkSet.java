@@ -1,0 +1,138 @@
+package lane.formats.vtk;
+
+import java.io.IOException;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.TreeSet;
+import lane.base.Work;
+import lane.formats.DatasetReader;
+import lane.formats.FormatError;
+import lane.formats.grid.Blocks;
+import lane.formats.grid.Dataset;
+import lane.formats.grid.Pieces;
+
+/** Files that hold no numbers themselves but refer to others: pieces of a parallel run, named blocks, times. */
+final class VtkSet {
+    static final Set<String> KINDS = new TreeSet<>(Set.of(
+            "PUnstructuredGrid",
+            "PPolyData",
+            "PImageData",
+            "PRectilinearGrid",
+            "PStructuredGrid",
+            "vtkMultiBlockDataSet",
+            "vtkMultiPieceDataSet",
+            "vtkPartitionedDataSet",
+            "vtkPartitionedDataSetCollection",
+            "Collection"));
+    private static final int MOST_FILES = 100_000;
+    private static final ThreadLocal<Integer> DEPTH = ThreadLocal.withInitial(() -> 0);
+
+    private VtkSet() {}
+
+    static Dataset read(XmlParts xml, Path file, Work work) {
+        if (DEPTH.get() > 5) {
+            throw new FormatError("it refers to files that refer to files, more than five deep");
+        }
+        DEPTH.set(DEPTH.get() + 1);
+        try {
+            return xml.fileType.equals("Collection")
+                    ? series(xml, file, work)
+                    : xml.fileType.startsWith("P") ? parallel(xml, file, work) : blocks(xml.leaves, file, work);
+        } finally {
+            DEPTH.set(DEPTH.get() - 1);
+        }
+    }
+
+    /** The place of a referred file: below the folder of the one that refers to it, and nowhere else. */
+    private static Path below(Path file, String reference) {
+        try {
+            Path folder = file.toAbsolutePath().normalize().getParent();
+            Path there = folder.resolve(reference.replace('\\', '/')).normalize();
+            boolean inside = there.startsWith(folder)
+                    && (!java.nio.file.Files.exists(there) || there.toRealPath().startsWith(folder.toRealPath()));
+            if (!inside) {
+                throw new FormatError("it refers to \"" + reference + "\", which is outside its folder");
+            }
+            return there;
+        } catch (java.nio.file.InvalidPathException | IOException e) {
+            throw new FormatError("it refers to \"" + reference + "\", which is no file that can be reached");
+        }
+    }
+
+    private static Dataset parallel(XmlParts xml, Path file, Work work) {
+        List<String> remarks = new ArrayList<>();
+        var pieces = new Pieces(remarks);
+        var files = new LinkedHashSet<Path>();
+        int done = 0;
+        for (XmlParts.Piece piece : xml.pieces) {
+            String source = piece.attributes.get("Source");
+            if (source == null || source.isBlank()) {
+                continue;
+            }
+            work.poll();
+            work.progress("Reading " + source, (double) done++ / xml.pieces.size());
+            Path there = below(file, source);
+            Dataset one = VtkXmlReader.read(there, work);
+            files.add(there);
+            files.addAll(one.files());
+            one.remarks().stream().filter(r -> !remarks.contains(r)).forEach(remarks::add);
+            pieces.add(one.mesh(), one.fields());
+        }
+        if (done == 0) {
+            throw new FormatError("it refers to no piece");
+        }
+        return pieces.join().from(files);
+    }
+
+    /** The largest blocks become the mesh; those of one dimension less become named surfaces. */
+    private static Dataset blocks(List<XmlParts.Leaf> leaves, Path file, Work work) {
+        if (leaves.isEmpty()) {
+            throw new FormatError("it refers to no block");
+        }
+        if (leaves.size() > MOST_FILES) {
+            throw new FormatError("it refers to " + leaves.size() + " files, more than are read at once");
+        }
+        List<Dataset> all = new ArrayList<>();
+        List<String> names = new ArrayList<>();
+        var files = new LinkedHashSet<Path>();
+        for (int i = 0; i < leaves.size(); i++) {
+            work.poll();
+            work.progress("Reading " + leaves.get(i).file(), (double) i / leaves.size());
+            Path there = below(file, leaves.get(i).file());
+            Dataset one = DatasetReader.read(there, work);
+            files.add(there);
+            files.addAll(one.files());
+            all.add(one);
+            names.add(name(leaves.get(i)));
+        }
+        return Blocks.join(names, all).from(files);
+    }
+
+    private static String name(XmlParts.Leaf leaf) {
+        if (!leaf.name().isBlank()) {
+            return leaf.name();
+        }
+        return leaf.blocks().isEmpty()
+                ? lane.formats.FileLibrary.stem(leaf.file())
+                : leaf.blocks().getLast();
+    }
+
+    /** The last time of a collection; several parts at one time are blocks. */
+    private static Dataset series(XmlParts xml, Path file, Work work) {
+        Map<Double, List<XmlParts.Leaf>> byTime = new HashMap<>();
+        for (XmlParts.Leaf leaf : xml.leaves) {
+            byTime.computeIfAbsent(Double.isNaN(leaf.time()) ? 0.0 : leaf.time(), t -> new ArrayList<>())
+                    .add(leaf);
+        }
+        if (byTime.isEmpty()) {
+            throw new FormatError("it refers to no file");
+        }
+        List<Double> times = byTime.keySet().stream().sorted().toList();
+        return blocks(byTime.get(times.getLast()), file, work).at(times, times.getLast());
+    }
+}

@@ -5,6 +5,7 @@ import java.nio.file.Path;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.concurrent.CancellationException;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
@@ -25,6 +26,7 @@ import lane.picture.Palette;
 import lane.study.Evaluator;
 import lane.study.History;
 import lane.study.Results;
+import lane.study.Source;
 import lane.study.Study;
 import lane.trail.Trail;
 
@@ -64,6 +66,8 @@ public final class Session {
     private String trailOf = "";
     private volatile Study unsaved;
     private volatile boolean differs;
+    private volatile Study watched = Study.empty("");
+    private volatile Set<String> changedOnDisk = Set.of();
     private final DoubleProperty lanesAt = new SimpleDoubleProperty();
 
     /** @param file where the study is kept; it need not exist yet */
@@ -74,6 +78,7 @@ public final class Session {
         history = new History(study);
         results = Results.none(study);
         saver.scheduleWithFixedDelay(this::autosave, 20, 20, TimeUnit.SECONDS);
+        saver.scheduleWithFixedDelay(this::watch, 1, 1, TimeUnit.SECONDS);
     }
 
     private static Thread daemon(Runnable r, String name) {
@@ -275,6 +280,40 @@ public final class Session {
         evaluate();
     }
 
+    /** Looks whether files changed: tables are followed at once, runs are marked until they are reloaded. */
+    private void watch() {
+        Set<String> now;
+        try {
+            now = library.changed(watched);
+        } catch (RuntimeException e) {
+            // Whatever a file system does, the next look comes in a second.
+            return;
+        }
+        if (!now.equals(changedOnDisk)) {
+            Platform.runLater(() -> {
+                boolean table = now.stream()
+                        .anyMatch(id -> !changedOnDisk.contains(id)
+                                && study().source(id).orElse(null) instanceof Source.Reference);
+                changedOnDisk = now;
+                if (table) {
+                    evaluate();
+                }
+                tell(Change.SELECTION);
+            });
+        }
+    }
+
+    /** Keys of sources whose files are no longer as they were read. */
+    public Set<String> changedOnDisk() {
+        return changedOnDisk;
+    }
+
+    /** Reads runs again and computes what depends on them. */
+    public void reload(Set<String> sources) {
+        library.reload(study(), sources);
+        evaluate();
+    }
+
     /** Ends the session: computing stops, and what is not saved is kept for the next one. */
     public void close() {
         cancel();
@@ -368,6 +407,7 @@ public final class Session {
         }
         if (made != null && made.study() == history.now()) {
             results = made;
+            watched = made.study();
             tell(Change.RESULTS);
         }
     }

@@ -3,6 +3,7 @@ package lane.desk;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.nio.file.Files;
+import java.nio.file.Path;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.ComboBox;
@@ -406,5 +407,58 @@ class FormsTest extends InWindow {
             other[0].close();
             return null;
         });
+    }
+
+    @Test
+    void aRunThatChangedIsMarkedUntilItIsReadAgainAndALogIsFollowed() throws Exception {
+        select("source", "coarse", 1);
+        double before = tally("mass-flow", "coarse");
+        Files.copy(
+                folder.resolve("medium.vtu"),
+                folder.resolve("kept.vtu"),
+                java.nio.file.StandardCopyOption.REPLACE_EXISTING);
+        byte[] sound = Files.readAllBytes(folder.resolve("coarse.vtu"));
+        try {
+            // The same mesh with the speeds doubled: the fields begin the appended data, three floats a node.
+            lane.formats.grid.Dataset old =
+                    lane.formats.DatasetReader.read(folder.resolve("coarse.vtu"), lane.base.Work.QUIET);
+            var doubled = old.fields().stream()
+                    .map(f -> {
+                        double[] v = new double[f.values().length()];
+                        for (int i = 0; i < v.length; i++) {
+                            v[i] = 2 * f.values().get(i);
+                        }
+                        return new lane.field.Field(
+                                f.name(), f.at(), f.components(), f.unit(), lane.field.Values.of(v));
+                    })
+                    .toList();
+            lane.formats.vtk.VtkXmlWriter.writeGrid(
+                    folder.resolve("coarse.vtu"), old.mesh(), doubled, lane.formats.vtk.VtkXmlWriter.Options.DEFAULT);
+            await(() -> session.changedOnDisk().contains("coarse"));
+            settled();
+            assertThat(shown("changed on disk")).isTrue();
+            look("changed");
+            onFx(() -> {
+                session.edit("Rename", s -> s.withName("other"));
+                return null;
+            });
+            settled();
+            assertThat(tally("mass-flow", "coarse"))
+                    .as("an edit does not mix old and new files")
+                    .isEqualTo(before);
+            press("Read again");
+            await(() -> Math.abs(tally("mass-flow", "coarse") - 2 * before) < 1e-6 * before);
+        } finally {
+            Files.write(folder.resolve("coarse.vtu"), sound);
+        }
+        Path log = folder.resolve("torque-logger.csv");
+        String text = Files.readString(log);
+        double torque = tally("rotor-torque", "rig");
+        try {
+            Files.writeString(log, "60,0;9999,0\n".repeat(3), java.nio.file.StandardOpenOption.APPEND);
+            await(() -> tally("rotor-torque", "rig") > 1.5 * torque);
+        } finally {
+            Files.writeString(log, text);
+        }
     }
 }

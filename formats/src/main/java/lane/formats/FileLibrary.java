@@ -5,8 +5,10 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.attribute.BasicFileAttributes;
 import java.util.ArrayList;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.concurrent.CancellationException;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.ExecutionException;
@@ -27,14 +29,74 @@ import lane.study.Source;
 import lane.study.Study;
 import lane.trail.Trail;
 
-/** Loads the files of a study, relative to its folder, and keeps what it loaded as long as the files do not change. */
+/**
+ * Loads the files of a study, relative to its folder, and keeps what it loaded. A run stays as it was read, also when its
+ * files change, until it is reloaded; a table is read again when its file changes, so that a growing log is followed.
+ */
 public final class FileLibrary implements Library {
     private final Path folder;
     private final Map<Object, FutureTask<Object>> kept = new ConcurrentHashMap<>();
 
     private record Stamp(Path file, long size, long changed) {}
 
-    private record RunKey(List<Stamp> stamps, String regions) {}
+    private record RunKey(List<Path> files, String regions) {}
+
+    /** What the files of a run looked like when it was read. */
+    private final Map<RunKey, List<Stamp>> seen = new ConcurrentHashMap<>();
+
+    private RunKey key(Source.Simulation source) {
+        List<Path> files = new ArrayList<>();
+        files.add(resolve(source.file()));
+        source.partFiles().forEach(p -> files.add(resolve(p)));
+        return new RunKey(List.copyOf(files), source.regions());
+    }
+
+    /** Keys of sources whose files are no longer as they were read. */
+    public Set<String> changed(Study study) {
+        var out = new LinkedHashSet<String>();
+        for (Source source : study.sources()) {
+            try {
+                boolean other =
+                        switch (source) {
+                            case Source.Simulation s ->
+                                seen.getOrDefault(key(s), List.of()).stream().anyMatch(FileLibrary::differs);
+                            case Source.Reference r ->
+                                kept.keySet().stream()
+                                        .anyMatch(k -> k instanceof Stamp s
+                                                && r.files().stream().anyMatch(f -> resolve(f)
+                                                        .equals(s.file))
+                                                && differs(s));
+                        };
+                if (other) {
+                    out.add(source.id());
+                }
+            } catch (LaneException e) {
+                // A path that is none is told when the source is read.
+                continue;
+            }
+        }
+        return out;
+    }
+
+    private static boolean differs(Stamp then) {
+        try {
+            var a = Files.readAttributes(then.file, BasicFileAttributes.class);
+            return a.size() != then.size || a.lastModifiedTime().toMillis() != then.changed;
+        } catch (IOException e) {
+            return true;
+        }
+    }
+
+    /** Forgets runs, so that they are read again when they are next asked for. */
+    public void reload(Study study, Set<String> sources) {
+        for (Source source : study.sources()) {
+            if (sources.contains(source.id()) && source instanceof Source.Simulation s) {
+                RunKey key = key(s);
+                kept.remove(key);
+                seen.remove(key);
+            }
+        }
+    }
 
     /** @param folder that relative paths of the study start from */
     public FileLibrary(Path folder) {
@@ -106,23 +168,30 @@ public final class FileLibrary implements Library {
     public Table table(String file) {
         Stamp stamp = stamp(file);
         return keep(stamp, () -> {
-            kept.keySet().removeIf(k -> k instanceof Stamp s && s.file.equals(stamp.file));
+            kept.keySet().removeIf(k -> k instanceof Stamp s && s.file.equals(stamp.file) && !s.equals(stamp));
             return CsvReader.read(stamp.file, file);
         });
     }
 
     @Override
     public Run run(Source.Simulation source, Work work) {
-        List<Stamp> stamps = new ArrayList<>();
-        stamps.add(stamp(source.file()));
-        source.partFiles().forEach(p -> stamps.add(stamp(p)));
-        var key = new RunKey(List.copyOf(stamps), source.regions());
+        RunKey key = key(source);
         return keep(key, () -> {
+            List<Stamp> stamps = new ArrayList<>();
+            stamps.add(stamp(source.file()));
+            source.partFiles().forEach(p -> stamps.add(stamp(p)));
             Run run = load(source, work);
+            // Files that the first one refers to are known only now.
+            run.inputs().stream()
+                    .map(Trail.Input::path)
+                    .filter(p -> stamps.stream().noneMatch(s -> s.file.equals(resolve(p))))
+                    .forEach(p -> stamps.add(stamp(p)));
             kept.keySet()
                     .removeIf(k -> k instanceof RunKey r
                             && !r.equals(key)
-                            && r.stamps.getFirst().file.equals(stamps.getFirst().file));
+                            && r.files.getFirst().equals(key.files.getFirst()));
+            seen.keySet().retainAll(kept.keySet());
+            seen.put(key, stamps);
             return run;
         });
     }

@@ -78,6 +78,16 @@ class TablesAndStudiesTest {
     }
 
     @Test
+    void aTableIsKeptUntilItsFileChanges() throws Exception {
+        Files.writeString(folder.resolve("log.csv"), "t,p\n0,1\n");
+        var library = new FileLibrary(folder);
+        Table first = library.table("log.csv");
+        assertThat(library.table("log.csv")).isSameAs(first);
+        Files.writeString(folder.resolve("log.csv"), "1,2\n", java.nio.file.StandardOpenOption.APPEND);
+        assertThat(library.table("log.csv").column("p")).containsExactly(1, 2);
+    }
+
+    @Test
     void tablesAsTheyReallyCome() throws Exception {
         Table spaced = csv("% made up\n% x   y   z\n  1.0   2.5e-1   -3\n  2.0   nan      4D2\n");
         assertThat(spaced.headers()).containsExactly("x", "y", "z");
@@ -273,9 +283,15 @@ class TablesAndStudiesTest {
         assertThat(json.at("/numbers/0/steps").toString())
                 .contains("quadrature degree")
                 .contains("region 1");
-        // A changed file is read again, an unchanged one is not.
+        // A changed run is told and stays as it was read until it is reloaded.
+        assertThat(library.changed(s)).isEmpty();
         Files.setLastModifiedTime(folder.resolve("a.vtu"), java.nio.file.attribute.FileTime.fromMillis(5_000));
+        assertThat(library.changed(s)).containsExactly("a");
+        assertThat(library.run((Source.Simulation) s.sources().getFirst(), Work.QUIET))
+                .isSameAs(results.runs().get("a"));
+        library.reload(s, java.util.Set.of("a"));
         assertThat(library.run((Source.Simulation) s.sources().getFirst(), Work.QUIET))
                 .isNotSameAs(results.runs().get("a"));
+        assertThat(library.changed(s)).isEmpty();
     }
 }

@@ -118,6 +118,7 @@ public final class IntakeView implements View {
                 study.readings(),
                 session.selected("source"),
                 session.results().failures(),
+                session.changedOnDisk(),
                 session.results().runs().values().stream()
                         .map(System::identityHashCode)
                         .toList(),
@@ -169,13 +170,17 @@ public final class IntakeView implements View {
                     case Source.Reference r ->
                         r.files().isEmpty() ? r.answers().size() + " formulas" : String.join(", ", r.files());
                 };
+        boolean stale =
+                source instanceof Source.Simulation && session.changedOnDisk().contains(source.id());
         Node state = failure != null
                 ? Ui.left("not read", 78, "brick", "second")
-                : run != null && !run.remarks().isEmpty()
-                        ? Ui.left(run.remarks().size() + " remarks", 78, "ochre", "second")
-                        : source instanceof Source.Simulation && run == null
-                                ? Ui.left("loading", 78, "muted", "second")
-                                : Ui.left("read", 78, "pine", "second");
+                : stale
+                        ? Ui.left("changed", 78, "ochre", "second")
+                        : run != null && !run.remarks().isEmpty()
+                                ? Ui.left(run.remarks().size() + " remarks", 78, "ochre", "second")
+                                : source instanceof Source.Simulation && run == null
+                                        ? Ui.left("loading", 78, "muted", "second")
+                                        : Ui.left("read", 78, "pine", "second");
         var names = new VBox(Ui.left(source.name(), 178, "section"), Ui.left(file, 178, "small", "muted"));
         names.setAlignment(Pos.CENTER_LEFT);
         HBox row = Ui.row(

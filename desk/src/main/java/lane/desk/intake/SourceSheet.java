@@ -2,6 +2,7 @@ package lane.desk.intake;
 
 import java.util.List;
 import java.util.Locale;
+import java.util.Set;
 import javafx.scene.Node;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
@@ -49,6 +50,18 @@ final class SourceSheet {
             var text = Ui.label(failure, "trouble-text");
             text.setWrapText(true);
             sheet.getChildren().add(text);
+        }
+        if (source instanceof Source.Simulation && session.changedOnDisk().contains(source.id())) {
+            var text = Ui.label(
+                    "Its files changed on disk after they were read; the numbers are those of the older files.",
+                    "ochre",
+                    "second");
+            text.setWrapText(true);
+            sheet.getChildren()
+                    .add(Ui.row(
+                            10,
+                            text,
+                            Ui.button("Read again", () -> session.reload(Set.of(source.id())), "small-button")));
         }
         switch (source) {
             case Source.Simulation s -> {

@@ -237,6 +237,9 @@ public final class LaneBar implements View {
         if (session.results().failures().containsKey(source.id())) {
             return "not read";
         }
+        if (session.changedOnDisk().contains(source.id()) && source instanceof Source.Simulation) {
+            return "changed";
+        }
         if (session.stop() == 4
                 && !session.selected("reading").isBlank()
                 && session.results().readings().containsKey(session.selected("reading"))

@@ -76,7 +76,12 @@ public final class Shell {
         all.add(new CommandSearch.Command("Redo", "Ctrl+Y", session::redo));
         all.add(new CommandSearch.Command("Light or dark", "theme", session::toggleTheme));
         all.add(new CommandSearch.Command("Write ledger", "ledger", () -> LedgerView.write(session)));
-        all.add(new CommandSearch.Command("Read all files again", "intake", session::evaluate));
+        all.add(new CommandSearch.Command(
+                "Read all files again",
+                "intake",
+                () -> session.reload(session.study().sources().stream()
+                        .map(lane.study.Source::id)
+                        .collect(java.util.stream.Collectors.toSet()))));
         all.add(new CommandSearch.Command("Add a line", "station", () -> {
             session.go(2);
             StationsView.addLine(session);

@@ -18,6 +18,7 @@ import lane.base.Work;
 import lane.field.Field;
 import lane.field.Part;
 import lane.field.PartBuilder;
+import lane.field.RunHealth;
 import lane.formats.DatasetReader;
 import lane.formats.grid.Dataset;
 import lane.mesh.Finding;
@@ -123,22 +124,7 @@ final class Describe implements Callable<Integer> {
             // A surface file's own groups are cells of it and not its boundary.
             if (builder != null && group.surface().dimension() == data.mesh().dimension() - 1) {
                 Part placed = builder.place(group.name(), group.surface(), group.fields());
-                if (placed.unmatched() > 0) {
-                    findings.add(new Finding(
-                            Finding.Severity.WARNING,
-                            "faces of part \"" + group.name() + "\" are no boundary faces of the mesh",
-                            placed.unmatched(),
-                            null));
-                }
-                int faces = placed.surface().cellCount();
-                if (placed.turned() > 0 && placed.turned() < faces - placed.unmatched()) {
-                    findings.add(new Finding(
-                            Finding.Severity.WARNING,
-                            "faces of part \"" + group.name()
-                                    + "\" are wound the other way than the rest; integrals use the mesh's outward side",
-                            placed.turned(),
-                            null));
-                }
+                RunHealth.part(placed, findings);
             }
         }
     }
@@ -150,7 +136,6 @@ final class Describe implements Callable<Integer> {
         ArrayNode min = out.putArray("min");
         ArrayNode max = out.putArray("max");
         ArrayNode sums = out.putArray("sum");
-        boolean constant = f.size() > 1;
         for (int c = 0; c < f.components(); c++) {
             double least = Double.POSITIVE_INFINITY;
             double greatest = Double.NEGATIVE_INFINITY;
@@ -167,18 +152,9 @@ final class Describe implements Callable<Integer> {
             number(min, any, least);
             number(max, any, greatest);
             number(sums, any, sum.value());
-            constant &= any && least == greatest;
         }
-        int bad = f.nonFinite();
-        out.put("nonFinite", bad);
-        if (bad > 0) {
-            findings.add(
-                    new Finding(Finding.Severity.ERROR, "values of \"" + f.name() + "\" are not finite", bad, null));
-        }
-        if (constant) {
-            findings.add(new Finding(
-                    Finding.Severity.NOTE, "\"" + f.name() + "\" has the same value everywhere", f.size(), null));
-        }
+        out.put("nonFinite", f.nonFinite());
+        RunHealth.field(f, findings);
     }
 
     private static void number(ArrayNode out, boolean any, double v) {

@@ -19,9 +19,12 @@ import javafx.beans.property.SimpleDoubleProperty;
 import lane.base.LaneException;
 import lane.base.Work;
 import lane.check.CheckResult;
+import lane.field.Run;
+import lane.field.RunHealth;
 import lane.formats.AtomicFile;
 import lane.formats.FileLibrary;
 import lane.formats.study.StudyJson;
+import lane.mesh.Finding;
 import lane.picture.Palette;
 import lane.study.Evaluator;
 import lane.study.History;
@@ -66,6 +69,8 @@ public final class Session {
     private String trailOf = "";
     private volatile Study unsaved;
     private volatile boolean differs;
+    private final Map<Run, List<Finding>> health = new java.util.IdentityHashMap<>();
+    private final Set<Run> looking = java.util.Collections.newSetFromMap(new java.util.IdentityHashMap<>());
     private volatile Study watched = Study.empty("");
     private volatile Set<String> changedOnDisk = Set.of();
     private final DoubleProperty lanesAt = new SimpleDoubleProperty();
@@ -301,6 +306,23 @@ public final class Session {
                 tell(Change.SELECTION);
             });
         }
+    }
+
+    /** What looks wrong in a run; null while it is being looked over, behind the window. */
+    public List<Finding> health(Run run) {
+        List<Finding> known = health.get(run);
+        if (known == null && looking.add(run)) {
+            Thread.ofPlatform().daemon().name("health").start(() -> {
+                List<Finding> found = RunHealth.of(run);
+                Platform.runLater(() -> {
+                    health.keySet().retainAll(results.runs().values());
+                    health.put(run, found);
+                    looking.remove(run);
+                    tell(Change.SELECTION);
+                });
+            });
+        }
+        return known;
     }
 
     /** Keys of sources whose files are no longer as they were read. */

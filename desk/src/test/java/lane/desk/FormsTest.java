@@ -461,4 +461,25 @@ class FormsTest extends InWindow {
             Files.writeString(log, text);
         }
     }
+
+    @Test
+    void theHealthOfABadRunIsToldWithItsPlaces() throws Exception {
+        Files.writeString(
+                folder.resolve("sick.vtk"),
+                "# vtk DataFile Version 3.0\nx\nASCII\nDATASET UNSTRUCTURED_GRID\nPOINTS 9 double\n"
+                        + "0 0 0 1 0 0 0 1 0 0 0 1 5 5 5 6 5 5 5 6 5 5 5 6 9 9 9\nCELLS 2 10\n4 0 1 2 3\n4 4 6 5 7\n"
+                        + "CELL_TYPES 2\n10 10\nPOINT_DATA 9\nSCALARS p double\nLOOKUP_TABLE default\n1 2 3 nan 5 5 6 7 8\n");
+        onFx(() -> {
+            lane.desk.intake.FileDrop.add(session, java.util.List.of(folder.resolve("sick.vtk")));
+            return null;
+        });
+        settled();
+        await(() -> shown("4 findings"));
+        assertThat(shown("cells have a negative volume")).isTrue();
+        assertThat(shown("at 5.25, 5.25, 5.25 m")).isTrue();
+        assertThat(shown("are not finite")).isTrue();
+        look("health");
+        select("source", "medium", 1);
+        await(() -> shown("nothing to report"));
+    }
 }

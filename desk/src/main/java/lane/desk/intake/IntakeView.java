@@ -75,6 +75,13 @@ public final class IntakeView implements View {
                 .toList();
     }
 
+    /** What is known of the selected run's health. */
+    private Object health() {
+        var run = session.results().runs().get(session.selected("source"));
+        var known = run == null ? null : session.health(run);
+        return known == null ? "unknown" : known;
+    }
+
     private void theory() {
         String id = Study.freshId(
                 "theory", session.study().sources().stream().map(Source::id).toList());
@@ -119,6 +126,7 @@ public final class IntakeView implements View {
                 session.selected("source"),
                 session.results().failures(),
                 session.changedOnDisk(),
+                health(),
                 session.results().runs().values().stream()
                         .map(System::identityHashCode)
                         .toList(),

@@ -11,6 +11,7 @@ import lane.desk.Ui;
 import lane.field.Field;
 import lane.field.Part;
 import lane.field.Run;
+import lane.mesh.Finding;
 import lane.picture.Ticks;
 import lane.quantity.FieldUnit;
 import lane.study.Source;
@@ -114,6 +115,7 @@ final class SourceSheet {
                                 Ticks.brief(b[4]),
                                 Ticks.brief(b[5])),
                         "second"));
+        health(session, run, sheet);
         sheet.getChildren().add(title("Fields", "as stored; units marked guess want your word"));
         sheet.getChildren()
                 .add(line(
@@ -149,6 +151,48 @@ final class SourceSheet {
                             Ui.cell(count(p.unmatched()), 110, "second", p.unmatched() > 0 ? "ochre" : "muted")));
         }
         files(run.inputs(), sheet);
+    }
+
+    private static void health(Session session, Run run, VBox sheet) {
+        List<Finding> findings = session.health(run);
+        sheet.getChildren()
+                .add(title(
+                        "Health",
+                        findings == null
+                                ? "being looked over"
+                                : findings.isEmpty() ? "nothing to report" : findings.size() + " findings"));
+        if (findings == null) {
+            return;
+        }
+        for (Finding f : findings) {
+            String tone =
+                    switch (f.severity()) {
+                        case ERROR -> "brick";
+                        case WARNING -> "ochre";
+                        case NOTE -> "muted";
+                    };
+            String where = f.worst() == null
+                    ? ""
+                    : String.format(
+                            Locale.ROOT,
+                            "at %s, %s, %s m",
+                            Ticks.brief(f.worst().x()),
+                            Ticks.brief(f.worst().y()),
+                            Ticks.brief(f.worst().z()));
+            var text = Ui.label(f.text(), "second");
+            text.setWrapText(true);
+            text.setMaxWidth(470);
+            text.setMinHeight(javafx.scene.layout.Region.USE_PREF_SIZE);
+            HBox row = line(
+                    false,
+                    Ui.left(f.severity().word(), 64, "second", tone),
+                    Ui.cell(count((int) Math.min(Integer.MAX_VALUE, f.count())), 70, "second"),
+                    Ui.left("", 12),
+                    text,
+                    Ui.spring(),
+                    Ui.left(where, 190, "small", "muted"));
+            sheet.getChildren().add(row);
+        }
     }
 
     private static Node field(Session session, Field field, boolean onMesh) {

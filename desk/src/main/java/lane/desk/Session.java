@@ -19,8 +19,10 @@ import javafx.beans.property.SimpleDoubleProperty;
 import lane.base.LaneException;
 import lane.base.Work;
 import lane.check.CheckResult;
+import lane.field.Field;
 import lane.field.Run;
 import lane.field.RunHealth;
+import lane.field.Values;
 import lane.formats.AtomicFile;
 import lane.formats.FileLibrary;
 import lane.formats.study.StudyJson;
@@ -69,6 +71,7 @@ public final class Session {
     private String trailOf = "";
     private volatile Study unsaved;
     private volatile boolean differs;
+    private final Map<Values, double[]> ranges = new java.util.WeakHashMap<>();
     private final Map<Run, List<Finding>> health = new java.util.IdentityHashMap<>();
     private final Set<Run> looking = java.util.Collections.newSetFromMap(new java.util.IdentityHashMap<>());
     private volatile Study watched = Study.empty("");
@@ -231,9 +234,12 @@ public final class Session {
 
     /** @param of names what the trail belongs to */
     public void show(String of, Supplier<Trail> shown) {
+        boolean other = !of.equals(trailOf);
         trailOf = of;
         trail = shown;
-        tell(Change.SELECTION);
+        if (other) {
+            tell(Change.SELECTION);
+        }
     }
 
     /** What the trail that is shown belongs to; blank for none. */
@@ -306,6 +312,14 @@ public final class Session {
                 tell(Change.SELECTION);
             });
         }
+    }
+
+    /** Least and greatest of a field (of its magnitude if it is a vector) and the number of values that are none. */
+    public double[] range(Field field) {
+        return ranges.computeIfAbsent(field.values(), v -> {
+            double[] r = field.range(field.components() == 1 ? 0 : -1);
+            return new double[] {r[0], r[2], field.nonFinite()};
+        });
     }
 
     /** What looks wrong in a run; null while it is being looked over, behind the window. */

@@ -196,7 +196,7 @@ final class SourceSheet {
     }
 
     private static Node field(Session session, Field field, boolean onMesh) {
-        double[] range = field.range(field.components() == 1 ? 0 : -1);
+        double[] range = session.range(field);
         FieldUnit said = session.study().units().stream()
                 .filter(u -> u.field().equals(field.name()))
                 .findFirst()
@@ -218,7 +218,7 @@ final class SourceSheet {
                         "small-button")
                 : Ui.label("stated", "small", "muted");
         word.setDisable(guess && unit.isBlank());
-        int bad = field.nonFinite();
+        int bad = (int) range[2];
         String where = onMesh ? field.at().word() : "on parts";
         return line(
                 false,
@@ -226,7 +226,7 @@ final class SourceSheet {
                 Ui.left(where, 80, "second"),
                 Ui.cell(String.valueOf(field.components()), 80, "second"),
                 Ui.cell(Ticks.number(range[0], Double.NaN), 92, "second"),
-                Ui.cell(Ticks.number(range[2], Double.NaN), 92, "second"),
+                Ui.cell(Ticks.number(range[1], Double.NaN), 92, "second"),
                 Ui.left("", 18),
                 entry,
                 Ui.left("", 8),

@@ -14,6 +14,7 @@ import javafx.scene.layout.VBox;
 import javafx.stage.DirectoryChooser;
 import lane.base.LaneException;
 import lane.cli.Version;
+import lane.desk.BuiltFrom;
 import lane.desk.Session;
 import lane.desk.Ui;
 import lane.desk.View;
@@ -118,6 +119,8 @@ public final class LedgerView implements View {
         }
     }
 
+    private final BuiltFrom built = new BuiltFrom();
+
     @Override
     public Node node() {
         return pane;
@@ -125,6 +128,9 @@ public final class LedgerView implements View {
 
     @Override
     public void refresh() {
+        if (!built.changed(System.identityHashCode(session.results()))) {
+            return;
+        }
         int at = list.getSelectionModel().getSelectedIndex();
         List<Ledger.Line> lines = Ledger.of(session.results()).lines();
         list.setItems(FXCollections.observableArrayList(lines));

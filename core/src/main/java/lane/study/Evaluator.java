@@ -108,8 +108,9 @@ public final class Evaluator {
         var checks = new LinkedHashMap<String, CheckResult>();
         for (Check check : study.checks()) {
             Map<String, Outcome> outcomes = readings.getOrDefault(check.reading(), Map.of());
-            var key = new CheckKey(check, outcomes, study.datum(), study.finest());
-            checks.put(check.id(), remember(key, () -> Judge.judge(check, outcomes, study.datum(), study.finest())));
+            List<String> judged = study.judged(check);
+            var key = new CheckKey(check, outcomes, study.datum(), judged);
+            checks.put(check.id(), remember(key, () -> Judge.judge(check, outcomes, study.datum(), judged)));
         }
         forget();
         return new Results(study, runs, failures, placements, readings, checks);

@@ -102,6 +102,18 @@ public record Study(
         return runs.isEmpty() ? List.of() : List.of(runs.getLast());
     }
 
+    /** The lanes that a check judges when it names none: the finest run that is not the datum of the comparison itself. */
+    public List<String> judged(Check check) {
+        String against = check.datum().isBlank() ? datum : check.datum();
+        boolean balance = reading(check.reading()).orElse(null) instanceof Reading.OfBalance;
+        List<String> runs = sources.stream()
+                .filter(Source.Simulation.class::isInstance)
+                .map(Source::id)
+                .filter(id -> balance || !id.equals(against))
+                .toList();
+        return runs.isEmpty() ? List.of() : List.of(runs.getLast());
+    }
+
     /** A key made of a name that no item of the list has yet. */
     public static String freshId(String name, List<String> taken) {
         String stem = name.toLowerCase(java.util.Locale.ROOT)

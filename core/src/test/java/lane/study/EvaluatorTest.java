@@ -212,4 +212,19 @@ class EvaluatorTest {
         history.edit("Rename", a.withName("z"), false);
         assertThat(history.redoes()).isEmpty();
     }
+
+    @Test
+    void aCheckThatNamesNoLaneJudgesTheFinestRunThatIsNotItsDatum() {
+        Study study = study();
+        lane.check.Check any = study.checks().getFirst();
+        var free = new lane.check.Check(any.id(), any.reading(), any.norm(), any.scale(), 1, "", List.of());
+        assertThat(study.judged(free)).containsExactly("fine");
+        assertThat(study.withDatum("fine").judged(free)).containsExactly("coarse");
+        var result = new Evaluator(new Memory())
+                .evaluate(study.withDatum("fine").with(free), Work.QUIET)
+                .checks()
+                .get(free.id());
+        assertThat(result.verdict()).isEqualTo(lane.check.Verdict.WITHIN);
+        assertThat(result.lanes().get("coarse").verdict()).isEqualTo(lane.check.Verdict.WITHIN);
+    }
 }

@@ -25,6 +25,7 @@ import lane.field.RunHealth;
 import lane.field.Values;
 import lane.formats.AtomicFile;
 import lane.formats.FileLibrary;
+import lane.formats.RunWriter;
 import lane.formats.study.StudyJson;
 import lane.mesh.Finding;
 import lane.picture.Palette;
@@ -387,6 +388,22 @@ public final class Session {
         } catch (LaneException e) {
             say(e.getMessage());
         }
+    }
+
+    /** Saves a run behind the window, with any trouble told in a sentence. */
+    public void saveRun(Run run, Path target) {
+        say("Saving " + target.getFileName() + "…");
+        Thread.ofPlatform().name("save run").start(() -> {
+            String said;
+            try {
+                RunWriter.write(target, run);
+                said = "Wrote " + target + ".";
+            } catch (LaneException e) {
+                said = e.getMessage();
+            }
+            String sentence = said;
+            Platform.runLater(() -> say(sentence));
+        });
     }
 
     /** What is being done, or blank. */

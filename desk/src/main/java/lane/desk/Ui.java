@@ -194,6 +194,11 @@ public final class Ui {
         return scroll;
     }
 
+    /** So many of something, in words. */
+    public static String count(int n, String word) {
+        return n + " " + word + (n == 1 ? "" : "s");
+    }
+
     public static Region spring() {
         var region = new Region();
         HBox.setHgrow(region, Priority.ALWAYS);

@@ -482,4 +482,74 @@ class FormsTest extends InWindow {
         select("source", "medium", 1);
         await(() -> shown("nothing to report"));
     }
+
+    @Test
+    void anEmptyStudyInASmallWindowBecomesAComparisonOfOwnFiles() throws Exception {
+        Path own = Files.createDirectories(folder.resolve("mine"));
+        Files.copy(
+                folder.resolve("coarse.vtu"),
+                own.resolve("coarse.vtu"),
+                java.nio.file.StandardCopyOption.REPLACE_EXISTING);
+        Files.copy(
+                folder.resolve("medium.vtu"),
+                own.resolve("medium.vtu"),
+                java.nio.file.StandardCopyOption.REPLACE_EXISTING);
+        onFx(() -> {
+            session.close();
+            session = new Session(lane.study.Study.empty("New study"), own.resolve("new.lane.json"));
+            stage.setScene(LaneApp.scene(session, 1100, 700));
+            stage.setWidth(1100);
+            stage.setHeight(700);
+            session.evaluate();
+            return null;
+        });
+        settled();
+        for (int stop = 1; stop <= 6; stop++) {
+            int to = stop;
+            onFx(() -> {
+                session.go(to);
+                return null;
+            });
+            settled();
+            look("empty-" + stop);
+        }
+        onFx(() -> {
+            lane.desk.intake.FileDrop.add(
+                    session, java.util.List.of(own.resolve("coarse.vtu"), own.resolve("medium.vtu")));
+            return null;
+        });
+        settled();
+        assertThat(session.study().sources()).hasSize(2);
+        onFx(() -> {
+            session.go(3);
+            return null;
+        });
+        settled();
+        press("+ Add quantity");
+        onFx(() -> {
+            session.go(2);
+            return null;
+        });
+        settled();
+        press("+ Line");
+        press("Read a profile");
+        assertThat(session.stop()).isEqualTo(4);
+        Reading made = session.study().readings().getFirst();
+        for (String lane : java.util.List.of("coarse", "medium")) {
+            assertThat(((Profile) session.results().outcome(made.id(), lane)).found())
+                    .isPositive();
+        }
+        look("own");
+        press("Add a check");
+        onFx(() -> {
+            session.edit("Datum", s -> s.withDatum("medium"));
+            session.save();
+            return null;
+        });
+        settled();
+        assertThat(session.results().checks().values().iterator().next().lanes())
+                .containsKey("coarse");
+        assertThat(own.resolve("new.lane.json")).exists();
+        look("own-check");
+    }
 }

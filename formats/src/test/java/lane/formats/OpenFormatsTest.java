@@ -542,4 +542,22 @@ class OpenFormatsTest {
                 .isInstanceOf(LaneException.class)
                 .hasMessageContaining("none.h5");
     }
+
+    @Test
+    void aRunIsSavedWithItsFieldsAndItsSurface() {
+        Mesh mesh = BoxMesh.of(CellShape.WEDGE, new int[] {2, 3, 2}, new double[] {2, 3, 2}, 0, 1);
+        var fields = List.of(new Field("x", Field.At.NODE, 1, Unit.UNKNOWN, Values.of(axis(mesh, 0))));
+        var run = new lane.field.Run(mesh, fields, List.of(), List.of(), List.of());
+        for (String ending : List.of("vtu", "vtp", "stl")) {
+            Path file = folder.resolve("saved." + ending);
+            RunWriter.write(file, run);
+            Dataset again = read(file);
+            // A box of 2 x 3 x 2: volume 12, surface 32.
+            assertThat(measure(again.mesh())).isCloseTo(ending.equals("vtu") ? 12 : 32, within(1e-5));
+            assertThat(again.fields()).hasSize(ending.equals("vtu") ? 1 : 0);
+        }
+        assertThatThrownBy(() -> RunWriter.write(folder.resolve("saved.doc"), run))
+                .isInstanceOf(LaneException.class)
+                .hasMessageContaining(".vtu, .vtp or .stl");
+    }
 }

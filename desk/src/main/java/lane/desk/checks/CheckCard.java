@@ -42,7 +42,7 @@ final class CheckCard {
 
     private Node settings(Check c, CheckResult result) {
         var box = new VBox(7, Ui.label("Settings", "title"));
-        box.setMinWidth(330);
+        box.setMinWidth(300);
         var study = session.study();
         study.reading(c.reading()).ifPresent(r -> {
             var reading = Ui.choice(
@@ -112,7 +112,7 @@ final class CheckCard {
         var ticks = new FlowPane(10, 6);
         ticks.setPrefWrapLength(250);
         ticks.setMaxWidth(250);
-        List<String> now = c.judged().isEmpty() ? study.finest() : c.judged();
+        List<String> now = c.judged().isEmpty() ? study.judged(c) : c.judged();
         for (Source s : study.sources()) {
             if (s.id().equals(result == null ? "" : result.datum())) {
                 continue;
@@ -137,7 +137,7 @@ final class CheckCard {
 
     private Node evidence(Check check, CheckResult result) {
         var box = new VBox(3, Ui.label("Evidence", "title"));
-        box.setMinWidth(300);
+        box.setMinWidth(javafx.scene.layout.Region.USE_PREF_SIZE);
         if (result == null) {
             return box;
         }
@@ -218,7 +218,7 @@ final class CheckCard {
 
     private Node why(Check check, CheckResult result) {
         var box = new VBox(8, Ui.label("Why", "title"));
-        box.setMinWidth(180);
+        box.setMinWidth(150);
         box.setMaxWidth(300);
         HBox.setHgrow(box, javafx.scene.layout.Priority.ALWAYS);
         if (result != null) {

@@ -83,7 +83,7 @@ public final class ChecksView implements View {
         top.getChildren()
                 .setAll(
                         Ui.label("Checks", "title"),
-                        Ui.label(session.study().checks().size() + " checks", "muted", "small"));
+                        Ui.label(Ui.count(session.study().checks().size(), "check"), "muted", "small"));
         counts.forEach((v, n) -> top.getChildren()
                 .add(Ui.row(
                         5,

@@ -35,6 +35,7 @@ final class SourceSheet {
                 10,
                 name,
                 Ui.spring(),
+                saving(session, source),
                 Ui.button(
                         "Remove",
                         () -> session.edit(
@@ -133,7 +134,9 @@ final class SourceSheet {
         all.values().forEach(f -> sheet.getChildren()
                 .add(field(session, f, run.fields().contains(f))));
         sheet.getChildren()
-                .add(title("Boundary parts", run.parts().size() + " parts, faces turned to point out of the run"));
+                .add(title(
+                        "Boundary parts",
+                        Ui.count(run.parts().size(), "part") + ", faces turned to point out of the run"));
         sheet.getChildren()
                 .add(line(
                         true,
@@ -153,6 +156,27 @@ final class SourceSheet {
         files(run.inputs(), sheet);
     }
 
+    private static Node saving(Session session, Source source) {
+        var button = new javafx.scene.control.Button("Save as…");
+        button.getStyleClass().add("small-button");
+        Run run = session.results().runs().get(source.id());
+        button.setVisible(run != null);
+        button.setManaged(run != null);
+        button.setOnAction(e -> {
+            var chooser = new javafx.stage.FileChooser();
+            chooser.setInitialFileName(source.name() + ".vtu");
+            chooser.getExtensionFilters()
+                    .addAll(
+                            new javafx.stage.FileChooser.ExtensionFilter("Run with its fields", "*.vtu"),
+                            new javafx.stage.FileChooser.ExtensionFilter("Surface", "*.vtp", "*.stl"));
+            var file = chooser.showSaveDialog(button.getScene().getWindow());
+            if (file != null) {
+                session.saveRun(run, file.toPath());
+            }
+        });
+        return button;
+    }
+
     private static void health(Session session, Run run, VBox sheet) {
         List<Finding> findings = session.health(run);
         sheet.getChildren()
@@ -160,7 +184,7 @@ final class SourceSheet {
                         "Health",
                         findings == null
                                 ? "being looked over"
-                                : findings.isEmpty() ? "nothing to report" : findings.size() + " findings"));
+                                : findings.isEmpty() ? "nothing to report" : Ui.count(findings.size(), "finding")));
         if (findings == null) {
             return;
         }

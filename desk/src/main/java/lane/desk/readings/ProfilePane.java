@@ -134,6 +134,9 @@ final class ProfilePane {
         tools.getChildren().forEach(n -> {
             if (n instanceof javafx.scene.control.ComboBox<?> c) {
                 c.setPrefWidth(130);
+                c.setMinWidth(100);
+            } else if (n instanceof javafx.scene.control.Label l) {
+                l.setMinWidth(javafx.scene.layout.Region.USE_PREF_SIZE);
             }
         });
         tools.getChildren()

@@ -82,6 +82,12 @@ final class SourceSheet {
         return String.format(Locale.ROOT, "%,d", n).replace(',', ' ');
     }
 
+    private static String size(long bytes) {
+        return bytes < 1_000_000
+                ? String.format(Locale.ROOT, "%.1f kB", bytes / 1e3)
+                : String.format(Locale.ROOT, "%.1f MB", bytes / 1e6);
+    }
+
     static HBox line(boolean head, Node... cells) {
         HBox row = Ui.row(0, cells);
         row.getStyleClass().add("table-row");
@@ -293,7 +299,7 @@ final class SourceSheet {
                     .add(line(
                             false,
                             Ui.left(input.path(), 230, "second"),
-                            Ui.cell(String.format(Locale.ROOT, "%.1f kB", input.bytes() / 1e3), 90, "second"),
+                            Ui.cell(size(input.bytes()), 90, "second"),
                             Ui.left("", 16),
                             Ui.left(input.sha256().substring(0, 16) + "…", 200, "mono", "muted")));
         }

@@ -6,6 +6,7 @@ import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
 import java.util.zip.DataFormatException;
 import java.util.zip.Inflater;
+import lane.base.Parallel;
 import lane.base.Work;
 import lane.formats.FormatError;
 import net.jpountz.lz4.LZ4Exception;
@@ -88,21 +89,46 @@ final class Payload {
                         what + " is cut off: its compressed blocks need more bytes than the file has left");
             }
         }
-        for (int i = 0; i < sizes.length; i++) {
+        long all = (blocks - 1) * blockSize + (lastSize != 0 ? lastSize : blockSize);
+        // Growing to the claimed total at once is allowed only as far as the file's own size bears it out.
+        long borne = Math.min(all, 4 * (sum + 1024));
+        int most = (int) Math.min(Integer.MAX_VALUE, borne / out.type.bytes);
+        for (int i = 0; i < sizes.length; ) {
             work.poll();
-            long plain = i == sizes.length - 1 && lastSize != 0 ? lastSize : blockSize;
-            if (plain > packing.most * sizes[i] + 64) {
-                throw new FormatError(what + " claims that " + sizes[i] + " compressed bytes hold " + plain
-                        + ", more than its packing can");
+            // Blocks are unpacked on all cores, some megabytes at a time, and appended in their order.
+            int from = i;
+            int start = in.position();
+            long plain = 0;
+            while (i < sizes.length && (i == from || plain < BATCH)) {
+                long one = i == sizes.length - 1 && lastSize != 0 ? lastSize : blockSize;
+                if (one > packing.most * sizes[i] + 64) {
+                    throw new FormatError(what + " claims that " + sizes[i] + " compressed bytes hold " + one
+                            + ", more than its packing can");
+                }
+                plain += one;
+                in.position(in.position() + (int) sizes[i++]);
             }
-            byte[] block = unpack(in.slice(in.position(), (int) sizes[i]), (int) plain, what);
-            in.position(in.position() + (int) sizes[i]);
-            long all = (blocks - 1) * blockSize + (lastSize != 0 ? lastSize : blockSize);
-            // Growing to the claimed total at once is allowed only as far as the file's own size bears it out.
-            long borne = Math.min(all, 4 * (sum + 1024));
-            out.add(ByteBuffer.wrap(block).order(order), (int) Math.min(Integer.MAX_VALUE, borne / out.type.bytes));
+            int[] begins = new int[i - from + 1];
+            begins[0] = start;
+            for (int k = 0; k < i - from; k++) {
+                begins[k + 1] = begins[k] + (int) sizes[from + k];
+            }
+            byte[][] unpacked = new byte[i - from][];
+            Parallel.forBlocks(unpacked.length, 4, (block, a, b) -> {
+                for (int k = a; k < b; k++) {
+                    boolean end = from + k == sizes.length - 1 && lastSize != 0;
+                    ByteBuffer packed = in.slice(begins[k], begins[k + 1] - begins[k]);
+                    unpacked[k] = unpack(packed, (int) (end ? lastSize : blockSize), what);
+                }
+            });
+            for (byte[] block : unpacked) {
+                out.add(ByteBuffer.wrap(block).order(order), most);
+            }
         }
     }
+
+    /** Unpacked bytes that are held besides the array that they go to. */
+    private static final long BATCH = 4L << 20;
 
     private byte[] unpack(ByteBuffer packed, int plain, String what) {
         return switch (packing) {

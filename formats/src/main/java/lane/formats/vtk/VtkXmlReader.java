@@ -34,7 +34,7 @@ public final class VtkXmlReader {
     public static Dataset read(Path file, Work work) {
         return FileErrors.of(file, () -> {
             try (FileChannel channel = FileChannel.open(file, StandardOpenOption.READ);
-                    Arena arena = Arena.ofConfined()) {
+                    Arena arena = Arena.ofShared()) {
                 return read(channel.map(FileChannel.MapMode.READ_ONLY, 0, channel.size(), arena), file, work);
             } catch (IOException e) {
                 throw FileHash.unreadable(file, e);

@@ -16,6 +16,7 @@ import lane.field.Field;
 import lane.field.Values;
 import lane.formats.FormatError;
 import lane.formats.grid.Blocks;
+import lane.formats.grid.CellList;
 import lane.formats.grid.Dataset;
 import lane.formats.grid.Structured;
 import lane.mesh.CellShape;
@@ -325,11 +326,11 @@ public final class CgnsReader {
                     own.add(e.shape, list);
                 }
             }
-            if (own.count > 0) {
+            if (own.count() > 0) {
                 surfaces.add(new Dataset.Group(section.getName(), own.mesh(xyz), List.of()));
             }
         }
-        if (cells.count == 0) {
+        if (cells.count() == 0) {
             throw new FormatError("zone \"" + zone.getName() + "\" has no cells of its dimension");
         }
         return cells.mesh(xyz);
@@ -416,7 +417,7 @@ public final class CgnsReader {
                         }
                     }
                 }
-                if (own.count > 0) {
+                if (own.count() > 0) {
                     String family = text(bc, "FamilyName_t");
                     out.add(new Dataset.Group(
                             family.isEmpty() ? bc.getName() : family, own.mesh(mesh.xyz()), List.of()));
@@ -495,70 +496,5 @@ public final class CgnsReader {
             }
         }
         return in;
-    }
-
-    /** Cells of mixed shape, growing. */
-    private static final class CellList {
-        private byte[] shapes = new byte[64];
-        private int[] offsets = new int[65];
-        private int[] nodes = new int[512];
-        private int[] faceOffsets = new int[65];
-        private int[] stream = new int[0];
-        private int face;
-        private boolean poly;
-        int count;
-
-        void add(CellShape shape, int[] list) {
-            if (count == shapes.length) {
-                shapes = Arrays.copyOf(shapes, 2 * count);
-                offsets = Arrays.copyOf(offsets, 2 * count + 1);
-                faceOffsets = Arrays.copyOf(faceOffsets, 2 * count + 1);
-            }
-            int at = offsets[count];
-            if (at + list.length > nodes.length) {
-                nodes = Arrays.copyOf(nodes, 2 * nodes.length + list.length);
-            }
-            System.arraycopy(list, 0, nodes, at, list.length);
-            shapes[count++] = (byte) shape.ordinal();
-            offsets[count] = at + list.length;
-            faceOffsets[count] = face;
-        }
-
-        /** @param signed face numbers, negative where the face looks into the cell */
-        void polyhedron(int[] signed, Map<Integer, int[]> polygons) {
-            var own = new java.util.LinkedHashSet<Integer>();
-            put(signed.length);
-            for (int s : signed) {
-                int[] polygon = polygons.get(Math.abs(s));
-                if (polygon == null) {
-                    throw new FormatError("a cell refers to face " + Math.abs(s) + ", which is not there");
-                }
-                put(polygon.length);
-                for (int k = 0; k < polygon.length; k++) {
-                    int node = polygon[s < 0 ? polygon.length - 1 - k : k];
-                    put(node);
-                    own.add(node);
-                }
-            }
-            poly = true;
-            add(CellShape.POLYHEDRON, own.stream().mapToInt(i -> i).toArray());
-        }
-
-        private void put(int v) {
-            if (face == stream.length) {
-                stream = Arrays.copyOf(stream, Math.max(256, 2 * face));
-            }
-            stream[face++] = v;
-        }
-
-        Mesh mesh(double[] xyz) {
-            return new Mesh(
-                    xyz,
-                    Arrays.copyOf(shapes, count),
-                    Arrays.copyOf(offsets, count + 1),
-                    Arrays.copyOf(nodes, offsets[count]),
-                    poly ? Arrays.copyOf(faceOffsets, count + 1) : null,
-                    poly ? Arrays.copyOf(stream, face) : null);
-        }
     }
 }

@@ -1,21 +1,15 @@
 package lane.formats.hdf;
 
 import java.io.IOException;
-import java.nio.ByteBuffer;
-import java.nio.ByteOrder;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
-import java.util.StringTokenizer;
 import javax.xml.XMLConstants;
 import javax.xml.parsers.DocumentBuilderFactory;
 import javax.xml.parsers.ParserConfigurationException;
-import javax.xml.xpath.XPathConstants;
-import javax.xml.xpath.XPathExpressionException;
-import javax.xml.xpath.XPathFactory;
 import lane.base.Work;
 import lane.field.Field;
 import lane.field.Values;
@@ -30,7 +24,6 @@ import lane.mesh.Mesh;
 import lane.quantity.FieldUnit;
 import lane.unit.Unit;
 import org.w3c.dom.Element;
-import org.w3c.dom.Node;
 import org.xml.sax.ErrorHandler;
 import org.xml.sax.InputSource;
 import org.xml.sax.SAXException;
@@ -47,11 +40,12 @@ public final class XdmfReader {
     private final Path file;
     private final Work work;
     private final List<String> remarks = new ArrayList<>();
-    private final java.util.Set<Path> files = new java.util.LinkedHashSet<>();
+    private final XdmfData data;
 
     private XdmfReader(Path file, Work work) {
         this.file = file;
         this.work = work;
+        data = new XdmfData(file, work);
     }
 
     public static Dataset read(Path file, Work work) {
@@ -97,40 +91,14 @@ public final class XdmfReader {
         }
     }
 
-    private static List<Element> children(Element parent, String tag) {
-        List<Element> out = new ArrayList<>();
-        for (Node n = parent.getFirstChild(); n != null; n = n.getNextSibling()) {
-            if (n instanceof Element e
-                    && e.getLocalName() == null
-                    && e.getTagName().equals(tag)) {
-                out.add(e);
-            }
-        }
-        return out;
-    }
-
-    private static Element child(Element parent, String tag) {
-        List<Element> all = children(parent, tag);
-        return all.isEmpty() ? null : all.getFirst();
-    }
-
-    private static String word(Element e, String... names) {
-        for (String name : names) {
-            if (e.hasAttribute(name)) {
-                return e.getAttribute(name).strip();
-            }
-        }
-        return "";
-    }
-
     private Dataset whole() {
         Dataset made = all();
-        return made.from(files);
+        return made.from(data.files());
     }
 
     private Dataset all() {
         Element root = parse();
-        Element domain = root.getTagName().equals("Xdmf") ? child(root, "Domain") : null;
+        Element domain = root.getTagName().equals("Xdmf") ? XdmfData.child(root, "Domain") : null;
         if (domain == null) {
             throw new FormatError("it begins with <" + root.getTagName() + "> and has no domain of <Xdmf>");
         }
@@ -140,7 +108,7 @@ public final class XdmfReader {
         }
         // A mesh that is only referred to stands before the collection that uses it.
         Element chosen = grids.stream()
-                .filter(g -> word(g, "CollectionType").equalsIgnoreCase("Temporal"))
+                .filter(g -> XdmfData.word(g, "CollectionType").equalsIgnoreCase("Temporal"))
                 .findFirst()
                 .orElse(null);
         if (chosen != null) {
@@ -150,14 +118,14 @@ public final class XdmfReader {
     }
 
     private List<Element> grids(Element parent) {
-        return children(parent, "Grid").stream().map(this::referred).toList();
+        return XdmfData.children(parent, "Grid").stream().map(data::referred).toList();
     }
 
     private Dataset blocks(List<Element> grids, int depth) {
         List<String> names = new ArrayList<>();
         List<Dataset> all = new ArrayList<>();
         for (Element g : grids) {
-            names.add(word(g, "Name").isEmpty() ? "grid " + (names.size() + 1) : word(g, "Name"));
+            names.add(XdmfData.word(g, "Name").isEmpty() ? "grid " + (names.size() + 1) : XdmfData.word(g, "Name"));
             all.add(grid(g, depth + 1));
         }
         Dataset made = Blocks.join(names, all);
@@ -171,13 +139,13 @@ public final class XdmfReader {
         if (depth > 20) {
             throw new FormatError("its grids are nested more than twenty deep");
         }
-        String type = word(grid, "GridType", "Type");
+        String type = XdmfData.word(grid, "GridType", "Type");
         if (type.equalsIgnoreCase("Collection") || type.equalsIgnoreCase("Tree")) {
             List<Element> inside = grids(grid);
             if (inside.isEmpty()) {
                 throw new FormatError("a collection of it is empty");
             }
-            if (!word(grid, "CollectionType").equalsIgnoreCase("Temporal")) {
+            if (!XdmfData.word(grid, "CollectionType").equalsIgnoreCase("Temporal")) {
                 return blocks(inside, depth);
             }
             double[] times = times(grid, inside);
@@ -193,16 +161,18 @@ public final class XdmfReader {
 
     private double[] times(Element collection, List<Element> inside) {
         double[] out = new double[inside.size()];
-        Element own = child(collection, "Time");
-        double[] listed = own != null && child(own, "DataItem") != null ? doubles(child(own, "DataItem")) : null;
+        Element own = XdmfData.child(collection, "Time");
+        double[] listed = own != null && XdmfData.child(own, "DataItem") != null
+                ? data.doubles(XdmfData.child(own, "DataItem"))
+                : null;
         for (int i = 0; i < out.length; i++) {
-            Element time = child(inside.get(i), "Time");
-            String value = time == null ? "" : word(time, "Value");
+            Element time = XdmfData.child(inside.get(i), "Time");
+            String value = time == null ? "" : XdmfData.word(time, "Value");
             out[i] = !value.isEmpty()
-                    ? real(value)
+                    ? XdmfData.real(value)
                     : listed != null
                                     && own != null
-                                    && word(own, "TimeType", "Type").equalsIgnoreCase("HyperSlab")
+                                    && XdmfData.word(own, "TimeType", "Type").equalsIgnoreCase("HyperSlab")
                             ? listed[0] + i * listed[1]
                             : listed != null && i < listed.length ? listed[i] : i;
         }
@@ -210,20 +180,21 @@ public final class XdmfReader {
     }
 
     private Dataset uniform(Element grid) {
-        Element topology = referred(child(grid, "Topology"));
-        Element geometry = referred(child(grid, "Geometry"));
+        Element topology = data.referred(XdmfData.child(grid, "Topology"));
+        Element geometry = data.referred(XdmfData.child(grid, "Geometry"));
         if (topology == null || geometry == null) {
-            throw new FormatError("grid \"" + word(grid, "Name") + "\" lacks its topology or its geometry");
+            throw new FormatError("grid \"" + XdmfData.word(grid, "Name") + "\" lacks its topology or its geometry");
         }
-        String kind = word(topology, "TopologyType", "Type").toLowerCase(Locale.ROOT);
-        int[] dims = sizes(word(topology, "Dimensions", "NumberOfElements"));
+        String kind = XdmfData.word(topology, "TopologyType", "Type").toLowerCase(Locale.ROOT);
+        int[] dims = XdmfData.sizes(XdmfData.word(topology, "Dimensions", "NumberOfElements"));
         double[] xyz = geometry(geometry, kind.contains("mesh") ? dims : null);
         Mesh mesh;
         int[] source = null;
         if (kind.contains("mesh")) {
             int[] n = backwards(dims);
             if (xyz.length != 3L * Structured.nodes(new long[] {n[0], n[1], n[2]})) {
-                throw new FormatError("the nodes of grid \"" + word(grid, "Name") + "\" do not fit its dimensions");
+                throw new FormatError(
+                        "the nodes of grid \"" + XdmfData.word(grid, "Name") + "\" do not fit its dimensions");
             }
             mesh = Structured.mesh(xyz, n);
         } else {
@@ -232,14 +203,16 @@ public final class XdmfReader {
             source = made.source();
         }
         List<Field> fields = new ArrayList<>();
-        for (Element a : children(grid, "Attribute")) {
-            attribute(referred(a), mesh, source, fields);
+        for (Element a : XdmfData.children(grid, "Attribute")) {
+            attribute(data.referred(a), mesh, source, fields);
         }
-        Element time = child(grid, "Time");
+        Element time = XdmfData.child(grid, "Time");
         Dataset out = new Dataset(mesh, fields, remarks);
-        return time == null || word(time, "Value").isEmpty()
+        return time == null || XdmfData.word(time, "Value").isEmpty()
                 ? out
-                : out.at(List.of(real(word(time, "Value"))), real(word(time, "Value")));
+                : out.at(
+                        List.of(XdmfData.real(XdmfData.word(time, "Value"))),
+                        XdmfData.real(XdmfData.word(time, "Value")));
     }
 
     /** Slowest first in the file, fastest first here. */
@@ -252,18 +225,18 @@ public final class XdmfReader {
     }
 
     private void attribute(Element a, Mesh mesh, int[] source, List<Field> out) {
-        String name = word(a, "Name").isEmpty() ? "unnamed" : word(a, "Name");
-        String centre = word(a, "Center").toLowerCase(Locale.ROOT);
+        String name = XdmfData.word(a, "Name").isEmpty() ? "unnamed" : XdmfData.word(a, "Name");
+        String centre = XdmfData.word(a, "Center").toLowerCase(Locale.ROOT);
         if (!centre.equals("node") && !centre.equals("cell") && !centre.isEmpty()) {
             remarks.add("Array \"" + name + "\" is stored by " + centre + " and was not read.");
             return;
         }
         Field.At at = centre.equals("cell") ? Field.At.CELL : Field.At.NODE;
-        Element item = child(a, "DataItem");
+        Element item = XdmfData.child(a, "DataItem");
         if (item == null) {
             throw new FormatError("attribute \"" + name + "\" has no numbers");
         }
-        Values values = values(item);
+        Values values = data.values(item);
         int count = at == Field.At.NODE
                 ? mesh.nodeCount()
                 : source == null
@@ -290,14 +263,14 @@ public final class XdmfReader {
     }
 
     private double[] geometry(Element geometry, int[] dims) {
-        String kind = word(geometry, "GeometryType", "Type").toUpperCase(Locale.ROOT);
-        List<Element> items = children(geometry, "DataItem");
+        String kind = XdmfData.word(geometry, "GeometryType", "Type").toUpperCase(Locale.ROOT);
+        List<Element> items = XdmfData.children(geometry, "DataItem");
         switch (kind) {
             case "", "XYZ" -> {
-                return doubles(need(items, 0));
+                return data.doubles(need(items, 0));
             }
             case "XY" -> {
-                double[] xy = doubles(need(items, 0));
+                double[] xy = data.doubles(need(items, 0));
                 double[] out = new double[Math.multiplyExact(3, xy.length / 2)];
                 for (int i = 0; i < xy.length / 2; i++) {
                     out[3 * i] = xy[2 * i];
@@ -306,10 +279,10 @@ public final class XdmfReader {
                 return out;
             }
             case "X_Y_Z", "X_Y" -> {
-                double[] x = doubles(need(items, 0));
+                double[] x = data.doubles(need(items, 0));
                 double[] out = new double[Math.multiplyExact(3, x.length)];
                 for (int d = 0; d < (kind.equals("X_Y") ? 2 : 3); d++) {
-                    double[] c = doubles(need(items, d));
+                    double[] c = data.doubles(need(items, d));
                     for (int i = 0; i < x.length; i++) {
                         out[3 * i + d] = c[i];
                     }
@@ -317,14 +290,15 @@ public final class XdmfReader {
                 return out;
             }
             case "VXVYVZ" -> {
-                return Structured.product(doubles(need(items, 0)), doubles(need(items, 1)), doubles(need(items, 2)));
+                return Structured.product(
+                        data.doubles(need(items, 0)), data.doubles(need(items, 1)), data.doubles(need(items, 2)));
             }
             case "VXVY" -> {
-                return Structured.product(doubles(need(items, 0)), doubles(need(items, 1)), new double[1]);
+                return Structured.product(data.doubles(need(items, 0)), data.doubles(need(items, 1)), new double[1]);
             }
             case "ORIGIN_DXDYDZ", "ORIGIN_DXDY" -> {
-                double[] o = doubles(need(items, 0));
-                double[] s = doubles(need(items, 1));
+                double[] o = data.doubles(need(items, 0));
+                double[] s = data.doubles(need(items, 1));
                 int n = o.length;
                 double[] origin = new double[3];
                 double[] step = {1, 1, 1};
@@ -403,17 +377,17 @@ public final class XdmfReader {
     }
 
     private CellCodes.Made cells(Element topology, String kind, double[] xyz) {
-        Element item = child(topology, "DataItem");
+        Element item = XdmfData.child(topology, "DataItem");
         if (item == null) {
             throw new FormatError("its topology has no numbers");
         }
-        int[] all = ints(item);
+        int[] all = data.ints(item);
         if (!kind.equals("mixed")) {
             int[] shape = shape(kind);
-            String own = word(topology, "NodesPerElement");
+            String own = XdmfData.word(topology, "NodesPerElement");
             int size = shape[1] > 0 && !kind.equals("polyvertex")
                     ? shape[1]
-                    : own.isEmpty() ? Math.max(1, shape[1]) : (int) real(own);
+                    : own.isEmpty() ? Math.max(1, shape[1]) : (int) XdmfData.real(own);
             if (size < 1 || all.length % size != 0) {
                 throw new FormatError("its topology has " + all.length + " numbers, which is no multiple of " + size);
             }
@@ -476,260 +450,5 @@ public final class XdmfReader {
                 poly ? Arrays.copyOf(faceOffsets, cells + 1) : null,
                 poly ? Arrays.copyOf(stream, face) : null,
                 remarks);
-    }
-
-    /** The element that this one stands for: itself, or the one at its reference. */
-    private Element referred(Element e) {
-        if (e == null || !e.hasAttribute("Reference")) {
-            return e;
-        }
-        String path = e.getAttribute("Reference").strip();
-        if (path.equalsIgnoreCase("XML")) {
-            path = e.getTextContent().strip();
-        }
-        if (path.length() > 500) {
-            throw new FormatError("it has a reference of more than 500 characters");
-        }
-        try {
-            var found = (Node)
-                    XPathFactory.newInstance().newXPath().evaluate(path, e.getOwnerDocument(), XPathConstants.NODE);
-            if (found instanceof Element there && there != e && !there.hasAttribute("Reference")) {
-                return there;
-            }
-        } catch (XPathExpressionException x) {
-            // Told below with the path.
-        }
-        throw new FormatError("it refers to \"" + path + "\", which is not there");
-    }
-
-    // Numbers.
-
-    private static double real(String text) {
-        try {
-            return Double.parseDouble(text.strip());
-        } catch (NumberFormatException e) {
-            throw new FormatError(
-                    "it gives \"" + text.substring(0, Math.min(40, text.length())) + "\" where a number belongs");
-        }
-    }
-
-    private static int[] sizes(String text) {
-        if (text.isBlank()) {
-            return new int[0];
-        }
-        String[] words = text.strip().split("[\\s,]+");
-        int[] out = new int[words.length];
-        for (int i = 0; i < out.length; i++) {
-            double v = real(words[i]);
-            if (v < 0 || v > Integer.MAX_VALUE - 16 || v != (int) v) {
-                throw new FormatError("it gives \"" + text.substring(0, Math.min(40, text.length())) + "\" as a size");
-            }
-            out[i] = (int) v;
-        }
-        return out;
-    }
-
-    private double[] doubles(Element item) {
-        return Hdf.doubles(values(item));
-    }
-
-    private int[] ints(Element item) {
-        Values v = values(item);
-        if (v instanceof Values.Ints i) {
-            return i.array();
-        }
-        int[] out = new int[v.length()];
-        for (int i = 0; i < out.length; i++) {
-            out[i] = (int) v.get(i);
-            if (out[i] != v.get(i)) {
-                throw new FormatError("its topology must hold whole numbers below 2 147 483 648");
-            }
-        }
-        return out;
-    }
-
-    private Values values(Element asked) {
-        work.poll();
-        Element item = referred(asked);
-        String type = word(item, "ItemType");
-        if (type.equalsIgnoreCase("HyperSlab")) {
-            return slab(item);
-        }
-        if (!type.isEmpty() && !type.equalsIgnoreCase("Uniform")) {
-            throw new FormatError("it has a data item of type \"" + type + "\", which is not read");
-        }
-        long count = 1;
-        for (int d : sizes(word(item, "Dimensions"))) {
-            count = Math.multiplyExact(count, d);
-        }
-        String format = word(item, "Format").toUpperCase(Locale.ROOT);
-        String text = item.getTextContent();
-        Values out =
-                switch (format) {
-                    case "HDF", "HDF5" -> hdf(text.strip());
-                    case "BINARY" -> binary(item, text.strip(), count);
-                    case "", "XML" -> inline(item, text);
-                    default ->
-                        throw new FormatError("it has a data item of format \"" + format + "\", which is not read");
-                };
-        if (item.hasAttribute("Dimensions") && out.length() != count) {
-            throw new FormatError("a data item says it has " + count + " numbers, but holds " + out.length());
-        }
-        return out;
-    }
-
-    private static boolean whole(Element item) {
-        String type = word(item, "NumberType", "DataType").toLowerCase(Locale.ROOT);
-        return type.equals("int") || type.equals("uint") || type.equals("char") || type.equals("uchar");
-    }
-
-    private static Values inline(Element item, String text) {
-        var words = new StringTokenizer(text);
-        double[] out = new double[64];
-        int n = 0;
-        while (words.hasMoreTokens()) {
-            if (n == out.length) {
-                out = Arrays.copyOf(out, 2 * n);
-            }
-            out[n++] = real(words.nextToken());
-        }
-        if (!whole(item)) {
-            return new Values.Doubles(Arrays.copyOf(out, n));
-        }
-        int[] ints = new int[n];
-        for (int i = 0; i < n; i++) {
-            ints[i] = (int) out[i];
-            if (ints[i] != out[i]) {
-                return new Values.Doubles(Arrays.copyOf(out, n));
-            }
-        }
-        return new Values.Ints(ints);
-    }
-
-    /** The place of a referred file: below the folder of this one, and nowhere else. */
-    private Path below(String reference) {
-        try {
-            Path folder = file.toAbsolutePath().normalize().getParent();
-            Path there = folder.resolve(reference.replace('\\', '/')).normalize();
-            if (there.startsWith(folder)
-                    && (!Files.exists(there) || there.toRealPath().startsWith(folder.toRealPath()))) {
-                return there;
-            }
-        } catch (java.nio.file.InvalidPathException | IOException e) {
-            // Told below with the path.
-        }
-        throw new FormatError("it refers to \"" + reference.substring(0, Math.min(80, reference.length()))
-                + "\", which is outside its folder");
-    }
-
-    private Values hdf(String reference) {
-        int colon = reference.lastIndexOf(':');
-        if (colon < 1) {
-            throw new FormatError("it refers to \"" + reference.substring(0, Math.min(80, reference.length()))
-                    + "\", which is no HDF5 file with a path in it");
-        }
-        Path path = below(reference.substring(0, colon).strip());
-        files.add(path);
-        String inside = reference.substring(colon + 1).strip();
-        return Hdf.read(path, h -> {
-            io.jhdf.api.Group at = h;
-            String[] names = inside.replaceAll("^/+", "").split("/+");
-            for (int i = 0; i + 1 < names.length; i++) {
-                at = Hdf.group(at, names[i]);
-                if (at == null) {
-                    throw new FormatError("it has no group \"" + names[i] + "\"");
-                }
-            }
-            return Hdf.values(Hdf.need(at, names[names.length - 1]));
-        });
-    }
-
-    private Values binary(Element item, String name, long count) {
-        Path path = below(name);
-        files.add(path);
-        String precision = word(item, "Precision");
-        int size = precision.isEmpty() ? 4 : (int) real(precision);
-        long seek = word(item, "Seek").isEmpty() ? 0 : (long) real(word(item, "Seek"));
-        try {
-            long have = Files.size(path);
-            if (seek < 0 || count > (have - seek) / Math.max(1, size) || count > Integer.MAX_VALUE / 8 - 16) {
-                throw new FormatError("\"" + name + "\" is too short for " + count + " numbers");
-            }
-            byte[] bytes = new byte[(int) (count * size)];
-            try (var in = new java.io.RandomAccessFile(path.toFile(), "r")) {
-                in.seek(seek);
-                in.readFully(bytes);
-            }
-            ByteBuffer buffer = ByteBuffer.wrap(bytes)
-                    .order(
-                            word(item, "Endian").equalsIgnoreCase("Big")
-                                    ? ByteOrder.BIG_ENDIAN
-                                    : ByteOrder.LITTLE_ENDIAN);
-            int n = (int) count;
-            if (whole(item)) {
-                int[] out = new int[n];
-                for (int i = 0; i < n; i++) {
-                    long v =
-                            switch (size) {
-                                case 1 -> buffer.get();
-                                case 2 -> buffer.getShort();
-                                case 8 -> buffer.getLong();
-                                default -> buffer.getInt();
-                            };
-                    out[i] = (int) v;
-                    if (out[i] != v) {
-                        throw new FormatError("\"" + name + "\" holds whole numbers beyond 2 147 483 647");
-                    }
-                }
-                return new Values.Ints(out);
-            }
-            if (size == 8) {
-                double[] out = new double[n];
-                buffer.asDoubleBuffer().get(out);
-                return new Values.Doubles(out);
-            }
-            float[] out = new float[n];
-            buffer.asFloatBuffer().get(out);
-            return new Values.Floats(out);
-        } catch (IOException e) {
-            throw FileHash.unreadable(path, e);
-        }
-    }
-
-    /** Start, stride and count of a larger array. */
-    private Values slab(Element item) {
-        List<Element> items = children(item, "DataItem");
-        if (items.size() != 2) {
-            throw new FormatError("a hyperslab of it needs two data items");
-        }
-        int[] how = ints(items.get(0));
-        Element from = referred(items.get(1));
-        int[] dims = sizes(word(from, "Dimensions"));
-        int n = dims.length;
-        if (how.length != 3 * n || n == 0) {
-            throw new FormatError("a hyperslab of it has " + how.length + " numbers for " + n + " dimensions");
-        }
-        Values all = values(from);
-        long count = 1;
-        for (int d = 0; d < n; d++) {
-            long last = how[d] + (long) how[n + d] * (how[2 * n + d] - 1);
-            if (how[d] < 0 || how[n + d] < 1 || how[2 * n + d] < 1 || last >= dims[d]) {
-                throw new FormatError("a hyperslab of it reaches beyond its array");
-            }
-            count *= how[2 * n + d];
-        }
-        int[] pick = new int[Math.toIntExact(count)];
-        int[] at = new int[n];
-        for (int i = 0; i < pick.length; i++) {
-            long index = 0;
-            for (int d = 0; d < n; d++) {
-                index = index * dims[d] + how[d] + (long) how[n + d] * at[d];
-            }
-            pick[i] = Math.toIntExact(index);
-            for (int d = n - 1; d >= 0 && ++at[d] == how[2 * n + d]; d--) {
-                at[d] = 0;
-            }
-        }
-        return lane.formats.grid.Pick.values(all, 1, pick);
     }
 }

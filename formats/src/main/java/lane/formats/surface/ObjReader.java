@@ -8,9 +8,9 @@ import java.util.List;
 import java.util.Map;
 import lane.base.Work;
 import lane.formats.FormatError;
+import lane.formats.grid.CellList;
 import lane.formats.grid.Dataset;
 import lane.mesh.CellShape;
-import lane.mesh.Mesh;
 
 /**
  * Reads polygons from OBJ text files: vertices and faces, with positive and negative numbers; groups and objects become
@@ -19,41 +19,6 @@ import lane.mesh.Mesh;
 public final class ObjReader {
     private ObjReader() {}
 
-    private static final class Faces {
-        int[] nodes = new int[64];
-        int[] ends = new int[16];
-        int size;
-        int count;
-
-        void add(int node) {
-            if (size == nodes.length) {
-                nodes = Arrays.copyOf(nodes, 2 * size);
-            }
-            nodes[size++] = node;
-        }
-
-        void end() {
-            if (count == ends.length) {
-                ends = Arrays.copyOf(ends, 2 * count);
-            }
-            ends[count++] = size;
-        }
-
-        Mesh mesh(double[] xyz) {
-            byte[] shapes = new byte[count];
-            int[] offsets = new int[count + 1];
-            for (int f = 0; f < count; f++) {
-                offsets[f + 1] = ends[f];
-                int n = offsets[f + 1] - offsets[f];
-                CellShape shape = n == 2
-                        ? CellShape.LINE
-                        : n == 3 ? CellShape.TRIANGLE : n == 4 ? CellShape.QUAD : CellShape.POLYGON;
-                shapes[f] = (byte) shape.ordinal();
-            }
-            return new Mesh(xyz, shapes, offsets, Arrays.copyOf(nodes, size));
-        }
-    }
-
     public static Dataset read(Path file, Work work) {
         return Bytes.read(file, bytes -> read(bytes, work));
     }
@@ -61,8 +26,8 @@ public final class ObjReader {
     private static Dataset read(Bytes bytes, Work work) {
         double[] xyz = new double[300];
         int n = 0;
-        var all = new Faces();
-        Map<String, Faces> groups = new LinkedHashMap<>();
+        var all = new CellList();
+        Map<String, CellList> groups = new LinkedHashMap<>();
         String group = "";
         int number = 0;
         StringBuilder held = new StringBuilder();
@@ -99,14 +64,16 @@ public final class ObjReader {
                     if (words.length < 4) {
                         throw new FormatError("line " + number + " gives a face with less than three corners");
                     }
-                    Faces own = groups.computeIfAbsent(group, k -> new Faces());
-                    for (int k = 1; k < words.length; k++) {
-                        int node = corner(words[k], n / 3, number);
-                        all.add(node);
-                        own.add(node);
+                    CellList own = groups.computeIfAbsent(group, k -> new CellList());
+                    int[] nodes = new int[words.length - 1];
+                    for (int k = 0; k < nodes.length; k++) {
+                        nodes[k] = corner(words[k + 1], n / 3, number);
                     }
-                    all.end();
-                    own.end();
+                    CellShape shape = nodes.length == 3
+                            ? CellShape.TRIANGLE
+                            : nodes.length == 4 ? CellShape.QUAD : CellShape.POLYGON;
+                    all.add(shape, nodes);
+                    own.add(shape, nodes);
                 }
                 case "g", "o" -> group = words.length > 1 ? line.substring(1).strip() : "";
                 case "vn", "vt", "vp", "usemtl", "mtllib", "s", "l", "p", "lod", "usemap", "maplib" -> {}
@@ -120,7 +87,7 @@ public final class ObjReader {
                 }
             }
         }
-        if (n == 0 || all.count == 0) {
+        if (n == 0 || all.count() == 0) {
             throw new FormatError("it has no faces");
         }
         double[] places = Arrays.copyOf(xyz, n);

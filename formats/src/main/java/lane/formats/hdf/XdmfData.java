@@ -1,0 +1,320 @@
+package lane.formats.hdf;
+
+import java.io.IOException;
+import java.nio.ByteBuffer;
+import java.nio.ByteOrder;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Locale;
+import java.util.Set;
+import java.util.StringTokenizer;
+import javax.xml.xpath.XPathConstants;
+import javax.xml.xpath.XPathExpressionException;
+import javax.xml.xpath.XPathFactory;
+import lane.base.Work;
+import lane.field.Values;
+import lane.formats.FileHash;
+import lane.formats.FormatError;
+import lane.formats.grid.Pick;
+import org.w3c.dom.Element;
+import org.w3c.dom.Node;
+
+/** The numbers of an XDMF file: in the XML itself, in HDF5 or binary files below its folder, or a part of other numbers. */
+final class XdmfData {
+    private final Path file;
+    private final Work work;
+    private final Set<Path> files = new LinkedHashSet<>();
+
+    XdmfData(Path file, Work work) {
+        this.file = file;
+        this.work = work;
+    }
+
+    /** The other files that numbers were read from so far. */
+    Set<Path> files() {
+        return files;
+    }
+
+    static List<Element> children(Element parent, String tag) {
+        List<Element> out = new ArrayList<>();
+        for (Node n = parent.getFirstChild(); n != null; n = n.getNextSibling()) {
+            if (n instanceof Element e
+                    && e.getLocalName() == null
+                    && e.getTagName().equals(tag)) {
+                out.add(e);
+            }
+        }
+        return out;
+    }
+
+    static Element child(Element parent, String tag) {
+        List<Element> all = children(parent, tag);
+        return all.isEmpty() ? null : all.getFirst();
+    }
+
+    static String word(Element e, String... names) {
+        for (String name : names) {
+            if (e.hasAttribute(name)) {
+                return e.getAttribute(name).strip();
+            }
+        }
+        return "";
+    }
+
+    /** The element that this one stands for: itself, or the one at its reference. */
+    Element referred(Element e) {
+        if (e == null || !e.hasAttribute("Reference")) {
+            return e;
+        }
+        String path = e.getAttribute("Reference").strip();
+        if (path.equalsIgnoreCase("XML")) {
+            path = e.getTextContent().strip();
+        }
+        if (path.length() > 500) {
+            throw new FormatError("it has a reference of more than 500 characters");
+        }
+        try {
+            var found = (Node)
+                    XPathFactory.newInstance().newXPath().evaluate(path, e.getOwnerDocument(), XPathConstants.NODE);
+            if (found instanceof Element there && there != e && !there.hasAttribute("Reference")) {
+                return there;
+            }
+        } catch (XPathExpressionException x) {
+            // Told below with the path.
+        }
+        throw new FormatError("it refers to \"" + path + "\", which is not there");
+    }
+
+    static double real(String text) {
+        try {
+            return Double.parseDouble(text.strip());
+        } catch (NumberFormatException e) {
+            throw new FormatError(
+                    "it gives \"" + text.substring(0, Math.min(40, text.length())) + "\" where a number belongs");
+        }
+    }
+
+    static int[] sizes(String text) {
+        if (text.isBlank()) {
+            return new int[0];
+        }
+        String[] words = text.strip().split("[\\s,]+");
+        int[] out = new int[words.length];
+        for (int i = 0; i < out.length; i++) {
+            double v = real(words[i]);
+            if (v < 0 || v > Integer.MAX_VALUE - 16 || v != (int) v) {
+                throw new FormatError("it gives \"" + text.substring(0, Math.min(40, text.length())) + "\" as a size");
+            }
+            out[i] = (int) v;
+        }
+        return out;
+    }
+
+    double[] doubles(Element item) {
+        return Hdf.doubles(values(item));
+    }
+
+    int[] ints(Element item) {
+        Values v = values(item);
+        if (v instanceof Values.Ints i) {
+            return i.array();
+        }
+        int[] out = new int[v.length()];
+        for (int i = 0; i < out.length; i++) {
+            out[i] = (int) v.get(i);
+            if (out[i] != v.get(i)) {
+                throw new FormatError("its topology must hold whole numbers below 2 147 483 648");
+            }
+        }
+        return out;
+    }
+
+    Values values(Element asked) {
+        work.poll();
+        Element item = referred(asked);
+        String type = word(item, "ItemType");
+        if (type.equalsIgnoreCase("HyperSlab")) {
+            return slab(item);
+        }
+        if (!type.isEmpty() && !type.equalsIgnoreCase("Uniform")) {
+            throw new FormatError("it has a data item of type \"" + type + "\", which is not read");
+        }
+        long count = 1;
+        for (int d : sizes(word(item, "Dimensions"))) {
+            count = Math.multiplyExact(count, d);
+        }
+        String format = word(item, "Format").toUpperCase(Locale.ROOT);
+        String text = item.getTextContent();
+        Values out =
+                switch (format) {
+                    case "HDF", "HDF5" -> hdf(text.strip());
+                    case "BINARY" -> binary(item, text.strip(), count);
+                    case "", "XML" -> inline(item, text);
+                    default ->
+                        throw new FormatError("it has a data item of format \"" + format + "\", which is not read");
+                };
+        if (item.hasAttribute("Dimensions") && out.length() != count) {
+            throw new FormatError("a data item says it has " + count + " numbers, but holds " + out.length());
+        }
+        return out;
+    }
+
+    private static boolean whole(Element item) {
+        String type = word(item, "NumberType", "DataType").toLowerCase(Locale.ROOT);
+        return type.equals("int") || type.equals("uint") || type.equals("char") || type.equals("uchar");
+    }
+
+    private static Values inline(Element item, String text) {
+        var words = new StringTokenizer(text);
+        double[] out = new double[64];
+        int n = 0;
+        while (words.hasMoreTokens()) {
+            if (n == out.length) {
+                out = Arrays.copyOf(out, 2 * n);
+            }
+            out[n++] = real(words.nextToken());
+        }
+        if (!whole(item)) {
+            return new Values.Doubles(Arrays.copyOf(out, n));
+        }
+        int[] ints = new int[n];
+        for (int i = 0; i < n; i++) {
+            ints[i] = (int) out[i];
+            if (ints[i] != out[i]) {
+                return new Values.Doubles(Arrays.copyOf(out, n));
+            }
+        }
+        return new Values.Ints(ints);
+    }
+
+    /** The place of a referred file: below the folder of this one, and nowhere else. */
+    private Path below(String reference) {
+        try {
+            Path folder = file.toAbsolutePath().normalize().getParent();
+            Path there = folder.resolve(reference.replace('\\', '/')).normalize();
+            if (there.startsWith(folder)
+                    && (!Files.exists(there) || there.toRealPath().startsWith(folder.toRealPath()))) {
+                return there;
+            }
+        } catch (java.nio.file.InvalidPathException | IOException e) {
+            // Told below with the path.
+        }
+        throw new FormatError("it refers to \"" + reference.substring(0, Math.min(80, reference.length()))
+                + "\", which is outside its folder");
+    }
+
+    private Values hdf(String reference) {
+        int colon = reference.lastIndexOf(':');
+        if (colon < 1) {
+            throw new FormatError("it refers to \"" + reference.substring(0, Math.min(80, reference.length()))
+                    + "\", which is no HDF5 file with a path in it");
+        }
+        Path path = below(reference.substring(0, colon).strip());
+        files.add(path);
+        String inside = reference.substring(colon + 1).strip();
+        return Hdf.read(path, h -> {
+            io.jhdf.api.Group at = h;
+            String[] names = inside.replaceAll("^/+", "").split("/+");
+            for (int i = 0; i + 1 < names.length; i++) {
+                at = Hdf.group(at, names[i]);
+                if (at == null) {
+                    throw new FormatError("it has no group \"" + names[i] + "\"");
+                }
+            }
+            return Hdf.values(Hdf.need(at, names[names.length - 1]));
+        });
+    }
+
+    private Values binary(Element item, String name, long count) {
+        Path path = below(name);
+        files.add(path);
+        String precision = word(item, "Precision");
+        int size = precision.isEmpty() ? 4 : (int) real(precision);
+        long seek = word(item, "Seek").isEmpty() ? 0 : (long) real(word(item, "Seek"));
+        try {
+            long have = Files.size(path);
+            if (seek < 0 || count > (have - seek) / Math.max(1, size) || count > Integer.MAX_VALUE / 8 - 16) {
+                throw new FormatError("\"" + name + "\" is too short for " + count + " numbers");
+            }
+            byte[] bytes = new byte[(int) (count * size)];
+            try (var in = new java.io.RandomAccessFile(path.toFile(), "r")) {
+                in.seek(seek);
+                in.readFully(bytes);
+            }
+            ByteBuffer buffer = ByteBuffer.wrap(bytes)
+                    .order(
+                            word(item, "Endian").equalsIgnoreCase("Big")
+                                    ? ByteOrder.BIG_ENDIAN
+                                    : ByteOrder.LITTLE_ENDIAN);
+            int n = (int) count;
+            if (whole(item)) {
+                int[] out = new int[n];
+                for (int i = 0; i < n; i++) {
+                    long v =
+                            switch (size) {
+                                case 1 -> buffer.get();
+                                case 2 -> buffer.getShort();
+                                case 8 -> buffer.getLong();
+                                default -> buffer.getInt();
+                            };
+                    out[i] = (int) v;
+                    if (out[i] != v) {
+                        throw new FormatError("\"" + name + "\" holds whole numbers beyond 2 147 483 647");
+                    }
+                }
+                return new Values.Ints(out);
+            }
+            if (size == 8) {
+                double[] out = new double[n];
+                buffer.asDoubleBuffer().get(out);
+                return new Values.Doubles(out);
+            }
+            float[] out = new float[n];
+            buffer.asFloatBuffer().get(out);
+            return new Values.Floats(out);
+        } catch (IOException e) {
+            throw FileHash.unreadable(path, e);
+        }
+    }
+
+    /** Start, stride and count of a larger array. */
+    private Values slab(Element item) {
+        List<Element> items = children(item, "DataItem");
+        if (items.size() != 2) {
+            throw new FormatError("a hyperslab of it needs two data items");
+        }
+        int[] how = ints(items.get(0));
+        Element from = referred(items.get(1));
+        int[] dims = sizes(word(from, "Dimensions"));
+        int n = dims.length;
+        if (how.length != 3 * n || n == 0) {
+            throw new FormatError("a hyperslab of it has " + how.length + " numbers for " + n + " dimensions");
+        }
+        Values all = values(from);
+        long count = 1;
+        for (int d = 0; d < n; d++) {
+            long last = how[d] + (long) how[n + d] * (how[2 * n + d] - 1);
+            if (how[d] < 0 || how[n + d] < 1 || how[2 * n + d] < 1 || last >= dims[d]) {
+                throw new FormatError("a hyperslab of it reaches beyond its array");
+            }
+            count *= how[2 * n + d];
+        }
+        int[] pick = new int[Math.toIntExact(count)];
+        int[] at = new int[n];
+        for (int i = 0; i < pick.length; i++) {
+            long index = 0;
+            for (int d = 0; d < n; d++) {
+                index = index * dims[d] + how[d] + (long) how[n + d] * at[d];
+            }
+            pick[i] = Math.toIntExact(index);
+            for (int d = n - 1; d >= 0 && ++at[d] == how[2 * n + d]; d--) {
+                at[d] = 0;
+            }
+        }
+        return Pick.values(all, 1, pick);
+    }
+}

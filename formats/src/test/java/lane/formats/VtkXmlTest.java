@@ -304,4 +304,55 @@ class VtkXmlTest {
         }
         assertThat(refused).isGreaterThanOrEqualTo(options.encoding() == Encoding.APPENDED_RAW ? 25 : 28);
     }
+
+    /** Numbers of one array in two blocks, packed by hand. */
+    private static String packed(String compressor, double... values) throws Exception {
+        var plain = java.nio.ByteBuffer.allocate(8 * values.length).order(ByteOrder.LITTLE_ENDIAN);
+        for (double v : values) {
+            plain.putDouble(v);
+        }
+        int first = 8 * (values.length / 2);
+        byte[][] blocks = {
+            Arrays.copyOf(plain.array(), first), Arrays.copyOfRange(plain.array(), first, plain.capacity())
+        };
+        var header = java.nio.ByteBuffer.allocate(20).order(ByteOrder.LITTLE_ENDIAN);
+        header.putInt(2).putInt(first).putInt(blocks[1].length == first ? 0 : blocks[1].length);
+        var body = new java.io.ByteArrayOutputStream();
+        for (byte[] block : blocks) {
+            byte[] small;
+            if (compressor.equals("vtkLZ4DataCompressor")) {
+                small = net.jpountz.lz4.LZ4Factory.safeInstance()
+                        .fastCompressor()
+                        .compress(block);
+            } else {
+                var out = new java.io.ByteArrayOutputStream();
+                try (var xz = new org.tukaani.xz.XZOutputStream(out, new org.tukaani.xz.LZMA2Options(0))) {
+                    xz.write(block);
+                }
+                small = out.toByteArray();
+            }
+            header.putInt(small.length);
+            body.writeBytes(small);
+        }
+        var base64 = java.util.Base64.getEncoder();
+        return base64.encodeToString(header.array()) + base64.encodeToString(body.toByteArray());
+    }
+
+    @ParameterizedTest
+    @org.junit.jupiter.params.provider.ValueSource(strings = {"vtkLZ4DataCompressor", "vtkLZMADataCompressor"})
+    void lz4AndLzmaBlocksAreReadAndDamagedOnesRefused(String compressor) throws Exception {
+        double[] values = {1, 2.5, -3, Double.MAX_VALUE};
+        String good = packed(compressor, values);
+        String text = "<PointData><DataArray type=\"Float64\" Name=\"a\" format=\"binary\">%s</DataArray></PointData>";
+        String head = grid(piece("10", String.format(text, good)))
+                .replace("byte_order", "compressor=\"" + compressor + "\" byte_order");
+        var read =
+                VtkXmlReader.read(write(head), Work.QUIET).fields().getFirst().values();
+        for (int i = 0; i < values.length; i++) {
+            assertThat(read.get(i)).isEqualTo(values[i]);
+        }
+        // The header stays, the blocks are cut off or full of nonsense.
+        refused(head.replace(good, good.substring(0, 32)), "\"a\"");
+        refused(head.replace(good, good.substring(0, 28) + "/".repeat(good.length() - 28)), "\"a\"");
+    }
 }

@@ -28,6 +28,7 @@ import lane.formats.FileLibrary;
 import lane.formats.RunWriter;
 import lane.formats.study.StudyJson;
 import lane.mesh.Finding;
+import lane.mesh.Point;
 import lane.picture.Palette;
 import lane.study.Evaluator;
 import lane.study.History;
@@ -70,6 +71,7 @@ public final class Session {
     private Palette palette = Palette.LIGHT;
     private Supplier<Trail> trail = () -> Trail.EMPTY;
     private String trailOf = "";
+    private Mark mark;
     private volatile Study unsaved;
     private volatile boolean differs;
     private final Map<Values, double[]> ranges = new java.util.WeakHashMap<>();
@@ -194,7 +196,25 @@ public final class Session {
         return selected.getOrDefault(what, "");
     }
 
+    /** A place to be shown in the field picture. @param lane key of the run that it is in */
+    public record Mark(String name, Point place, String lane) {}
+
+    /** Shows a place in the field picture, until a station is selected. */
+    public void showPlace(Mark wanted) {
+        mark = wanted;
+        stop = 2;
+        tell(Change.SELECTION);
+    }
+
+    /** The place to be shown; null for none. */
+    public Mark mark() {
+        return mark;
+    }
+
     public void select(String what, String id) {
+        if (what.equals("station") && !selected(what).isEmpty()) {
+            mark = null;
+        }
         if (!id.equals(selected(what))) {
             selected.put(what, id);
             tell(Change.SELECTION);

@@ -69,7 +69,7 @@ final class SourceSheet {
             case Source.Simulation s -> {
                 Run run = session.results().runs().get(s.id());
                 if (run != null) {
-                    run(session, run, sheet);
+                    run(session, s, run, sheet);
                     regions(session, s, run, sheet);
                 }
             }
@@ -101,7 +101,7 @@ final class SourceSheet {
         return box;
     }
 
-    private static void run(Session session, Run run, VBox sheet) {
+    private static void run(Session session, Source source, Run run, VBox sheet) {
         for (String remark : run.remarks()) {
             var text = Ui.label(remark, "ochre", "second");
             text.setWrapText(true);
@@ -122,7 +122,7 @@ final class SourceSheet {
                                 Ticks.brief(b[4]),
                                 Ticks.brief(b[5])),
                         "second"));
-        health(session, run, sheet);
+        health(session, source, run, sheet);
         sheet.getChildren().add(title("Fields", "as stored; units marked guess want your word"));
         sheet.getChildren()
                 .add(line(
@@ -183,7 +183,7 @@ final class SourceSheet {
         return button;
     }
 
-    private static void health(Session session, Run run, VBox sheet) {
+    private static void health(Session session, Source source, Run run, VBox sheet) {
         List<Finding> findings = session.health(run);
         sheet.getChildren()
                 .add(title(
@@ -220,7 +220,13 @@ final class SourceSheet {
                     Ui.left("", 12),
                     text,
                     Ui.spring(),
-                    Ui.left(where, 190, "small", "muted"));
+                    Ui.left(where, 190, "small", f.worst() == null ? "muted" : "link"));
+            if (f.worst() != null) {
+                // Click shows the place in the picture.
+                String name = f.count() + " " + f.text().split(":")[0];
+                row.setOnMouseClicked(e -> session.showPlace(new Session.Mark(name, f.worst(), source.id())));
+                row.setAccessibleText(name + ", click shows the place in the picture");
+            }
             sheet.getChildren().add(row);
         }
     }

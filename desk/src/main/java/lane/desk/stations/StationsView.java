@@ -47,6 +47,7 @@ public final class StationsView implements View {
     private boolean shaded = true;
     private boolean edges;
     private FieldScene scene;
+    private Session.Mark shownMark;
     private List<Object> sceneKey = List.of();
 
     public StationsView(Session session) {
@@ -165,6 +166,10 @@ public final class StationsView implements View {
         List<Source> lanes = study.lanes().stream()
                 .filter(s -> session.results().runs().containsKey(s.id()))
                 .toList();
+        if (session.mark() != null && !session.mark().equals(shownMark)) {
+            shownMark = session.mark();
+            lane = shownMark.lane();
+        }
         if (lanes.stream().noneMatch(s -> s.id().equals(lane))) {
             lane = lanes.isEmpty() ? "" : lanes.getLast().id();
         }
@@ -298,9 +303,14 @@ public final class StationsView implements View {
                 lines.add(line(l));
             }
         }
+        Session.Mark mark = session.mark();
+        if (mark != null && mark.lane().equals(lane)) {
+            // A line of no length is a dot with its name.
+            lines.add(new Annotations.Line(mark.name(), mark.place(), mark.place(), List.of(), new boolean[0], true));
+        }
         field.show(new FieldPane.Content(
                 scene,
-                q == null ? null : scene.bar(q, shaded),
+                q == null || scene.values().stream().allMatch(java.util.Objects::isNull) ? null : scene.bar(q, shaded),
                 lines,
                 selectedLine().orElse(null),
                 shaded,

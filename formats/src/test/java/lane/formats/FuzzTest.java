@@ -160,6 +160,38 @@ class FuzzTest {
         Fuzz.run(folder, ".vtkhdf", List.of(Files.readAllBytes(seed)), f -> DatasetReader.read(f, Work.QUIET));
     }
 
+    private static io.jhdf.api.WritableGroup node(
+            io.jhdf.api.WritableGroup parent, String name, String label, Object data) {
+        io.jhdf.api.WritableGroup g = parent.putGroup(name);
+        g.putAttribute("label", label);
+        if (data != null) {
+            g.putDataset(" data", data instanceof String t ? t.getBytes(StandardCharsets.US_ASCII) : data);
+        }
+        return g;
+    }
+
+    @Test
+    void cgns() throws IOException {
+        Path seed = folder.resolve("seed.cgns");
+        try (var hdf = io.jhdf.HdfFile.write(seed)) {
+            var base = node(hdf, "Base", "CGNSBase_t", new int[] {3, 3});
+            var zone = node(base, "z", "Zone_t", new int[] {4, 1, 0});
+            node(zone, "ZoneType", "ZoneType_t", "Unstructured");
+            var grid = node(zone, "GridCoordinates", "GridCoordinates_t", null);
+            node(grid, "CoordinateX", "DataArray_t", new double[] {0, 1, 0, 0});
+            node(grid, "CoordinateY", "DataArray_t", new double[] {0, 0, 1, 0});
+            node(grid, "CoordinateZ", "DataArray_t", new double[] {0, 0, 0, 1});
+            var cells = node(zone, "cells", "Elements_t", new int[] {10, 0});
+            node(cells, "ElementRange", "IndexRange_t", new int[] {1, 1});
+            node(cells, "ElementConnectivity", "DataArray_t", new int[] {1, 2, 3, 4});
+            var bc = node(node(zone, "ZoneBC", "ZoneBC_t", null), "wall", "BC_t", "BCWall");
+            node(bc, "PointList", "IndexArray_t", new int[] {1, 2, 3});
+            var solution = node(zone, "sol", "FlowSolution_t", null);
+            node(solution, "P", "DataArray_t", new double[] {1, 2, 3, 4});
+        }
+        Fuzz.run(folder, ".cgns", List.of(Files.readAllBytes(seed)), f -> DatasetReader.read(f, Work.QUIET));
+    }
+
     @Test
     void csv() throws IOException {
         List<byte[]> seeds = List.of(

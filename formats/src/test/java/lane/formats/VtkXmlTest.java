@@ -276,7 +276,7 @@ class VtkXmlTest {
                         "</VTKFile>",
                         "<AppendedData encoding=\"raw\">_" + new String(bomb, StandardCharsets.ISO_8859_1)
                                 + "</AppendedData></VTKFile>"),
-                "its packing can");
+                "has room for 4 numbers");
     }
 
     @ParameterizedTest
@@ -354,5 +354,31 @@ class VtkXmlTest {
         // The header stays, the blocks are cut off or full of nonsense.
         refused(head.replace(good, good.substring(0, 32)), "\"a\"");
         refused(head.replace(good, good.substring(0, 28) + "/".repeat(good.length() - 28)), "\"a\"");
+    }
+
+    @Test
+    void aPackedArrayLargerThanItsPieceIsRefusedBeforeItIsUnpacked() throws Exception {
+        // 64 MB of zeros pack to 64 kB, for a piece of four points.
+        Mesh mesh = Mesh.uniform(
+                new double[] {0, 0, 0, 1, 0, 0, 0, 1, 0, 0, 0, 1}, CellShape.TETRAHEDRON, new int[] {0, 1, 2, 3});
+        Path file = folder.resolve("a.vtu");
+        VtkXmlWriter.writeGrid(
+                file,
+                BoxMesh.of(CellShape.HEXAHEDRON, new int[] {40, 40, 40}, new double[] {1, 1, 1}, 0, 1),
+                List.of(new Field("p", Field.At.NODE, 100, Unit.UNKNOWN, Values.of(new double[100 * 41 * 41 * 41]))),
+                Options.DEFAULT);
+        byte[] bytes = Files.readAllBytes(file);
+        String head = new String(bytes, StandardCharsets.ISO_8859_1);
+        byte[] bomb = head.replace("NumberOfPoints=\"68921\"", "NumberOfPoints=\"" + mesh.nodeCount() + "\"")
+                .getBytes(StandardCharsets.ISO_8859_1);
+        boolean refused = Fuzz.one(folder.resolve("bomb.vtu"), bomb, "bomb", f -> {
+            try {
+                VtkXmlReader.read(f, Work.QUIET);
+            } catch (LaneException e) {
+                assertThat(e.getMessage()).contains("room for");
+                throw e;
+            }
+        });
+        assertThat(refused).isTrue();
     }
 }

@@ -27,6 +27,9 @@ import lane.study.Study;
 
 /** The crossing board: rows are checks, columns are lanes under their chips, then tolerance and verdict. */
 public final class ChecksView implements View {
+    /** Room for the longest verdict. */
+    private static final double VERDICT = 112;
+
     private final Session session;
     private final BorderPane pane = new BorderPane();
     private final HBox top = Ui.row(12);
@@ -172,7 +175,7 @@ public final class ChecksView implements View {
                 .addAll(
                         Ui.cell("tolerance", 84, "small", "muted"),
                         Ui.left("", 22),
-                        Ui.left("verdict", 90, "small", "muted"));
+                        Ui.left("verdict", VERDICT, "small", "muted"));
         row.getStyleClass().addAll("table-row", "paper");
         row.setAlignment(javafx.geometry.Pos.BOTTOM_LEFT);
         return row;
@@ -244,8 +247,8 @@ public final class ChecksView implements View {
         if (result != null) {
             box.getChildren().add(Marks.verdictWord(result.verdict()));
         }
-        box.setMinWidth(90);
-        box.setMaxWidth(90);
+        box.setMinWidth(VERDICT);
+        box.setMaxWidth(VERDICT);
         return box;
     }
 

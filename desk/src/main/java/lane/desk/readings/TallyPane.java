@@ -299,6 +299,7 @@ final class TallyPane {
         if (result != null && !result.why().isBlank()) {
             var why = Ui.label(result.why(), "second", "muted");
             why.setWrapText(true);
+            why.setMinHeight(javafx.scene.layout.Region.USE_PREF_SIZE);
             box.getChildren().add(why);
         }
         box.getChildren()

@@ -10,6 +10,7 @@ import java.util.Locale;
 import lane.base.Work;
 import lane.field.Field;
 import lane.field.Values;
+import lane.formats.Bytes;
 import lane.formats.FormatError;
 import lane.formats.grid.Dataset;
 import lane.mesh.CellShape;

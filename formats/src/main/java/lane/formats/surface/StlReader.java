@@ -10,6 +10,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import lane.base.Work;
+import lane.formats.Bytes;
 import lane.formats.FormatError;
 import lane.formats.grid.Dataset;
 import lane.mesh.CellShape;

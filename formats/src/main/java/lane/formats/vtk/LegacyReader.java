@@ -1,23 +1,16 @@
 package lane.formats.vtk;
 
-import java.io.IOException;
-import java.lang.foreign.Arena;
-import java.lang.foreign.MemorySegment;
-import java.lang.foreign.ValueLayout;
 import java.net.URLDecoder;
 import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
-import java.nio.channels.FileChannel;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
-import java.nio.file.StandardOpenOption;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import lane.base.Work;
 import lane.field.Field;
-import lane.formats.FileErrors;
-import lane.formats.FileHash;
+import lane.formats.Bytes;
 import lane.formats.FormatError;
 import lane.formats.grid.CellCodes;
 import lane.formats.grid.Dataset;
@@ -34,11 +27,10 @@ import lane.unit.Unit;
  * new one (offsets and connectivity): unstructured and structured grids, rectilinear grids, images and surfaces.
  */
 public final class LegacyReader {
-    private final MemorySegment bytes;
+    private final Bytes bytes;
     private final Work work;
     private final List<String> remarks = new ArrayList<>();
     private final List<Field> fields = new ArrayList<>();
-    private long at;
     private boolean binary;
     private double[] xyz;
     private double[][] axes = new double[3][];
@@ -52,21 +44,13 @@ public final class LegacyReader {
     private final List<Integer> surfaceKinds = new ArrayList<>();
     private double time = Double.NaN;
 
-    private LegacyReader(MemorySegment bytes, Work work) {
+    private LegacyReader(Bytes bytes, Work work) {
         this.bytes = bytes;
         this.work = work;
     }
 
     public static Dataset read(Path file, Work work) {
-        return FileErrors.of(file, () -> {
-            try (FileChannel channel = FileChannel.open(file, StandardOpenOption.READ);
-                    Arena arena = Arena.ofConfined()) {
-                MemorySegment bytes = channel.map(FileChannel.MapMode.READ_ONLY, 0, channel.size(), arena);
-                return new LegacyReader(bytes, work).all();
-            } catch (IOException e) {
-                throw FileHash.unreadable(file, e);
-            }
-        });
+        return Bytes.read(file, bytes -> new LegacyReader(bytes, work).all());
     }
 
     private Dataset all() {
@@ -151,11 +135,11 @@ public final class LegacyReader {
             if (!rest.isBlank()) {
                 components = whole(rest.strip());
             }
-            long before = at;
+            long before = bytes.at;
             if (word().equalsIgnoreCase("LOOKUP_TABLE")) {
                 word();
             } else {
-                at = before;
+                bytes.at = before;
             }
         }
         add(name, place, components, numbers((long) components * count, type, name));
@@ -209,7 +193,7 @@ public final class LegacyReader {
 
     private void metadata() {
         line();
-        while (at < bytes.byteSize() && !line().isBlank()) {
+        while (bytes.left() > 0 && !line().isBlank()) {
             work.poll();
         }
     }
@@ -219,7 +203,7 @@ public final class LegacyReader {
         int a = size();
         int b = size();
         restOfLine();
-        long before = at;
+        long before = bytes.at;
         if (word().equalsIgnoreCase("OFFSETS")) {
             Type type = type(word());
             int[] begins = a == 0 ? new int[1] : numbers(a, type, "its offsets").toInts();
@@ -230,7 +214,7 @@ public final class LegacyReader {
             check(begins, nodes.length);
             return new int[][] {begins, nodes};
         }
-        at = before;
+        bytes.at = before;
         int[] mixed = numbers(b, Type.INT32, "its cells").toInts();
         int[] begins = new int[Math.min(a, mixed.length) + 1];
         int[] nodes = new int[Math.max(0, mixed.length - a)];
@@ -348,7 +332,7 @@ public final class LegacyReader {
 
     /** A grid of more nodes than the file has bytes would be made of nothing. */
     private void bear() {
-        if (nodes() > Math.max(100_000, bytes.byteSize())) {
+        if (nodes() > Math.max(100_000, bytes.all.byteSize())) {
             throw new FormatError("its dimensions claim " + nodes() + " nodes, more than the file has bytes");
         }
     }
@@ -441,22 +425,10 @@ public final class LegacyReader {
 
     // Words, lines and numbers.
 
-    private int peek() {
-        return at < bytes.byteSize() ? bytes.get(ValueLayout.JAVA_BYTE, at) & 0xff : -1;
-    }
-
+    /** The next line; blank at the end of the file. */
     private String line() {
-        var out = new StringBuilder();
-        for (int c = peek(); c >= 0; c = peek()) {
-            at++;
-            if (c == '\n') {
-                break;
-            }
-            if (out.length() < 1000 && c != '\r') {
-                out.append((char) c);
-            }
-        }
-        return out.toString();
+        String line = bytes.line();
+        return line == null ? "" : line;
     }
 
     /** What is left of the line; the next read begins on the next one. */
@@ -465,15 +437,7 @@ public final class LegacyReader {
     }
 
     private String word() {
-        while (peek() >= 0 && peek() <= ' ') {
-            at++;
-        }
-        var out = new StringBuilder();
-        while (peek() > ' ' && out.length() < 400) {
-            out.append((char) peek());
-            at++;
-        }
-        return out.toString();
+        return bytes.word();
     }
 
     private int size() {
@@ -493,12 +457,7 @@ public final class LegacyReader {
     }
 
     private double real() {
-        String text = word();
-        try {
-            return Double.parseDouble(text);
-        } catch (NumberFormatException e) {
-            throw new FormatError("it gives \"" + brief(text) + "\" where a number belongs");
-        }
+        return Bytes.real(word());
     }
 
     private static String brief(String text) {
@@ -527,7 +486,7 @@ public final class LegacyReader {
     }
 
     private Numbers numbers(long count, Type type, String what) {
-        long left = bytes.byteSize() - at;
+        long left = bytes.left();
         if (count > Integer.MAX_VALUE - 16 || count * (binary ? type.bytes : 1L) > left) {
             throw new FormatError(
                     "\"" + brief(what) + "\" should have " + count + " numbers, but the file ends before");
@@ -547,25 +506,26 @@ public final class LegacyReader {
             }
             return out;
         }
-        while (peek() == ' ' || peek() == '\r' || peek() == '\t') {
-            at++;
+        while (bytes.peek() == ' ' || bytes.peek() == '\r' || bytes.peek() == '\t') {
+            bytes.at++;
         }
-        if (peek() == '\n') {
-            at++;
+        if (bytes.peek() == '\n') {
+            bytes.at++;
         }
         long size = count * type.bytes;
-        if (at + size > bytes.byteSize()) {
+        if (size > bytes.left()) {
             throw new FormatError(
                     "\"" + brief(what) + "\" should have " + count + " numbers, but the file ends before");
         }
         for (long done = 0; done < size; ) {
             work.poll();
             int n = (int) Math.min(size - done, 1 << 24);
-            ByteBuffer block = bytes.asSlice(at + done, n).asByteBuffer().order(ByteOrder.BIG_ENDIAN);
+            ByteBuffer block =
+                    bytes.all.asSlice(bytes.at + done, n).asByteBuffer().order(ByteOrder.BIG_ENDIAN);
             out.add(block, (int) count);
             done += n;
         }
-        at += size;
+        bytes.at += size;
         return out;
     }
 }

@@ -55,8 +55,12 @@ final class Payload {
         return v;
     }
 
-    /** Decodes the numbers that begin at the buffer's position; what follows them is left alone. */
-    void decode(ByteBuffer in, Numbers out, String what) {
+    /**
+     * Decodes the numbers that begin at the buffer's position; what follows them is left alone.
+     *
+     * @param room how many numbers there can be, so that a small packed file cannot fill the memory; -1 for unknown
+     */
+    void decode(ByteBuffer in, Numbers out, long room, String what) {
         in.order(order);
         if (packing == Packing.NONE) {
             long bytes = header(in, what);
@@ -90,6 +94,10 @@ final class Payload {
             }
         }
         long all = (blocks - 1) * blockSize + (lastSize != 0 ? lastSize : blockSize);
+        if (room >= 0 && all > room * out.type.bytes) {
+            throw new FormatError(
+                    what + " unpacks to " + all + " bytes, but its piece has room for " + room + " numbers");
+        }
         // Growing to the claimed total at once is allowed only as far as the file's own size bears it out.
         long borne = Math.min(all, 4 * (sum + 1024));
         int most = (int) Math.min(Integer.MAX_VALUE, borne / out.type.bytes);

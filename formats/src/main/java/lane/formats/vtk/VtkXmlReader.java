@@ -94,7 +94,7 @@ public final class VtkXmlReader {
         MemorySegment rest = bytes.asSlice(from, Math.min(bytes.byteSize() - from, Integer.MAX_VALUE - 16));
         array.numbers = new Numbers(array.type, what);
         ByteBuffer in = xml.appendedRaw ? rest.asByteBuffer() : base64(rest, array.offset, xml);
-        new Payload(xml.order, xml.wideHeader, xml.packing, work).decode(in, array.numbers, what);
+        new Payload(xml.order, xml.wideHeader, xml.packing, work).decode(in, array.numbers, array.room, what);
     }
 
     /** The text of one array ends where the next one's begins, or at the end of the data. */

@@ -44,6 +44,8 @@ final class XmlParts {
         long offset = -1;
         Numbers numbers;
         boolean text;
+        /** How many numbers its piece has room for; -1 when nobody says. */
+        long room = -1;
     }
 
     /** A piece: its counts and arrays. */
@@ -151,7 +153,7 @@ final class XmlParts {
                             "Coordinates" -> section = tag;
                     case "DataArray", "Array" -> {
                         work.poll();
-                        Array array = array(xml, section);
+                        Array array = array(xml, section, piece);
                         depth--;
                         if (section.equals("FieldData")) {
                             fieldData.add(array);
@@ -224,7 +226,7 @@ final class XmlParts {
         throw new FormatError("it gives \"" + text + "\" as a number of points or cells");
     }
 
-    private Array array(XMLStreamReader xml, String section) throws XMLStreamException {
+    private Array array(XMLStreamReader xml, String section, Piece piece) throws XMLStreamException {
         var array = new Array();
         array.section = section;
         String name = xml.getAttributeValue(null, "Name");
@@ -245,6 +247,7 @@ final class XmlParts {
         if (components != null) {
             array.components = (int) Math.max(1, count(components));
         }
+        array.room = room(array, piece);
         if (format.equals("appended")) {
             String offset = xml.getAttributeValue(null, "offset");
             try {
@@ -264,6 +267,17 @@ final class XmlParts {
             }
         }
         return array;
+    }
+
+    private static long room(Array array, Piece piece) {
+        String counted =
+                switch (array.section) {
+                    case "PointData", "Points" -> "NumberOfPoints";
+                    case "CellData" -> "NumberOfCells";
+                    default -> "";
+                };
+        Long n = piece == null ? null : piece.counts.get(counted);
+        return n == null ? -1 : n * (array.section.equals("Points") ? 3 : array.components);
     }
 
     private static void skip(XMLStreamReader xml) throws XMLStreamException {
@@ -328,6 +342,7 @@ final class XmlParts {
                         : event == XMLStreamConstants.END_ELEMENT ? -1 : 0;
             }
         }
-        new Payload(order, wideHeader, packing, Work.QUIET).decode(Payload.base64(text, 0, n), array.numbers, what);
+        new Payload(order, wideHeader, packing, Work.QUIET)
+                .decode(Payload.base64(text, 0, n), array.numbers, array.room, what);
     }
 }

@@ -1,4 +1,4 @@
-package lane.formats.surface;
+package lane.formats;
 
 import java.io.IOException;
 import java.lang.foreign.Arena;
@@ -8,20 +8,17 @@ import java.nio.channels.FileChannel;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
 import java.util.function.Function;
-import lane.formats.FileErrors;
-import lane.formats.FileHash;
-import lane.formats.FormatError;
 
 /** A mapped file read from front to back, as words, lines or numbers. */
-final class Bytes {
-    final MemorySegment all;
-    long at;
+public final class Bytes {
+    public final MemorySegment all;
+    public long at;
 
     private Bytes(MemorySegment all) {
         this.all = all;
     }
 
-    static <T> T read(Path file, Function<Bytes, T> reader) {
+    public static <T> T read(Path file, Function<Bytes, T> reader) {
         return FileErrors.of(file, () -> {
             try (FileChannel channel = FileChannel.open(file, StandardOpenOption.READ);
                     Arena arena = Arena.ofConfined()) {
@@ -32,16 +29,16 @@ final class Bytes {
         });
     }
 
-    long left() {
+    public long left() {
         return all.byteSize() - at;
     }
 
-    int peek() {
+    public int peek() {
         return at < all.byteSize() ? all.get(ValueLayout.JAVA_BYTE, at) & 0xff : -1;
     }
 
     /** The next line without its end; null at the end of the file. */
-    String line() {
+    public String line() {
         if (left() == 0) {
             return null;
         }
@@ -62,7 +59,7 @@ final class Bytes {
     }
 
     /** The next word; empty at the end. */
-    String word() {
+    public String word() {
         while (peek() >= 0 && peek() <= ' ') {
             at++;
         }
@@ -74,7 +71,7 @@ final class Bytes {
         return out.toString();
     }
 
-    static double real(String text) {
+    public static double real(String text) {
         try {
             return Double.parseDouble(text);
         } catch (NumberFormatException e) {
@@ -83,7 +80,7 @@ final class Bytes {
         }
     }
 
-    static int whole(String text) {
+    public static int whole(String text) {
         try {
             return Integer.parseInt(text);
         } catch (NumberFormatException e) {

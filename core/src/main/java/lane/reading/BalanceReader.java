@@ -20,17 +20,20 @@ public final class BalanceReader {
 
     private BalanceReader() {}
 
+    private record RimKey(List<int[]> nodes) {}
+
     /** @param partOf the run's part behind a station's key */
     public static Balance read(
-            Run run, Reading.OfBalance reading, Function<String, Part> partOf, Lens lens, Trail trail) {
+            Run run, Reading.OfBalance reading, Function<String, Part> partOf, Lens lens, Trail trail, Memo memo) {
         if (reading.terms().isEmpty()) {
             throw new LaneException("Balance \"" + reading.name() + "\" has no terms; add at least one.");
         }
         var all = new LinkedHashSet<Part>();
         reading.terms().forEach(t -> t.stations().forEach(s -> all.add(partOf.apply(s))));
         reading.closedBy().forEach(s -> all.add(partOf.apply(s)));
-        double closure = TallyReader.closure(run, List.copyOf(all), lens);
-        Rim rim = Rim.of(List.copyOf(all));
+        List<Part> bounds = List.copyOf(all);
+        double closure = TallyReader.closure(run, bounds, lens, memo);
+        Rim rim = memo.of(new RimKey(bounds.stream().map(Part::node).toList()), () -> Rim.of(bounds));
         if (closure > OPEN || rim.edges() > 0) {
             throw new LaneException(open(run, reading, all, closure, rim));
         }
@@ -45,7 +48,7 @@ public final class BalanceReader {
         var settings = new LinkedHashMap<String, String>();
         for (Reading.Term term : reading.terms()) {
             List<Part> parts = term.stations().stream().map(partOf).toList();
-            Tally tally = TallyReader.read(run, parts, term.measure(), lens, "", Trail.EMPTY);
+            Tally tally = TallyReader.read(run, parts, term.measure(), lens, "", Trail.EMPTY, memo);
             if (unit == null) {
                 unit = Outcome.shown(reading.unit(), tally.unit(), "Balance \"" + reading.name() + "\"");
             } else {

@@ -1,5 +1,6 @@
 package lane.reading;
 
+import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import lane.base.LaneException;
@@ -8,6 +9,7 @@ import lane.base.Sum;
 import lane.field.Field;
 import lane.field.Part;
 import lane.field.Run;
+import lane.field.Values;
 import lane.mesh.FaceQuadrature;
 import lane.mesh.Mesh;
 
@@ -21,7 +23,29 @@ final class SurfaceIntegral {
     private static final int BLOCK = 2048;
     static final int DEGREE = 4;
 
-    private SurfaceIntegral() {}
+    private final Run run;
+    private final List<Part> parts;
+    private final Lens lens;
+    private final Memo memo;
+
+    SurfaceIntegral(Run run, List<Part> parts, Lens lens, Memo memo) {
+        this.run = run;
+        this.parts = parts;
+        this.lens = lens;
+        this.memo = memo;
+    }
+
+    Run run() {
+        return run;
+    }
+
+    List<Part> parts() {
+        return parts;
+    }
+
+    Lens lens() {
+        return lens;
+    }
 
     /** One point of a face: place, area vector (its length is the weight in square metres) and field values. */
     static final class At {
@@ -32,7 +56,7 @@ final class SurfaceIntegral {
         double ny;
         double nz;
         double area;
-        /** Values of the asked fields in SI units: {@code value[field][component]}. */
+        /** Values of the asked fields in the units they are stored in: {@code value[field][component]}. */
         double[][] value;
     }
 
@@ -42,17 +66,32 @@ final class SurfaceIntegral {
         void add(At at, Sum[] sums);
     }
 
-    /** A field on a part with the way from a face's nodes to its values. */
-    private record Seen(Field field, int[] node, int[] owner, double factor, double offset) {}
+    /** A field on a part with the way from a face's nodes to its values; equal where it gives the same numbers. */
+    private record Seen(Values values, Field.At at, int components, int[] node, int[] owner) {}
 
-    /** Integrates over the parts in order; {@code sums} results. */
-    static double[] over(Run run, List<Part> parts, List<String> quantities, Lens lens, int sums, Integrand integrand) {
-        Sum[] total = fresh(sums);
+    private record Key(Object what, List<Mesh> surfaces, List<Seen> seen) {}
+
+    /**
+     * Integrates over the parts in order, in the units that the fields are stored in, so that stating another unit
+     * integrates nothing again.
+     *
+     * @param what tells this integrand from all others over the same parts and quantities, by value
+     * @param sums number of results
+     */
+    double[] of(Object what, List<String> quantities, int sums, Integrand integrand) {
+        List<Seen> all = new ArrayList<>();
         for (Part part : parts) {
-            Seen[] seen = new Seen[quantities.size()];
-            for (int i = 0; i < seen.length; i++) {
-                seen[i] = see(run, part, quantities.get(i), lens);
-            }
+            quantities.forEach(q -> all.add(see(part, q)));
+        }
+        var key = new Key(what, parts.stream().map(Part::surface).toList(), all);
+        return memo.of(key, () -> integrate(all, quantities.size(), sums, integrand));
+    }
+
+    private double[] integrate(List<Seen> all, int fields, int sums, Integrand integrand) {
+        Sum[] total = fresh(sums);
+        for (int p = 0; p < parts.size(); p++) {
+            Part part = parts.get(p);
+            Seen[] seen = all.subList(p * fields, (p + 1) * fields).toArray(Seen[]::new);
             Mesh mesh = part.surface();
             int blocks = Parallel.blocks(mesh.cellCount(), BLOCK);
             double[][] partial = new double[blocks][];
@@ -61,7 +100,7 @@ final class SurfaceIntegral {
                 var at = new At();
                 at.value = new double[seen.length][];
                 for (int i = 0; i < seen.length; i++) {
-                    at.value[i] = new double[seen[i].field.components()];
+                    at.value[i] = new double[seen[i].components];
                 }
                 var rule = new FaceQuadrature(mesh, DEGREE);
                 for (int f = from; f < to; f++) {
@@ -83,18 +122,17 @@ final class SurfaceIntegral {
                 }
                 partial[block] = values(own);
             });
-            for (double[] p : partial) {
+            for (double[] own : partial) {
                 for (int i = 0; i < sums; i++) {
-                    total[i].add(p[i]);
+                    total[i].add(own[i]);
                 }
             }
         }
         return values(total);
     }
 
-    private static Seen see(Run run, Part part, String quantity, Lens lens) {
+    private Seen see(Part part, String quantity) {
         Field field = lens.onPart(run, part, lens.quantity(quantity));
-        var unit = lens.unit(field);
         boolean own = part.field(field.name()).isPresent();
         if (!own) {
             boolean known = field.at() == Field.At.NODE
@@ -107,16 +145,21 @@ final class SurfaceIntegral {
                         + "\" is not known there; give the part the field, or a surface of the same mesh.");
             }
         }
-        return new Seen(field, own ? null : part.node(), own ? null : part.owner(), unit.factor(), unit.offset());
+        boolean byNode = field.at() == Field.At.NODE;
+        return new Seen(
+                field.values(),
+                field.at(),
+                field.components(),
+                own || !byNode ? null : part.node(),
+                own || byNode ? null : part.owner());
     }
 
     private static void sample(Seen seen, FaceQuadrature rule, Mesh mesh, int face, double[] out) {
-        Field field = seen.field;
-        int components = field.components();
-        if (field.at() == Field.At.CELL) {
+        int components = seen.components;
+        if (seen.at == Field.At.CELL) {
             int cell = seen.owner == null ? face : seen.owner[face];
             for (int c = 0; c < components; c++) {
-                out[c] = seen.factor * field.values().get(cell * components + c) + seen.offset;
+                out[c] = seen.values.get(cell * components + c);
             }
             return;
         }
@@ -126,9 +169,9 @@ final class SurfaceIntegral {
             for (int k = 0; k < mesh.size(face); k++) {
                 int local = mesh.nodes()[begin + k];
                 int node = seen.node == null ? local : seen.node[local];
-                v += rule.weights()[k] * field.values().get(node * components + c);
+                v += rule.weights()[k] * seen.values.get(node * components + c);
             }
-            out[c] = seen.factor * v + seen.offset;
+            out[c] = v;
         }
     }
 

@@ -1,6 +1,5 @@
 package lane.reading;
 
-import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -27,28 +26,30 @@ public final class TallyReader {
     private record Raw(double value, Unit natural, Map<String, Double> pieces) {}
 
     /** @throws LaneException when a field is missing, has the wrong dimension, or is not known on the parts */
-    public static Tally read(Run run, List<Part> parts, Measure measure, Lens lens, String unitText, Trail trail) {
+    public static Tally read(
+            Run run, List<Part> parts, Measure measure, Lens lens, String unitText, Trail trail, Memo memo) {
+        var over = new SurfaceIntegral(run, parts, lens, memo);
         Raw raw =
                 switch (measure) {
-                    case Measure.Area _ -> new Raw(area(run, parts, lens), Unit.of("m2"), Map.of());
-                    case Measure.Mean mean -> mean(run, parts, mean.quantity(), lens, true);
-                    case Measure.Integral integral -> mean(run, parts, integral.quantity(), lens, false);
-                    case Measure.Flow flow -> flow(run, parts, flow, lens);
-                    case Measure.Force force -> force(run, parts, force, lens);
-                    case Measure.Moment moment -> moment(run, parts, moment, lens);
+                    case Measure.Area _ -> new Raw(geometry(over)[3], Unit.of("m2"), Map.of());
+                    case Measure.Mean mean -> mean(over, mean.quantity(), true);
+                    case Measure.Integral integral -> mean(over, integral.quantity(), false);
+                    case Measure.Flow flow -> flow(over, flow);
+                    case Measure.Force force -> force(over, force);
+                    case Measure.Moment moment -> moment(over, moment);
                 };
         Unit shown = Outcome.shown(unitText, raw.natural, "Tally");
         int faces = parts.stream().mapToInt(p -> p.surface().cellCount()).sum();
-        String over = String.join(" + ", parts.stream().map(Part::name).toList());
-        String note = "over " + over + ", " + faces + " faces";
+        String where = String.join(" + ", parts.stream().map(Part::name).toList());
+        String note = "over " + where + ", " + faces + " faces";
         var settings = new LinkedHashMap<String, String>();
-        settings.put("parts", over);
+        settings.put("parts", where);
         settings.put("faces", String.valueOf(faces));
         settings.put(
                 "faces turned outwards",
                 String.valueOf(parts.stream().mapToInt(Part::turned).sum()));
         settings.put("quadrature degree", String.valueOf(SurfaceIntegral.DEGREE));
-        Trail full = trail.then("station", "part " + over + ", " + faces + " faces", settings)
+        Trail full = trail.then("station", "part " + where + ", " + faces + " faces", settings)
                 .then(
                         "reading",
                         describe(measure),
@@ -70,60 +71,71 @@ public final class TallyReader {
         };
     }
 
-    private static double area(Run run, List<Part> parts, Lens lens) {
-        return SurfaceIntegral.over(run, parts, List.of(), lens, 1, (at, sums) -> sums[0].add(at.area))[0];
-    }
-
-    /** |sum of area vectors| / sum of areas: round-off for a closed surface. */
-    static double closure(Run run, List<Part> parts, Lens lens) {
-        double[] s = SurfaceIntegral.over(run, parts, List.of(), lens, 4, (at, sums) -> {
+    /** The sum of the area vectors and, last, the area. */
+    private static double[] geometry(SurfaceIntegral over) {
+        return over.of("geometry", List.of(), 4, (at, sums) -> {
             sums[0].add(at.nx);
             sums[1].add(at.ny);
             sums[2].add(at.nz);
             sums[3].add(at.area);
         });
+    }
+
+    /** |sum of area vectors| / sum of areas: round-off for a closed surface. */
+    static double closure(Run run, List<Part> parts, Lens lens, Memo memo) {
+        double[] s = geometry(new SurfaceIntegral(run, parts, lens, memo));
         return s[3] == 0 ? 1 : Math.sqrt(s[0] * s[0] + s[1] * s[1] + s[2] * s[2]) / s[3];
     }
 
-    private static Raw mean(Run run, List<Part> parts, String key, Lens lens, boolean divide) {
+    private static Raw mean(SurfaceIntegral over, String key, boolean divide) {
+        Lens lens = over.lens();
         Quantity quantity = lens.quantity(key);
-        Field field = lens.onPart(run, parts.getFirst(), quantity);
+        Field field = lens.onPart(over.run(), over.parts().getFirst(), quantity);
         lens.requireNumber(quantity, field);
         Take take = quantity.take();
+        Unit stored = lens.unit(field);
         boolean plain = field.components() == 1 && take == Take.ALL;
-        double[] s = SurfaceIntegral.over(run, parts, List.of(key), lens, 2, (at, sums) -> {
-            double v = plain ? at.value[0][0] : take.of(at.value[0], at.x, at.y, at.z, lens.axis());
+        // What is taken of a field grows with the field, so its factor can wait; an offset only shifts a plain number,
+        // and has no meaning in what is taken of several.
+        Axis axis = lens.axis();
+        double[] s = over.of(List.of("mean", take, axis), List.of(key), 2, (at, sums) -> {
+            double v = plain ? at.value[0][0] : take.of(at.value[0], at.x, at.y, at.z, axis);
             sums[0].add(v * at.area);
             sums[1].add(at.area);
         });
-        Unit stored = Outcome.shown(quantity.unit(), lens.unit(field), "Quantity \"" + quantity.name() + "\"");
+        double integral = stored.factor() * s[0] + (plain ? stored.offset() * s[1] : 0);
+        Unit shown = Outcome.shown(quantity.unit(), stored, "Quantity \"" + quantity.name() + "\"");
         if (divide) {
-            return new Raw(s[0] / s[1], stored, Map.of());
+            return new Raw(integral / s[1], shown, Map.of());
         }
-        return new Raw(s[0], stored.si().times(Unit.of("m2")), Map.of());
+        return new Raw(integral, shown.si().times(Unit.of("m2")), Map.of());
     }
 
-    private static Raw flow(Run run, List<Part> parts, Measure.Flow flow, Lens lens) {
+    private static Raw flow(SurfaceIntegral over, Measure.Flow flow) {
+        Lens lens = over.lens();
         Quantity quantity = lens.quantity(flow.vector());
-        Field field = vector(run, parts, flow.vector(), lens);
+        Field field = vector(over, flow.vector());
         Unit factorUnit = Unit.of(flow.factorUnit());
         double factor = factorUnit.toSi(flow.factor());
         boolean swirl = flow.carried() == Measure.Carried.ANGULAR_MOMENTUM;
         Axis axis = flow.axis();
-        double[] s = SurfaceIntegral.over(run, parts, List.of(quantity.id()), lens, 1, (at, sums) -> {
+        List<Object> what = swirl ? List.of("flow", axis) : List.of("flow");
+        double[] s = over.of(what, List.of(quantity.id()), 1, (at, sums) -> {
             double[] v = at.value[0];
             double through = v[0] * at.nx + v[1] * at.ny + v[2] * at.nz;
-            double carried = swirl ? momentOf(axis, at.x, at.y, at.z, v[0], v[1], v[2]) : 1;
-            sums[0].add(factor * through * carried);
+            sums[0].add(swirl ? through * momentOf(axis, at.x, at.y, at.z, v[0], v[1], v[2]) : through);
         });
-        Unit stored = lens.unit(field).si();
-        Unit unit = factorUnit.si().times(stored).times(Unit.of("m2"));
-        return new Raw(s[0], swirl ? unit.times(stored).times(Unit.of("m")) : unit, Map.of());
+        Unit stored = lens.unit(field);
+        Unit unit = factorUnit.si().times(stored.si()).times(Unit.of("m2"));
+        double toSi = factor * stored.factor();
+        return swirl
+                ? new Raw(toSi * stored.factor() * s[0], unit.times(stored.si()).times(Unit.of("m")), Map.of())
+                : new Raw(toSi * s[0], unit, Map.of());
     }
 
-    private static Field vector(Run run, List<Part> parts, String key, Lens lens) {
-        Quantity quantity = lens.quantity(key);
-        Field field = lens.onPart(run, parts.getFirst(), quantity);
+    private static Field vector(SurfaceIntegral over, String key) {
+        Quantity quantity = over.lens().quantity(key);
+        Field field = over.lens().onPart(over.run(), over.parts().getFirst(), quantity);
         if (field.components() != 3) {
             throw new LaneException("Field \"" + field.name() + "\" has " + field.components()
                     + " component(s); a flow or a wall shear needs a vector of 3.");
@@ -141,62 +153,62 @@ public final class TallyReader {
         return d.x() * (py * fz - pz * fy) + d.y() * (pz * fx - px * fz) + d.z() * (px * fy - py * fx);
     }
 
-    private static Raw force(Run run, List<Part> parts, Measure.Force force, Lens lens) {
+    private static Raw force(SurfaceIntegral over, Measure.Force force) {
         Point d = force.direction().unit();
-        return loads(run, parts, force.loads(), lens, NEWTON, (at, f) -> d.x() * f[0] + d.y() * f[1] + d.z() * f[2]);
+        return loads(over, force.loads(), NEWTON, d, (at, x, y, z) -> d.x() * x + d.y() * y + d.z() * z);
     }
 
-    private static Raw moment(Run run, List<Part> parts, Measure.Moment moment, Lens lens) {
+    private static Raw moment(SurfaceIntegral over, Measure.Moment moment) {
         Axis axis = moment.axis();
         return loads(
-                run,
-                parts,
-                moment.loads(),
-                lens,
-                NEWTON_METRE,
-                (at, f) -> momentOf(axis, at.x, at.y, at.z, f[0], f[1], f[2]));
+                over, moment.loads(), NEWTON_METRE, axis, (at, x, y, z) -> momentOf(axis, at.x, at.y, at.z, x, y, z));
     }
 
     @FunctionalInterface
     private interface Resolve {
-        double of(SurfaceIntegral.At at, double[] force);
+        double of(SurfaceIntegral.At at, double fx, double fy, double fz);
     }
 
-    /** Force of the fluid on the wall is (p - ref) n with n out of the fluid, plus the shear that acts on the wall. */
-    private static Raw loads(Run run, List<Part> parts, Measure.Loads loads, Lens lens, Unit unit, Resolve resolve) {
-        boolean hasPressure = !loads.pressure().isBlank();
-        boolean hasShear = !loads.shear().isBlank();
-        if (!hasPressure && !hasShear) {
+    /**
+     * Force of the fluid on the wall is (p - ref) n with n out of the fluid, plus the shear that acts on the wall.
+     *
+     * @param about tells one way of resolving a force from another
+     */
+    private static Raw loads(SurfaceIntegral over, Measure.Loads loads, Unit unit, Object about, Resolve resolve) {
+        if (loads.pressure().isBlank() && loads.shear().isBlank()) {
             throw new LaneException("A force needs a pressure, a wall shear or both; name at least one quantity.");
         }
-        List<String> asked = new ArrayList<>();
-        if (hasPressure) {
-            asked.add(loads.pressure());
-            Field p = lens.onPart(run, parts.getFirst(), lens.quantity(loads.pressure()));
+        Lens lens = over.lens();
+        double onWall = loads.on() == Measure.On.WALL ? 1 : -1;
+        double pressure = 0;
+        if (!loads.pressure().isBlank()) {
+            Field p = lens.onPart(over.run(), over.parts().getFirst(), lens.quantity(loads.pressure()));
             requirePascal(lens, p, "pressure");
             lens.requireNumber(lens.quantity(loads.pressure()), p);
+            double[] s = over.of(List.of("pressure", about), List.of(loads.pressure()), 2, (at, sums) -> {
+                double normal = resolve.of(at, at.nx, at.ny, at.nz);
+                sums[0].add(at.value[0][0] * normal);
+                sums[1].add(normal);
+            });
+            Unit stored = lens.unit(p);
+            pressure = onWall * (stored.factor() * s[0] + (stored.offset() - loads.reference()) * s[1]);
         }
-        if (hasShear) {
-            asked.add(loads.shear());
-            requirePascal(lens, vector(run, parts, loads.shear(), lens), "wall shear");
+        double viscous = 0;
+        if (!loads.shear().isBlank()) {
+            Field tau = vector(over, loads.shear());
+            requirePascal(lens, tau, "wall shear");
+            double[] s = over.of(List.of("shear", about), List.of(loads.shear()), 1, (at, sums) -> {
+                double[] t = at.value[0];
+                sums[0].add(resolve.of(at, at.area * t[0], at.area * t[1], at.area * t[2]));
+            });
+            viscous = (loads.on() == loads.shearActsOn() ? 1 : -1)
+                    * lens.unit(tau).factor()
+                    * s[0];
         }
-        double onWall = loads.on() == Measure.On.WALL ? 1 : -1;
-        double shearSign = loads.on() == loads.shearActsOn() ? 1 : -1;
-        double[] s = SurfaceIntegral.over(run, parts, asked, lens, 2, (at, sums) -> {
-            if (hasPressure) {
-                double p = onWall * (at.value[0][0] - loads.reference());
-                sums[0].add(resolve.of(at, new double[] {p * at.nx, p * at.ny, p * at.nz}));
-            }
-            if (hasShear) {
-                double[] t = at.value[asked.size() - 1];
-                double w = shearSign * at.area;
-                sums[1].add(resolve.of(at, new double[] {w * t[0], w * t[1], w * t[2]}));
-            }
-        });
         var pieces = new LinkedHashMap<String, Double>();
-        pieces.put("pressure", s[0]);
-        pieces.put("viscous", s[1]);
-        return new Raw(s[0] + s[1], unit, pieces);
+        pieces.put("pressure", pressure);
+        pieces.put("viscous", viscous);
+        return new Raw(pressure + viscous, unit, pieces);
     }
 
     private static void requirePascal(Lens lens, Field field, String what) {

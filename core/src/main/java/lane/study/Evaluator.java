@@ -1,11 +1,12 @@
 package lane.study;
 
 import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
-import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.function.Supplier;
 import lane.base.LaneException;
@@ -36,9 +37,12 @@ import lane.trail.Trail;
  */
 public final class Evaluator {
     private final Library library;
-    private final Map<Object, Object> memo = new ConcurrentHashMap<>();
+    private final Map<Object, Kept> memo = new HashMap<>();
     private Set<Object> usedBefore = Set.of();
-    private Set<Object> used = ConcurrentHashMap.newKeySet();
+    private Set<Object> used = new HashSet<>();
+    /** Keys used by what is being made. */
+    private Set<Object> making = new HashSet<>();
+
     private final AtomicInteger computed = new AtomicInteger();
 
     public Evaluator(Library library) {
@@ -70,7 +74,8 @@ public final class Evaluator {
      * @throws java.util.concurrent.CancellationException when cancelled; what is remembered stays valid
      */
     public synchronized Results evaluate(Study study, Work work) {
-        used = ConcurrentHashMap.newKeySet();
+        used = new HashSet<>();
+        making = new HashSet<>();
         var runs = new LinkedHashMap<String, Run>();
         var failures = new LinkedHashMap<String, String>();
         for (Source source : study.sources()) {
@@ -123,16 +128,44 @@ public final class Evaluator {
         usedBefore = keep;
     }
 
-    @SuppressWarnings("unchecked")
+    /** A result with the keys of what was used in making it, which stay remembered as long as it does. */
+    private record Kept(Object result, Set<Object> needs) {}
+
     private <T> T remember(Object key, Supplier<T> make) {
-        used.add(key);
-        Object found = memo.get(key);
-        if (found == null) {
+        if (!memo.containsKey(key)) {
             computed.incrementAndGet();
-            found = make.get();
-            memo.put(key, found);
         }
-        return (T) found;
+        return share(key, make);
+    }
+
+    /** Remembers a part of a result. */
+    @SuppressWarnings("unchecked")
+    private <T> T share(Object key, Supplier<T> make) {
+        Kept found = memo.get(key);
+        if (found == null) {
+            Set<Object> outer = making;
+            making = new HashSet<>();
+            try {
+                found = new Kept(make.get(), making);
+                memo.put(key, found);
+            } finally {
+                making = outer;
+            }
+        }
+        making.add(key);
+        use(key, found);
+        return (T) found.result;
+    }
+
+    private void use(Object key, Kept kept) {
+        if (used.add(key)) {
+            for (Object needed : kept.needs) {
+                Kept inner = memo.get(needed);
+                if (inner != null) {
+                    use(needed, inner);
+                }
+            }
+        }
     }
 
     private Placement place(Run run, Station.Line line, Work work) {
@@ -211,8 +244,10 @@ public final class Evaluator {
                                 t.measure(),
                                 lens,
                                 t.unit(),
-                                trail);
-                    case Reading.OfBalance b -> BalanceReader.read(run, b, s -> part(study, run, s), lens, trail);
+                                trail,
+                                this::share);
+                    case Reading.OfBalance b ->
+                        BalanceReader.read(run, b, s -> part(study, run, s), lens, trail, this::share);
                 };
             } catch (LaneException e) {
                 return new Outcome.Absent(brief(e.getMessage()), e.getMessage());

@@ -88,7 +88,8 @@ class BalanceTest {
                 new Reading.OfBalance("b", "mass", terms, List.of(closedBy), "positive adds", ""),
                 run::part,
                 lens(),
-                Trail.EMPTY);
+                Trail.EMPTY,
+                Memo.NONE);
     }
 
     private static Reading.Term term(String part, int sign) {
@@ -117,7 +118,7 @@ class BalanceTest {
     @Test
     void aTubeWithoutItsSidesIsOpenThoughItsAreaVectorsCancel() {
         Run run = run(x -> new double[] {3, 0, 0});
-        assertThat(TallyReader.closure(run, List.of(run.part("in"), run.part("out")), lens()))
+        assertThat(TallyReader.closure(run, List.of(run.part("in"), run.part("out")), lens(), Memo.NONE))
                 .isLessThan(1e-15);
         assertThatThrownBy(() -> read(run, List.of(term("in", 1), term("out", 1))))
                 .isInstanceOf(LaneException.class)

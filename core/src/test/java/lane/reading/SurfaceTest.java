@@ -65,7 +65,7 @@ class SurfaceTest {
     }
 
     private static Tally read(Run run, Measure measure, String unit) {
-        return TallyReader.read(run, run.parts(), measure, lens(), unit, Trail.EMPTY);
+        return TallyReader.read(run, run.parts(), measure, lens(), unit, Trail.EMPTY, Memo.NONE);
     }
 
     @ParameterizedTest
@@ -164,7 +164,7 @@ class SurfaceTest {
                 AXIS);
         var force =
                 new Measure.Force(new Measure.Loads("p", 0, "", Measure.On.FLUID, Measure.On.WALL), new Point(1, 0, 0));
-        assertThatThrownBy(() -> TallyReader.read(run, run.parts(), force, kinematic, "", Trail.EMPTY))
+        assertThatThrownBy(() -> TallyReader.read(run, run.parts(), force, kinematic, "", Trail.EMPTY, Memo.NONE))
                 .isInstanceOf(LaneException.class)
                 .hasMessageContaining("kinematic")
                 .hasMessageContaining("density");
@@ -190,7 +190,12 @@ class SurfaceTest {
                 new Reading.Term("below", -1, List.of("half 1"), flow),
                 new Reading.Term("above", -1, List.of("half 2"), flow));
         Balance b = BalanceReader.read(
-                run, new Reading.OfBalance("b", "b", terms, List.of(), "in", "m3/s"), run::part, lens(), Trail.EMPTY);
+                run,
+                new Reading.OfBalance("b", "b", terms, List.of(), "in", "m3/s"),
+                run::part,
+                lens(),
+                Trail.EMPTY,
+                Memo.NONE);
         assertThat(b.closure()).isLessThan(1e-15);
         assertThat(b.residual()).isCloseTo(0, within(1e-12));
         assertThat(b.terms().getFirst().value()).isCloseTo(18, within(1e-12));
@@ -200,7 +205,8 @@ class SurfaceTest {
                         new Reading.OfBalance("b", "half", terms.subList(0, 1), List.of(), "", ""),
                         run::part,
                         lens(),
-                        Trail.EMPTY))
+                        Trail.EMPTY,
+                        Memo.NONE))
                 .isInstanceOf(LaneException.class)
                 .hasMessageContaining("open")
                 .hasMessageContaining("half 2");
@@ -226,7 +232,7 @@ class SurfaceTest {
         assertThat(placed.owner()).isEqualTo(whole.owner());
         Run run = new Run(
                 mesh, List.of(field(mesh, "p", 1, x -> new double[] {7})), List.of(placed), List.of(), List.of());
-        assertThat(TallyReader.closure(run, run.parts(), lens())).isLessThan(1e-15);
+        assertThat(TallyReader.closure(run, run.parts(), lens(), Memo.NONE)).isLessThan(1e-15);
         assertThat(read(run, new Measure.Mean("p"), "").value()).isZero();
         // A surface elsewhere is unmatched, and fields of the run are not known on it.
         double[] far = skin.xyz().clone();
@@ -249,5 +255,40 @@ class SurfaceTest {
                 .isEqualTo(-3);
         assertThat(Take.SWIRL.of(v, 0, 0, 1, Axis.Z)).isNaN();
         assertThat(Take.MAGNITUDE.of(v, 0, 0, 0, Axis.Z)).isCloseTo(Math.sqrt(14), within(1e-15));
+    }
+
+    @Test
+    void statingAnotherUnitIntegratesNothingAgain() {
+        Run run = run(CellShape.HEXAHEDRON);
+        var kept = new java.util.HashMap<Object, Object>();
+        Memo memo = new Memo() {
+            @Override
+            @SuppressWarnings("unchecked")
+            public <T> T of(Object key, java.util.function.Supplier<T> make) {
+                return (T) kept.computeIfAbsent(key, k -> make.get());
+            }
+        };
+        var swirl = new Measure.Flow("u", 850, "kg/m3", Measure.Carried.ANGULAR_MOMENTUM, AXIS);
+        var flow = new Measure.Flow("u", 850, "kg/m3", Measure.Carried.NOTHING, AXIS);
+        var force = new Measure.Force(
+                new Measure.Loads("p", 500, "shear", Measure.On.FLUID, Measure.On.WALL), new Point(0, 0, 1));
+        for (Measure measure : List.of(swirl, flow, force, new Measure.Mean("p"))) {
+            Tally inSi = TallyReader.read(run, run.parts(), measure, lens(), "", Trail.EMPTY, memo);
+            int made = kept.size();
+            Lens other = Lens.of(
+                    List.copyOf(lens().quantities().values()),
+                    List.of(
+                            new FieldUnit("p", "kPa", true),
+                            new FieldUnit("u", "mm/s", true),
+                            new FieldUnit("tau", "kPa", true)),
+                    AXIS);
+            Tally stated = TallyReader.read(run, run.parts(), measure, other, "", Trail.EMPTY, memo);
+            assertThat(kept).as(measure.toString()).hasSize(made);
+            double times = measure == swirl ? 1e-6 : measure == flow ? 1e-3 : 1e3;
+            // A closed surface feels no constant pressure, so the reference does not spoil the ratio.
+            assertThat(stated.value()).isCloseTo(times * inSi.value(), within(1e-9 * Math.abs(times * inSi.value())));
+            Tally again = TallyReader.read(run, run.parts(), measure, other, "", Trail.EMPTY, Memo.NONE);
+            assertThat(stated.value()).isEqualTo(again.value());
+        }
     }
 }

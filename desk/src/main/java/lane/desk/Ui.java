@@ -217,11 +217,15 @@ public final class Ui {
 
     /** The same, left-aligned, with the whole text as a tooltip since it may be cut. */
     public static Label left(String text, double width, String... styles) {
-        Label label = cell(text, width, styles);
+        Label label = cell("", width, styles);
         label.setAlignment(Pos.CENTER_LEFT);
-        if (text.length() > 12) {
-            label.setTooltip(new Tooltip(text));
-        }
+        fill(label, text);
         return label;
+    }
+
+    /** Other text for such a label. */
+    public static void fill(Label label, String text) {
+        label.setText(text);
+        label.setTooltip(text.length() > 12 ? new Tooltip(text) : null);
     }
 }

@@ -381,4 +381,21 @@ class VtkXmlTest {
         });
         assertThat(refused).isTrue();
     }
+
+    @Test
+    void aFileWhoseSoundLookingCountsUnpackToFarMoreThanItHoldsIsRefused() throws Exception {
+        // Nine fields of zeros, 1000 components each: 72 MB that pack to 80 kB.
+        Mesh mesh = Mesh.uniform(new double[3 * 1000], CellShape.VERTEX, new int[] {0});
+        List<Field> zeros = java.util.stream.IntStream.range(0, 9)
+                .mapToObj(i -> new Field("p" + i, Field.At.NODE, 1000, Unit.UNKNOWN, Values.of(new double[1_000_000])))
+                .toList();
+        Path file = folder.resolve("a.vtu");
+        VtkXmlWriter.writeGrid(file, mesh, zeros, Options.DEFAULT);
+        assertThatThrownBy(() -> VtkXmlReader.read(file, Work.QUIET))
+                .isInstanceOf(LaneException.class)
+                .hasMessageContaining("unpacks to more than")
+                .hasMessageContaining("without compression");
+        VtkXmlWriter.writeGrid(file, mesh, zeros, Options.UNPACKED);
+        assertThat(VtkXmlReader.read(file, Work.QUIET).fields()).hasSize(9);
+    }
 }

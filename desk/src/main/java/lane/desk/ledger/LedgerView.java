@@ -6,6 +6,7 @@ import java.time.Instant;
 import java.util.List;
 import javafx.collections.FXCollections;
 import javafx.scene.Node;
+import javafx.scene.control.Label;
 import javafx.scene.control.ListCell;
 import javafx.scene.control.ListView;
 import javafx.scene.layout.BorderPane;
@@ -29,6 +30,8 @@ public final class LedgerView implements View {
     private final BorderPane pane = new BorderPane();
     private final ListView<Ledger.Line> list = new ListView<>();
     private final VBox detail = new VBox(6);
+    private boolean filling;
+    private Ledger.Line shown;
 
     public LedgerView(Session session) {
         this.session = session;
@@ -133,12 +136,18 @@ public final class LedgerView implements View {
         }
         int at = list.getSelectionModel().getSelectedIndex();
         List<Ledger.Line> lines = Ledger.of(session.results()).lines();
+        filling = true;
         list.setItems(FXCollections.observableArrayList(lines));
         list.getSelectionModel().select(Math.max(0, Math.min(at, lines.size() - 1)));
+        filling = false;
         show(list.getSelectionModel().getSelectedItem());
     }
 
     private void show(Ledger.Line line) {
+        if (filling || line != null && line.equals(shown)) {
+            return;
+        }
+        shown = line;
         detail.getChildren().clear();
         if (line != null && !line.trail().steps().isEmpty()) {
             session.show("line " + line.id(), line::trail);
@@ -196,32 +205,43 @@ public final class LedgerView implements View {
         return row;
     }
 
-    /** One number of the preview. */
+    /** One number of the preview. Its labels are made once and filled again, as an edit changes many rows at once. */
     private final class Row extends ListCell<Ledger.Line> {
+        private final Label id = Ui.cell("", 38, "small", "muted");
+        private final Label item = Ui.left("", 160, "second");
+        private final Label what = Ui.left("", 160, "second", "muted");
+        private final Label lane = Ui.left("", 66, "second");
+        private final Label value = Ui.cell("", 96, "second");
+        private final Label unit = Ui.left("", 50, "small", "muted");
+        private final Label verdict = Ui.left("", 70, "second");
+        private final HBox row = Ui.row(0, id, Ui.left("", 8), item, what, lane, value, Ui.left("", 8), unit, verdict);
+
         @Override
         protected void updateItem(Ledger.Line line, boolean empty) {
             super.updateItem(line, empty);
-            setText(null);
-            setStyle("-fx-padding: 0; -fx-background-color: " + (isSelected() ? "-teal-wash" : "-sheet") + ";");
-            setGraphic(
-                    empty || line == null
-                            ? null
-                            : Ui.row(
-                                    0,
-                                    Ui.cell(line.id(), 38, "small", "muted"),
-                                    Ui.left("", 8),
-                                    Ui.left(line.item(), 160, "second"),
-                                    Ui.left(line.what(), 160, "second", "muted"),
-                                    Ui.left(line.lane(), 66, "second"),
-                                    Ui.cell(Ticks.number(line.value(), line.uncertainty()), 96, "second"),
-                                    Ui.left("", 8),
-                                    Ui.left(line.unit(), 50, "small", "muted"),
-                                    Ui.left(line.verdict(), 70, "second", verdict(line.verdict()))));
+            paint(isSelected());
+            if (empty || line == null) {
+                setGraphic(null);
+                return;
+            }
+            id.setText(line.id());
+            Ui.fill(item, line.item());
+            Ui.fill(what, line.what());
+            Ui.fill(lane, line.lane());
+            value.setText(Ticks.number(line.value(), line.uncertainty()));
+            Ui.fill(unit, line.unit());
+            verdict.setText(line.verdict());
+            verdict.getStyleClass().setAll("label", "second", verdict(line.verdict()));
+            setGraphic(row);
         }
 
         @Override
         public void updateSelected(boolean selected) {
             super.updateSelected(selected);
+            paint(selected);
+        }
+
+        private void paint(boolean selected) {
             setStyle("-fx-padding: 0; -fx-background-color: " + (selected ? "-teal-wash" : "-sheet") + ";");
         }
     }

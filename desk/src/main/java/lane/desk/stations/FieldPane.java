@@ -44,6 +44,9 @@ final class FieldPane extends Pane {
             boolean edges,
             Palette palette) {}
 
+    private record Drawing(
+            FieldScene field, Camera from, int width, int height, boolean shaded, boolean edges, Palette palette) {}
+
     private static final ExecutorService PAINTER = Executors.newSingleThreadExecutor(r -> {
         var thread = new Thread(r, "field picture");
         thread.setDaemon(true);
@@ -58,6 +61,10 @@ final class FieldPane extends Pane {
     private Content content;
     private Camera camera;
     private Frame frame;
+    /** What was drawn last, without lines and words; used by the painter's thread only. */
+    private Drawing lastDrawing;
+
+    private Frame lastFrame;
     private double pressX;
     private double pressY;
     private int grabbed = -1;
@@ -160,7 +167,13 @@ final class FieldPane extends Pane {
         Content shown = content;
         Camera from = camera;
         Runnable job = () -> {
-            Frame drawn = draw(shown, from, w, h);
+            var wanted = new Drawing(shown.field(), from, w, h, shown.shaded(), shown.edges(), shown.palette());
+            // What moves or names a station leaves the field as it is.
+            if (!wanted.equals(lastDrawing)) {
+                lastFrame = draw(shown, from, w, h);
+                lastDrawing = wanted;
+            }
+            Frame drawn = lastFrame;
             WritableImage image = image(drawn, shown);
             Platform.runLater(() -> {
                 frame = drawn;

@@ -11,11 +11,15 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.function.Function;
 import lane.field.Values;
+import lane.formats.Budget;
 import lane.formats.FileErrors;
 import lane.formats.FormatError;
 
 /** What the readers of HDF5 files need: nodes by name, numbers in the types of fields, faults as sentences. */
 final class Hdf {
+    /** Of the file that this thread is reading. */
+    private static final ThreadLocal<Budget> BUDGET = ThreadLocal.withInitial(() -> new Budget(0));
+
     private Hdf() {}
 
     static <T> T read(Path file, Function<HdfFile, T> reader) {
@@ -24,6 +28,7 @@ final class Hdf {
                 throw new lane.base.LaneException(
                         "The file " + file + " cannot be read: it is not there or is closed to you.");
             }
+            BUDGET.set(new Budget(file.toFile().length()));
             try (var hdf = open(file)) {
                 return reader.apply(hdf);
             } catch (FormatError | lane.base.LaneException | java.util.concurrent.CancellationException e) {
@@ -107,6 +112,7 @@ final class Hdf {
             throw new FormatError("array \"" + data.getName() + "\" claims " + data.getSizeInBytes()
                     + " bytes, but the file stores " + stored);
         }
+        BUDGET.get().take(data.getSizeInBytes());
         return values(data.getSize() == 0 ? new double[0] : data.getDataFlat(), data.getName());
     }
 

@@ -8,6 +8,7 @@ import java.util.zip.DataFormatException;
 import java.util.zip.Inflater;
 import lane.base.Parallel;
 import lane.base.Work;
+import lane.formats.Budget;
 import lane.formats.FormatError;
 import net.jpountz.lz4.LZ4Exception;
 import net.jpountz.lz4.LZ4Factory;
@@ -35,12 +36,14 @@ final class Payload {
     private final ByteOrder order;
     private final boolean wideHeader;
     private final Packing packing;
+    private final Budget budget;
     private final Work work;
 
-    Payload(ByteOrder order, boolean wideHeader, Packing packing, Work work) {
+    Payload(ByteOrder order, boolean wideHeader, Packing packing, Budget budget, Work work) {
         this.order = order;
         this.wideHeader = wideHeader;
         this.packing = packing;
+        this.budget = budget;
         this.work = work;
     }
 
@@ -98,6 +101,7 @@ final class Payload {
             throw new FormatError(
                     what + " unpacks to " + all + " bytes, but its piece has room for " + room + " numbers");
         }
+        budget.take(all);
         // Growing to the claimed total at once is allowed only as far as the file's own size bears it out.
         long borne = Math.min(all, 4 * (sum + 1024));
         int most = (int) Math.min(Integer.MAX_VALUE, borne / out.type.bytes);

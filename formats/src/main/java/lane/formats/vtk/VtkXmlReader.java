@@ -14,6 +14,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
 import lane.base.Work;
+import lane.formats.Budget;
 import lane.formats.FileErrors;
 import lane.formats.FileHash;
 import lane.formats.FormatError;
@@ -53,6 +54,7 @@ public final class VtkXmlReader {
         var xml = new XmlParts(
                 new BufferedInputStream(new SegmentStream(bytes, xmlEnd), 1 << 16),
                 appended < 0 ? "" : closed ? "</VTKFile>" : "</AppendedData></VTKFile>",
+                new Budget(bytes.byteSize()),
                 work);
         if (VtkSet.KINDS.contains(xml.fileType)) {
             return VtkSet.read(xml, file, work);
@@ -94,7 +96,8 @@ public final class VtkXmlReader {
         MemorySegment rest = bytes.asSlice(from, Math.min(bytes.byteSize() - from, Integer.MAX_VALUE - 16));
         array.numbers = new Numbers(array.type, what);
         ByteBuffer in = xml.appendedRaw ? rest.asByteBuffer() : base64(rest, array.offset, xml);
-        new Payload(xml.order, xml.wideHeader, xml.packing, work).decode(in, array.numbers, array.room, what);
+        new Payload(xml.order, xml.wideHeader, xml.packing, xml.budget, work)
+                .decode(in, array.numbers, array.room, what);
     }
 
     /** The text of one array ends where the next one's begins, or at the end of the data. */

@@ -14,6 +14,7 @@ import javax.xml.stream.XMLStreamConstants;
 import javax.xml.stream.XMLStreamException;
 import javax.xml.stream.XMLStreamReader;
 import lane.base.Work;
+import lane.formats.Budget;
 import lane.formats.FormatError;
 import lane.formats.vtk.Numbers.Type;
 
@@ -67,6 +68,7 @@ final class XmlParts {
     String fileType = "";
     ByteOrder order = ByteOrder.LITTLE_ENDIAN;
     boolean wideHeader;
+    final Budget budget;
     Payload.Packing packing = Payload.Packing.NONE;
     boolean appendedRaw;
     boolean hasAppended;
@@ -75,7 +77,8 @@ final class XmlParts {
      * @param head the bytes of the XML up to and with the opening tag of the appended data, if there is any
      * @param closing what closes the XML after it, or nothing
      */
-    XmlParts(InputStream head, String closing, Work work) {
+    XmlParts(InputStream head, String closing, Budget budget, Work work) {
+        this.budget = budget;
         InputStream in = closing.isEmpty()
                 ? head
                 : new SequenceInputStream(head, new ByteArrayInputStream(closing.getBytes(StandardCharsets.US_ASCII)));
@@ -342,7 +345,7 @@ final class XmlParts {
                         : event == XMLStreamConstants.END_ELEMENT ? -1 : 0;
             }
         }
-        new Payload(order, wideHeader, packing, Work.QUIET)
+        new Payload(order, wideHeader, packing, budget, Work.QUIET)
                 .decode(Payload.base64(text, 0, n), array.numbers, array.room, what);
     }
 }

@@ -65,7 +65,7 @@ public record Difference(
                 at[m] = x;
                 diff[m] = atCurve ? own - met : met - own;
                 base[m] = atCurve ? met : own;
-                half[m] = Math.hypot(uncertainty(points, i), other.uncertaintyAt(x));
+                half[m] = Math.hypot(uncertainty(points, i, met > own), other.uncertaintyAt(x, own > met));
                 m++;
             }
         }
@@ -84,8 +84,10 @@ public record Difference(
                 method + ", " + m + " of " + n);
     }
 
-    private static double uncertainty(Profile p, int i) {
-        return p.uncertainty().length == 0 || Double.isNaN(p.uncertainty()[i]) ? 0 : p.uncertainty()[i];
+    /** The half-width on the side where the other curve lies. */
+    private static double uncertainty(Profile p, int i, boolean up) {
+        double[] half = up ? p.upwards() : p.uncertainty();
+        return half.length == 0 || Double.isNaN(half[i]) ? 0 : half[i];
     }
 
     private static Difference measure(double[] at, double[] diff, double[] half, double[] base, String method) {
@@ -169,7 +171,7 @@ public record Difference(
     }
 
     /** A curve ordered by abscissa for piecewise linear lookup. */
-    private record Sorted(double[] x, double[] y, double[] u) {
+    private record Sorted(double[] x, double[] y, double[] u, double[] above) {
         static Sorted of(Profile p) {
             int n = p.size();
             double[] x = p.abscissa();
@@ -186,21 +188,23 @@ public record Difference(
             double[] sx = new double[n];
             double[] sy = new double[n];
             double[] su = new double[n];
+            double[] sv = new double[n];
             for (int i = 0; i < n; i++) {
                 int k = up ? i : n - 1 - i;
                 sx[i] = x[k];
                 sy[i] = p.value()[k];
-                su[i] = uncertainty(p, k);
+                su[i] = uncertainty(p, k, false);
+                sv[i] = uncertainty(p, k, true);
             }
-            return new Sorted(sx, sy, su);
+            return new Sorted(sx, sy, su, sv);
         }
 
         double at(double v) {
             return lookup(v, y);
         }
 
-        double uncertaintyAt(double v) {
-            double found = lookup(v, u);
+        double uncertaintyAt(double v, boolean up) {
+            double found = lookup(v, up ? above : u);
             return Double.isNaN(found) ? 0 : found;
         }
 

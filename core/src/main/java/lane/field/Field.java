@@ -45,6 +45,11 @@ public record Field(String name, At at, int components, Unit unit, Values values
         return new Field(name, at, components, other, values);
     }
 
+    /** Some entries, in another order. @param from for each new entry the old one */
+    public Field pick(int[] from) {
+        return new Field(name, at, components, unit, values.pick(components, from));
+    }
+
     /** Least, mean and greatest of a component, or of the magnitude where {@code component} is -1; NaN if none is finite. */
     public double[] range(int component) {
         double least = Double.POSITIVE_INFINITY;

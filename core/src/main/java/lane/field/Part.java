@@ -14,10 +14,24 @@ import lane.mesh.Mesh;
  * @param fields stored on the surface itself, such as wall shear
  * @param turned number of faces that were wound inwards in the file and were turned
  * @param unmatched number of faces that are no boundary face of the run
+ * @param role what it is to the flow
  */
-public record Part(String name, Mesh surface, int[] node, int[] owner, List<Field> fields, int turned, int unmatched) {
+public record Part(
+        String name, Mesh surface, int[] node, int[] owner, List<Field> fields, int turned, int unmatched, Role role) {
     public Part {
         fields = List.copyOf(fields);
+    }
+
+    public Part named(String other) {
+        return new Part(other, surface, node, owner, fields, turned, unmatched, role);
+    }
+
+    public Part with(Role other) {
+        return new Part(name, surface, node, owner, fields, turned, unmatched, other);
+    }
+
+    public Part with(List<Field> others) {
+        return new Part(name, surface, node, owner, others, turned, unmatched, role);
     }
 
     public Optional<Field> field(String wanted) {

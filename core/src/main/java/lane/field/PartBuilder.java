@@ -187,7 +187,8 @@ public final class PartBuilder {
             }
             shapes[f] = (byte) shape.ordinal();
         }
-        return new Part(name, new Mesh(xyz, shapes, offsets, local), node, owner, fields, turned, unmatched);
+        return new Part(
+                name, new Mesh(xyz, shapes, offsets, local), node, owner, fields, turned, unmatched, Role.guess(name));
     }
 
     private CellShape faceShape(int match, Mesh own, int face, int nodes) {

@@ -17,7 +17,12 @@ public final class Run {
     private final List<Part> parts;
     private final List<Trail.Input> inputs;
     private final List<String> remarks;
+    private final List<Double> times;
+    private final double time;
+    private final Stated stated;
     private volatile CellLocator locator;
+    /** The run on the same mesh that keeps the locator; null for this one. */
+    private Run source;
 
     /**
      * @param inputs the files it was read from
@@ -25,6 +30,25 @@ public final class Run {
      * @throws LaneException when a field's size does not fit the mesh
      */
     public Run(Mesh mesh, List<Field> fields, List<Part> parts, List<Trail.Input> inputs, List<String> remarks) {
+        this(mesh, fields, parts, inputs, remarks, List.of(), Double.NaN, Stated.NOTHING);
+    }
+
+    /**
+     * @param times all that are stored, ascending; empty when the files know none
+     * @param time the one that is looked at; NaN when the files know none
+     */
+    public Run(
+            Mesh mesh,
+            List<Field> fields,
+            List<Part> parts,
+            List<Trail.Input> inputs,
+            List<String> remarks,
+            List<Double> times,
+            double time,
+            Stated stated) {
+        this.times = List.copyOf(times);
+        this.time = time;
+        this.stated = stated;
         this.mesh = mesh;
         this.fields = List.copyOf(fields);
         this.parts = List.copyOf(parts);
@@ -76,6 +100,9 @@ public final class Run {
     }
 
     public CellLocator locator() {
+        if (source != null) {
+            return source.locator();
+        }
         CellLocator made = locator;
         if (made == null) {
             synchronized (this) {
@@ -89,10 +116,30 @@ public final class Run {
         return made;
     }
 
-    /** This run with other fields on the same mesh and parts, for example after a unit was stated. */
-    public Run with(List<Field> otherFields, List<Part> otherParts) {
-        var run = new Run(mesh, otherFields, otherParts, inputs, remarks);
-        run.locator = locator;
+    /** All stored times, ascending; empty when the files know none. */
+    public List<Double> times() {
+        return times;
+    }
+
+    /** The time that is looked at; NaN when the files know none. */
+    public double time() {
+        return time;
+    }
+
+    public Stated stated() {
+        return stated;
+    }
+
+    /** This run, with the cell locator of another one on the same mesh. */
+    public Run sharing(Run other) {
+        source = other.source == null ? other : other.source;
+        return this;
+    }
+
+    /** This run with other fields and parts on the same mesh. */
+    public Run with(List<Field> otherFields, List<Part> otherParts, List<String> otherRemarks, Stated said) {
+        var run = new Run(mesh, otherFields, otherParts, inputs, otherRemarks, times, time, said);
+        run.source = source == null ? this : source;
         return run;
     }
 }

@@ -1,5 +1,7 @@
 package lane.field;
 
+import java.util.List;
+
 /** Stored numbers of a field, kept in the width of the file so that a loaded run is no larger than it must be. */
 public sealed interface Values {
     int length();
@@ -64,5 +66,84 @@ public sealed interface Values {
         public long bytes() {
             return 4L * array.length;
         }
+    }
+
+    /**
+     * Some entries, in another order, in the same number type.
+     *
+     * @param components numbers an entry
+     * @param from for each new entry the old one
+     */
+    default Values pick(int components, int[] from) {
+        int n = Math.multiplyExact(components, from.length);
+        switch (this) {
+            case Values.Doubles v -> {
+                double[] out = new double[n];
+                for (int i = 0; i < from.length; i++) {
+                    System.arraycopy(v.array(), from[i] * components, out, i * components, components);
+                }
+                return new Values.Doubles(out);
+            }
+            case Values.Floats v -> {
+                float[] out = new float[n];
+                for (int i = 0; i < from.length; i++) {
+                    System.arraycopy(v.array(), from[i] * components, out, i * components, components);
+                }
+                return new Values.Floats(out);
+            }
+            case Values.Ints v -> {
+                int[] out = new int[n];
+                for (int i = 0; i < from.length; i++) {
+                    System.arraycopy(v.array(), from[i] * components, out, i * components, components);
+                }
+                return new Values.Ints(out);
+            }
+        }
+    }
+
+    /** Entries of three numbers with those in another order. @param from for each new component the old one */
+    default Values permuted(int[] from) {
+        int[] at = new int[length()];
+        for (int i = 0; i < at.length; i++) {
+            at[i] = i / 3 * 3 + from[i % 3];
+        }
+        return pick(1, at);
+    }
+
+    /** One after the other, in the widest type needed. */
+    static Values join(List<Values> all) {
+        if (all.size() == 1) {
+            return all.getFirst();
+        }
+        int n = 0;
+        for (Values v : all) {
+            n = Math.addExact(n, v.length());
+        }
+        if (all.stream().allMatch(Values.Ints.class::isInstance)) {
+            int[] out = new int[n];
+            int at = 0;
+            for (Values v : all) {
+                System.arraycopy(((Values.Ints) v).array(), 0, out, at, v.length());
+                at += v.length();
+            }
+            return new Values.Ints(out);
+        }
+        if (all.stream().allMatch(Values.Floats.class::isInstance)) {
+            float[] out = new float[n];
+            int at = 0;
+            for (Values v : all) {
+                System.arraycopy(((Values.Floats) v).array(), 0, out, at, v.length());
+                at += v.length();
+            }
+            return new Values.Floats(out);
+        }
+        double[] out = new double[n];
+        int at = 0;
+        for (Values v : all) {
+            for (int i = 0; i < v.length(); i++) {
+                out[at++] = v.get(i);
+            }
+        }
+        return new Values.Doubles(out);
     }
 }

@@ -47,6 +47,24 @@ public final class Mesh {
         MeshCheck.check(this);
     }
 
+    /** Whether the other has the same nodes and cells. */
+    public boolean sameAs(Mesh other) {
+        return Arrays.equals(xyz, other.xyz)
+                && Arrays.equals(shapes, other.shapes)
+                && Arrays.equals(offsets, other.offsets)
+                && Arrays.equals(nodes, other.nodes)
+                && Arrays.equals(faceStream, other.faceStream);
+    }
+
+    /** This mesh with all coordinates times a factor. */
+    public Mesh scaled(double factor) {
+        double[] to = new double[xyz.length];
+        for (int i = 0; i < to.length; i++) {
+            to[i] = factor * xyz[i];
+        }
+        return new Mesh(to, shapes, offsets, nodes, faceOffsets, faceStream);
+    }
+
     /** A mesh of cells of one shape with a fixed number of nodes. */
     public static Mesh uniform(double[] xyz, CellShape shape, int[] nodes) {
         int n = nodes.length / shape.nodes();

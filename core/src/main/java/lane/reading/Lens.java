@@ -38,10 +38,19 @@ public record Lens(Map<String, Quantity> quantities, Map<String, FieldUnit> unit
         return q;
     }
 
-    /** The unit a field is stored in: as the study says, else as the file says, else unknown. */
-    public Unit unit(Field field) {
+    /**
+     * The unit a run stores a field in. In this order: as stated for the run alone; in the run's system of units, where
+     * the kind of quantity is known; as stated for the study; as the file says; as guessed; else unknown.
+     */
+    public Unit unit(Run run, Field field) {
+        Unit own = run.stated().units().get(field.name());
+        if (own != null) {
+            return own;
+        }
         FieldUnit said = units.get(field.name());
-        return said != null ? Unit.of(said.unit()) : field.unit();
+        Unit unit = said != null && (said.stated() || !field.unit().known()) ? Unit.of(said.unit()) : field.unit();
+        var system = run.stated().system();
+        return system != null && unit.known() ? system.of(unit.dimension()) : unit;
     }
 
     /** The field behind a quantity on a run's own mesh. */

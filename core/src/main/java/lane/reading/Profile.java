@@ -8,7 +8,8 @@ import lane.unit.Unit;
  *
  * @param abscissa in SI units, in the order of the line
  * @param value NaN where absent
- * @param uncertainty half-width of each value in SI units; empty when none is stated
+ * @param uncertainty half-width of each value in SI units, downwards if {@code above} is given; empty when none is stated
+ * @param above half-width upwards; empty when it is the same both ways
  * @param abscissaName and {@code abscissaUnit}: what is drawn along the axis, unit as shown
  * @param unit as shown
  * @param formula true when the curve is known at any abscissa, so that it can be a datum at anybody's points
@@ -19,6 +20,7 @@ public record Profile(
         double[] abscissa,
         double[] value,
         double[] uncertainty,
+        double[] above,
         String abscissaName,
         Unit abscissaUnit,
         Unit unit,
@@ -27,6 +29,37 @@ public record Profile(
         String note,
         Trail trail)
         implements Outcome {
+    /** A curve whose uncertainty is the same both ways. */
+    public Profile(
+            double[] abscissa,
+            double[] value,
+            double[] uncertainty,
+            String abscissaName,
+            Unit abscissaUnit,
+            Unit unit,
+            boolean formula,
+            int found,
+            String note,
+            Trail trail) {
+        this(
+                abscissa,
+                value,
+                uncertainty,
+                new double[0],
+                abscissaName,
+                abscissaUnit,
+                unit,
+                formula,
+                found,
+                note,
+                trail);
+    }
+
+    /** Half-width upwards; empty when no uncertainty is stated. */
+    public double[] upwards() {
+        return above.length == 0 ? uncertainty : above;
+    }
+
     public int size() {
         return value.length;
     }

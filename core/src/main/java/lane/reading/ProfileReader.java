@@ -23,7 +23,7 @@ public final class ProfileReader {
             Trail trail) {
         Field field = lens.onMesh(run, quantity);
         lens.requireNumber(quantity, field);
-        Unit stored = lens.unit(field);
+        Unit stored = lens.unit(run, field);
         Unit shown = Outcome.shown(
                 unitText,
                 Outcome.shown(quantity.unit(), stored, "Quantity \"" + quantity.name() + "\""),

@@ -25,7 +25,7 @@ public record SurfaceValues(boolean byNode, float[] value, Unit unit) {
         boolean own = part.field(field.name()).isPresent();
         boolean byNode = field.at() == Field.At.NODE;
         Mesh mesh = part.surface();
-        Unit stored = lens.unit(field);
+        Unit stored = lens.unit(run, field);
         Unit shown = Outcome.shown(quantity.unit(), stored, "Quantity \"" + quantity.name() + "\"");
         float[] value = new float[byNode ? mesh.nodeCount() : mesh.cellCount()];
         int components = field.components();

@@ -93,7 +93,7 @@ public final class TallyReader {
         Field field = lens.onPart(over.run(), over.parts().getFirst(), quantity);
         lens.requireNumber(quantity, field);
         Take take = quantity.take();
-        Unit stored = lens.unit(field);
+        Unit stored = lens.unit(over.run(), field);
         boolean plain = field.components() == 1 && take == Take.ALL;
         // What is taken of a field grows with the field, so its factor can wait; an offset only shifts a plain number,
         // and has no meaning in what is taken of several.
@@ -125,7 +125,7 @@ public final class TallyReader {
             double through = v[0] * at.nx + v[1] * at.ny + v[2] * at.nz;
             sums[0].add(swirl ? through * momentOf(axis, at.x, at.y, at.z, v[0], v[1], v[2]) : through);
         });
-        Unit stored = lens.unit(field);
+        Unit stored = lens.unit(over.run(), field);
         Unit unit = factorUnit.si().times(stored.si()).times(Unit.of("m2"));
         double toSi = factor * stored.factor();
         return swirl
@@ -179,30 +179,33 @@ public final class TallyReader {
             throw new LaneException("A force needs a pressure, a wall shear or both; name at least one quantity.");
         }
         Lens lens = over.lens();
-        double onWall = loads.on() == Measure.On.WALL ? 1 : -1;
         double pressure = 0;
         if (!loads.pressure().isBlank()) {
             Field p = lens.onPart(over.run(), over.parts().getFirst(), lens.quantity(loads.pressure()));
-            requirePascal(lens, p, "pressure");
+            requirePascal(lens.unit(over.run(), p), p, "pressure");
             lens.requireNumber(lens.quantity(loads.pressure()), p);
             double[] s = over.of(List.of("pressure", about), List.of(loads.pressure()), 2, (at, sums) -> {
                 double normal = resolve.of(at, at.nx, at.ny, at.nz);
                 sums[0].add(at.value[0][0] * normal);
                 sums[1].add(normal);
             });
-            Unit stored = lens.unit(p);
-            pressure = onWall * (stored.factor() * s[0] + (stored.offset() - loads.reference()) * s[1]);
+            Unit stored = lens.unit(over.run(), p);
+            pressure = (loads.on() == Measure.On.WALL ? 1 : -1)
+                    * (stored.factor() * s[0] + (stored.offset() - loads.reference()) * s[1]);
         }
         double viscous = 0;
         if (!loads.shear().isBlank()) {
             Field tau = vector(over, loads.shear());
-            requirePascal(lens, tau, "wall shear");
+            requirePascal(lens.unit(over.run(), tau), tau, "wall shear");
             double[] s = over.of(List.of("shear", about), List.of(loads.shear()), 1, (at, sums) -> {
                 double[] t = at.value[0];
                 sums[0].add(resolve.of(at, at.area * t[0], at.area * t[1], at.area * t[2]));
             });
-            viscous = (loads.on() == loads.shearActsOn() ? 1 : -1)
-                    * lens.unit(tau).factor()
+            // What was stated of the run's own field is nearer to the truth than what the measure expects of all runs.
+            boolean onWall =
+                    over.run().stated().onWall().getOrDefault(tau.name(), loads.shearActsOn() == Measure.On.WALL);
+            viscous = (onWall == (loads.on() == Measure.On.WALL) ? 1 : -1)
+                    * lens.unit(over.run(), tau).factor()
                     * s[0];
         }
         var pieces = new LinkedHashMap<String, Double>();
@@ -211,8 +214,7 @@ public final class TallyReader {
         return new Raw(pressure + viscous, unit, pieces);
     }
 
-    private static void requirePascal(Lens lens, Field field, String what) {
-        Unit unit = lens.unit(field);
+    private static void requirePascal(Unit unit, Field field, String what) {
         if (unit.known() && unit.dimension().equals(Unit.of("m2/s2").dimension())) {
             throw new LaneException("Field \"" + field.name() + "\" is a kinematic " + what + " in " + unit.symbol()
                     + "; multiply it by the density to get a force.");

@@ -23,13 +23,18 @@ public final class ReferenceReader {
 
     /** A theory along a line: at the line's even samples, or at 201 of them if the line is cell-exact. */
     public static Profile profile(
-            Curve.ByFormula curve, Map<String, Double> constants, Station.Line line, Axis axis, String unitText) {
+            Curve.ByFormula curve,
+            Map<String, Double> constants,
+            double time,
+            Station.Line line,
+            Axis axis,
+            String unitText) {
         Formula formula = Formula.of(curve.formula());
         Unit unit = known(curve.unit(), "formula \"" + curve.formula() + "\"");
         int n = line.sampling() instanceof Sampling.Even even ? even.samples() : 201;
         double[] abscissa = new double[n];
         double[] value = new double[n];
-        Map<String, Double> values = new HashMap<>(constants);
+        Map<String, Double> values = at(time, constants, formula);
         double length = line.length();
         for (int i = 0; i < n; i++) {
             double f = (double) i / (n - 1);
@@ -75,10 +80,23 @@ public final class ReferenceReader {
                 trail);
     }
 
-    /** A theory's single number: a formula of the constants alone. */
-    public static Tally tally(Curve.ByFormula curve, Map<String, Double> constants, String unitText) {
+    /** The constants, and the time where the formula needs it and there is one. */
+    private static Map<String, Double> at(double time, Map<String, Double> constants, Formula formula) {
+        Map<String, Double> values = new HashMap<>(constants);
+        if (!Double.isNaN(time)) {
+            values.putIfAbsent("time", time);
+        } else if (formula.names().contains("time") && !constants.containsKey("time")) {
+            throw new LaneException("The formula \"" + formula.text()
+                    + "\" uses the time, but no run of the study has one; state a time at the lanes.");
+        }
+        return values;
+    }
+
+    /** A theory's single number: a formula of the constants and the time alone. */
+    public static Tally tally(Curve.ByFormula curve, Map<String, Double> constants, double time, String unitText) {
         Unit unit = known(curve.unit(), "formula \"" + curve.formula() + "\"");
-        double value = unit.toSi(Formula.of(curve.formula()).value(constants));
+        Formula formula = Formula.of(curve.formula());
+        double value = unit.toSi(formula.value(at(time, constants, formula)));
         Unit shown = Outcome.shown(unitText, unit, "Theory");
         Trail trail = Trail.EMPTY.then(
                 "source",
@@ -97,15 +115,32 @@ public final class ReferenceReader {
         Unit unit = known(hand.unit(), "hand value");
         Unit shown = Outcome.shown(unitText, unit, "Hand value");
         double half = hand.uncertainty() > 0 ? hand.uncertainty() * unit.factor() : Double.NaN;
+        var settings = new java.util.LinkedHashMap<String, String>();
+        settings.put("note", hand.note());
+        double value = unit.toSi(hand.value());
+        if (!hand.formula().isBlank()) {
+            Map<String, Double> inputs = new HashMap<>();
+            for (Curve.Given g : hand.inputs()) {
+                Unit in = known(g.unit(), "input \"" + g.name() + "\"");
+                inputs.put(g.name(), in.toSi(g.value()));
+                settings.put(g.name(), g.value() + " " + in.label() + (g.note().isBlank() ? "" : ", " + g.note()));
+            }
+            settings.put("formula", hand.formula());
+            value = unit.toSi(Formula.of(hand.formula()).value(inputs));
+        }
         return new Tally(
-                unit.toSi(hand.value()),
+                value,
                 half,
                 shown,
                 Map.of(),
                 "",
                 hand.note(),
                 Trail.EMPTY.then(
-                        "source", "hand value " + hand.value() + " " + unit.label(), Map.of("note", hand.note())));
+                        "source",
+                        "hand value "
+                                + (hand.formula().isBlank() ? String.valueOf(hand.value()) : hand.formula()) + " "
+                                + unit.label(),
+                        settings));
     }
 
     /** Measured points against the line's abscissa, in the order of the abscissa; rows without a number are left out. */
@@ -116,7 +151,10 @@ public final class ReferenceReader {
                 line.abscissa().unit(), "Column \"" + c.abscissa() + "\" along line \"" + line.name() + "\"");
         double[] along = table.column(c.abscissa());
         double[] value = table.column(c.value());
-        double[] half = c.uncertainty().isBlank() ? null : table.column(c.uncertainty());
+        double[] si = Arrays.stream(value).map(unit::toSi).toArray();
+        double[] half = c.uncertainty().none() ? null : c.uncertainty().halves(table, false, si, unit);
+        double[] above =
+                c.uncertainty().upper().isBlank() ? null : c.uncertainty().halves(table, true, si, unit);
         int[] rows = IntStream.range(0, table.rows())
                 .filter(i -> Double.isFinite(along[i]) && Double.isFinite(value[i]))
                 .boxed()
@@ -129,11 +167,13 @@ public final class ReferenceReader {
         }
         double[] abscissa =
                 Arrays.stream(rows).mapToDouble(i -> alongUnit.toSi(along[i])).toArray();
-        double[] values =
-                Arrays.stream(rows).mapToDouble(i -> unit.toSi(value[i])).toArray();
+        double[] values = Arrays.stream(rows).mapToDouble(i -> si[i]).toArray();
         double[] halves = half == null
                 ? new double[0]
-                : Arrays.stream(rows).mapToDouble(i -> half[i] * unit.factor()).toArray();
+                : Arrays.stream(rows).mapToDouble(i -> half[i]).toArray();
+        double[] up = above == null
+                ? new double[0]
+                : Arrays.stream(rows).mapToDouble(i -> above[i]).toArray();
         Unit shown = Outcome.shown(unitText, unit, "Table " + table.input().path());
         Trail trail = source(table)
                 .then(
@@ -145,13 +185,14 @@ public final class ReferenceReader {
                                 "value",
                                 c.value() + ", " + unit.label(),
                                 "uncertainty",
-                                c.uncertainty(),
+                                c.uncertainty().word(),
                                 "rows",
                                 String.valueOf(rows.length)));
         return new Profile(
                 abscissa,
                 values,
                 halves,
+                up,
                 line.abscissa().word(),
                 line.abscissa().unit(),
                 shown,

@@ -8,20 +8,79 @@ import lane.trail.Trail;
  * Measured or digitised columns.
  *
  * @param headers column names
- * @param units one a column as the file says, blank where it does not
+ * @param units one a column as the file or its recipe says, blank where neither does
+ * @param roles one a column, as the recipe says or as its name tells
  * @param columns numbers, NaN where missing; all of one length
- * @param recipe what was found out about the file, for people: separator, decimal mark, header lines
+ * @param layout how the file was read
  */
 public record Table(
-        List<String> headers, List<String> units, List<double[]> columns, String recipe, Trail.Input input) {
+        List<String> headers,
+        List<String> units,
+        List<Recipe.Role> roles,
+        List<double[]> columns,
+        Layout layout,
+        Trail.Input input) {
+    /**
+     * How a file was read; everything was found out unless a recipe says it.
+     *
+     * @param kind what tables of this kind have in common
+     * @param sheets of a workbook; empty for text
+     * @param headers rows of names and units: 0, 1 or 2
+     * @param words the same for people
+     */
+    public record Layout(
+            String kind,
+            String encoding,
+            String separator,
+            String decimal,
+            String sheet,
+            List<String> sheets,
+            int skip,
+            int headers,
+            String words) {
+        public Layout {
+            sheets = List.copyOf(sheets);
+        }
+    }
+
     public Table {
         headers = List.copyOf(headers);
         units = List.copyOf(units);
+        roles = List.copyOf(roles);
         columns = List.copyOf(columns);
+    }
+
+    /** A table made by the program itself. */
+    public Table(List<String> headers, List<String> units, List<double[]> columns, String words, Trail.Input input) {
+        this(
+                headers,
+                units,
+                headers.stream().map(Table::role).toList(),
+                columns,
+                new Layout("", "", "", "", "", List.of(), 0, 1, words),
+                input);
+    }
+
+    /** By the trade's usual names: an uncertainty, or else a value. */
+    public static Recipe.Role role(String header) {
+        String h = header.toLowerCase(java.util.Locale.ROOT);
+        boolean unsure = h.contains("uncert")
+                || h.contains("error")
+                || h.contains("±")
+                || h.contains("+-")
+                || h.contains("sigma")
+                || h.contains("std")
+                || h.matches("(u|u_.*|u95|du|err.*)");
+        return unsure ? Recipe.Role.UNCERTAINTY : Recipe.Role.VALUE;
     }
 
     public int rows() {
         return columns.isEmpty() ? 0 : columns.getFirst().length;
+    }
+
+    /** What was found out about the file, for people: separator, decimal mark, header lines. */
+    public String recipe() {
+        return layout.words();
     }
 
     /** @throws LaneException naming the columns there are */
@@ -38,5 +97,12 @@ public record Table(
     public String unit(String header, String stated) {
         column(header);
         return stated.isBlank() ? units.get(headers.indexOf(header)) : stated;
+    }
+
+    /** Names of the columns with a role, in their order. */
+    public List<String> with(Recipe.Role role) {
+        return headers.stream()
+                .filter(h -> roles.get(headers.indexOf(h)) == role)
+                .toList();
     }
 }

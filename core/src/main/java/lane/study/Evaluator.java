@@ -16,6 +16,7 @@ import lane.check.CheckResult;
 import lane.check.Judge;
 import lane.field.Part;
 import lane.field.Run;
+import lane.mesh.Mesh;
 import lane.quantity.FieldUnit;
 import lane.quantity.Quantity;
 import lane.reading.BalanceReader;
@@ -25,6 +26,7 @@ import lane.reading.ProfileReader;
 import lane.reading.Reading;
 import lane.reading.TallyReader;
 import lane.reference.Curve;
+import lane.reference.Formula;
 import lane.reference.ReferenceReader;
 import lane.station.Placement;
 import lane.station.Placer;
@@ -54,8 +56,9 @@ public final class Evaluator {
         return computed.get();
     }
 
-    // Keys: a run counts by identity, definitions by value. A key holds what the result depends on and nothing else.
-    private record PlaceKey(Run run, Station.Line geometry) {}
+    // Keys: a run and a mesh count by identity, definitions by value. Two times on one mesh share their placements. A
+    // key holds what the result depends on and nothing else.
+    private record PlaceKey(Mesh mesh, Station.Line geometry) {}
 
     private record ReadKey(
             Object source,
@@ -82,7 +85,7 @@ public final class Evaluator {
             if (source instanceof Source.Simulation s) {
                 work.poll();
                 try {
-                    runs.put(s.id(), library.run(s, work));
+                    runs.put(s.id(), library.run(s, study.timeOf(s), work));
                 } catch (LaneException e) {
                     failures.put(s.id(), e.getMessage());
                 }
@@ -118,6 +121,7 @@ public final class Evaluator {
             checks.put(check.id(), remember(key, () -> Judge.judge(check, outcomes, study.datum(), judged)));
         }
         forget();
+        library.settled(study);
         return new Results(study, runs, failures, placements, readings, checks);
     }
 
@@ -169,7 +173,7 @@ public final class Evaluator {
     }
 
     private Placement place(Run run, Station.Line line, Work work) {
-        return remember(new PlaceKey(run, line.geometry()), () -> Placer.line(run.locator(), line, work));
+        return remember(new PlaceKey(run.mesh(), line.geometry()), () -> Placer.line(run.locator(), line, work));
     }
 
     private Outcome read(
@@ -188,7 +192,7 @@ public final class Evaluator {
                             ? new Outcome.Absent("not read", failures.get(s.id()))
                             : readRun(study, run, reading, lens, work);
                 }
-                case Source.Reference r -> readReference(study, r, reading);
+                case Source.Reference r -> readReference(study, r, reading, time(runs));
             };
         } catch (LaneException e) {
             return new Outcome.Absent(brief(e.getMessage()), e.getMessage());
@@ -203,6 +207,25 @@ public final class Evaluator {
                         : sentence.contains("unit") ? "unit?" : sentence.contains("open") ? "not closed" : "no answer";
     }
 
+    /** What is particular about a run: its time, and what was stated of it. */
+    private static Map<String, String> facts(Run run) {
+        var out = new LinkedHashMap<String, String>();
+        if (!Double.isNaN(run.time())) {
+            out.put(
+                    "time",
+                    run.time()
+                            + (run.times().size() > 1
+                                    ? ", one of " + run.times().size()
+                                    : ""));
+        }
+        if (run.stated().system() != null) {
+            out.put("units", run.stated().system().name());
+        }
+        run.stated().units().forEach((f, u) -> out.put("unit of " + f, u.label() + ", stated for this run"));
+        run.stated().onWall().forEach((f, w) -> out.put(f + " acts on", w ? "the wall" : "the fluid"));
+        return out;
+    }
+
     private Outcome readRun(Study study, Run run, Reading reading, Lens lens, Work work) {
         Trail trail = new Trail(run.inputs(), List.of())
                 .then(
@@ -210,7 +233,7 @@ public final class Evaluator {
                         run.inputs().isEmpty()
                                 ? "run in memory"
                                 : run.inputs().getFirst().brief(),
-                        Map.of());
+                        facts(run));
         List<Station> stations = stations(study, reading);
         // Names of readings do not change numbers but stand in the trail; quantities and units that the reading does
         // not use are left out of the key, so that editing them costs nothing here.
@@ -255,7 +278,16 @@ public final class Evaluator {
         });
     }
 
-    private Outcome readReference(Study study, Source.Reference reference, Reading reading) {
+    /** The time that theories are taken at: that of the first run in lane order that has one; NaN for none. */
+    private static double time(Map<String, Run> runs) {
+        return runs.values().stream()
+                .mapToDouble(Run::time)
+                .filter(Double::isFinite)
+                .findFirst()
+                .orElse(Double.NaN);
+    }
+
+    private Outcome readReference(Study study, Source.Reference reference, Reading reading, double time) {
         Curve curve = reference.answers().stream()
                 .filter(c -> c.reading().equals(reading.id()))
                 .findFirst()
@@ -265,30 +297,35 @@ public final class Evaluator {
         }
         List<Object> tables = new ArrayList<>();
         if (curve instanceof Curve.Columns c) {
-            tables.add(library.table(c.file()));
+            tables.add(library.table(c.file(), study.recipes()));
         } else if (curve instanceof Curve.WindowMean w) {
-            tables.add(library.table(w.file()));
+            tables.add(library.table(w.file(), study.recipes()));
         }
         tables.add(curve);
+        if (curve instanceof Curve.ByFormula f
+                && Formula.of(f.formula()).names().contains("time")) {
+            tables.add(time);
+        }
         var key = new ReadKey(
                 reference.constants(), reading, stations(study, reading), List.of(), List.of(), study.axis(), tables);
         return remember(key, () -> {
             try {
-                return answer(study, reference, reading, curve);
+                return answer(study, reference, reading, curve, time);
             } catch (LaneException e) {
                 return new Outcome.Absent(brief(e.getMessage()), e.getMessage());
             }
         });
     }
 
-    private Outcome answer(Study study, Source.Reference reference, Reading reading, Curve curve) {
+    private Outcome answer(Study study, Source.Reference reference, Reading reading, Curve curve, double time) {
         return switch (reading) {
             case Reading.OfProfile p -> {
                 Station.Line line = line(study, p.station(), reading);
                 yield switch (curve) {
                     case Curve.ByFormula f ->
-                        ReferenceReader.profile(f, reference.constants(), line, study.axis(), p.unit());
-                    case Curve.Columns c -> ReferenceReader.profile(library.table(c.file()), c, line, p.unit());
+                        ReferenceReader.profile(f, reference.constants(), time, line, study.axis(), p.unit());
+                    case Curve.Columns c ->
+                        ReferenceReader.profile(library.table(c.file(), study.recipes()), c, line, p.unit());
                     default ->
                         throw new LaneException("Reading \"" + p.name() + "\" is a curve, but " + reference.name()
                                 + " gives a single number; give a formula or columns.");
@@ -296,9 +333,10 @@ public final class Evaluator {
             }
             case Reading.OfTally t ->
                 switch (curve) {
-                    case Curve.ByFormula f -> ReferenceReader.tally(f, reference.constants(), t.unit());
+                    case Curve.ByFormula f -> ReferenceReader.tally(f, reference.constants(), time, t.unit());
                     case Curve.HandValue h -> ReferenceReader.tally(h, t.unit());
-                    case Curve.WindowMean w -> ReferenceReader.tally(library.table(w.file()), w, t.unit());
+                    case Curve.WindowMean w ->
+                        ReferenceReader.tally(library.table(w.file(), study.recipes()), w, t.unit());
                     default ->
                         throw new LaneException("Reading \"" + t.name() + "\" is a single number, but "
                                 + reference.name() + " gives a curve; give a formula, a hand value or a mean.");

@@ -1,14 +1,28 @@
 package lane.study;
 
+import java.util.List;
 import lane.base.Work;
+import lane.field.Moment;
 import lane.field.Run;
+import lane.reference.Recipe;
 import lane.reference.Table;
 
 /** Loads files for the evaluator. It must hand out the same object again as long as the file has not changed. */
 public interface Library {
-    /** @throws lane.base.LaneException with one sentence when the file cannot be used */
-    Run run(Source.Simulation source, Work work);
+    /**
+     * A run at a moment, understood as its treatment says.
+     *
+     * @throws lane.base.LaneException with one sentence when the file cannot be used
+     */
+    Run run(Source.Simulation source, Moment moment, Work work);
 
-    /** @param file relative to the study */
-    Table table(String file);
+    /**
+     * A table, read as the recipe of its kind says.
+     *
+     * @param file relative to the study
+     */
+    Table table(String file, List<Recipe> recipes);
+
+    /** Told after a study was computed: what it does not use can be let go. */
+    default void settled(Study study) {}
 }

@@ -2,6 +2,7 @@ package lane.study;
 
 import java.util.List;
 import java.util.Map;
+import lane.field.Treatment;
 import lane.reference.Curve;
 
 /** Where numbers come from: a lane of the study. */
@@ -17,20 +18,50 @@ public sealed interface Source {
     /**
      * A simulation run.
      *
-     * @param file mesh and fields, relative to the study
+     * @param file mesh and fields, relative to the study; with one {@code *} in its name a series of files over time
      * @param partFiles surfaces that carry boundary parts, named after the files, relative to the study
      * @param regions integer cell array that names the parts; blank for none
      * @param family runs of one family are meshes of one problem, coarse to fine in lane order
+     * @param treatment how the files are to be understood where they do not say it themselves
      */
-    record Simulation(String id, String name, String file, List<String> partFiles, String regions, String family)
+    record Simulation(
+            String id,
+            String name,
+            String file,
+            List<String> partFiles,
+            String regions,
+            String family,
+            Treatment treatment)
             implements Source {
         public Simulation {
             partFiles = List.copyOf(partFiles);
+            treatment = treatment == null ? Treatment.NONE : treatment;
+        }
+
+        /** A run whose files say everything. */
+        public Simulation(String id, String name, String file, List<String> partFiles, String regions, String family) {
+            this(id, name, file, partFiles, regions, family, Treatment.NONE);
+        }
+
+        public Simulation with(Treatment other) {
+            return new Simulation(id, name, file, partFiles, regions, family, other);
+        }
+
+        public Simulation withRegions(String other) {
+            return new Simulation(id, name, file, partFiles, other, family, treatment);
+        }
+
+        public Simulation withFile(String other) {
+            return new Simulation(id, name, other, partFiles, regions, family, treatment);
+        }
+
+        public Simulation withPartFiles(List<String> others) {
+            return new Simulation(id, name, file, others, regions, family, treatment);
         }
 
         @Override
         public Simulation named(String other) {
-            return new Simulation(id, other, file, partFiles, regions, family);
+            return new Simulation(id, other, file, partFiles, regions, family, treatment);
         }
     }
 

@@ -8,10 +8,12 @@ import java.util.function.Function;
 import java.util.function.UnaryOperator;
 import lane.base.LaneException;
 import lane.check.Check;
+import lane.field.Moment;
 import lane.mesh.Axis;
 import lane.quantity.FieldUnit;
 import lane.quantity.Quantity;
 import lane.reading.Reading;
+import lane.reference.Recipe;
 import lane.station.Station;
 
 /**
@@ -21,6 +23,8 @@ import lane.station.Station;
  * @param datum key of the lane that differences are taken against; blank for none
  * @param off keys of lanes that are switched off
  * @param axis that radius and swirl refer to
+ * @param time which stored time of the runs is looked at
+ * @param recipes how kinds of tables are read, where what is found out about them is not right
  */
 public record Study(
         int version,
@@ -28,6 +32,8 @@ public record Study(
         String datum,
         List<String> off,
         Axis axis,
+        Moment time,
+        List<Recipe> recipes,
         List<Source> sources,
         List<FieldUnit> units,
         List<Quantity> quantities,
@@ -40,6 +46,8 @@ public record Study(
     public Study {
         // A study written by hand may leave the axis out.
         axis = axis == null ? Axis.Z : axis;
+        time = time == null ? Moment.LAST : time;
+        recipes = recipes == null ? List.of() : List.copyOf(recipes);
         off = List.copyOf(off);
         sources = List.copyOf(sources);
         units = List.copyOf(units);
@@ -56,7 +64,19 @@ public record Study(
 
     public static Study empty(String name) {
         return new Study(
-                VERSION, name, "", List.of(), Axis.Z, List.of(), List.of(), List.of(), List.of(), List.of(), List.of());
+                VERSION,
+                name,
+                "",
+                List.of(),
+                Axis.Z,
+                Moment.LAST,
+                List.of(),
+                List.of(),
+                List.of(),
+                List.of(),
+                List.of(),
+                List.of(),
+                List.of());
     }
 
     private static <T> void unique(String what, List<T> items, Function<T, String> key) {
@@ -128,45 +148,163 @@ public record Study(
     }
 
     public Study withName(String other) {
-        return new Study(version, other, datum, off, axis, sources, units, quantities, stations, readings, checks);
+        return new Study(
+                version,
+                other,
+                datum,
+                off,
+                axis,
+                time,
+                recipes,
+                sources,
+                units,
+                quantities,
+                stations,
+                readings,
+                checks);
     }
 
     public Study withDatum(String id) {
-        return new Study(version, name, id, off, axis, sources, units, quantities, stations, readings, checks);
+        return new Study(
+                version, name, id, off, axis, time, recipes, sources, units, quantities, stations, readings, checks);
     }
 
     public Study withOff(List<String> ids) {
-        return new Study(version, name, datum, ids, axis, sources, units, quantities, stations, readings, checks);
+        return new Study(
+                version, name, datum, ids, axis, time, recipes, sources, units, quantities, stations, readings, checks);
+    }
+
+    public Study withTime(Moment moment) {
+        return new Study(
+                version,
+                name,
+                datum,
+                off,
+                axis,
+                moment,
+                recipes,
+                sources,
+                units,
+                quantities,
+                stations,
+                readings,
+                checks);
+    }
+
+    /** This study with a recipe in place of the one for the same kind of table. */
+    public Study with(Recipe recipe) {
+        List<Recipe> all = new ArrayList<>(recipes);
+        all.removeIf(r -> r.kind().equals(recipe.kind()));
+        all.add(recipe);
+        return new Study(
+                version, name, datum, off, axis, time, all, sources, units, quantities, stations, readings, checks);
+    }
+
+    /** Which stored time of a run is looked at: its own choice, else the study's. */
+    public Moment timeOf(Source.Simulation run) {
+        return run.treatment().time() == null ? time : run.treatment().time();
     }
 
     public Study withSources(UnaryOperator<List<Source>> edit) {
         return new Study(
-                version, name, datum, off, axis, edited(sources, edit), units, quantities, stations, readings, checks);
+                version,
+                name,
+                datum,
+                off,
+                axis,
+                time,
+                recipes,
+                edited(sources, edit),
+                units,
+                quantities,
+                stations,
+                readings,
+                checks);
     }
 
     public Study withUnits(UnaryOperator<List<FieldUnit>> edit) {
         return new Study(
-                version, name, datum, off, axis, sources, edited(units, edit), quantities, stations, readings, checks);
+                version,
+                name,
+                datum,
+                off,
+                axis,
+                time,
+                recipes,
+                sources,
+                edited(units, edit),
+                quantities,
+                stations,
+                readings,
+                checks);
     }
 
     public Study withQuantities(UnaryOperator<List<Quantity>> edit) {
         return new Study(
-                version, name, datum, off, axis, sources, units, edited(quantities, edit), stations, readings, checks);
+                version,
+                name,
+                datum,
+                off,
+                axis,
+                time,
+                recipes,
+                sources,
+                units,
+                edited(quantities, edit),
+                stations,
+                readings,
+                checks);
     }
 
     public Study withStations(UnaryOperator<List<Station>> edit) {
         return new Study(
-                version, name, datum, off, axis, sources, units, quantities, edited(stations, edit), readings, checks);
+                version,
+                name,
+                datum,
+                off,
+                axis,
+                time,
+                recipes,
+                sources,
+                units,
+                quantities,
+                edited(stations, edit),
+                readings,
+                checks);
     }
 
     public Study withReadings(UnaryOperator<List<Reading>> edit) {
         return new Study(
-                version, name, datum, off, axis, sources, units, quantities, stations, edited(readings, edit), checks);
+                version,
+                name,
+                datum,
+                off,
+                axis,
+                time,
+                recipes,
+                sources,
+                units,
+                quantities,
+                stations,
+                edited(readings, edit),
+                checks);
     }
 
     public Study withChecks(UnaryOperator<List<Check>> edit) {
         return new Study(
-                version, name, datum, off, axis, sources, units, quantities, stations, readings, edited(checks, edit));
+                version,
+                name,
+                datum,
+                off,
+                axis,
+                time,
+                recipes,
+                sources,
+                units,
+                quantities,
+                stations,
+                readings,
+                edited(checks, edit));
     }
 
     private static <T> List<T> edited(List<T> items, UnaryOperator<List<T>> edit) {

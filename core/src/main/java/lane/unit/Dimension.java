@@ -53,6 +53,21 @@ public final class Dimension {
         return new Dimension(e);
     }
 
+    /** Exponent of a base unit, in the order metre, kilogram, second, ampere, kelvin, mole, candela. */
+    double exponent(int index) {
+        return (double) sixtieths[index] / PART;
+    }
+
+    /** The exponent's size as it stands behind a symbol; nothing for one. */
+    String exponentText(int index) {
+        int e = Math.abs(sixtieths[index]);
+        if (e % PART == 0) {
+            return e == PART ? "" : String.valueOf(e / PART);
+        }
+        int g = gcd(e, PART);
+        return "^(" + e / g + "/" + PART / g + ")";
+    }
+
     @Override
     public boolean equals(Object other) {
         return other instanceof Dimension d && Arrays.equals(sixtieths, d.sixtieths);

@@ -69,12 +69,16 @@ final class UnitParser {
         put("ft", m, 0.3048);
         put("lb", kg, 0.45359237);
         put("lbf", newton, 4.4482216152605);
+        put("dyn", newton, 1e-5);
+        put("erg", joule, 1e-7);
         Dimension kelvin = Dimension.base(4);
         for (String c : new String[] {"degC", "°C"}) {
             NAMED.put(c, new Unit(c, kelvin, 1, 273.15));
+            difference(c, 1);
         }
         for (String f : new String[] {"degF", "°F"}) {
             NAMED.put(f, new Unit(f, kelvin, 5 / 9.0, 459.67 * 5 / 9));
+            difference(f, 5 / 9.0);
         }
     }
 
@@ -83,6 +87,12 @@ final class UnitParser {
 
     private UnitParser(String text) {
         this.text = text;
+    }
+
+    /** A difference of temperatures is no point on the scale: {@code delta degC}. */
+    private static void difference(String scale, double factor) {
+        put("delta " + scale, Dimension.base(4), factor);
+        put("Δ" + scale, Dimension.base(4), factor);
     }
 
     private static void put(String symbol, Dimension dimension, double factor) {

@@ -121,16 +121,17 @@ class ReferenceTest {
     @Test
     void aTableIsConvertedSortedAndItsGapsLeftOut() {
         Table t = table(new double[] {5000, 3000, 4000}, new double[] {20, 10, Double.NaN}, new double[] {1, 2, 3});
-        Profile p = ReferenceReader.profile(t, new Curve.Columns("r", "t.csv", "r", "", "T", "", "u"), LINE, "");
+        Profile p = ReferenceReader.profile(
+                t, new Curve.Columns("r", "t.csv", "r", "", "T", "", Uncertainty.of("u")), LINE, "");
         assertThat(p.abscissa()).containsExactly(3, 5);
         assertThat(p.value()).containsExactly(283.15, 293.15);
         assertThat(p.uncertainty()).containsExactly(2, 1);
-        assertThatThrownBy(() ->
-                        ReferenceReader.profile(t, new Curve.Columns("r", "t.csv", "x", "", "T", "", ""), LINE, ""))
+        assertThatThrownBy(() -> ReferenceReader.profile(
+                        t, new Curve.Columns("r", "t.csv", "x", "", "T", "", Uncertainty.NONE), LINE, ""))
                 .isInstanceOf(LaneException.class)
                 .hasMessageContaining("no column \"x\"");
-        assertThatThrownBy(() ->
-                        ReferenceReader.profile(t, new Curve.Columns("r", "t.csv", "r", "s", "T", "", ""), LINE, ""))
+        assertThatThrownBy(() -> ReferenceReader.profile(
+                        t, new Curve.Columns("r", "t.csv", "r", "s", "T", "", Uncertainty.NONE), LINE, ""))
                 .hasMessageContaining("s and m");
     }
 

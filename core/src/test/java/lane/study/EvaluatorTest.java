@@ -52,7 +52,7 @@ class EvaluatorTest {
         }
 
         @Override
-        public Run run(Source.Simulation source, Work work) {
+        public Run run(Source.Simulation source, lane.field.Moment moment, Work work) {
             if (source.file().equals("missing")) {
                 throw new LaneException("The file missing cannot be read: it does not exist; check the path.");
             }
@@ -60,7 +60,7 @@ class EvaluatorTest {
         }
 
         @Override
-        public Table table(String file) {
+        public Table table(String file, List<lane.reference.Recipe> recipes) {
             throw new LaneException("There is no table here.");
         }
     }
@@ -73,6 +73,8 @@ class EvaluatorTest {
                 "theory",
                 List.of(),
                 Axis.Z,
+                lane.field.Moment.LAST,
+                List.of(),
                 List.of(
                         new Source.Simulation("coarse", "coarse", "coarse", List.of(), "", "f"),
                         new Source.Simulation("fine", "fine", "fine", List.of(), "", "f"),

@@ -6,6 +6,7 @@ import java.util.Map;
 import lane.check.Check;
 import lane.check.Check.Norm;
 import lane.check.Check.Scale;
+import lane.field.Moment;
 import lane.mesh.Axis;
 import lane.mesh.Point;
 import lane.quantity.FieldUnit;
@@ -17,6 +18,7 @@ import lane.reading.Measure.Loads;
 import lane.reading.Measure.On;
 import lane.reading.Reading;
 import lane.reference.Curve;
+import lane.reference.Uncertainty;
 import lane.station.Abscissa;
 import lane.station.Sampling;
 import lane.station.Station;
@@ -38,6 +40,8 @@ final class DemoStudy {
                 "theory",
                 List.of(),
                 Axis.Z,
+                Moment.LAST,
+                List.of(),
                 sources(),
                 units(),
                 quantities(),
@@ -92,7 +96,7 @@ final class DemoStudy {
                 Map.of(),
                 List.of(
                         new Curve.Columns(
-                                "temperature-outlet", "rake.csv", "radius", "", "temperature", "", "uncertainty"),
+                                "temperature-outlet", "rake.csv", "radius", "", "temperature", "", Uncertainty.of("uncertainty")),
                         new Curve.WindowMean("rotor-torque", "torque-logger.csv", "Drehmoment", "", "Zeit", 20, 60)));
     }
 

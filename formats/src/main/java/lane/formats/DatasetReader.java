@@ -4,6 +4,7 @@ import java.nio.file.Path;
 import java.util.List;
 import java.util.Locale;
 import lane.base.Work;
+import lane.field.Moment;
 import lane.formats.grid.Dataset;
 import lane.formats.hdf.CgnsReader;
 import lane.formats.hdf.VtkHdfReader;
@@ -28,16 +29,34 @@ public final class DatasetReader {
 
     /** Reads the last time of what is stored. @throws LaneException with one sentence: what is wrong with the file and what to do */
     public static Dataset read(Path file, Work work) {
-        return switch (ending(file)) {
-            case "vtk" -> LegacyReader.read(file, work);
-            case "stl" -> StlReader.read(file, work);
-            case "ply" -> PlyReader.read(file, work);
-            case "obj" -> ObjReader.read(file, work);
-            case "xdmf", "xmf" -> XdmfReader.read(file, work);
-            case "cgns" -> CgnsReader.read(file, work);
-            case "vtkhdf", "hdf", "h5", "hdf5" -> VtkHdfReader.read(file, work);
-            default -> VtkXmlReader.read(file, work);
-        };
+        return read(file, Moment.LAST, work);
+    }
+
+    /**
+     * Reads one time of what is stored, and nothing of the others.
+     *
+     * @param file a file, or a series over time: a path whose file name has one {@code *}
+     * @throws LaneException with one sentence: what is wrong with the file and what to do
+     */
+    public static Dataset read(Path file, Moment moment, Work work) {
+        if (Series.is(file)) {
+            return Series.of(file).read(moment, work);
+        }
+        Dataset read =
+                switch (ending(file)) {
+                    case "vtk" -> LegacyReader.read(file, work);
+                    case "stl" -> StlReader.read(file, work);
+                    case "ply" -> PlyReader.read(file, work);
+                    case "obj" -> ObjReader.read(file, work);
+                    case "xdmf", "xmf" -> XdmfReader.read(file, moment, work);
+                    case "cgns" -> CgnsReader.read(file, moment, work);
+                    case "vtkhdf", "hdf", "h5", "hdf5" -> VtkHdfReader.read(file, moment, work);
+                    default -> VtkXmlReader.read(file, moment, work);
+                };
+        if (read.times().size() == 1) {
+            FileErrors.of(file, () -> moment.in(read.times()));
+        }
+        return read;
     }
 
     public static String ending(Path file) {

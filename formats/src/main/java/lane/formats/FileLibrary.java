@@ -13,16 +13,15 @@ import java.util.concurrent.CancellationException;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.FutureTask;
+import java.util.concurrent.atomic.AtomicLong;
 import java.util.function.Supplier;
 import lane.base.LaneException;
 import lane.base.Work;
-import lane.field.Field;
-import lane.field.Part;
-import lane.field.PartBuilder;
+import lane.field.Moment;
 import lane.field.Run;
-import lane.field.Values;
-import lane.formats.grid.Dataset;
-import lane.formats.table.CsvReader;
+import lane.field.Treatment;
+import lane.formats.table.TableReader;
+import lane.reference.Recipe;
 import lane.reference.Table;
 import lane.study.Library;
 import lane.study.Source;
@@ -39,16 +38,46 @@ public final class FileLibrary implements Library {
 
     private record Stamp(Path file, long size, long changed) {}
 
-    private record RunKey(List<Path> files, String regions) {}
+    /** A run's files and what decides how they become a mesh. */
+    private record Bundle(List<Path> files, String regions, double metres) {}
+
+    private record RunKey(Bundle of, Moment moment) {}
+
+    /** A table as a recipe reads it; without a recipe its kind. */
+    private record Read(Stamp of, Recipe recipe) {}
+
+    private record Understood(Run run, Treatment treatment) {}
+
+    /** How many times of one run are kept. */
+    private static final int TIMES_KEPT = 4;
 
     /** What the files of a run looked like when it was read. */
     private final Map<RunKey, List<Stamp>> seen = new ConcurrentHashMap<>();
 
-    private RunKey key(Source.Simulation source) {
+    /** The stored times of runs that were read once. */
+    private final Map<Bundle, List<Double>> times = new ConcurrentHashMap<>();
+
+    /** When a run was last asked for. */
+    private final Map<RunKey, Long> asked = new ConcurrentHashMap<>();
+
+    private final AtomicLong clock = new AtomicLong();
+
+    private Bundle files(Source.Simulation source) {
         List<Path> files = new ArrayList<>();
         files.add(resolve(source.file()));
         source.partFiles().forEach(p -> files.add(resolve(p)));
-        return new RunKey(List.copyOf(files), source.regions());
+        return new Bundle(
+                List.copyOf(files), source.regions(), source.treatment().metres());
+    }
+
+    /** Moments that mean the same stored time become one. */
+    private RunKey key(Bundle files, Moment moment) {
+        List<Double> known = times.get(files);
+        if (known == null) {
+            return new RunKey(files, moment);
+        }
+        int at = known.isEmpty() ? 0 : moment.in(known);
+        return new RunKey(files, at >= known.size() - 1 ? Moment.LAST : new Moment.At(known.get(at), 0));
     }
 
     /** Keys of sources whose files are no longer as they were read. */
@@ -58,14 +87,18 @@ public final class FileLibrary implements Library {
             try {
                 boolean other =
                         switch (source) {
-                            case Source.Simulation s ->
-                                seen.getOrDefault(key(s), List.of()).stream().anyMatch(FileLibrary::differs);
+                            case Source.Simulation s -> {
+                                Bundle of = files(s);
+                                yield seen.entrySet().stream()
+                                        .anyMatch(e -> e.getKey().of.equals(of)
+                                                && e.getValue().stream().anyMatch(FileLibrary::differs));
+                            }
                             case Source.Reference r ->
                                 kept.keySet().stream()
-                                        .anyMatch(k -> k instanceof Stamp s
+                                        .anyMatch(k -> k instanceof Read t
                                                 && r.files().stream().anyMatch(f -> resolve(f)
-                                                        .equals(s.file))
-                                                && differs(s));
+                                                        .equals(t.of.file))
+                                                && differs(t.of));
                         };
                 if (other) {
                     out.add(source.id());
@@ -91,9 +124,10 @@ public final class FileLibrary implements Library {
     public void reload(Study study, Set<String> sources) {
         for (Source source : study.sources()) {
             if (sources.contains(source.id()) && source instanceof Source.Simulation s) {
-                RunKey key = key(s);
-                kept.remove(key);
-                seen.remove(key);
+                Bundle of = files(s);
+                kept.keySet().removeIf(k -> k instanceof RunKey r && r.of.equals(of));
+                seen.keySet().removeIf(k -> k.of.equals(of));
+                times.remove(of);
             }
         }
     }
@@ -110,6 +144,14 @@ public final class FileLibrary implements Library {
         } catch (java.nio.file.InvalidPathException e) {
             throw new LaneException("\"" + path + "\" is no path on this machine; correct it in the study.", e);
         }
+    }
+
+    /** A path as the study writes it. */
+    String relative(Path file) {
+        Path there = file.toAbsolutePath().normalize();
+        return (there.startsWith(folder) ? folder.relativize(there) : there)
+                .toString()
+                .replace('\\', '/');
     }
 
     private Stamp stamp(String path) {
@@ -150,14 +192,14 @@ public final class FileLibrary implements Library {
     public void prepare(Study study) {
         for (Source source : study.sources()) {
             if (source instanceof Source.Simulation s) {
-                Thread.ofPlatform().daemon().name("load " + s.name()).start(() -> prepare(s));
+                Thread.ofPlatform().daemon().name("load " + s.name()).start(() -> prepare(s, study.timeOf(s)));
             }
         }
     }
 
-    private void prepare(Source.Simulation source) {
+    private void prepare(Source.Simulation source, Moment moment) {
         try {
-            run(source, Work.QUIET).locator();
+            run(source, moment, Work.QUIET).locator();
         } catch (LaneException e) {
             // The evaluation asks for it again and shows the reason on the source's row.
             return;
@@ -165,100 +207,104 @@ public final class FileLibrary implements Library {
     }
 
     @Override
-    public Table table(String file) {
+    public Table table(String file, List<Recipe> recipes) {
         Stamp stamp = stamp(file);
-        return keep(stamp, () -> {
-            kept.keySet().removeIf(k -> k instanceof Stamp s && s.file.equals(stamp.file) && !s.equals(stamp));
-            return CsvReader.read(stamp.file, file);
-        });
+        kept.keySet().removeIf(k -> k instanceof Read r && r.of.file.equals(stamp.file) && !r.of.equals(stamp));
+        String kind = keep(new Read(stamp, null), () -> TableReader.kind(stamp.file, file));
+        Recipe recipe = recipes.stream()
+                .filter(r -> r.kind().equals(kind))
+                .findFirst()
+                .orElse(Recipe.of(kind));
+        return keep(new Read(stamp, recipe), () -> TableReader.read(stamp.file, file, recipe));
     }
 
     @Override
-    public Run run(Source.Simulation source, Work work) {
-        RunKey key = key(source);
-        return keep(key, () -> {
-            List<Stamp> stamps = new ArrayList<>();
-            stamps.add(stamp(source.file()));
-            source.partFiles().forEach(p -> stamps.add(stamp(p)));
-            Run run = load(source, work);
-            // Files that the first one refers to are known only now.
-            run.inputs().stream()
-                    .map(Trail.Input::path)
-                    .filter(p -> stamps.stream().noneMatch(s -> s.file.equals(resolve(p))))
-                    .forEach(p -> stamps.add(stamp(p)));
-            kept.keySet()
-                    .removeIf(k -> k instanceof RunKey r
-                            && !r.equals(key)
-                            && r.files.getFirst().equals(key.files.getFirst()));
-            seen.keySet().retainAll(kept.keySet());
-            seen.put(key, stamps);
-            return run;
+    public Run run(Source.Simulation source, Moment moment, Work work) {
+        Bundle files = files(source);
+        RunKey key = key(files, moment);
+        Run run = keep(key, () -> load(source, key, work));
+        RunKey same = key(files, moment);
+        if (!same.equals(key)) {
+            // Now that the times are known, the moment has a name that others share.
+            FutureTask<Object> mine = kept.remove(key);
+            if (mine != null) {
+                kept.putIfAbsent(same, mine);
+            }
+            List<Stamp> stamps = seen.remove(key);
+            if (stamps != null) {
+                seen.putIfAbsent(same, stamps);
+            }
+            asked.remove(key);
+        }
+        asked.put(same, clock.incrementAndGet());
+        Run known = run;
+        return keep(new Understood(known, source.treatment().at(null)), () -> source.treatment()
+                .apply(known));
+    }
+
+    private Run load(Source.Simulation source, RunKey key, Work work) {
+        List<Stamp> stamps = new ArrayList<>();
+        for (Path p : key.of.files) {
+            if (!Series.is(p)) {
+                stamps.add(stamp(p.toString()));
+            }
+        }
+        Run run = new RunLoader(this, source, work).load(key.moment, another(key));
+        // Files that the first one refers to are known only now.
+        run.inputs().stream()
+                .map(Trail.Input::path)
+                .filter(p -> stamps.stream().noneMatch(s -> s.file.equals(resolve(p))))
+                .forEach(p -> stamps.add(stamp(p)));
+        times.put(key.of, run.times());
+        seen.put(key, stamps);
+        forget(key);
+        return run;
+    }
+
+    /** The same files at another time, if they are in memory. */
+    private Run another(RunKey key) {
+        for (Map.Entry<Object, FutureTask<Object>> e : kept.entrySet()) {
+            if (e.getKey() instanceof RunKey r
+                    && r.of.equals(key.of)
+                    && e.getValue().state() == java.util.concurrent.Future.State.SUCCESS) {
+                return (Run) e.getValue().resultNow();
+            }
+        }
+        return null;
+    }
+
+    /** Lets go of times asked for long ago. */
+    private void forget(RunKey newest) {
+        asked.keySet().stream()
+                .filter(k -> k.of.equals(newest.of) && !k.equals(newest))
+                .sorted(java.util.Comparator.comparing(asked::get).reversed())
+                .skip(TIMES_KEPT - 1)
+                .forEach(kept::remove);
+        asked.keySet().retainAll(kept.keySet());
+    }
+
+    @Override
+    public void settled(Study study) {
+        var wanted = new java.util.HashSet<Bundle>();
+        for (Source source : study.sources()) {
+            try {
+                if (source instanceof Source.Simulation s) {
+                    wanted.add(files(s));
+                }
+            } catch (LaneException e) {
+                // A path that is none keeps nothing.
+                continue;
+            }
+        }
+        kept.keySet().removeIf(k -> k instanceof RunKey r && !wanted.contains(r.of));
+        seen.keySet().retainAll(kept.keySet());
+        var runs = java.util.Collections.newSetFromMap(new java.util.IdentityHashMap<Run, Boolean>());
+        kept.forEach((k, task) -> {
+            if (k instanceof RunKey && task.state() == java.util.concurrent.Future.State.SUCCESS) {
+                runs.add((Run) task.resultNow());
+            }
         });
-    }
-
-    private Run load(Source.Simulation source, Work work) {
-        work.progress("Loading " + source.name(), 0);
-        List<Trail.Input> inputs = new ArrayList<>();
-        inputs.add(FileHash.of(resolve(source.file()), source.file()));
-        Dataset grid = DatasetReader.read(resolve(source.file()), work);
-        for (Path other : grid.files()) {
-            Path relative = other.startsWith(folder) ? folder.relativize(other) : other;
-            inputs.add(FileHash.of(other, relative.toString().replace('\\', '/')));
-        }
-        work.poll();
-        List<String> remarks = new ArrayList<>(grid.remarks());
-        List<Part> parts = new ArrayList<>();
-        if (grid.mesh().dimension() >= 2) {
-            parts(source, grid, parts, inputs, remarks, work);
-        }
-        return new Run(grid.mesh(), grid.fields(), parts, inputs, remarks);
-    }
-
-    private void parts(
-            Source.Simulation source,
-            Dataset grid,
-            List<Part> parts,
-            List<Trail.Input> inputs,
-            List<String> remarks,
-            Work work) {
-        var builder = new PartBuilder(grid.mesh());
-        for (String path : source.partFiles()) {
-            work.poll();
-            inputs.add(FileHash.of(resolve(path), path));
-            Dataset surface = DatasetReader.read(resolve(path), work);
-            Part part = builder.place(stem(path), surface.mesh(), surface.fields());
-            parts.add(part);
-            if (part.unmatched() > 0) {
-                remarks.add("Part " + part.name() + ": " + part.unmatched() + " of "
-                        + part.surface().cellCount() + " faces are no boundary faces of the run.");
-            }
-            if (part.turned() > 0) {
-                remarks.add("Part " + part.name() + ": " + part.turned()
-                        + " faces were wound inwards and are read turned outwards.");
-            }
-        }
-        for (Dataset.Group group : grid.groups()) {
-            parts.add(builder.place(group.name(), group.surface(), group.fields()));
-        }
-        if (!source.regions().isBlank()) {
-            Field region = grid.fields().stream()
-                    .filter(f -> f.name().equals(source.regions()))
-                    .findFirst()
-                    .orElseThrow(() -> new LaneException("The file " + source.file() + " has no array \""
-                            + source.regions() + "\" to name its parts by; choose another."));
-            if (region.at() != Field.At.CELL || region.components() != 1 || !(region.values() instanceof Values.Ints)) {
-                throw new LaneException("The array \"" + source.regions() + "\" of " + source.file()
-                        + " cannot name parts: it must hold one whole number a cell.");
-            }
-            List<Part> faces = builder.byFaceCells(source.regions(), region.values());
-            parts.addAll(faces.isEmpty() ? builder.byOwner(source.regions(), region.values()) : faces);
-        }
-        if (parts.isEmpty() && builder.boundary().size() > 0) {
-            parts.add(builder.whole("boundary"));
-        }
-        if (builder.boundary().shared() > 0) {
-            remarks.add(builder.boundary().shared() + " faces belong to more than two cells.");
-        }
+        kept.keySet().removeIf(k -> k instanceof Understood u && !runs.contains(u.run));
     }
 
     /** A file's name without folder and extension. */

@@ -12,7 +12,7 @@ import lane.field.Field;
 import lane.field.PartBuilder;
 import lane.field.Values;
 import lane.formats.study.StudyJson;
-import lane.formats.table.CsvReader;
+import lane.formats.table.TableReader;
 import lane.formats.vtk.VtkXmlReader;
 import lane.formats.vtk.VtkXmlWriter;
 import lane.formats.vtk.VtkXmlWriter.Encoding;
@@ -199,7 +199,7 @@ class FuzzTest {
                         .getBytes(StandardCharsets.UTF_8),
                 "Zeit;Drehmoment\ns;mN m\n0,1;24,1\n0,2;-\n\"0,3\";24,4\n".getBytes(StandardCharsets.ISO_8859_1),
                 "a\tb\n1e5\t-2\n3\t4\n".getBytes(StandardCharsets.UTF_16));
-        Fuzz.run(folder, ".csv", seeds.subList(0, 2), f -> CsvReader.read(f, "damaged.csv"));
+        Fuzz.run(folder, ".csv", seeds.subList(0, 2), f -> TableReader.read(f, "damaged.csv"));
     }
 
     @Test

@@ -15,12 +15,17 @@ import java.util.List;
 import java.util.Map;
 import lane.base.LaneException;
 import lane.base.Work;
+import lane.field.Moment;
+import lane.field.PartEdit;
+import lane.field.Role;
+import lane.field.Treatment;
+import lane.unit.UnitSystem;
 import lane.check.Check;
 import lane.field.Field;
 import lane.field.Values;
 import lane.formats.ledger.LedgerWriter;
 import lane.formats.study.StudyJson;
-import lane.formats.table.CsvReader;
+import lane.formats.table.TableReader;
 import lane.formats.vtk.VtkXmlWriter;
 import lane.mesh.Axis;
 import lane.mesh.BoxMesh;
@@ -32,7 +37,9 @@ import lane.quantity.Quantity;
 import lane.quantity.Take;
 import lane.reading.Measure;
 import lane.reading.Reading;
+import lane.reference.Uncertainty;
 import lane.reference.Curve;
+import lane.reference.Recipe;
 import lane.reference.Table;
 import lane.station.Abscissa;
 import lane.station.Sampling;
@@ -51,7 +58,7 @@ class TablesAndStudiesTest {
     private Table csv(String text, Charset charset) throws Exception {
         Path file = folder.resolve("t.csv");
         Files.writeString(file, text, charset);
-        return CsvReader.read(file, "t.csv");
+        return TableReader.read(file, "t.csv");
     }
 
     private Table csv(String text) throws Exception {
@@ -114,7 +121,7 @@ class TablesAndStudiesTest {
         assertThatThrownBy(() -> csv("a,b\nc,d\n")).hasMessageContaining("no row of numbers");
         assertThatThrownBy(() -> csv("a,b\n1,2\n3,oops\n")).hasMessageContaining("\"oops\" in line 3");
         assertThatThrownBy(() -> csv("a,b\n1,2\n3,4,5\n")).hasMessageContaining("3 values in line 3");
-        assertThatThrownBy(() -> CsvReader.read(folder.resolve("no.csv"), "no.csv"))
+        assertThatThrownBy(() -> TableReader.read(folder.resolve("no.csv"), "no.csv"))
                 .hasMessageContaining("does not exist");
     }
 
@@ -128,8 +135,29 @@ class TablesAndStudiesTest {
                 "theory",
                 List.of("rig"),
                 new Axis(a, new Point(0, 3, 4)),
+                new Moment.At(0.25, 1e-3),
+                List.of(new Recipe("r;p", "Latin-1", "semicolon", "comma", "", 1, 2,
+                        List.of(new Recipe.Column("p", "bar", Recipe.Role.VALUE)))),
                 List.of(
-                        new Source.Simulation("run", "run", "a b/ü.vtu", List.of("p/wall.vtp"), "region", "family"),
+                        new Source.Simulation(
+                                "run",
+                                "run",
+                                "a b/ü.vtu",
+                                List.of("p/wall.vtp"),
+                                "region",
+                                "family",
+                                new Treatment(
+                                        new Moment.First(),
+                                        "mm",
+                                        UnitSystem.MM_N_TONNE,
+                                        Map.of("p", "MPa"),
+                                        Map.of("u", List.of(2, 0, 1)),
+                                        Map.of("tau", false),
+                                        List.of(
+                                                new PartEdit.Split("wall", 30),
+                                                new PartEdit.Rename("wall 1", "rotor"),
+                                                new PartEdit.Merge(List.of("wall 2", "wall 3"), "shell"),
+                                                new PartEdit.Assign("rotor", Role.WALL)))),
                         new Source.Reference(
                                 "theory",
                                 "theory",
@@ -144,9 +172,9 @@ class TablesAndStudiesTest {
                                 List.of("t.csv"),
                                 Map.of(),
                                 List.of(
-                                        new Curve.Columns("profile", "t.csv", "r", "mm", "p", "", "u"),
+                                        new Curve.Columns("profile", "t.csv", "r", "mm", "p", "", Uncertainty.of("u")),
                                         new Curve.WindowMean("area", "t.csv", "p", "Pa", "t", 1, 2),
-                                        new Curve.HandValue("mean", 3, "Pa", 0.5, "by hand")))),
+                                        new Curve.HandValue("mean", 3, "Pa", 0.5, "by hand", "2*a", List.of(new Curve.Given("a", 1.5, "Pa", "read off")))))),
                 List.of(new FieldUnit("p", "Pa", true)),
                 List.of(
                         new Quantity("p", "pressure", "p", Take.ALL, "kPa"),
@@ -268,7 +296,7 @@ class TablesAndStudiesTest {
                 .withChecks(l -> List.of(new Check("c", "m", Check.Norm.L2, Check.Scale.MEAN, 1e-9, "", List.of())));
         var library = new FileLibrary(folder);
         var results = new Evaluator(library).evaluate(s, Work.QUIET);
-        assertThat(library.run((Source.Simulation) s.sources().getFirst(), Work.QUIET))
+        assertThat(library.run((Source.Simulation) s.sources().getFirst(), Moment.LAST, Work.QUIET))
                 .isSameAs(results.runs().get("a"));
         LedgerWriter.write(results, folder.resolve("out"), "9.9", Instant.EPOCH);
         String csv = Files.readString(folder.resolve("out/ledger.csv"));
@@ -287,10 +315,10 @@ class TablesAndStudiesTest {
         assertThat(library.changed(s)).isEmpty();
         Files.setLastModifiedTime(folder.resolve("a.vtu"), java.nio.file.attribute.FileTime.fromMillis(5_000));
         assertThat(library.changed(s)).containsExactly("a");
-        assertThat(library.run((Source.Simulation) s.sources().getFirst(), Work.QUIET))
+        assertThat(library.run((Source.Simulation) s.sources().getFirst(), Moment.LAST, Work.QUIET))
                 .isSameAs(results.runs().get("a"));
         library.reload(s, java.util.Set.of("a"));
-        assertThat(library.run((Source.Simulation) s.sources().getFirst(), Work.QUIET))
+        assertThat(library.run((Source.Simulation) s.sources().getFirst(), Moment.LAST, Work.QUIET))
                 .isNotSameAs(results.runs().get("a"));
         assertThat(library.changed(s)).isEmpty();
     }

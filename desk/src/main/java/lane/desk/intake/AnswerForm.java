@@ -13,6 +13,7 @@ import lane.desk.Session;
 import lane.desk.Ui;
 import lane.reading.Reading;
 import lane.reference.Curve;
+import lane.reference.Uncertainty;
 import lane.study.Source;
 
 /** Lets a reference answer a reading: by a formula, by columns or a mean from one of its tables, or by a value. */
@@ -138,7 +139,7 @@ final class AnswerForm {
 
     private List<String> headers(String file) {
         try {
-            return session.library().table(file).headers();
+            return session.library().table(file, session.study().recipes()).headers();
         } catch (LaneException e) {
             return List.of();
         }
@@ -186,7 +187,7 @@ final class AnswerForm {
                         "",
                         value.getValue(),
                         "",
-                        half.getValue()));
+                        Uncertainty.of(half.getValue())));
     }
 
     private void mean(ComboBox<Reading> reading) {

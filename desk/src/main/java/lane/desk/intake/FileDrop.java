@@ -92,13 +92,7 @@ public final class FileDrop {
             surfaces.forEach(s -> parts.add(path(session, s)));
             session.edit(
                     "Add parts",
-                    s -> s.with(new Source.Simulation(
-                            run.id(),
-                            run.name(),
-                            run.file(),
-                            parts.stream().distinct().toList(),
-                            run.regions(),
-                            run.family())));
+                    s -> s.with(run.withPartFiles(parts.stream().distinct().toList())));
         }
     }
 

@@ -155,7 +155,7 @@ final class ReferenceSheet {
 
     private void table(String file, VBox sheet) {
         try {
-            Table table = session.library().table(file);
+            Table table = session.library().table(file, session.study().recipes());
             sheet.getChildren().add(SourceSheet.title(file, table.recipe()));
             for (int i = 0; i < table.headers().size(); i++) {
                 var f = new Field(

@@ -288,13 +288,7 @@ final class SourceSheet {
                                     a -> a.isBlank() ? "none" : a,
                                     a -> session.edit(
                                             "Parts by array",
-                                            s -> s.with(new Source.Simulation(
-                                                    source.id(),
-                                                    source.name(),
-                                                    source.file(),
-                                                    source.partFiles(),
-                                                    a,
-                                                    source.family()))))));
+                                            s -> s.with(source.withRegions(a))))));
         }
     }
 

@@ -3,6 +3,7 @@ package lane.formats.grid;
 import java.nio.file.Path;
 import java.util.Collection;
 import java.util.List;
+import java.util.Map;
 import lane.field.Field;
 import lane.mesh.Mesh;
 
@@ -14,6 +15,7 @@ import lane.mesh.Mesh;
  * @param time the one that was read; NaN when the file knows none
  * @param remarks what the reader wants known: what it left out, joined or made simpler
  * @param files that the first one referred to and that were read too
+ * @param labels lists of names that the file carries, for regions that have numbers only
  */
 public record Dataset(
         Mesh mesh,
@@ -22,7 +24,8 @@ public record Dataset(
         List<Double> times,
         double time,
         List<String> remarks,
-        List<Path> files) {
+        List<Path> files,
+        Map<String, List<String>> labels) {
     /** A named surface with fields of its own. */
     public record Group(String name, Mesh surface, List<Field> fields) {
         public Group {
@@ -36,11 +39,12 @@ public record Dataset(
         times = List.copyOf(times);
         remarks = List.copyOf(remarks);
         files = List.copyOf(files);
+        labels = Map.copyOf(labels);
     }
 
     public Dataset(
             Mesh mesh, List<Field> fields, List<Group> groups, List<Double> times, double time, List<String> remarks) {
-        this(mesh, fields, groups, times, time, remarks, List.of());
+        this(mesh, fields, groups, times, time, remarks, List.of(), Map.of());
     }
 
     public Dataset(Mesh mesh, List<Field> fields, List<String> remarks) {
@@ -48,11 +52,32 @@ public record Dataset(
     }
 
     public Dataset at(List<Double> allTimes, double now) {
-        return new Dataset(mesh, fields, groups, allTimes, now, remarks, files);
+        return new Dataset(mesh, fields, groups, allTimes, now, remarks, files, labels);
     }
 
     /** With the other files that it was read from. */
     public Dataset from(Collection<Path> others) {
-        return new Dataset(mesh, fields, groups, times, time, remarks, List.copyOf(others));
+        return new Dataset(mesh, fields, groups, times, time, remarks, List.copyOf(others), labels);
+    }
+
+    public Dataset labelled(Map<String, List<String>> names) {
+        return new Dataset(mesh, fields, groups, times, time, remarks, files, names);
+    }
+
+    /** With coordinates in another unit. @param metres what one unit of the coordinates is */
+    public Dataset scaled(double metres) {
+        return metres == 1
+                ? this
+                : new Dataset(
+                        mesh.scaled(metres),
+                        fields,
+                        groups.stream()
+                                .map(g -> new Group(g.name(), g.surface().scaled(metres), g.fields()))
+                                .toList(),
+                        times,
+                        time,
+                        remarks,
+                        files,
+                        labels);
     }
 }

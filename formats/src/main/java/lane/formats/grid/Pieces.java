@@ -89,7 +89,7 @@ public final class Pieces {
         meshes.add(cells(mesh, cellFrom, to, xyz));
         List<Field> kept = new ArrayList<>();
         for (Field f : its) {
-            kept.add(Pick.field(f, f.at() == Field.At.NODE ? nodeFrom : cellFrom));
+            kept.add(f.pick(f.at() == Field.At.NODE ? nodeFrom : cellFrom));
         }
         fields.add(kept);
         remarks.add((drop.length - cellFrom.length) + " ghost or hidden cells were left out.");
@@ -299,13 +299,13 @@ public final class Pieces {
                 remarks.add("Array \"" + first.name() + "\" is not in every piece and was not read.");
                 continue;
             }
-            Values whole = Pick.join(values);
+            Values whole = Values.join(values);
             out.add(new Field(
                     first.name(),
                     first.at(),
                     first.components(),
                     first.unit(),
-                    first.at() == Field.At.NODE ? Pick.values(whole, first.components(), nodeFrom) : whole));
+                    first.at() == Field.At.NODE ? whole.pick(first.components(), nodeFrom) : whole));
         }
         return out;
     }

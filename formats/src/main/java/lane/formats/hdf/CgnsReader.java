@@ -13,6 +13,7 @@ import java.util.List;
 import java.util.Map;
 import lane.base.Work;
 import lane.field.Field;
+import lane.field.Moment;
 import lane.field.Values;
 import lane.formats.FormatError;
 import lane.formats.grid.Blocks;
@@ -34,15 +35,19 @@ public final class CgnsReader {
     private static final int NGON = 22;
     private static final int NFACE = 23;
 
+    private final Moment moment;
     private final Work work;
+    private List<Double> times = List.of();
+    private int step;
     private final List<String> remarks = new ArrayList<>();
 
-    private CgnsReader(Work work) {
+    private CgnsReader(Moment moment, Work work) {
+        this.moment = moment;
         this.work = work;
     }
 
-    public static Dataset read(Path file, Work work) {
-        return Hdf.read(file, hdf -> new CgnsReader(work).all(hdf));
+    public static Dataset read(Path file, Moment moment, Work work) {
+        return Hdf.read(file, hdf -> new CgnsReader(moment, work).all(hdf));
     }
 
     private record Element(CellShape shape, int[] order) {}
@@ -138,7 +143,6 @@ public final class CgnsReader {
     private Dataset all(HdfFile hdf) {
         List<String> names = new ArrayList<>();
         List<Dataset> zones = new ArrayList<>();
-        List<Double> times = List.of();
         for (Group base : children(hdf, "CGNSBase_t")) {
             int[] dims = ints(base);
             for (Group iterative : children(base, "BaseIterativeData_t")) {
@@ -146,10 +150,10 @@ public final class CgnsReader {
                         ? null
                         : Hdf.data(Hdf.group(iterative, "TimeValues"), " data");
                 if (values != null) {
-                    times = Arrays.stream(Hdf.doubles(Hdf.values(values)))
-                            .sorted()
-                            .boxed()
-                            .toList();
+                    double[] stored = Hdf.doubles(Hdf.values(values));
+                    times = Arrays.stream(stored).sorted().boxed().toList();
+                    double wanted = times.isEmpty() ? Double.NaN : times.get(moment.in(times));
+                    for (step = 0; step < stored.length - 1 && stored[step] != wanted; step++) {}
                 }
             }
             for (Group zone : children(base, "Zone_t")) {
@@ -170,22 +174,50 @@ public final class CgnsReader {
                 joined.fields(),
                 joined.groups(),
                 times,
-                times.isEmpty() ? Double.NaN : times.getLast(),
+                times.isEmpty() ? Double.NaN : times.get(moment.in(times)),
                 all);
+    }
+
+    /**
+     * Nodes of a zone that belong to the time that is read: those that the zone's pointers over time name at it, else
+     * all.
+     */
+    private List<Group> atThisTime(Group zone, String label, String pointers) {
+        List<Group> all = children(zone, label);
+        for (Group iterative : children(zone, "ZoneIterativeData_t")) {
+            Group g = Hdf.group(iterative, pointers);
+            io.jhdf.api.Dataset d = g == null ? null : Hdf.data(g, " data");
+            if (d == null || times.isEmpty()) {
+                continue;
+            }
+            String text = string(d);
+            String name = text.length() < 32 * step
+                    ? ""
+                    : text.substring(32 * step, Math.min(text.length(), 32 * step + 32))
+                            .strip();
+            List<Group> named =
+                    all.stream().filter(x -> x.getName().equals(name)).toList();
+            if (named.isEmpty()) {
+                throw new FormatError("zone \"" + zone.getName() + "\" names \"" + name
+                        + "\" for its time, which it does not have");
+            }
+            // What no time names (a mean, a distance to the wall) holds for all of them.
+            return java.util.stream.Stream.concat(
+                            named.stream(), all.stream().filter(x -> !text.contains(x.getName())))
+                    .toList();
+        }
+        return all;
     }
 
     private Dataset zone(Group zone, int dimension, Group base) {
         int[] size = ints(zone);
         boolean structured = text(zone, "ZoneType_t").equals("Structured");
-        double[] xyz = coordinates(zone, base);
+        double[] xyz = coordinates(zone, base, structured ? nodes(size) : null);
         Mesh mesh;
         Map<Integer, int[]> faces = new HashMap<>();
         List<Dataset.Group> sections = new ArrayList<>();
-        int[] dims = {1, 1, 1};
+        int[] dims = nodes(size);
         if (structured) {
-            for (int d = 0; d < Math.min(3, size.length / 3); d++) {
-                dims[d] = size[d];
-            }
             if (xyz.length != 3L * Structured.nodes(new long[] {dims[0], dims[1], dims[2]})) {
                 throw new FormatError("the coordinates of zone \"" + zone.getName() + "\" do not fit its size");
             }
@@ -194,15 +226,22 @@ public final class CgnsReader {
             mesh = unstructured(zone, xyz, dimension, faces, sections);
         }
         List<Field> fields = new ArrayList<>();
-        for (Group solution : children(zone, "FlowSolution_t")) {
-            solution(solution, mesh, fields);
+        for (Group solution : atThisTime(zone, "FlowSolution_t", "FlowSolutionPointers")) {
+            solution(solution, mesh, structured ? dims : null, fields);
         }
         List<Dataset.Group> groups = conditions(zone, mesh, structured, dims, faces);
         return new Dataset(mesh, fields, groups.isEmpty() ? sections : groups, List.of(), Double.NaN, List.of());
     }
 
-    private double[] coordinates(Group zone, Group base) {
-        List<Group> grids = children(zone, "GridCoordinates_t");
+    /** Nodes along each direction of a structured zone. */
+    private static int[] nodes(int[] size) {
+        int[] dims = {1, 1, 1};
+        System.arraycopy(size, 0, dims, 0, Math.min(3, size.length / 3));
+        return dims;
+    }
+
+    private double[] coordinates(Group zone, Group base, int[] dims) {
+        List<Group> grids = atThisTime(zone, "GridCoordinates_t", "GridCoordinatesPointers");
         if (grids.isEmpty()) {
             throw new FormatError("zone \"" + zone.getName() + "\" has no coordinates");
         }
@@ -216,7 +255,9 @@ public final class CgnsReader {
             for (String name : names[d]) {
                 Group g = Hdf.group(grid, name);
                 if (g != null) {
-                    c[d] = Hdf.doubles(Hdf.values(Hdf.need(g, " data"))).clone();
+                    Values stored = Hdf.values(Hdf.need(g, " data"));
+                    c[d] = Hdf.doubles(dims == null ? stored : inside(stored, grid, dims))
+                            .clone();
                     polar |= name.endsWith("R") || name.endsWith("Theta");
                     double own = name.endsWith("Theta") ? 1 : length(g, length(grid, scale));
                     for (int i = 0; own != 1 && i < c[d].length; i++) {
@@ -340,8 +381,30 @@ public final class CgnsReader {
         return n == 3 ? CellShape.TRIANGLE : n == 4 ? CellShape.QUAD : CellShape.POLYGON;
     }
 
+    /** Entries without the layers around a structured zone that belong to its neighbours. */
+    private static Values inside(Values all, Group holder, int[] n) {
+        for (Group rind : children(holder, "Rind_t")) {
+            int[] r = Arrays.copyOf(ints(rind), 6);
+            int[] wide = {n[0] + r[0] + r[1], n[1] + r[2] + r[3], n[2] + r[4] + r[5]};
+            if (Arrays.stream(r).anyMatch(x -> x < 0) || (long) wide[0] * wide[1] * wide[2] != all.length()) {
+                throw new FormatError("the rind of \"" + holder.getName() + "\" does not fit its arrays");
+            }
+            int[] from = new int[n[0] * n[1] * n[2]];
+            int at = 0;
+            for (int k = 0; k < n[2]; k++) {
+                for (int j = 0; j < n[1]; j++) {
+                    for (int i = 0; i < n[0]; i++) {
+                        from[at++] = i + r[0] + wide[0] * (j + r[2] + wide[1] * (k + r[4]));
+                    }
+                }
+            }
+            return all.pick(1, from);
+        }
+        return all;
+    }
+
     /** A solution's arrays; X, Y and Z of one name become a vector. */
-    private void solution(Group solution, Mesh mesh, List<Field> out) {
+    private void solution(Group solution, Mesh mesh, int[] dims, List<Field> out) {
         String where = text(solution, "GridLocation_t");
         Field.At at = where.equals("CellCenter") ? Field.At.CELL : Field.At.NODE;
         if (!where.isEmpty() && !where.equals("Vertex") && !where.equals("CellCenter")) {
@@ -352,6 +415,12 @@ public final class CgnsReader {
         Map<String, Values> arrays = new LinkedHashMap<>();
         for (Group g : children(solution, "DataArray_t")) {
             Values v = Hdf.values(Hdf.need(g, " data"));
+            if (dims != null) {
+                int less = at == Field.At.NODE ? 0 : 1;
+                v = inside(v, solution, new int[] {
+                    dims[0] - less, Math.max(1, dims[1] - less), Math.max(1, dims[2] - less)
+                });
+            }
             if (v.length() == count) {
                 arrays.put(g.getName(), v);
             } else {

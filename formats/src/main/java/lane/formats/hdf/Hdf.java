@@ -193,6 +193,6 @@ final class Hdf {
     static Values slice(Values values, int from, int count) {
         int[] at = new int[count];
         java.util.Arrays.setAll(at, i -> from + i);
-        return from == 0 && count == values.length() ? values : lane.formats.grid.Pick.values(values, 1, at);
+        return from == 0 && count == values.length() ? values : values.pick(1, at);
     }
 }

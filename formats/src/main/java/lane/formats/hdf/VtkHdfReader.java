@@ -9,12 +9,12 @@ import java.util.Arrays;
 import java.util.List;
 import lane.base.Work;
 import lane.field.Field;
+import lane.field.Moment;
 import lane.field.Values;
 import lane.formats.FormatError;
 import lane.formats.grid.Blocks;
 import lane.formats.grid.CellCodes;
 import lane.formats.grid.Dataset;
-import lane.formats.grid.Pick;
 import lane.formats.grid.Pieces;
 import lane.formats.grid.Structured;
 import lane.mesh.Mesh;
@@ -23,15 +23,17 @@ import lane.unit.Unit;
 
 /** Reads VTKHDF files: unstructured grids, surfaces and images with parts and times, and blocks of them. */
 public final class VtkHdfReader {
+    private final Moment moment;
     private final Work work;
     private final List<String> remarks = new ArrayList<>();
 
-    private VtkHdfReader(Work work) {
+    private VtkHdfReader(Moment moment, Work work) {
+        this.moment = moment;
         this.work = work;
     }
 
-    public static Dataset read(Path file, Work work) {
-        return Hdf.read(file, hdf -> new VtkHdfReader(work).all(hdf));
+    public static Dataset read(Path file, Moment moment, Work work) {
+        return Hdf.read(file, hdf -> new VtkHdfReader(moment, work).all(hdf));
     }
 
     private Dataset all(HdfFile hdf) {
@@ -77,22 +79,22 @@ public final class VtkHdfReader {
         return timed == null ? made : made.at(timed.times(), timed.time());
     }
 
-    /** Which step is read, the last, and where it begins in the arrays. */
+    /** Which step is read and where it begins in the arrays. */
     private static final class Step {
         List<Double> times = List.of();
         double time = Double.NaN;
         int index = -1;
         Group steps;
 
-        static Step last(Group group) {
+        static Step of(Group group, Moment moment) {
             var s = new Step();
             s.steps = Hdf.group(group, "Steps");
             if (s.steps != null) {
                 double[] values = Hdf.doubles(Hdf.values(Hdf.need(s.steps, "Values")));
                 if (values.length > 0) {
-                    s.index = values.length - 1;
-                    s.time = values[s.index];
                     s.times = Arrays.stream(values).boxed().toList();
+                    s.index = moment.in(s.times);
+                    s.time = values[s.index];
                 }
             }
             return s;
@@ -126,7 +128,7 @@ public final class VtkHdfReader {
     }
 
     private Dataset grid(Group group, boolean surface) {
-        Step step = Step.last(group);
+        Step step = Step.of(group, moment);
         int[] pointCounts = Hdf.ints(Hdf.need(group, "NumberOfPoints"));
         int parts = step.of(
                 "NumberOfParts", step.index < 0 || pointCounts.length < step.times.size() ? pointCounts.length : 1);
@@ -246,7 +248,7 @@ public final class VtkHdfReader {
             Values values = Hdf.slice(
                     Hdf.values(d), Math.multiplyExact(components, start), Math.multiplyExact(components, count));
             if (source != null) {
-                values = Pick.values(values, components, source);
+                values = values.pick(components, source);
             }
             out.add(new Field(name, at, components, Unit.of(FieldUnit.guess(name)), values));
         }
@@ -257,7 +259,7 @@ public final class VtkHdfReader {
     }
 
     private Dataset image(Group group) {
-        Step step = Step.last(group);
+        Step step = Step.of(group, moment);
         double[] e = Hdf.attribute(group, "WholeExtent");
         if (e.length != 6) {
             throw new FormatError("it lacks its extent");

@@ -19,7 +19,6 @@ import lane.base.Work;
 import lane.field.Values;
 import lane.formats.FileHash;
 import lane.formats.FormatError;
-import lane.formats.grid.Pick;
 import org.w3c.dom.Element;
 import org.w3c.dom.Node;
 
@@ -315,6 +314,6 @@ final class XdmfData {
                 at[d] = 0;
             }
         }
-        return Pick.values(all, 1, pick);
+        return all.pick(1, pick);
     }
 }

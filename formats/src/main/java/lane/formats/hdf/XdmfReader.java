@@ -12,6 +12,7 @@ import javax.xml.parsers.DocumentBuilderFactory;
 import javax.xml.parsers.ParserConfigurationException;
 import lane.base.Work;
 import lane.field.Field;
+import lane.field.Moment;
 import lane.field.Values;
 import lane.formats.FileErrors;
 import lane.formats.FileHash;
@@ -31,25 +32,27 @@ import org.xml.sax.SAXParseException;
 
 /**
  * Reads XDMF files of version 2 and 3: numbers in the XML, in HDF5 or in binary files beside it; uniform grids, spatial
- * collections as blocks, temporal collections with the last time read; structured and unstructured topologies. References
+ * collections as blocks, one time of temporal collections; structured and unstructured topologies. References
  * to other elements are followed by their paths.
  */
 public final class XdmfReader {
     private static final long MOST_XML = 1L << 30;
 
     private final Path file;
+    private final Moment moment;
     private final Work work;
     private final List<String> remarks = new ArrayList<>();
     private final XdmfData data;
 
-    private XdmfReader(Path file, Work work) {
+    private XdmfReader(Path file, Moment moment, Work work) {
         this.file = file;
+        this.moment = moment;
         this.work = work;
         data = new XdmfData(file, work);
     }
 
-    public static Dataset read(Path file, Work work) {
-        return FileErrors.of(file, () -> new XdmfReader(file, work).whole());
+    public static Dataset read(Path file, Moment moment, Work work) {
+        return FileErrors.of(file, () -> new XdmfReader(file, moment, work).whole());
     }
 
     private Element parse() {
@@ -149,12 +152,13 @@ public final class XdmfReader {
                 return blocks(inside, depth);
             }
             double[] times = times(grid, inside);
-            int last = 0;
-            for (int i = 1; i < times.length; i++) {
-                last = times[i] > times[last] ? i : last;
-            }
             List<Double> sorted = Arrays.stream(times).boxed().sorted().toList();
-            return grid(inside.get(last), depth + 1).at(sorted, times[last]);
+            double wanted = sorted.get(moment.in(sorted));
+            int at = 0;
+            while (times[at] != wanted) {
+                at++;
+            }
+            return grid(inside.get(at), depth + 1).at(sorted, wanted);
         }
         return uniform(grid);
     }
@@ -248,7 +252,7 @@ public final class XdmfReader {
         }
         int components = values.length() / count;
         if (at == Field.At.CELL && source != null) {
-            values = lane.formats.grid.Pick.values(values, components, source);
+            values = values.pick(components, source);
         }
         if (components == 2) {
             double[] three = new double[3 * (values.length() / 2)];

@@ -20,6 +20,8 @@ import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
 import lane.base.LaneException;
+import lane.field.Moment;
+import lane.field.PartEdit;
 import lane.formats.AtomicFile;
 import lane.formats.FileHash;
 import lane.reading.Measure;
@@ -79,6 +81,32 @@ public final class StudyJson {
     })
     private interface CurveKinds {}
 
+    @JsonTypeInfo(use = JsonTypeInfo.Id.NAME, property = "kind")
+    @JsonSubTypes({
+        @Type(name = "last", value = Moment.Last.class),
+        @Type(name = "first", value = Moment.First.class),
+        @Type(name = "at", value = Moment.At.class)
+    })
+    private interface MomentKinds {}
+
+    @JsonTypeInfo(use = JsonTypeInfo.Id.NAME, property = "kind")
+    @JsonSubTypes({
+        @Type(name = "rename", value = PartEdit.Rename.class),
+        @Type(name = "merge", value = PartEdit.Merge.class),
+        @Type(name = "split", value = PartEdit.Split.class),
+        @Type(name = "role", value = PartEdit.Assign.class)
+    })
+    private interface PartEditKinds {}
+
+    /** A column's name alone is enough for an uncertainty. */
+    private abstract static class UncertaintyMixIn {
+        @com.fasterxml.jackson.annotation.JsonCreator(
+                mode = com.fasterxml.jackson.annotation.JsonCreator.Mode.DELEGATING)
+        static lane.reference.Uncertainty of(String column) {
+            return null;
+        }
+    }
+
     private static final JsonMapper MAPPER = JsonMapper.builder()
             .enable(SerializationFeature.INDENT_OUTPUT)
             .enable(DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES)
@@ -94,6 +122,9 @@ public final class StudyJson {
             .addMixIn(Sampling.class, SamplingKinds.class)
             .addMixIn(Reading.class, ReadingKinds.class)
             .addMixIn(Measure.class, MeasureKinds.class)
+            .addMixIn(lane.reference.Uncertainty.class, UncertaintyMixIn.class)
+            .addMixIn(Moment.class, MomentKinds.class)
+            .addMixIn(PartEdit.class, PartEditKinds.class)
             .addMixIn(Curve.class, CurveKinds.class)
             .build();
 

@@ -8,7 +8,6 @@ import lane.field.Values;
 import lane.formats.FormatError;
 import lane.formats.grid.CellCodes;
 import lane.formats.grid.Dataset;
-import lane.formats.grid.Pick;
 import lane.formats.grid.Pieces;
 import lane.formats.grid.Structured;
 import lane.formats.vtk.XmlParts.Array;
@@ -323,7 +322,7 @@ final class GridBuilder {
             if (at == Field.At.CELL && source != null && values.length() % a.components == 0) {
                 int most = values.length() / a.components;
                 if (Arrays.stream(source).allMatch(c -> c < most)) {
-                    values = Pick.values(values, a.components, source);
+                    values = values.pick(a.components, source);
                 }
             }
             if (values.length() != (long) expected * a.components) {
@@ -332,6 +331,11 @@ final class GridBuilder {
                         + (long) expected * a.components);
             }
             String name = a.name.isEmpty() ? "unnamed" : a.name;
+            if (a.order != null) {
+                values = values.permuted(a.order);
+                remarks.add("The components of \"" + name + "\" stand in another order in the file and are read as x, y, z"
+                        + " by their names.");
+            }
             out.add(new Field(name, at, a.components, Unit.of(FieldUnit.guess(name)), values));
         }
     }

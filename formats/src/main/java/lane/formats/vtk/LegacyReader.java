@@ -14,7 +14,6 @@ import lane.formats.Bytes;
 import lane.formats.FormatError;
 import lane.formats.grid.CellCodes;
 import lane.formats.grid.Dataset;
-import lane.formats.grid.Pick;
 import lane.formats.grid.Pieces;
 import lane.formats.grid.Structured;
 import lane.formats.vtk.Numbers.Type;
@@ -311,7 +310,7 @@ public final class LegacyReader {
                         throw new FormatError("array \"" + brief(f.name()) + "\" has too few entries");
                     }
                 }
-                put = Pick.field(f, source);
+                put = f.pick(source);
             }
             int expected = f.at() == Field.At.NODE ? mesh.nodeCount() : mesh.cellCount();
             if (put.size() != expected) {

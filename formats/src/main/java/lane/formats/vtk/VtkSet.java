@@ -10,6 +10,7 @@ import java.util.Map;
 import java.util.Set;
 import java.util.TreeSet;
 import lane.base.Work;
+import lane.field.Moment;
 import lane.formats.DatasetReader;
 import lane.formats.FormatError;
 import lane.formats.grid.Blocks;
@@ -34,14 +35,14 @@ final class VtkSet {
 
     private VtkSet() {}
 
-    static Dataset read(XmlParts xml, Path file, Work work) {
+    static Dataset read(XmlParts xml, Path file, Moment moment, Work work) {
         if (DEPTH.get() > 5) {
             throw new FormatError("it refers to files that refer to files, more than five deep");
         }
         DEPTH.set(DEPTH.get() + 1);
         try {
             return xml.fileType.equals("Collection")
-                    ? series(xml, file, work)
+                    ? series(xml, file, moment, work)
                     : xml.fileType.startsWith("P") ? parallel(xml, file, work) : blocks(xml.leaves, file, work);
         } finally {
             DEPTH.set(DEPTH.get() - 1);
@@ -77,7 +78,7 @@ final class VtkSet {
             work.poll();
             work.progress("Reading " + source, (double) done++ / xml.pieces.size());
             Path there = below(file, source);
-            Dataset one = VtkXmlReader.read(there, work);
+            Dataset one = VtkXmlReader.read(there, Moment.LAST, work);
             files.add(there);
             files.addAll(one.files());
             one.remarks().stream().filter(r -> !remarks.contains(r)).forEach(remarks::add);
@@ -122,8 +123,8 @@ final class VtkSet {
                 : leaf.blocks().getLast();
     }
 
-    /** The last time of a collection; several parts at one time are blocks. */
-    private static Dataset series(XmlParts xml, Path file, Work work) {
+    /** One time of a collection; several parts at one time are blocks. */
+    private static Dataset series(XmlParts xml, Path file, Moment moment, Work work) {
         Map<Double, List<XmlParts.Leaf>> byTime = new HashMap<>();
         for (XmlParts.Leaf leaf : xml.leaves) {
             byTime.computeIfAbsent(Double.isNaN(leaf.time()) ? 0.0 : leaf.time(), t -> new ArrayList<>())
@@ -133,6 +134,7 @@ final class VtkSet {
             throw new FormatError("it refers to no file");
         }
         List<Double> times = byTime.keySet().stream().sorted().toList();
-        return blocks(byTime.get(times.getLast()), file, work).at(times, times.getLast());
+        double time = times.get(moment.in(times));
+        return blocks(byTime.get(time), file, work).at(times, time);
     }
 }

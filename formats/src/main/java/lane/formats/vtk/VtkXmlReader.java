@@ -14,6 +14,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
 import lane.base.Work;
+import lane.field.Moment;
 import lane.formats.Budget;
 import lane.formats.FileErrors;
 import lane.formats.FileHash;
@@ -31,40 +32,29 @@ public final class VtkXmlReader {
 
     private VtkXmlReader() {}
 
-    /** @throws LaneException with one sentence: what is wrong with the file and what to do */
-    public static Dataset read(Path file, Work work) {
+    /** @param moment which time of a collection; a single file has only its own */
+    public static Dataset read(Path file, Moment moment, Work work) {
         return FileErrors.of(file, () -> {
             try (FileChannel channel = FileChannel.open(file, StandardOpenOption.READ);
                     Arena arena = Arena.ofShared()) {
-                return read(channel.map(FileChannel.MapMode.READ_ONLY, 0, channel.size(), arena), file, work);
+                return read(channel.map(FileChannel.MapMode.READ_ONLY, 0, channel.size(), arena), file, moment, work);
             } catch (IOException e) {
                 throw FileHash.unreadable(file, e);
             }
         });
     }
 
-    private static Dataset read(MemorySegment bytes, Path file, Work work) {
-        long appended = find(bytes, "<AppendedData", 0);
-        long tagEnd = appended < 0 ? -1 : find(bytes, ">", appended);
-        if (appended >= 0 && tagEnd < 0) {
-            throw new FormatError("it ends inside the tag of its appended data");
-        }
-        long xmlEnd = appended < 0 ? bytes.byteSize() : tagEnd + 1;
-        boolean closed = appended >= 0 && bytes.get(ValueLayout.JAVA_BYTE, tagEnd - 1) == '/';
-        var xml = new XmlParts(
-                new BufferedInputStream(new SegmentStream(bytes, xmlEnd), 1 << 16),
-                appended < 0 ? "" : closed ? "</VTKFile>" : "</AppendedData></VTKFile>",
-                new Budget(bytes.byteSize()),
-                work);
+    private static Dataset read(MemorySegment bytes, Path file, Moment moment, Work work) {
+        XmlParts xml = parse(bytes, false, work);
         if (VtkSet.KINDS.contains(xml.fileType)) {
-            return VtkSet.read(xml, file, work);
+            return VtkSet.read(xml, file, moment, work);
         }
         if (!GRIDS.contains(xml.fileType)) {
             throw new FormatError("it holds a \"" + xml.fileType + "\", which is not read; known are " + GRIDS + " and "
                     + VtkSet.KINDS);
         }
         if (xml.hasAppended) {
-            long start = find(bytes, "_", xmlEnd);
+            long start = find(bytes, "_", xml.end);
             List<XmlParts.Array> all = new ArrayList<>(xml.fieldData);
             xml.pieces.forEach(p -> all.addAll(p.arrays));
             int done = 0;
@@ -74,16 +64,57 @@ public final class VtkXmlReader {
             }
         }
         Dataset made = new GridBuilder(xml).build();
-        double time = xml.fieldData.stream()
+        double time = time(xml);
+        made = made.labelled(xml.labels());
+        return Double.isNaN(time) ? made : made.at(List.of(time), time);
+    }
+
+    private static XmlParts parse(MemorySegment bytes, boolean headOnly, Work work) {
+        long appended = find(bytes, "<AppendedData", 0);
+        long tagEnd = appended < 0 ? -1 : find(bytes, ">", appended);
+        if (appended >= 0 && tagEnd < 0) {
+            throw new FormatError("it ends inside the tag of its appended data");
+        }
+        long xmlEnd = appended < 0 ? bytes.byteSize() : tagEnd + 1;
+        boolean closed = appended >= 0 && bytes.get(ValueLayout.JAVA_BYTE, tagEnd - 1) == '/';
+        return new XmlParts(
+                new BufferedInputStream(new SegmentStream(bytes, xmlEnd), 1 << 16),
+                appended < 0 ? "" : closed ? "</VTKFile>" : "</AppendedData></VTKFile>",
+                xmlEnd,
+                headOnly,
+                new Budget(bytes.byteSize()),
+                work);
+    }
+
+    private static double time(XmlParts xml) {
+        return xml.fieldData.stream()
                 .filter(a -> a.name.equals("TimeValue") && a.numbers != null && a.numbers.size() == 1)
                 .mapToDouble(a -> a.numbers.toDoubles()[0])
                 .findFirst()
                 .orElse(Double.NaN);
-        return Double.isNaN(time) ? made : made.at(List.of(time), time);
+    }
+
+    /** The time that a file says it holds, without reading its mesh and fields; NaN when it does not say. */
+    public static double time(Path file) {
+        return FileErrors.of(file, () -> {
+            try (FileChannel channel = FileChannel.open(file, StandardOpenOption.READ);
+                    Arena arena = Arena.ofConfined()) {
+                MemorySegment bytes = channel.map(FileChannel.MapMode.READ_ONLY, 0, channel.size(), arena);
+                XmlParts xml = parse(bytes, true, Work.QUIET);
+                for (XmlParts.Array a : xml.fieldData) {
+                    if (a.name.equals("TimeValue") && a.offset >= 0) {
+                        appended(bytes, find(bytes, "_", xml.end), a, xml, Work.QUIET);
+                    }
+                }
+                return time(xml);
+            } catch (IOException e) {
+                throw FileHash.unreadable(file, e);
+            }
+        });
     }
 
     private static void appended(MemorySegment bytes, long start, XmlParts.Array array, XmlParts xml, Work work) {
-        if (array.offset < 0 || array.text) {
+        if (array.offset < 0 || array.text && !array.section.equals("FieldData")) {
             return;
         }
         work.poll();

@@ -47,6 +47,8 @@ final class XmlParts {
         boolean text;
         /** How many numbers its piece has room for; -1 when nobody says. */
         long room = -1;
+        /** Which stored component is x, y and z; null for as they stand. */
+        int[] order;
     }
 
     /** A piece: its counts and arrays. */
@@ -69,15 +71,23 @@ final class XmlParts {
     ByteOrder order = ByteOrder.LITTLE_ENDIAN;
     boolean wideHeader;
     final Budget budget;
+    /** Where the XML ends in the file; appended data follow. */
+    final long end;
+
+    private final boolean headOnly;
     Payload.Packing packing = Payload.Packing.NONE;
     boolean appendedRaw;
     boolean hasAppended;
 
     /**
      * @param head the bytes of the XML up to and with the opening tag of the appended data, if there is any
+     * @param end where the head ends in the file
+     * @param headOnly whether to stop before the first piece
      * @param closing what closes the XML after it, or nothing
      */
-    XmlParts(InputStream head, String closing, Budget budget, Work work) {
+    XmlParts(InputStream head, String closing, long end, boolean headOnly, Budget budget, Work work) {
+        this.end = end;
+        this.headOnly = headOnly;
         this.budget = budget;
         InputStream in = closing.isEmpty()
                 ? head
@@ -120,6 +130,11 @@ final class XmlParts {
                 }
                 switch (tag) {
                     case "Piece" -> {
+                        if (headOnly) {
+                            hasAppended = true;
+                            appendedRaw = true;
+                            return;
+                        }
                         piece = new Piece();
                         attributes(xml, piece.attributes);
                         for (Map.Entry<String, String> e : piece.attributes.entrySet()) {
@@ -238,7 +253,9 @@ final class XmlParts {
         String format = String.valueOf(xml.getAttributeValue(null, "format"));
         String what = "array \"" + array.name + "\"";
         if (type.equals("String")) {
+            // Text of a whole file names things, such as its regions; it is stored letter by letter.
             array.text = true;
+            array.type = Type.UINT8;
         } else {
             try {
                 array.type = Type.valueOf(type.toUpperCase(java.util.Locale.ROOT));
@@ -250,6 +267,9 @@ final class XmlParts {
         if (components != null) {
             array.components = (int) Math.max(1, count(components));
         }
+        if (array.components == 3) {
+            array.order = order(xml);
+        }
         array.room = room(array, piece);
         if (format.equals("appended")) {
             String offset = xml.getAttributeValue(null, "offset");
@@ -259,7 +279,7 @@ final class XmlParts {
                 throw new FormatError(what + " has the offset \"" + offset + "\"");
             }
             skip(xml);
-        } else if (array.text) {
+        } else if (array.text && !section.equals("FieldData")) {
             skip(xml);
         } else {
             array.numbers = new Numbers(array.type, what);
@@ -270,6 +290,47 @@ final class XmlParts {
             }
         }
         return array;
+    }
+
+    /** Which stored component is x, y and z by the names of the components; null where they say nothing else. */
+    private static int[] order(XMLStreamReader xml) {
+        int[] at = {-1, -1, -1};
+        for (int c = 0; c < 3; c++) {
+            String name = xml.getAttributeValue(null, "ComponentName" + c);
+            String last = name == null || name.isBlank()
+                    ? ""
+                    : name.strip().substring(name.strip().length() - 1).toLowerCase(java.util.Locale.ROOT);
+            int axis = last.isEmpty() ? -1 : "xyz".indexOf(last);
+            if (axis < 0 || at[axis] >= 0) {
+                return null;
+            }
+            at[axis] = c;
+        }
+        return at[0] == 0 && at[1] == 1 ? null : at;
+    }
+
+    /** Lists of names that the file carries as a whole, by the name of the list. */
+    Map<String, List<String>> labels() {
+        var out = new java.util.LinkedHashMap<String, List<String>>();
+        for (Array a : fieldData) {
+            if (a.text && a.numbers != null && a.numbers.size() > 0) {
+                var bytes = new java.io.ByteArrayOutputStream();
+                List<String> names = new ArrayList<>();
+                for (double v : a.numbers.toDoubles()) {
+                    if (v == 0) {
+                        names.add(bytes.toString(StandardCharsets.UTF_8));
+                        bytes.reset();
+                    } else {
+                        bytes.write((int) v);
+                    }
+                }
+                if (bytes.size() > 0) {
+                    names.add(bytes.toString(StandardCharsets.UTF_8));
+                }
+                out.put(a.name, List.copyOf(names));
+            }
+        }
+        return out;
     }
 
     private static long room(Array array, Piece piece) {

@@ -87,6 +87,7 @@ public final class ProfileChart {
                     c.profile().abscissa(),
                     c.profile().value(),
                     c.profile().uncertainty(),
+                    c.profile().above(),
                     unit,
                     abscissaUnit);
             Difference d = c.difference();
@@ -97,6 +98,7 @@ public final class ProfileChart {
                         d.abscissa(),
                         d.value(),
                         c.style().hollow() ? d.uncertainty() : new double[0],
+                        new double[0],
                         differenceUnit,
                         abscissaUnit);
                 bottom.lane(below.getSeriesCount() - 1, c.style(), i);
@@ -148,14 +150,15 @@ public final class ProfileChart {
     }
 
     private static void add(
-            YIntervalSeriesCollection to, String name, double[] x, double[] y, double[] half, Unit unit, Unit xUnit) {
+            YIntervalSeriesCollection to, String name, double[] x, double[] y, double[] half, double[] above, Unit unit, Unit xUnit) {
         var series = new YIntervalSeries(name, false, true);
         int n = y.length;
         for (int i : thin(y)) {
             if (Double.isFinite(y[i]) && Double.isFinite(x[i])) {
                 double v = unit.fromSi(y[i]);
                 double h = half.length == n && half[i] > 0 ? unit.differenceFromSi(half[i]) : 0;
-                series.add(xUnit.fromSi(x[i]), v, v - h, v + h);
+                double up = above.length == n && above[i] > 0 ? unit.differenceFromSi(above[i]) : h;
+                series.add(xUnit.fromSi(x[i]), v, v - h, v + up);
             } else {
                 series.add(xUnit.fromSi(x[i]), Double.NaN, Double.NaN, Double.NaN);
             }

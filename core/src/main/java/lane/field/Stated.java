@@ -1,0 +1,21 @@
+package lane.field;
+
+import java.util.Map;
+import lane.unit.Unit;
+import lane.unit.UnitSystem;
+
+/**
+ * What was stated about a run and its files do not say.
+ *
+ * @param system units of fields that have none of their own; null for none
+ * @param units of fields in this run alone, by name
+ * @param onWall for stored wall stresses, by name, whether they act on the wall (else on the fluid)
+ */
+public record Stated(UnitSystem system, Map<String, Unit> units, Map<String, Boolean> onWall) {
+    public static final Stated NOTHING = new Stated(null, Map.of(), Map.of());
+
+    public Stated {
+        units = Map.copyOf(units);
+        onWall = Map.copyOf(onWall);
+    }
+}

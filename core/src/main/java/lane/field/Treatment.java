@@ -1,0 +1,152 @@
+package lane.field;
+
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import lane.base.LaneException;
+import lane.unit.Unit;
+import lane.unit.UnitSystem;
+
+/**
+ * How a run's files are to be understood where they do not say it themselves.
+ *
+ * @param time which stored time; null follows the study
+ * @param length unit of the coordinates; blank for the system's, the file's own, or else metre
+ * @param system units of the fields that nobody stated one for; null for none
+ * @param units of fields in this run alone, by name
+ * @param order for a field, which stored component is x, y and z, counted from 0
+ * @param onWall for a stored wall stress, whether it acts on the wall (else on the fluid)
+ * @param parts changes to the boundary parts, in order
+ */
+public record Treatment(
+        Moment time,
+        String length,
+        UnitSystem system,
+        Map<String, String> units,
+        Map<String, List<Integer>> order,
+        Map<String, Boolean> onWall,
+        List<PartEdit> parts) {
+    public static final Treatment NONE = new Treatment(null, "", null, Map.of(), Map.of(), Map.of(), List.of());
+
+    /** @throws LaneException when a unit cannot be read, the length is none, or an order is no order of x, y, z */
+    public Treatment {
+        length = length == null ? "" : length;
+        if (!length.isBlank() && !Unit.of(length).comparable(Unit.of("m"))) {
+            throw new LaneException("Coordinates cannot be in \"" + length + "\"; give a unit of length, such as mm.");
+        }
+        units = units == null ? Map.of() : java.util.Collections.unmodifiableMap(new LinkedHashMap<>(units));
+        order = order == null ? Map.of() : java.util.Collections.unmodifiableMap(new LinkedHashMap<>(order));
+        onWall = onWall == null ? Map.of() : java.util.Collections.unmodifiableMap(new LinkedHashMap<>(onWall));
+        parts = parts == null ? List.of() : List.copyOf(parts);
+        units.values().forEach(Unit::of);
+        order.forEach((field, list) -> {
+            if (list.size() != 3 || !new LinkedHashSet<>(list).equals(new java.util.TreeSet<>(List.of(0, 1, 2)))) {
+                throw new LaneException("The order " + list + " of the components of \"" + field
+                        + "\" is none; give each of 0, 1 and 2 once.");
+            }
+        });
+    }
+
+    /** What one unit of the coordinates is, in metres; 0 where the file decides. */
+    public double metres() {
+        return !length.isBlank()
+                ? Unit.of(length).factor()
+                : system != null ? Unit.of(system.length()).factor() : 0;
+    }
+
+    /** The run as it is understood so; mesh and values are shared with the run as read. */
+    public Run apply(Run run) {
+        if (units.isEmpty() && system == null && order.isEmpty() && onWall.isEmpty() && parts.isEmpty()) {
+            return run;
+        }
+        List<String> remarks = new ArrayList<>(run.remarks());
+        List<Field> fields = run.fields().stream().map(this::ordered).toList();
+        List<Part> changed = run.parts().stream()
+                .map(p -> p.with(p.fields().stream().map(this::ordered).toList()))
+                .toList();
+        for (PartEdit edit : parts) {
+            List<Part> now = changed;
+            List<String> lacking = edit.needs().stream()
+                    .filter(name -> now.stream().noneMatch(p -> p.name().equals(name)))
+                    .toList();
+            try {
+                if (lacking.isEmpty()) {
+                    changed = edit.apply(now);
+                } else {
+                    remarks.add("A change to the parts was left out: there is no part \""
+                            + String.join("\", \"", lacking) + "\" here.");
+                }
+            } catch (LaneException e) {
+                remarks.add("A change to the parts was left out: " + e.getMessage());
+            }
+        }
+        var own = new LinkedHashMap<String, Unit>();
+        units.forEach((field, unit) -> own.put(field, Unit.of(unit)));
+        return run.with(fields, changed, remarks, new Stated(system, own, onWall));
+    }
+
+    private Field ordered(Field field) {
+        List<Integer> from = order.get(field.name());
+        return from == null || field.components() != 3
+                ? field
+                : new Field(
+                        field.name(),
+                        field.at(),
+                        3,
+                        field.unit(),
+                        field.values().permuted(from.stream().mapToInt(i -> i).toArray()));
+    }
+
+    public Treatment at(Moment other) {
+        return new Treatment(other, length, system, units, order, onWall, parts);
+    }
+
+    public Treatment inLength(String other) {
+        return new Treatment(time, other, system, units, order, onWall, parts);
+    }
+
+    public Treatment in(UnitSystem other) {
+        return new Treatment(time, length, other, units, order, onWall, parts);
+    }
+
+    /** @param unit blank leaves the field to the study */
+    public Treatment withUnit(String field, String unit) {
+        return new Treatment(
+                time, length, system, put(units, field, unit.isBlank() ? null : unit), order, onWall, parts);
+    }
+
+    /** @param list null for the order of the file */
+    public Treatment withOrder(String field, List<Integer> list) {
+        return new Treatment(time, length, system, units, put(order, field, list), onWall, parts);
+    }
+
+    /** @param wall null for not stated */
+    public Treatment withOnWall(String field, Boolean wall) {
+        return new Treatment(time, length, system, units, order, put(onWall, field, wall), parts);
+    }
+
+    public Treatment with(PartEdit edit) {
+        List<PartEdit> all = new ArrayList<>(parts);
+        if (edit instanceof PartEdit.Assign a) {
+            all.removeIf(e -> e instanceof PartEdit.Assign b && b.part().equals(a.part()));
+        }
+        all.add(edit);
+        return new Treatment(time, length, system, units, order, onWall, all);
+    }
+
+    public Treatment withParts(List<PartEdit> all) {
+        return new Treatment(time, length, system, units, order, onWall, all);
+    }
+
+    private static <T> Map<String, T> put(Map<String, T> map, String key, T value) {
+        var out = new LinkedHashMap<>(map);
+        if (value == null) {
+            out.remove(key);
+        } else {
+            out.put(key, value);
+        }
+        return out;
+    }
+}

@@ -1,0 +1,158 @@
+package lane.formats;
+
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Map;
+import java.util.TreeSet;
+import lane.base.LaneException;
+import lane.base.Work;
+import lane.field.Field;
+import lane.field.Moment;
+import lane.field.Part;
+import lane.field.PartBuilder;
+import lane.field.Run;
+import lane.field.Stated;
+import lane.field.Values;
+import lane.formats.grid.Dataset;
+import lane.mesh.Mesh;
+import lane.study.Source;
+import lane.trail.Trail;
+
+/** Makes one run of the files that belong to it: the mesh with its fields, and the boundary parts. */
+final class RunLoader {
+    private final FileLibrary library;
+    private final Source.Simulation source;
+    private final Work work;
+    private final List<Trail.Input> inputs = new ArrayList<>();
+    private final List<String> remarks = new ArrayList<>();
+
+    RunLoader(FileLibrary library, Source.Simulation source, Work work) {
+        this.library = library;
+        this.source = source;
+        this.work = work;
+    }
+
+    /** @param earlier the same files at another time, whose mesh is shared where it is the same; null for none */
+    Run load(Moment moment, Run earlier) {
+        work.progress("Loading " + source.name(), 0);
+        Path file = library.resolve(source.file());
+        Dataset grid = DatasetReader.read(file, moment, work);
+        if (!Series.is(file)) {
+            inputs.add(FileHash.of(file, source.file()));
+        }
+        for (Path other : grid.files()) {
+            inputs.add(FileHash.of(other, library.relative(other)));
+        }
+        work.poll();
+        remarks.addAll(grid.remarks());
+        double metres = source.treatment().metres();
+        grid = grid.scaled(metres == 0 ? 1 : metres);
+        Mesh mesh = earlier != null && grid.mesh().sameAs(earlier.mesh()) ? earlier.mesh() : grid.mesh();
+        List<Part> parts = new ArrayList<>();
+        if (mesh.dimension() >= 2) {
+            parts(mesh, grid, metres == 0 ? 1 : metres, parts, moment);
+        }
+        var run = new Run(mesh, grid.fields(), parts, inputs, remarks, grid.times(), grid.time(), Stated.NOTHING);
+        return earlier != null && mesh == earlier.mesh() ? run.sharing(earlier) : run;
+    }
+
+    private void parts(Mesh mesh, Dataset grid, double metres, List<Part> parts, Moment moment) {
+        var builder = new PartBuilder(mesh);
+        for (String path : source.partFiles()) {
+            work.poll();
+            Path file = library.resolve(path);
+            Dataset surface = DatasetReader.read(file, moment, work).scaled(metres);
+            if (Series.is(file)) {
+                surface.files().forEach(f -> inputs.add(FileHash.of(f, library.relative(f))));
+            } else {
+                inputs.add(FileHash.of(file, path));
+            }
+            List<Part> made = surface.groups().isEmpty()
+                    ? List.of(builder.place(
+                            FileLibrary.stem(path).replace("*", "").strip(), surface.mesh(), surface.fields()))
+                    : surface.groups().stream()
+                            .map(g -> builder.place(g.name(), g.surface(), g.fields()))
+                            .toList();
+            made.forEach(this::tell);
+            parts.addAll(made);
+        }
+        for (Dataset.Group group : grid.groups()) {
+            parts.add(builder.place(group.name(), group.surface(), group.fields()));
+        }
+        if (!source.regions().isBlank()) {
+            regions(builder, grid, parts);
+        }
+        if (parts.isEmpty() && builder.boundary().size() > 0) {
+            parts.add(builder.whole("boundary"));
+        }
+        if (builder.boundary().shared() > 0) {
+            remarks.add(builder.boundary().shared() + " faces belong to more than two cells.");
+        }
+    }
+
+    private void tell(Part part) {
+        if (part.unmatched() > 0) {
+            remarks.add("Part " + part.name() + ": " + part.unmatched() + " of "
+                    + part.surface().cellCount() + " faces are no boundary faces of the run.");
+        }
+        if (part.turned() > 0) {
+            remarks.add("Part " + part.name() + ": " + part.turned()
+                    + " faces were wound inwards and are read turned outwards.");
+        }
+    }
+
+    private void regions(PartBuilder builder, Dataset grid, List<Part> parts) {
+        Field region = grid.fields().stream()
+                .filter(f -> f.name().equals(source.regions()))
+                .findFirst()
+                .orElseThrow(() -> new LaneException("The file " + source.file() + " has no array \"" + source.regions()
+                        + "\" to name its parts by; choose another."));
+        if (region.at() != Field.At.CELL || region.components() != 1 || !(region.values() instanceof Values.Ints)) {
+            throw new LaneException("The array \"" + source.regions() + "\" of " + source.file()
+                    + " cannot name parts: it must hold one whole number a cell.");
+        }
+        List<Part> faces = builder.byFaceCells(source.regions(), region.values());
+        List<Part> made = faces.isEmpty() ? builder.byOwner(source.regions(), region.values()) : faces;
+        List<String> names = names(grid.labels(), source.regions(), (Values.Ints) region.values());
+        for (Part p : made) {
+            int number = Integer.parseInt(p.name().substring(p.name().lastIndexOf(' ') + 1));
+            String name = names == null || number >= names.size() || number < 0 ? "" : names.get(number);
+            parts.add(name.isBlank() ? p : p.named(name));
+        }
+    }
+
+    /**
+     * Names by region number, from a list of names in the file: one a number from 0 or from 1, or one for each number
+     * that occurs, in rising order. A list that is called after the array goes first. Null when none fits.
+     */
+    private static List<String> names(Map<String, List<String>> labels, String array, Values.Ints region) {
+        var numbers = new TreeSet<Integer>();
+        Arrays.stream(region.array()).forEach(numbers::add);
+        List<List<String>> lists = labels.entrySet().stream()
+                .sorted(java.util.Comparator.comparing(e -> !e.getKey().contains(array)))
+                .map(Map.Entry::getValue)
+                .toList();
+        for (List<String> list : lists) {
+            List<String> out = new ArrayList<>();
+            if (numbers.first() >= 0 && numbers.last() == list.size()) {
+                out.add("");
+                out.addAll(list);
+            } else if (numbers.first() >= 0 && numbers.last() == list.size() - 1) {
+                out.addAll(list);
+            } else if (numbers.first() >= 0 && numbers.size() == list.size() && numbers.last() < 1 << 20) {
+                for (int i = 0; i <= numbers.last(); i++) {
+                    out.add(
+                            numbers.contains(i)
+                                    ? list.get(numbers.headSet(i).size())
+                                    : "");
+                }
+            }
+            if (!out.isEmpty()) {
+                return out;
+            }
+        }
+        return null;
+    }
+}

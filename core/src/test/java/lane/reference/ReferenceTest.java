@@ -92,16 +92,17 @@ class ReferenceTest {
     @Test
     void aTheoryIsComputedAtTheLinesPlaces() {
         var curve = new Curve.ByFormula("r", "k*r + s + z", "mm/s");
-        Profile p = ReferenceReader.profile(curve, Map.of("k", 10.0), LINE, Axis.Z, "");
+        Profile p = ReferenceReader.profile(curve, Map.of("k", 10.0), Double.NaN, LINE, Axis.Z, "");
         assertThat(p.abscissa()).containsExactly(3, 4, 5);
         assertThat(p.value()).containsExactly(new double[] {0.031, 0.042, 0.053}, within(1e-15));
         assertThat(p.formula()).isTrue();
-        assertThatThrownBy(() -> ReferenceReader.profile(new Curve.ByFormula("r", "r", ""), Map.of(), LINE, Axis.Z, ""))
+        assertThatThrownBy(() -> ReferenceReader.profile(
+                        new Curve.ByFormula("r", "r", ""), Map.of(), Double.NaN, LINE, Axis.Z, ""))
                 .isInstanceOf(LaneException.class)
                 .hasMessageContaining("unit");
-        assertThatThrownBy(() -> ReferenceReader.profile(curve, Map.of("k", 1.0), LINE, Axis.Z, "K"))
+        assertThatThrownBy(() -> ReferenceReader.profile(curve, Map.of("k", 1.0), Double.NaN, LINE, Axis.Z, "K"))
                 .hasMessageContaining("mm/s and K");
-        assertThat(ReferenceReader.tally(new Curve.ByFormula("r", "2*k", "mN m"), Map.of("k", 4.0), "")
+        assertThat(ReferenceReader.tally(new Curve.ByFormula("r", "2*k", "mN m"), Map.of("k", 4.0), Double.NaN, "")
                         .value())
                 .isEqualTo(0.008);
         assertThat(ReferenceReader.tally(new Curve.HandValue("r", 20, "degC", 1, "by hand"), "K")
@@ -166,5 +167,90 @@ class ReferenceTest {
         assertThatThrownBy(
                         () -> ReferenceReader.tally(t, new Curve.WindowMean("r", "t.csv", "M", "", "t", 500, 600), ""))
                 .hasMessageContaining("widen");
+    }
+
+    @Test
+    void aTheoryMayDependOnTheTimeWhereThereIsOne() {
+        var curve = new Curve.ByFormula("r", "r*exp(-time)", "m/s");
+        Profile p = ReferenceReader.profile(curve, Map.of(), 2, LINE, Axis.Z, "");
+        assertThat(p.value()[0]).isCloseTo(3 * Math.exp(-2), within(1e-15));
+        assertThat(ReferenceReader.tally(new Curve.ByFormula("r", "time^2", "s2"), Map.of(), 3, "")
+                        .value())
+                .isEqualTo(9);
+        assertThatThrownBy(() -> ReferenceReader.profile(curve, Map.of(), Double.NaN, LINE, Axis.Z, ""))
+                .isInstanceOf(LaneException.class)
+                .hasMessageContaining("no run of the study has one");
+        // A constant of the name goes before.
+        assertThat(ReferenceReader.profile(curve, Map.of("time", 0.0), 2, LINE, Axis.Z, "")
+                        .value()[0])
+                .isEqualTo(3);
+    }
+
+    @Test
+    void aHandCalculationShowsItsInputs() {
+        var hand = new Curve.HandValue(
+                "r",
+                0,
+                "kPa",
+                0,
+                "hydrostatic",
+                "rho*g*h",
+                List.of(
+                        new Curve.Given("rho", 0.85, "kg/L", "data sheet"),
+                        new Curve.Given("g", 9.81, "m/s2", ""),
+                        new Curve.Given("h", 20, "cm", "drawing")));
+        var tally = ReferenceReader.tally(hand, "Pa");
+        // The formula is in SI units and its result is taken in the stated unit.
+        assertThat(tally.value()).isCloseTo(1000 * 850 * 9.81 * 0.2, within(1e-6));
+        assertThat(tally.trail().steps().getFirst().settings())
+                .containsEntry("h", "20.0 cm, drawing")
+                .containsEntry("formula", "rho*g*h");
+    }
+
+    private static Profile with(Uncertainty uncertainty, String unit, double[] half, double[] up) {
+        var t = new Table(
+                List.of("r", "T", "u", "v"),
+                List.of("m", "mm/s", unit, unit),
+                List.of(new double[] {3, 4}, new double[] {200, -400}, half, up),
+                "",
+                new Trail.Input("t.csv", "00", 1));
+        return ReferenceReader.profile(t, new Curve.Columns("r", "t.csv", "r", "", "T", "", uncertainty), LINE, "");
+    }
+
+    @Test
+    void uncertaintiesOfEveryKindBecomeHalfWidthsWithCoverageTwo() {
+        double[] half = {10, 20};
+        double[] up = {30, 5};
+        double[] two = {0.01, 0.02};
+        assertThat(with(Uncertainty.of("u"), "", half, up).uncertainty())
+                .as("in the value's unit")
+                .containsExactly(two, within(1e-15));
+        assertThat(with(Uncertainty.of("u"), "cm/s", half, up).uncertainty())
+                .as("in a unit of its own")
+                .containsExactly(new double[] {0.1, 0.2}, within(1e-15));
+        var standard = new Uncertainty(Uncertainty.Kind.ABSOLUTE, "u", "", 0, "", 1);
+        assertThat(with(standard, "", half, up).uncertainty())
+                .as("standard, k = 1")
+                .containsExactly(new double[] {0.02, 0.04}, within(1e-15));
+        var expanded = new Uncertainty(Uncertainty.Kind.ABSOLUTE, "u", "", 0, "", 4);
+        assertThat(with(expanded, "", half, up).uncertainty())
+                .as("expanded, k = 4")
+                .containsExactly(new double[] {0.005, 0.01}, within(1e-15));
+        var share = new Uncertainty(Uncertainty.Kind.RELATIVE, "u", "", 0, "", 2);
+        assertThat(with(share, "%", half, up).uncertainty())
+                .as("percent of the value, of either sign")
+                .containsExactly(new double[] {0.02, 0.08}, within(1e-15));
+        var all = new Uncertainty(Uncertainty.Kind.RELATIVE, "", "", 5, "%", 0);
+        assertThat(with(all, "", half, up).uncertainty())
+                .as("one share for all")
+                .containsExactly(new double[] {0.01, 0.02}, within(1e-15));
+        var sides = new Uncertainty(Uncertainty.Kind.ABSOLUTE, "u", "v", 0, "", 0);
+        Profile p = with(sides, "", half, up);
+        assertThat(p.uncertainty()).containsExactly(two, within(1e-15));
+        assertThat(p.upwards()).containsExactly(new double[] {0.03, 0.005}, within(1e-15));
+        assertThatThrownBy(() -> with(share, "mm/s", half, up)).hasMessageContaining("no share");
+        assertThatThrownBy(() -> with(Uncertainty.of("u"), "Pa", half, up)).isInstanceOf(LaneException.class);
+        assertThatThrownBy(() -> new Uncertainty(Uncertainty.Kind.ABSOLUTE, "", "v", 0, "", 0))
+                .isInstanceOf(LaneException.class);
     }
 }

@@ -123,4 +123,55 @@ class UnitTest {
             assertThat(again.factor()).isCloseTo(made.factor(), org.assertj.core.data.Percentage.withPercentage(1e-12));
         }
     }
+
+    @org.junit.jupiter.params.ParameterizedTest
+    @org.junit.jupiter.params.provider.CsvSource({
+        "SI, m/s, 1",
+        "SI, Pa, 1",
+        "SI, 1, 1",
+        "SI, degC, 1",
+        "MM, m/s, 1e-3",
+        "MM, N, 1",
+        "MM, Pa, 1e6",
+        "MM, kg/m3, 1e12",
+        "MM, J, 1e-3",
+        "MM, W, 1e-3",
+        "MM, Pa s, 1e6",
+        "MM, W/(m K), 1",
+        "MM, W/m2, 1e3",
+        "MM, m^(1/2), 0.0316227766016838",
+        "CGS, N, 1e-5",
+        "CGS, J, 1e-7",
+        "CGS, Pa, 0.1",
+        "CGS, kg/m3, 1e3",
+        "CGS, Pa s, 0.1",
+        "CGS, m2/s, 1e-4"
+    })
+    void aSystemGivesTheUnitOfEachDimension(String name, String like, double factor) {
+        UnitSystem system =
+                name.equals("SI") ? UnitSystem.SI : name.equals("MM") ? UnitSystem.MM_N_TONNE : UnitSystem.CGS;
+        Unit unit = system.of(Unit.of(like).dimension());
+        assertThat(unit.comparable(Unit.of(like))).isTrue();
+        assertThat(unit.factor()).isCloseTo(factor, within(1e-12 * factor));
+        // Its symbol reads back as itself.
+        assertThat(Unit.of(unit.symbol()).factor()).isCloseTo(unit.factor(), within(1e-12 * factor));
+    }
+
+    @Test
+    void aSystemNamesShortUnitsAndRefusesWhatIsNone() {
+        assertThat(UnitSystem.MM_N_TONNE.of(Unit.of("bar").dimension()).symbol())
+                .isEqualTo("MPa");
+        assertThat(UnitSystem.MM_N_TONNE.of(Unit.of("m/s").dimension()).symbol())
+                .isEqualTo("mm/s");
+        assertThat(UnitSystem.CGS.of(Unit.of("N").dimension()).symbol()).isEqualTo("dyn");
+        assertThatThrownBy(() -> new UnitSystem("odd", "s", "kg", "s", "K")).hasMessageContaining("unit of length");
+    }
+
+    @Test
+    void aDifferenceOfTemperaturesIsNoPoint() {
+        assertThat(Unit.of("degC").toSi(20)).isEqualTo(293.15);
+        assertThat(Unit.of("delta degC").toSi(20)).isEqualTo(20);
+        assertThat(Unit.of("Δ°F").toSi(9)).isCloseTo(5, within(1e-15));
+        assertThat(Unit.of("W/(m2 degC)").factor()).isEqualTo(1);
+    }
 }

@@ -211,10 +211,8 @@ public final class FileLibrary implements Library {
         Stamp stamp = stamp(file);
         kept.keySet().removeIf(k -> k instanceof Read r && r.of.file.equals(stamp.file) && !r.of.equals(stamp));
         String kind = keep(new Read(stamp, null), () -> TableReader.kind(stamp.file, file));
-        Recipe recipe = recipes.stream()
-                .filter(r -> r.kind().equals(kind))
-                .findFirst()
-                .orElse(Recipe.of(kind));
+        Recipe recipe =
+                recipes.stream().filter(r -> r.kind().equals(kind)).findFirst().orElse(Recipe.of(kind));
         return keep(new Read(stamp, recipe), () -> TableReader.read(stamp.file, file, recipe));
     }
 

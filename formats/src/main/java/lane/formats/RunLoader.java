@@ -143,10 +143,7 @@ final class RunLoader {
                 out.addAll(list);
             } else if (numbers.first() >= 0 && numbers.size() == list.size() && numbers.last() < 1 << 20) {
                 for (int i = 0; i <= numbers.last(); i++) {
-                    out.add(
-                            numbers.contains(i)
-                                    ? list.get(numbers.headSet(i).size())
-                                    : "");
+                    out.add(numbers.contains(i) ? list.get(numbers.headSet(i).size()) : "");
                 }
             }
             if (!out.isEmpty()) {

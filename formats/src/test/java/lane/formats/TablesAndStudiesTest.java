@@ -15,13 +15,12 @@ import java.util.List;
 import java.util.Map;
 import lane.base.LaneException;
 import lane.base.Work;
+import lane.check.Check;
+import lane.field.Field;
 import lane.field.Moment;
 import lane.field.PartEdit;
 import lane.field.Role;
 import lane.field.Treatment;
-import lane.unit.UnitSystem;
-import lane.check.Check;
-import lane.field.Field;
 import lane.field.Values;
 import lane.formats.ledger.LedgerWriter;
 import lane.formats.study.StudyJson;
@@ -37,10 +36,10 @@ import lane.quantity.Quantity;
 import lane.quantity.Take;
 import lane.reading.Measure;
 import lane.reading.Reading;
-import lane.reference.Uncertainty;
 import lane.reference.Curve;
 import lane.reference.Recipe;
 import lane.reference.Table;
+import lane.reference.Uncertainty;
 import lane.station.Abscissa;
 import lane.station.Sampling;
 import lane.station.Station;
@@ -48,6 +47,7 @@ import lane.study.Evaluator;
 import lane.study.Source;
 import lane.study.Study;
 import lane.unit.Unit;
+import lane.unit.UnitSystem;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
@@ -88,10 +88,10 @@ class TablesAndStudiesTest {
     void aTableIsKeptUntilItsFileChanges() throws Exception {
         Files.writeString(folder.resolve("log.csv"), "t,p\n0,1\n");
         var library = new FileLibrary(folder);
-        Table first = library.table("log.csv");
-        assertThat(library.table("log.csv")).isSameAs(first);
+        Table first = library.table("log.csv", List.of());
+        assertThat(library.table("log.csv", List.of())).isSameAs(first);
         Files.writeString(folder.resolve("log.csv"), "1,2\n", java.nio.file.StandardOpenOption.APPEND);
-        assertThat(library.table("log.csv").column("p")).containsExactly(1, 2);
+        assertThat(library.table("log.csv", List.of()).column("p")).containsExactly(1, 2);
     }
 
     @Test
@@ -136,7 +136,14 @@ class TablesAndStudiesTest {
                 List.of("rig"),
                 new Axis(a, new Point(0, 3, 4)),
                 new Moment.At(0.25, 1e-3),
-                List.of(new Recipe("r;p", "Latin-1", "semicolon", "comma", "", 1, 2,
+                List.of(new Recipe(
+                        "r;p",
+                        "Latin-1",
+                        "semicolon",
+                        "comma",
+                        "",
+                        1,
+                        2,
                         List.of(new Recipe.Column("p", "bar", Recipe.Role.VALUE)))),
                 List.of(
                         new Source.Simulation(
@@ -174,7 +181,14 @@ class TablesAndStudiesTest {
                                 List.of(
                                         new Curve.Columns("profile", "t.csv", "r", "mm", "p", "", Uncertainty.of("u")),
                                         new Curve.WindowMean("area", "t.csv", "p", "Pa", "t", 1, 2),
-                                        new Curve.HandValue("mean", 3, "Pa", 0.5, "by hand", "2*a", List.of(new Curve.Given("a", 1.5, "Pa", "read off")))))),
+                                        new Curve.HandValue(
+                                                "mean",
+                                                3,
+                                                "Pa",
+                                                0.5,
+                                                "by hand",
+                                                "2*a",
+                                                List.of(new Curve.Given("a", 1.5, "Pa", "read off")))))),
                 List.of(new FieldUnit("p", "Pa", true)),
                 List.of(
                         new Quantity("p", "pressure", "p", Take.ALL, "kPa"),
@@ -321,5 +335,174 @@ class TablesAndStudiesTest {
         assertThat(library.run((Source.Simulation) s.sources().getFirst(), Moment.LAST, Work.QUIET))
                 .isNotSameAs(results.runs().get("a"));
         assertThat(library.changed(s)).isEmpty();
+    }
+
+    private Path file(String name, String text) throws Exception {
+        return Files.writeString(folder.resolve(name), text);
+    }
+
+    @Test
+    void aRecipeCorrectsWhatWasFoundAndHoldsForTheNextFileOfTheKind() throws Exception {
+        // A comma between columns of whole numbers, which would be read as decimal commas parted by semicolons or
+        // spaces.
+        file("a.txt", "Rig 7, run 12\nr;T\n1,5;20,25\n2,5;21,75\n");
+        file("b.txt", "Rig 7, run 13\nr;T\n3,5;30,25\n4,5;31,75\n");
+        file("c.txt", "r;T;u\n3,5;30,25;1\n");
+        var library = new FileLibrary(folder);
+        Table found = library.table("a.txt", List.of());
+        assertThat(found.column("T")).containsExactly(20.25, 21.75);
+        assertThat(found.units()).containsExactly("", "");
+        assertThat(found.layout().separator()).isEqualTo("semicolon");
+        assertThat(found.roles()).containsExactly(Recipe.Role.ABSCISSA, Recipe.Role.VALUE);
+        Recipe recipe = Recipe.of(found.layout().kind())
+                .with(new Recipe.Column("r", "mm", Recipe.Role.VALUE))
+                .with(new Recipe.Column("T", "degC", Recipe.Role.ABSCISSA));
+        for (String name : List.of("a.txt", "b.txt")) {
+            Table read = library.table(name, List.of(recipe));
+            assertThat(read.units()).as(name).containsExactly("mm", "degC");
+            assertThat(read.roles()).containsExactly(Recipe.Role.VALUE, Recipe.Role.ABSCISSA);
+        }
+        assertThat(library.table("c.txt", List.of(recipe)).units())
+                .as("another kind")
+                .containsExactly("", "", "");
+        assertThat(library.table("c.txt", List.of(recipe)).roles()).endsWith(Recipe.Role.UNCERTAINTY);
+        // Everything that is found out can be said otherwise.
+        Table forced = library.table("a.txt", List.of(recipe.withLayout("Latin-1", "semicolon", "comma", "", 2, 0)));
+        assertThat(forced.headers()).containsExactly("column 1", "column 2");
+        assertThat(forced.layout().headers()).isZero();
+        assertThat(forced.rows()).isEqualTo(2);
+    }
+
+    @Test
+    void aRecipeMakesReadableWhatTheGuessCannotRead() throws Exception {
+        // A row of text stands between the header and the numbers, and one column holds words.
+        Path file = file("odd.csv", "place,valve,p\nm,-,bar\n0.5,open,1.5\n1.0,shut,2.5\n");
+        assertThatThrownBy(() -> TableReader.read(file, "odd.csv")).hasMessageContaining("no row of numbers");
+        String kind = TableReader.kind(file, "odd.csv");
+        Recipe recipe = Recipe.of(kind)
+                .withLayout("", "", "", "", -1, 2)
+                .with(new Recipe.Column("valve", "", Recipe.Role.IGNORE));
+        Table read = TableReader.read(file, "odd.csv", recipe);
+        assertThat(read.column("p")).containsExactly(1.5, 2.5);
+        assertThat(read.units()).containsExactly("m", "", "bar");
+        assertThat(read.column("valve")).containsOnly(Double.NaN);
+    }
+
+    private Path workbook(String name, String... sheets) throws Exception {
+        Path file = folder.resolve(name);
+        try (var zip = new java.util.zip.ZipOutputStream(Files.newOutputStream(file))) {
+            var types = new StringBuilder();
+            var list = new StringBuilder();
+            var relations = new StringBuilder();
+            for (int i = 1; i <= sheets.length; i++) {
+                types.append("<Override PartName=\"/xl/worksheets/sheet")
+                        .append(i)
+                        .append(
+                                ".xml\" ContentType=\"application/vnd.openxmlformats-officedocument.spreadsheetml.worksheet+xml\"/>");
+                list.append("<sheet name=\"Sheet ")
+                        .append(i)
+                        .append("\" sheetId=\"")
+                        .append(i)
+                        .append("\" r:id=\"r")
+                        .append(i)
+                        .append("\"/>");
+                relations
+                        .append("<Relationship Id=\"r")
+                        .append(i)
+                        .append(
+                                "\" Type=\"http://schemas.openxmlformats.org/officeDocument/2006/relationships/worksheet\" Target=\"worksheets/sheet")
+                        .append(i)
+                        .append(".xml\"/>");
+            }
+            entry(
+                    zip,
+                    "[Content_Types].xml",
+                    "<Types xmlns=\"http://schemas.openxmlformats.org/package/2006/content-types\">"
+                            + "<Default Extension=\"rels\" ContentType=\"application/vnd.openxmlformats-package.relationships+xml\"/>"
+                            + "<Override PartName=\"/xl/workbook.xml\" ContentType=\"application/vnd.openxmlformats-officedocument.spreadsheetml.sheet.main+xml\"/>"
+                            + types + "</Types>");
+            entry(
+                    zip,
+                    "_rels/.rels",
+                    "<Relationships xmlns=\"http://schemas.openxmlformats.org/package/2006/relationships\"><Relationship "
+                            + "Id=\"r1\" Type=\"http://schemas.openxmlformats.org/officeDocument/2006/relationships/officeDocument\" Target=\"xl/workbook.xml\"/></Relationships>");
+            entry(
+                    zip,
+                    "xl/workbook.xml",
+                    "<workbook xmlns=\"http://schemas.openxmlformats.org/spreadsheetml/2006/main\" "
+                            + "xmlns:r=\"http://schemas.openxmlformats.org/officeDocument/2006/relationships\"><sheets>"
+                            + list + "</sheets></workbook>");
+            entry(
+                    zip,
+                    "xl/_rels/workbook.xml.rels",
+                    "<Relationships xmlns=\"http://schemas.openxmlformats.org/package/2006/relationships\">" + relations
+                            + "</Relationships>");
+            for (int i = 1; i <= sheets.length; i++) {
+                entry(
+                        zip,
+                        "xl/worksheets/sheet" + i + ".xml",
+                        "<worksheet xmlns=\"http://schemas.openxmlformats.org/spreadsheetml/2006/main\"><sheetData>"
+                                + sheets[i - 1] + "</sheetData></worksheet>");
+            }
+        }
+        return file;
+    }
+
+    private static void entry(java.util.zip.ZipOutputStream zip, String name, String text) throws Exception {
+        zip.putNextEntry(new java.util.zip.ZipEntry(name));
+        zip.write(text.getBytes(StandardCharsets.UTF_8));
+        zip.closeEntry();
+    }
+
+    private static String row(int row, int from, String... cells) {
+        var out = new StringBuilder("<row r=\"" + row + "\">");
+        for (int c = 0; c < cells.length; c++) {
+            String at = (char) ('A' + from + c) + String.valueOf(row);
+            boolean number = cells[c].matches("[-0-9.eE]+");
+            out.append(
+                    cells[c].isEmpty()
+                            ? ""
+                            : number
+                                    ? "<c r=\"" + at + "\"><v>" + cells[c] + "</v></c>"
+                                    : "<c r=\"" + at + "\" t=\"inlineStr\"><is><t>" + cells[c] + "</t></is></c>");
+        }
+        return out.append("</row>").toString();
+    }
+
+    @Test
+    void aWorkbookGivesItsFirstSheetWithNumbersAndOthersByRecipe() throws Exception {
+        String first = row(1, 0, "Only words here");
+        String second = row(2, 1, "Rake at the outlet")
+                + row(4, 1, "radius", "temperature", "u")
+                + row(5, 1, "mm", "degC", "K")
+                + row(6, 1, "30.5", "41.25", "0.3")
+                + row(7, 1, "31.5", "", "0.3")
+                + row(8, 1, "32.5", "4.2E1", "0.4");
+        String third = row(1, 0, "a [Pa]", "b [Pa]") + row(2, 0, "1", "2");
+        Path file = workbook("rake.xlsx", first, second, third);
+        Table t = TableReader.read(file, "rake.xlsx");
+        assertThat(t.layout().sheet()).isEqualTo("Sheet 2");
+        assertThat(t.layout().sheets()).containsExactly("Sheet 1", "Sheet 2", "Sheet 3");
+        assertThat(t.headers()).containsExactly("radius", "temperature", "u");
+        assertThat(t.units()).containsExactly("mm", "degC", "K");
+        assertThat(t.column("temperature")).containsExactly(41.25, Double.NaN, 42);
+        Recipe other = Recipe.of(t.layout().kind()).withLayout("", "", "", "Sheet 3", -1, -1);
+        Table third2 = new FileLibrary(folder).table("rake.xlsx", List.of(other));
+        assertThat(third2.headers()).containsExactly("a", "b");
+        assertThat(third2.column("b")).containsExactly(2);
+        byte[] whole = Files.readAllBytes(file);
+        Files.write(folder.resolve("cut.xlsx"), java.util.Arrays.copyOf(whole, whole.length / 2));
+        assertThatThrownBy(() -> TableReader.read(folder.resolve("cut.xlsx"), "cut.xlsx"))
+                .isInstanceOf(LaneException.class)
+                .hasMessageContaining("cut.xlsx");
+        Fuzz.run(folder, ".xlsx", List.of(whole), f -> TableReader.read(f, "damaged.xlsx"));
+    }
+
+    @Test
+    void anUncertaintyIsReadAsAColumnsNameOrAsAnObject() {
+        String text = StudyJson.text(study());
+        Study named =
+                StudyJson.of(text.replaceFirst("\"uncertainty\" : \\{[^}]*\\}", "\"uncertainty\" : \"u\""), "by hand");
+        assertThat(named).isEqualTo(study());
     }
 }

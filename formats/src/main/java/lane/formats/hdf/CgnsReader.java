@@ -198,12 +198,11 @@ public final class CgnsReader {
             List<Group> named =
                     all.stream().filter(x -> x.getName().equals(name)).toList();
             if (named.isEmpty()) {
-                throw new FormatError("zone \"" + zone.getName() + "\" names \"" + name
-                        + "\" for its time, which it does not have");
+                throw new FormatError(
+                        "zone \"" + zone.getName() + "\" names \"" + name + "\" for its time, which it does not have");
             }
             // What no time names (a mean, a distance to the wall) holds for all of them.
-            return java.util.stream.Stream.concat(
-                            named.stream(), all.stream().filter(x -> !text.contains(x.getName())))
+            return java.util.stream.Stream.concat(named.stream(), all.stream().filter(x -> !text.contains(x.getName())))
                     .toList();
         }
         return all;
@@ -417,9 +416,9 @@ public final class CgnsReader {
             Values v = Hdf.values(Hdf.need(g, " data"));
             if (dims != null) {
                 int less = at == Field.At.NODE ? 0 : 1;
-                v = inside(v, solution, new int[] {
-                    dims[0] - less, Math.max(1, dims[1] - less), Math.max(1, dims[2] - less)
-                });
+                v = inside(
+                        v, solution, new int[] {dims[0] - less, Math.max(1, dims[1] - less), Math.max(1, dims[2] - less)
+                        });
             }
             if (v.length() == count) {
                 arrays.put(g.getName(), v);

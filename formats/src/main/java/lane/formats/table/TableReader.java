@@ -98,6 +98,7 @@ public final class TableReader {
 
     private static String kind(String text) {
         String before = "";
+        String top = "";
         for (String line : text.lines().limit(500).toList()) {
             if (line.isBlank()) {
                 continue;
@@ -112,19 +113,22 @@ public final class TableReader {
                 return before.isEmpty() ? words.length + " columns" : before;
             }
             before = brief(line.strip().replaceAll("\\s+", " "), 400);
+            top = top.isEmpty() ? before : top;
         }
-        return before;
+        return top;
     }
 
     private static String kind(Rows rows) {
         String before = "";
+        String top = "";
         for (List<String> row : rows.cells()) {
             if (isData(row, false)) {
                 return before.isEmpty() ? row.size() + " columns" : before;
             }
             before = brief(String.join(" | ", row), 400);
+            top = top.isEmpty() ? before : top;
         }
-        return before;
+        return top;
     }
 
     private static String encoding(byte[] bytes) {
@@ -175,8 +179,8 @@ public final class TableReader {
             for (int i = 0; i < recipe.skip() && at >= 0; i++) {
                 at = raw.indexOf('\n', at) + 1;
                 if (at == 0) {
-                    throw new LaneException("The table " + shown + " has fewer than " + recipe.skip()
-                            + " lines to skip; skip fewer.");
+                    throw new LaneException(
+                            "The table " + shown + " has fewer than " + recipe.skip() + " lines to skip; skip fewer.");
                 }
             }
             raw = "\n".repeat(recipe.skip()) + raw.substring(at);
@@ -243,7 +247,9 @@ public final class TableReader {
         List<Long> lines = new ArrayList<>(found.lines());
         rows.replaceAll(row -> row.stream().map(s -> plain(s, comma)).toList());
         int first = recipe.headers() >= 0 ? Math.min(recipe.headers(), rows.size()) : 0;
-        while (first < rows.size() && !isData(rows.get(first), comma)) {
+        // Who says how many rows of names there are may have words among the numbers below them.
+        while (first < rows.size()
+                && !(recipe.headers() >= 0 ? hasNumber(rows.get(first), comma) : isData(rows.get(first), comma))) {
             first++;
         }
         if (first == rows.size()) {
@@ -294,7 +300,8 @@ public final class TableReader {
         if (roles.stream().filter(r -> r == Recipe.Role.ABSCISSA).count() > 1) {
             // Who says which column the others stand along takes it from the one that was only guessed.
             for (int c = 0; c < width; c++) {
-                if (roles.get(c) == Recipe.Role.ABSCISSA && recipe.column(headers.get(c)).role() == null) {
+                if (roles.get(c) == Recipe.Role.ABSCISSA
+                        && recipe.column(headers.get(c)).role() == null) {
                     roles.set(c, Table.role(headers.get(c)));
                 }
             }
@@ -398,6 +405,10 @@ public final class TableReader {
         return s.matches("[-+]?\\d{1,3}(?:['\u00a0\u202f\u2019]\\d{3})+(?:[.,]\\d*)?")
                 ? s.replaceAll("['\u00a0\u202f\u2019]", "")
                 : s;
+    }
+
+    private static boolean hasNumber(List<String> row, boolean comma) {
+        return row.stream().anyMatch(s -> parse(s, comma) != null);
     }
 
     private static boolean isData(List<String> row, boolean comma) {

@@ -333,8 +333,8 @@ final class GridBuilder {
             String name = a.name.isEmpty() ? "unnamed" : a.name;
             if (a.order != null) {
                 values = values.permuted(a.order);
-                remarks.add("The components of \"" + name + "\" stand in another order in the file and are read as x, y, z"
-                        + " by their names.");
+                remarks.add("The components of \"" + name
+                        + "\" stand in another order in the file and are read as x, y, z" + " by their names.");
             }
             out.add(new Field(name, at, a.components, Unit.of(FieldUnit.guess(name)), values));
         }

@@ -32,6 +32,10 @@ public final class VtkXmlReader {
 
     private VtkXmlReader() {}
 
+    public static Dataset read(Path file, Work work) {
+        return read(file, Moment.LAST, work);
+    }
+
     /** @param moment which time of a collection; a single file has only its own */
     public static Dataset read(Path file, Moment moment, Work work) {
         return FileErrors.of(file, () -> {

@@ -75,7 +75,9 @@ final class PartPieces {
         double[] normal = new double[3 * n];
         double[] area = new double[n];
         for (int f = 0; f < n; f++) {
-            normal(m, f, normal);
+            double[] own = new double[3];
+            normal(m, f, own);
+            System.arraycopy(own, 0, normal, 3 * f, 3);
             area[f] = Math.sqrt(dot(normal, f, f));
         }
         int[] group = new int[n];
@@ -131,13 +133,14 @@ final class PartPieces {
     }
 
     /** Area vector by the corners; of an edge of a plane run its length, across. */
-    private static void normal(Mesh m, int f, double[] out) {
+    static void normal(Mesh m, int f, double[] out) {
         double[] x = m.xyz();
+        java.util.Arrays.fill(out, 0);
         if (m.shape(f).dimension() == 1) {
             int a = 3 * m.nodes()[m.begin(f)];
             int b = 3 * m.nodes()[m.begin(f) + 1];
-            out[3 * f] = x[b + 1] - x[a + 1];
-            out[3 * f + 1] = x[a] - x[b];
+            out[0] = x[b + 1] - x[a + 1];
+            out[1] = x[a] - x[b];
             return;
         }
         int rim = m.shape(f).rim(m.size(f));
@@ -148,7 +151,7 @@ final class PartPieces {
             for (int d = 0; d < 3; d++) {
                 int e = (d + 1) % 3;
                 int g = (d + 2) % 3;
-                out[3 * f + d] += 0.5
+                out[d] += 0.5
                         * ((x[a + e] - x[o + e]) * (x[b + g] - x[o + g])
                                 - (x[a + g] - x[o + g]) * (x[b + e] - x[o + e]));
             }

@@ -2,6 +2,7 @@ package lane.field;
 
 import java.util.ArrayList;
 import java.util.List;
+import lane.mesh.CellQuality;
 import lane.mesh.Finding;
 import lane.mesh.Finding.Severity;
 import lane.mesh.MeshHealth;
@@ -10,14 +11,23 @@ import lane.mesh.MeshHealth;
 public final class RunHealth {
     private RunHealth() {}
 
-    /** All findings of a run, the gravest first. */
-    public static List<Finding> of(Run run) {
-        List<Finding> out = new ArrayList<>(MeshHealth.of(run.mesh()).findings());
+    /**
+     * A run looked over.
+     *
+     * @param findings the gravest first
+     */
+    public record Sheet(CellQuality quality, List<Finding> findings) {}
+
+    public static Sheet of(Run run) {
+        MeshHealth.Sheet mesh = MeshHealth.of(run.mesh());
+        List<Finding> out = new ArrayList<>(mesh.findings());
         run.parts().forEach(p -> part(p, out));
         run.fields().forEach(f -> field(f, out));
         run.parts().forEach(p -> p.fields().forEach(f -> field(f, out)));
+        FlowHealth.look(run, out);
+        FieldJumps.look(run, out);
         out.sort(java.util.Comparator.comparing(Finding::severity).reversed());
-        return List.copyOf(out);
+        return new Sheet(mesh.quality(), List.copyOf(out));
     }
 
     /** Values that are no numbers, and fields that are the same everywhere. */

@@ -8,6 +8,15 @@ package lane.mesh;
  * @param worst where it is, or is worst; null where it has no place
  */
 public record Finding(Severity severity, String text, long count, Point worst) {
+    /** A number for a sentence, to so many significant digits, without trailing zeros. */
+    public static String number(double v, int digits) {
+        return Double.isFinite(v)
+                ? new java.math.BigDecimal(v, new java.math.MathContext(digits))
+                        .stripTrailingZeros()
+                        .toPlainString()
+                : String.valueOf(v);
+    }
+
     /** How much it matters. */
     public enum Severity {
         /** Worth knowing. */

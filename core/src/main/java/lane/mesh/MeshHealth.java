@@ -19,8 +19,9 @@ public final class MeshHealth {
      *
      * @param volume of all solid cells in cubic metres, by magnitude
      * @param area of all surface cells in square metres
+     * @param quality shape of the cells
      */
-    public record Sheet(double volume, double area, List<Finding> findings) {}
+    public record Sheet(double volume, double area, CellQuality quality, List<Finding> findings) {}
 
     public static Sheet of(Mesh mesh) {
         List<Finding> findings = new ArrayList<>();
@@ -39,6 +40,14 @@ public final class MeshHealth {
         nodes(mesh, findings);
         if (mesh.dimension() >= 2) {
             Topology.Boundary boundary = Topology.boundary(mesh);
+            if (mesh.dimension() == 2 && boundary.size() > 0 && !flat(mesh)) {
+                int node = boundary.nodes()[0];
+                findings.add(new Finding(
+                        Severity.NOTE,
+                        "edges of the surface have a face on one side only: it is open there",
+                        boundary.size(),
+                        place(mesh, node)));
+            }
             if (boundary.shared() > 0) {
                 findings.add(new Finding(
                         Severity.WARNING,
@@ -52,7 +61,97 @@ public final class MeshHealth {
             findings.add(new Finding(
                     Severity.NOTE, "pieces of the mesh are not connected with each other by a node", islands, null));
         }
-        return new Sheet(volume.value(), area.value(), findings);
+        CellQuality quality = CellQuality.of(mesh);
+        findings.addAll(quality.findings());
+        kind(mesh, findings);
+        return new Sheet(volume.value(), area.value(), quality, findings);
+    }
+
+    private static boolean flat(Mesh mesh) {
+        double[] b = mesh.bounds();
+        for (int d = 0; d < 3; d++) {
+            if (b[2 * d + 1] - b[2 * d] <= 1e-9 * mesh.modelSize()) {
+                return true;
+            }
+        }
+        return false;
+    }
+
+    /** Plane meshes, and solids that are one cell thick: across a direction, or around an axis. */
+    private static void kind(Mesh mesh, List<Finding> findings) {
+        String[] axis = {"x", "y", "z"};
+        double size = mesh.modelSize();
+        if (mesh.dimension() == 2 && flat(mesh)) {
+            findings.add(new Finding(
+                    Severity.NOTE,
+                    "plane mesh: integrals are taken for a depth of 1 m unless another is stated",
+                    mesh.cellCount(),
+                    null));
+        }
+        if (mesh.dimension() != 3 || mesh.nodeCount() < 8) {
+            return;
+        }
+        double[] b = mesh.bounds();
+        double[] x = mesh.xyz();
+        for (int d = 0; d < 3; d++) {
+            double span = b[2 * d + 1] - b[2 * d];
+            boolean two = span > 0 && span < 0.5 * size;
+            for (int i = 0; two && i < mesh.nodeCount(); i++) {
+                double v = x[3 * i + d];
+                two = Math.min(v - b[2 * d], b[2 * d + 1] - v) <= 1e-6 * span;
+            }
+            if (two) {
+                findings.add(new Finding(
+                        Severity.NOTE,
+                        "one cell thick along " + axis[d] + ", over " + Finding.number(span, 4)
+                                + " m: a plane flow? Integrals hold for this span",
+                        mesh.cellCount(),
+                        null));
+                return;
+            }
+        }
+        for (int d = 0; d < 3; d++) {
+            double angle = wedge(mesh, d);
+            if (angle > 0) {
+                findings.add(new Finding(
+                        Severity.NOTE,
+                        "one cell thick around the " + axis[d] + " axis, a wedge of "
+                                + Finding.number(Math.toDegrees(angle), 4)
+                                + " degrees: an axisymmetric flow? Integrals hold for the wedge, a full turn is "
+                                + Finding.number(2 * Math.PI / angle, 4) + " times as much",
+                        mesh.cellCount(),
+                        null));
+                return;
+            }
+        }
+    }
+
+    /** The angle between two half planes through an axis that all nodes lie on; 0 where they do not. */
+    private static double wedge(Mesh mesh, int d) {
+        double[] x = mesh.xyz();
+        int a = (d + 1) % 3;
+        int b = (d + 2) % 3;
+        double tiny = 1e-6 * mesh.modelSize();
+        double first = Double.NaN;
+        double second = Double.NaN;
+        for (int i = 0; i < mesh.nodeCount(); i++) {
+            double r = Math.hypot(x[3 * i + a], x[3 * i + b]);
+            if (r > tiny) {
+                double angle = Math.atan2(x[3 * i + b], x[3 * i + a]);
+                double slack = Math.max(1e-6, tiny / r);
+                if (Double.isNaN(first)) {
+                    first = angle;
+                } else if (Math.abs(Math.IEEEremainder(angle - first, 2 * Math.PI)) > slack) {
+                    if (Double.isNaN(second)) {
+                        second = angle;
+                    } else if (Math.abs(Math.IEEEremainder(angle - second, 2 * Math.PI)) > slack) {
+                        return 0;
+                    }
+                }
+            }
+        }
+        double between = Math.abs(Math.IEEEremainder(second - first, 2 * Math.PI));
+        return between < Math.PI / 2 ? between : 0;
     }
 
     private static double[] measures(Mesh mesh) {

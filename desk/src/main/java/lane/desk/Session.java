@@ -27,7 +27,6 @@ import lane.formats.AtomicFile;
 import lane.formats.FileLibrary;
 import lane.formats.RunWriter;
 import lane.formats.study.StudyJson;
-import lane.mesh.Finding;
 import lane.mesh.Point;
 import lane.picture.Palette;
 import lane.study.Evaluator;
@@ -75,7 +74,7 @@ public final class Session {
     private volatile Study unsaved;
     private volatile boolean differs;
     private final Map<Values, double[]> ranges = new java.util.WeakHashMap<>();
-    private final Map<Run, List<Finding>> health = new java.util.IdentityHashMap<>();
+    private final Map<Run, RunHealth.Sheet> health = new java.util.IdentityHashMap<>();
     private final Set<Run> looking = java.util.Collections.newSetFromMap(new java.util.IdentityHashMap<>());
     private volatile Study watched = Study.empty("");
     private volatile Set<String> changedOnDisk = Set.of();
@@ -344,11 +343,11 @@ public final class Session {
     }
 
     /** What looks wrong in a run; null while it is being looked over, behind the window. */
-    public List<Finding> health(Run run) {
-        List<Finding> known = health.get(run);
+    public RunHealth.Sheet health(Run run) {
+        RunHealth.Sheet known = health.get(run);
         if (known == null && looking.add(run)) {
             Thread.ofPlatform().daemon().name("health").start(() -> {
-                List<Finding> found = RunHealth.of(run);
+                RunHealth.Sheet found = RunHealth.of(run);
                 Platform.runLater(() -> {
                     health.keySet().retainAll(results.runs().values());
                     health.put(run, found);

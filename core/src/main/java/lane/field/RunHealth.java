@@ -1,11 +1,15 @@
 package lane.field;
 
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
+import lane.base.Sum;
 import lane.mesh.CellQuality;
 import lane.mesh.Finding;
 import lane.mesh.Finding.Severity;
 import lane.mesh.MeshHealth;
+import lane.mesh.Point;
 
 /** What looks wrong in a run: its mesh, its fields, its parts. */
 public final class RunHealth {
@@ -15,8 +19,34 @@ public final class RunHealth {
      * A run looked over.
      *
      * @param findings the gravest first
+     * @param parts size and direction of the parts, in their order
+     * @param stress for each stored wall stress how much it points along the flow; see {@link WallStress}
      */
-    public record Sheet(CellQuality quality, List<Finding> findings) {}
+    public record Sheet(
+            CellQuality quality, List<Finding> findings, List<PartSize> parts, Map<String, Double> stress) {}
+
+    /**
+     * Size of a part by the corners of its faces.
+     *
+     * @param area in square metres
+     * @param mean its mean normal out of the run, as long as the part is flat: 1 for a plane, 0 for a closed surface
+     */
+    public record PartSize(double area, Point mean) {}
+
+    private static PartSize size(Part part) {
+        double[] n = new double[3];
+        var area = new Sum();
+        Sum[] sum = {new Sum(), new Sum(), new Sum()};
+        for (int f = 0; f < part.surface().cellCount(); f++) {
+            PartPieces.normal(part.surface(), f, n);
+            area.add(Math.sqrt(n[0] * n[0] + n[1] * n[1] + n[2] * n[2]));
+            for (int d = 0; d < 3; d++) {
+                sum[d].add(n[d]);
+            }
+        }
+        double a = Math.max(area.value(), Double.MIN_NORMAL);
+        return new PartSize(area.value(), new Point(sum[0].value() / a, sum[1].value() / a, sum[2].value() / a));
+    }
 
     public static Sheet of(Run run) {
         MeshHealth.Sheet mesh = MeshHealth.of(run.mesh());
@@ -27,7 +57,16 @@ public final class RunHealth {
         FlowHealth.look(run, out);
         FieldJumps.look(run, out);
         out.sort(java.util.Comparator.comparing(Finding::severity).reversed());
-        return new Sheet(mesh.quality(), List.copyOf(out));
+        var stress = new LinkedHashMap<String, Double>();
+        java.util.stream.Stream.concat(
+                        run.fields().stream(), run.parts().stream().flatMap(p -> p.fields().stream()))
+                .filter(WallStress::is)
+                .forEach(f -> stress.computeIfAbsent(f.name(), name -> WallStress.alongFlow(run, name)));
+        return new Sheet(
+                mesh.quality(),
+                List.copyOf(out),
+                run.parts().stream().map(RunHealth::size).toList(),
+                stress);
     }
 
     /** Values that are no numbers, and fields that are the same everywhere. */

@@ -10,9 +10,10 @@ import lane.unit.UnitSystem;
  * @param system units of fields that have none of their own; null for none
  * @param units of fields in this run alone, by name
  * @param onWall for stored wall stresses, by name, whether they act on the wall (else on the fluid)
+ * @param depth of a plane run, in metres
  */
-public record Stated(UnitSystem system, Map<String, Unit> units, Map<String, Boolean> onWall) {
-    public static final Stated NOTHING = new Stated(null, Map.of(), Map.of());
+public record Stated(UnitSystem system, Map<String, Unit> units, Map<String, Boolean> onWall, double depth) {
+    public static final Stated NOTHING = new Stated(null, Map.of(), Map.of(), 1);
 
     public Stated {
         units = Map.copyOf(units);

@@ -18,6 +18,7 @@ import lane.unit.UnitSystem;
  * @param units of fields in this run alone, by name
  * @param order for a field, which stored component is x, y and z, counted from 0
  * @param onWall for a stored wall stress, whether it acts on the wall (else on the fluid)
+ * @param depth of a plane run, in metres, that its integrals are taken for; 1 where nobody says
  * @param parts changes to the boundary parts, in order
  */
 public record Treatment(
@@ -27,8 +28,9 @@ public record Treatment(
         Map<String, String> units,
         Map<String, List<Integer>> order,
         Map<String, Boolean> onWall,
+        Double depth,
         List<PartEdit> parts) {
-    public static final Treatment NONE = new Treatment(null, "", null, Map.of(), Map.of(), Map.of(), List.of());
+    public static final Treatment NONE = new Treatment(null, "", null, Map.of(), Map.of(), Map.of(), 1.0, List.of());
 
     /** @throws LaneException when a unit cannot be read, the length is none, or an order is no order of x, y, z */
     public Treatment {
@@ -39,6 +41,10 @@ public record Treatment(
         units = units == null ? Map.of() : java.util.Collections.unmodifiableMap(new LinkedHashMap<>(units));
         order = order == null ? Map.of() : java.util.Collections.unmodifiableMap(new LinkedHashMap<>(order));
         onWall = onWall == null ? Map.of() : java.util.Collections.unmodifiableMap(new LinkedHashMap<>(onWall));
+        depth = depth == null ? 1.0 : depth;
+        if (!(depth > 0) || depth.isInfinite()) {
+            throw new LaneException("A depth of " + depth + " m is none; give a positive number.");
+        }
         parts = parts == null ? List.of() : List.copyOf(parts);
         units.values().forEach(Unit::of);
         order.forEach((field, list) -> {
@@ -58,7 +64,7 @@ public record Treatment(
 
     /** The run as it is understood so; mesh and values are shared with the run as read. */
     public Run apply(Run run) {
-        if (units.isEmpty() && system == null && order.isEmpty() && onWall.isEmpty() && parts.isEmpty()) {
+        if (units.isEmpty() && system == null && order.isEmpty() && onWall.isEmpty() && depth == 1 && parts.isEmpty()) {
             return run;
         }
         List<String> remarks = new ArrayList<>(run.remarks());
@@ -84,7 +90,7 @@ public record Treatment(
         }
         var own = new LinkedHashMap<String, Unit>();
         units.forEach((field, unit) -> own.put(field, Unit.of(unit)));
-        return run.with(fields, changed, remarks, new Stated(system, own, onWall));
+        return run.with(fields, changed, remarks, new Stated(system, own, onWall, depth));
     }
 
     private Field ordered(Field field) {
@@ -100,31 +106,35 @@ public record Treatment(
     }
 
     public Treatment at(Moment other) {
-        return new Treatment(other, length, system, units, order, onWall, parts);
+        return new Treatment(other, length, system, units, order, onWall, depth, parts);
     }
 
     public Treatment inLength(String other) {
-        return new Treatment(time, other, system, units, order, onWall, parts);
+        return new Treatment(time, other, system, units, order, onWall, depth, parts);
     }
 
     public Treatment in(UnitSystem other) {
-        return new Treatment(time, length, other, units, order, onWall, parts);
+        return new Treatment(time, length, other, units, order, onWall, depth, parts);
     }
 
     /** @param unit blank leaves the field to the study */
     public Treatment withUnit(String field, String unit) {
         return new Treatment(
-                time, length, system, put(units, field, unit.isBlank() ? null : unit), order, onWall, parts);
+                time, length, system, put(units, field, unit.isBlank() ? null : unit), order, onWall, depth, parts);
     }
 
     /** @param list null for the order of the file */
     public Treatment withOrder(String field, List<Integer> list) {
-        return new Treatment(time, length, system, units, put(order, field, list), onWall, parts);
+        return new Treatment(time, length, system, units, put(order, field, list), onWall, depth, parts);
     }
 
     /** @param wall null for not stated */
     public Treatment withOnWall(String field, Boolean wall) {
-        return new Treatment(time, length, system, units, order, put(onWall, field, wall), parts);
+        return new Treatment(time, length, system, units, order, put(onWall, field, wall), depth, parts);
+    }
+
+    public Treatment withDepth(double metres) {
+        return new Treatment(time, length, system, units, order, onWall, metres, parts);
     }
 
     public Treatment with(PartEdit edit) {
@@ -133,11 +143,11 @@ public record Treatment(
             all.removeIf(e -> e instanceof PartEdit.Assign b && b.part().equals(a.part()));
         }
         all.add(edit);
-        return new Treatment(time, length, system, units, order, onWall, all);
+        return new Treatment(time, length, system, units, order, onWall, depth, all);
     }
 
     public Treatment withParts(List<PartEdit> all) {
-        return new Treatment(time, length, system, units, order, onWall, all);
+        return new Treatment(time, length, system, units, order, onWall, depth, all);
     }
 
     private static <T> Map<String, T> put(Map<String, T> map, String key, T value) {

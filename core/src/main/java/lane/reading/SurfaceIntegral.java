@@ -84,7 +84,11 @@ final class SurfaceIntegral {
             quantities.forEach(q -> all.add(see(part, q)));
         }
         var key = new Key(what, parts.stream().map(Part::surface).toList(), all);
-        return memo.of(key, () -> integrate(all, quantities.size(), sums, integrand));
+        double[] perDepth = memo.of(key, () -> integrate(all, quantities.size(), sums, integrand));
+        double depth = run.mesh().dimension() == 2 ? run.stated().depth() : 1;
+        return depth == 1
+                ? perDepth
+                : Arrays.stream(perDepth).map(v -> depth * v).toArray();
     }
 
     private double[] integrate(List<Seen> all, int fields, int sums, Integrand integrand) {

@@ -81,6 +81,10 @@ public record Uncertainty(Kind kind, String column, String upper, double stated,
         Unit in = Unit.of(said);
         double factor;
         if (kind == Kind.RELATIVE) {
+            if (valueUnit.offset() != 0) {
+                throw new LaneException("A share of a temperature in " + valueUnit.symbol()
+                        + " depends on where its scale begins; state the uncertainty in K, or the values in K.");
+            }
             if (in.known() && !in.comparable(Unit.ONE)) {
                 throw new LaneException("The relative uncertainty is stated in " + in.symbol()
                         + ", which is no share; give it in % or 1, or call it absolute.");

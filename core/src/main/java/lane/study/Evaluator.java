@@ -222,6 +222,9 @@ public final class Evaluator {
             out.put("units", run.stated().system().name());
         }
         run.stated().units().forEach((f, u) -> out.put("unit of " + f, u.label() + ", stated for this run"));
+        if (run.stated().depth() != 1) {
+            out.put("depth", run.stated().depth() + " m");
+        }
         run.stated().onWall().forEach((f, w) -> out.put(f + " acts on", w ? "the wall" : "the fluid"));
         return out;
     }

@@ -172,4 +172,30 @@ class TreatmentTest {
         assertThat(Treatment.NONE.in(UnitSystem.CGS).metres()).isEqualTo(0.01);
         assertThat(Treatment.NONE.withUnit("p", "Pa").withUnit("p", "").units()).isEqualTo(Map.of());
     }
+
+    @Test
+    void thePlaneRunsDepthMultipliesItsIntegralsAndNoMean() {
+        Mesh mesh =
+                Mesh.uniform(new double[] {0, 0, 0, 2, 0, 0, 2, 3, 0, 0, 3, 0}, CellShape.QUAD, new int[] {0, 1, 2, 3});
+        Run run = new Run(
+                mesh,
+                List.of(new Field("p", Field.At.NODE, 1, Unit.of("Pa"), Values.of(1, 1, 3, 3))),
+                List.of(new PartBuilder(mesh).whole("rim")),
+                List.of(),
+                List.of());
+        Run deep = Treatment.NONE.withDepth(0.25).apply(run);
+        Lens lens = Lens.of(List.of(new Quantity("p", "p", "p", Take.ALL, "")), List.of(), Axis.Z);
+        assertThat(TallyReader.read(run, run.parts(), new Measure.Area(), lens, "", Trail.EMPTY, Memo.NONE)
+                        .value())
+                .isCloseTo(10, within(1e-14));
+        assertThat(TallyReader.read(deep, deep.parts(), new Measure.Area(), lens, "", Trail.EMPTY, Memo.NONE)
+                        .value())
+                .isCloseTo(2.5, within(1e-14));
+        for (Run r : List.of(run, deep)) {
+            assertThat(TallyReader.read(r, r.parts(), new Measure.Mean("p"), lens, "", Trail.EMPTY, Memo.NONE)
+                            .value())
+                    .isCloseTo(2, within(1e-14));
+        }
+        assertThatThrownBy(() -> Treatment.NONE.withDepth(0)).isInstanceOf(LaneException.class);
+    }
 }

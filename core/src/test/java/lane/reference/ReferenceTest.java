@@ -249,6 +249,10 @@ class ReferenceTest {
         assertThat(p.uncertainty()).containsExactly(two, within(1e-15));
         assertThat(p.upwards()).containsExactly(new double[] {0.03, 0.005}, within(1e-15));
         assertThatThrownBy(() -> with(share, "mm/s", half, up)).hasMessageContaining("no share");
+        Table warm = table(new double[] {3000}, new double[] {20}, new double[] {5});
+        assertThatThrownBy(() ->
+                        ReferenceReader.profile(warm, new Curve.Columns("r", "t.csv", "r", "", "T", "", all), LINE, ""))
+                .hasMessageContaining("where its scale begins");
         assertThatThrownBy(() -> with(Uncertainty.of("u"), "Pa", half, up)).isInstanceOf(LaneException.class);
         assertThatThrownBy(() -> new Uncertainty(Uncertainty.Kind.ABSOLUTE, "", "v", 0, "", 0))
                 .isInstanceOf(LaneException.class);

@@ -7,6 +7,7 @@ import lane.check.Check;
 import lane.check.Check.Norm;
 import lane.check.Check.Scale;
 import lane.field.Moment;
+import lane.field.Treatment;
 import lane.mesh.Axis;
 import lane.mesh.Point;
 import lane.quantity.FieldUnit;
@@ -58,7 +59,8 @@ final class DemoStudy {
         List<String> parts = List.of("inlet", "outlet", "rotor", "shell").stream()
                 .map(p -> name + "-parts/" + p + ".vtp")
                 .toList();
-        return new Source.Simulation(name, name, name + ".vtu", parts, "", "spindle jacket");
+        return new Source.Simulation(
+                name, name, name + ".vtu", parts, "", "spindle jacket", Treatment.NONE.withOnWall("wallShear", false));
     }
 
     private static Source theory() {
@@ -96,7 +98,13 @@ final class DemoStudy {
                 Map.of(),
                 List.of(
                         new Curve.Columns(
-                                "temperature-outlet", "rake.csv", "radius", "", "temperature", "", Uncertainty.of("uncertainty")),
+                                "temperature-outlet",
+                                "rake.csv",
+                                "radius",
+                                "",
+                                "temperature",
+                                "",
+                                Uncertainty.of("uncertainty")),
                         new Curve.WindowMean("rotor-torque", "torque-logger.csv", "Drehmoment", "", "Zeit", 20, 60)));
     }
 

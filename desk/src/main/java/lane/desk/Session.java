@@ -46,6 +46,8 @@ public final class Session {
         STUDY,
         RESULTS,
         SELECTION,
+        /** Something was found out behind the window: about files on disk, about a run's health. */
+        FACTS,
         BUSY,
         THEME
     }
@@ -74,8 +76,7 @@ public final class Session {
     private volatile Study unsaved;
     private volatile boolean differs;
     private final Map<Values, double[]> ranges = new java.util.WeakHashMap<>();
-    private final Map<Run, RunHealth.Sheet> health = new java.util.IdentityHashMap<>();
-    private final Set<Run> looking = java.util.Collections.newSetFromMap(new java.util.IdentityHashMap<>());
+    private final HealthDesk health = new HealthDesk(() -> tell(Change.FACTS));
     private volatile Study watched = Study.empty("");
     private volatile Set<String> changedOnDisk = Set.of();
     private final DoubleProperty lanesAt = new SimpleDoubleProperty();
@@ -329,7 +330,7 @@ public final class Session {
                 if (table) {
                     evaluate();
                 }
-                tell(Change.SELECTION);
+                tell(Change.FACTS);
             });
         }
     }
@@ -344,19 +345,7 @@ public final class Session {
 
     /** What looks wrong in a run; null while it is being looked over, behind the window. */
     public RunHealth.Sheet health(Run run) {
-        RunHealth.Sheet known = health.get(run);
-        if (known == null && looking.add(run)) {
-            Thread.ofPlatform().daemon().name("health").start(() -> {
-                RunHealth.Sheet found = RunHealth.of(run);
-                Platform.runLater(() -> {
-                    health.keySet().retainAll(results.runs().values());
-                    health.put(run, found);
-                    looking.remove(run);
-                    tell(Change.SELECTION);
-                });
-            });
-        }
-        return known;
+        return health.of(run, results.runs().values());
     }
 
     /** Keys of sources whose files are no longer as they were read. */

@@ -27,6 +27,7 @@ final class Shots {
 
     private static final Shot[] SHOTS = {
         new Shot("intake", 1, "source", "fine", false),
+        new Shot("intake-table", 1, "source", "rig", false),
         new Shot("stations", 2, "station", "gap-mid", false),
         new Shot("quantities", 3, "", "", false),
         new Shot("readings-profile", 4, "reading", "swirl-gap", false),
@@ -102,6 +103,9 @@ final class Shots {
                 }
                 session[0].go(shot.stop());
             });
+            if (shot.stop() == 1) {
+                looked(session[0]);
+            }
             // Pictures inside the window are drawn behind it: wait until they have arrived.
             Thread.sleep(900);
             var image = new WritableImage[1];
@@ -122,6 +126,18 @@ final class Shots {
             }
             System.out.println();
             System.out.print(CheckTable.of(session[0].results()));
+        }
+    }
+
+    /** Waits until the selected run was looked over, at most some seconds. */
+    private static void looked(Session session) throws InterruptedException {
+        var known = new boolean[1];
+        for (int i = 0; i < 100 && !known[0]; i++) {
+            onFx(() -> {
+                var run = session.results().runs().get(session.selected("source"));
+                known[0] = run == null || session.health(run) != null;
+            });
+            Thread.sleep(100);
         }
     }
 

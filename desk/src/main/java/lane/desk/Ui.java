@@ -73,6 +73,7 @@ public final class Ui {
         var field = new TextField(shortest(value));
         field.setId(id);
         field.getStyleClass().add("number");
+        String[] known = {shortest(value)};
         Runnable commit = () -> {
             try {
                 double v = Double.parseDouble(
@@ -82,7 +83,8 @@ public final class Ui {
                 }
                 field.pseudoClassStateChanged(WRONG, false);
                 field.setTooltip(null);
-                if (!shortest(v).equals(shortest(value))) {
+                if (!shortest(v).equals(known[0])) {
+                    known[0] = shortest(v);
                     changed.accept(v);
                 }
             } catch (NumberFormatException e) {
@@ -111,8 +113,11 @@ public final class Ui {
     public static TextField text(String id, String value, Consumer<String> changed) {
         var field = new TextField(value);
         field.setId(id);
+        // Enter hands over, and so does leaving: the same text only once.
+        String[] known = {value};
         Runnable commit = () -> {
-            if (!field.getText().equals(value)) {
+            if (!field.getText().equals(known[0])) {
+                known[0] = field.getText();
                 changed.accept(field.getText());
             }
         };

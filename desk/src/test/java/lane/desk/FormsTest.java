@@ -227,7 +227,8 @@ class FormsTest extends InWindow {
         select("reading", "rotor-torque", 4);
         double onFluid = tally("rotor-torque", "fine");
         segment("on the wall");
-        // Two pairs of words: the first one says whom the stored stress acts on. Turning it turns the number.
+        // Whom the stored stress acts on was said at Intake; this turns what is reported.
+        assertThat(shown("on the fluid, as said at Intake")).isTrue();
         assertThat(tally("rotor-torque", "fine")).isEqualTo(-onFluid);
         tick("tally-parts", "shell");
         assertThat(((Reading.OfTally) session.study().reading("rotor-torque").orElseThrow()).stations())
@@ -474,8 +475,7 @@ class FormsTest extends InWindow {
             return null;
         });
         settled();
-        await(() -> shown("4 findings"));
-        assertThat(shown("cells have a negative volume")).isTrue();
+        await(() -> shown("cells have a negative volume"));
         assertThat(shown("at 5.25, 5.25, 5.25 m")).isTrue();
         assertThat(shown("are not finite")).isTrue();
         look("health");
@@ -487,7 +487,8 @@ class FormsTest extends InWindow {
         assertThat(session.mark().place()).isEqualTo(new lane.mesh.Point(5.25, 5.25, 5.25));
         look("health-place");
         select("source", "medium", 1);
-        await(() -> shown("nothing to report"));
+        // The inlet's edge is a jump on every mesh; nothing else is wrong there.
+        await(() -> shown("2 findings") && shown("\"velocity\" changes by more than"));
     }
 
     @Test

@@ -53,6 +53,7 @@ class WindowTest extends InWindow {
         double before = firstSwirl();
         TextField z = node("end-Az");
         robot.doubleClickOn(z).eraseText(6).write("8").type(KeyCode.ENTER);
+        settled();
         robot.doubleClickOn("#end-Bz").eraseText(6).write("8").type(KeyCode.ENTER);
         await(() -> session.results().study() == session.study() && firstSwirl() < 0.9 * before);
         assertThat(((Station.Line) session.study().station("gap-mid").orElseThrow())

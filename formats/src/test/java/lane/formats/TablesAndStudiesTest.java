@@ -160,6 +160,7 @@ class TablesAndStudiesTest {
                                         Map.of("p", "MPa"),
                                         Map.of("u", List.of(2, 0, 1)),
                                         Map.of("tau", false),
+                                        2.5,
                                         List.of(
                                                 new PartEdit.Split("wall", 30),
                                                 new PartEdit.Rename("wall 1", "rotor"),
@@ -375,17 +376,21 @@ class TablesAndStudiesTest {
 
     @Test
     void aRecipeMakesReadableWhatTheGuessCannotRead() throws Exception {
-        // A row of text stands between the header and the numbers, and one column holds words.
-        Path file = file("odd.csv", "place,valve,p\nm,-,bar\n0.5,open,1.5\n1.0,shut,2.5\n");
-        assertThatThrownBy(() -> TableReader.read(file, "odd.csv")).hasMessageContaining("no row of numbers");
-        String kind = TableReader.kind(file, "odd.csv");
-        Recipe recipe = Recipe.of(kind)
-                .withLayout("", "", "", "", -1, 2)
-                .with(new Recipe.Column("valve", "", Recipe.Role.IGNORE));
+        // Two rows of names of which the lower one is no unit, and a column of words.
+        Path file = file("odd.csv", "place,valve,p\nfront,state,low\n0.5,open,1.5\n1.0,shut,2.5\n");
+        Table found = TableReader.read(file, "odd.csv");
+        assertThat(found.headers()).containsExactly("front", "state", "low");
+        assertThat(found.roles()).containsExactly(Recipe.Role.ABSCISSA, Recipe.Role.IGNORE, Recipe.Role.VALUE);
+        assertThat(found.column("state")).containsOnly(Double.NaN);
+        Recipe recipe = Recipe.of(found.layout().kind()).withLayout("", "", "", "", -1, 2);
         Table read = TableReader.read(file, "odd.csv", recipe);
+        assertThat(read.headers()).containsExactly("place", "valve", "p");
         assertThat(read.column("p")).containsExactly(1.5, 2.5);
-        assertThat(read.units()).containsExactly("m", "", "bar");
-        assertThat(read.column("valve")).containsOnly(Double.NaN);
+        // A word among numbers is still a fault, unless the column is to be ignored.
+        Path typo = file("typo.csv", "x,y\n1,2\n2,tree\n3,4\n");
+        assertThatThrownBy(() -> TableReader.read(typo, "typo.csv")).hasMessageContaining("\"tree\" in line 3");
+        Recipe ignore = Recipe.of("x,y").with(new Recipe.Column("y", "", Recipe.Role.IGNORE));
+        assertThat(TableReader.read(typo, "typo.csv", ignore).column("y")).containsExactly(2, Double.NaN, 4);
     }
 
     private Path workbook(String name, String... sheets) throws Exception {

@@ -270,8 +270,8 @@ class TimesTest {
         assertThat(run.parts()).extracting(p -> p.name()).containsExactly("drum");
         // What the file says can be corrected.
         Run turned = library.run(
-                source.with(
-                        new Treatment(null, "", null, Map.of(), Map.of("u", List.of(2, 0, 1)), Map.of(), List.of())),
+                source.with(new Treatment(
+                        null, "", null, Map.of(), Map.of("u", List.of(2, 0, 1)), Map.of(), 1.0, List.of())),
                 Moment.LAST,
                 Work.QUIET);
         assertThat(turned.field("u").orElseThrow().values().get(0)).isEqualTo(3);

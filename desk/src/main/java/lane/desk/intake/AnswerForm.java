@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.function.Consumer;
 import javafx.scene.Node;
+import javafx.scene.control.CheckBox;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.TextField;
 import javafx.scene.layout.FlowPane;
@@ -13,8 +14,10 @@ import lane.desk.Session;
 import lane.desk.Ui;
 import lane.reading.Reading;
 import lane.reference.Curve;
-import lane.reference.Uncertainty;
+import lane.reference.Recipe;
+import lane.reference.Table;
 import lane.study.Source;
+import lane.study.Study;
 
 /** Lets a reference answer a reading: by a formula, by columns or a mean from one of its tables, or by a value. */
 final class AnswerForm {
@@ -118,18 +121,46 @@ final class AnswerForm {
         var unit = text("answer-unit", "unit", 70);
         var half = text("answer-uncertainty", "± uncertainty", 110);
         var note = text("answer-note", "where it comes from", 200);
-        fields.getChildren().addAll(value, unit, half, note);
+        var formula = text("answer-hand-formula", "or formula of inputs, in SI", 190);
+        var inputs = text("answer-inputs", "inputs: rho = 850 kg/m3 data sheet; h = 20 cm", 290);
+        fields.getChildren().addAll(value, unit, half, note, formula, inputs);
         add(
                 "Add value",
                 () -> new Curve.HandValue(
                         reading.getValue().id(),
-                        number(value),
+                        formula.getText().isBlank() || !value.getText().isBlank() ? number(value) : 0,
                         unit.getText(),
                         half.getText().isBlank() ? 0 : number(half),
-                        note.getText()));
+                        note.getText(),
+                        formula.getText(),
+                        inputs(inputs.getText())));
     }
 
-    private static double number(TextField field) {
+    /** Inputs of a hand calculation: {@code name = value unit note}, parted by semicolons. */
+    static List<Curve.Given> inputs(String text) {
+        List<Curve.Given> out = new ArrayList<>();
+        for (String one : text.split(";")) {
+            if (one.isBlank()) {
+                continue;
+            }
+            var m = INPUT.matcher(one.strip());
+            if (!m.matches()) {
+                throw new LaneException("The input \"" + one.strip()
+                        + "\" is not understood; write it like rho = 850 kg/m3 data sheet.");
+            }
+            out.add(new Curve.Given(
+                    m.group(1),
+                    Double.parseDouble(m.group(2).replace(',', '.')),
+                    m.group(3),
+                    m.group(4) == null ? "" : m.group(4).strip()));
+        }
+        return out;
+    }
+
+    private static final java.util.regex.Pattern INPUT = java.util.regex.Pattern.compile(
+            "(\\p{L}[\\p{L}\\p{N}_]*)\\s*=\\s*([-+]?\\d+(?:[.,]\\d+)?(?:[eE][-+]?\\d+)?)\\s+(\\S+)(\\s.*)?");
+
+    static double number(TextField field) {
         try {
             return Double.parseDouble(field.getText().strip().replace(',', '.').replace('−', '-'));
         } catch (NumberFormatException e) {
@@ -137,17 +168,18 @@ final class AnswerForm {
         }
     }
 
-    private List<String> headers(String file) {
+    private java.util.Optional<Table> table(String file) {
         try {
-            return session.library().table(file, session.study().recipes()).headers();
+            return java.util.Optional.of(
+                    session.library().table(file, session.study().recipes()));
         } catch (LaneException e) {
-            return List.of();
+            return java.util.Optional.empty();
         }
     }
 
-    private ComboBox<String> file(Consumer<List<String>> shown) {
-        ComboBox<String> file = Ui.choice(
-                "answer-file", source.files(), source.files().getFirst(), f -> f, f -> shown.accept(headers(f)));
+    private ComboBox<String> file(Consumer<String> shown) {
+        ComboBox<String> file =
+                Ui.choice("answer-file", source.files(), source.files().getFirst(), f -> f, shown);
         file.setPrefWidth(150);
         if (source.files().size() > 1) {
             fields.getChildren().add(file);
@@ -156,7 +188,7 @@ final class AnswerForm {
     }
 
     private static ComboBox<String> column(String id, String word) {
-        return Ui.choice(id, List.of(), null, h -> h.isBlank() ? "no uncertainty" : word + h, h -> {});
+        return Ui.choice(id, List.of(), null, h -> word + h, h -> {});
     }
 
     private static void fill(ComboBox<String> box, List<String> items, int at) {
@@ -167,19 +199,22 @@ final class AnswerForm {
     private void columns(ComboBox<Reading> reading) {
         ComboBox<String> value = column("columns-value", "");
         ComboBox<String> along = column("columns-abscissa", "over ");
-        ComboBox<String> half = column("columns-uncertainty", "± ");
-        Consumer<List<String>> show = headers -> {
-            fill(along, headers, 0);
-            fill(value, headers, 1);
-            List<String> none = new ArrayList<>(List.of(""));
-            none.addAll(headers);
-            fill(half, none, headers.size() > 2 ? 3 : 0);
-        };
+        var uncertainty = new UncertaintyForm();
+        Consumer<String> show = name -> table(name).ifPresent(t -> {
+            List<String> first = t.with(Recipe.Role.ABSCISSA);
+            List<String> values = t.with(Recipe.Role.VALUE);
+            fill(along, t.headers(), first.isEmpty() ? 0 : t.headers().indexOf(first.getFirst()));
+            fill(value, t.headers(), values.isEmpty() ? 1 : t.headers().indexOf(values.getFirst()));
+            uncertainty.of(t);
+        });
         ComboBox<String> file = file(show);
-        show.accept(headers(file.getValue()));
-        fields.getChildren().addAll(value, along, half);
-        add(
+        show.accept(file.getValue());
+        fields.getChildren().addAll(value, along);
+        fields.getChildren().addAll(uncertainty.nodes());
+        addLike(
                 "Add columns",
+                reading,
+                file,
                 () -> new Curve.Columns(
                         reading.getValue().id(),
                         file.getValue(),
@@ -187,23 +222,73 @@ final class AnswerForm {
                         "",
                         value.getValue(),
                         "",
-                        Uncertainty.of(half.getValue())));
+                        uncertainty.value()));
+    }
+
+    /** Adds an answer here and, unless it is unticked, in the other references whose table is of the same kind. */
+    private void addLike(
+            String word, ComboBox<Reading> reading, ComboBox<String> file, java.util.function.Supplier<Curve> make) {
+        var others = new CheckBox();
+        others.setId("answer-like");
+        others.setSelected(true);
+        Runnable count = () -> {
+            int n = Kin.like(
+                            session, source, file.getValue(), reading.getValue().id())
+                    .size();
+            others.setText("also " + Ui.count(n, "other table") + " of this kind");
+            others.setVisible(n > 0);
+            others.setManaged(n > 0);
+        };
+        reading.valueProperty().addListener((o, was, is) -> count.run());
+        file.valueProperty().addListener((o, was, is) -> count.run());
+        count.run();
+        fields.getChildren().add(others);
+        fields.getChildren()
+                .add(Ui.button(
+                        word,
+                        () -> {
+                            try {
+                                Curve made = make.get();
+                                List<Source.Reference> like = others.isVisible() && others.isSelected()
+                                        ? Kin.like(session, source, file.getValue(), made.reading())
+                                        : List.of();
+                                session.edit("Add answers", s -> {
+                                    Study next = s.with(with(source, made));
+                                    for (Source.Reference r : like) {
+                                        next = next.with(
+                                                with(r, Kin.of(made, r.files().getFirst())));
+                                    }
+                                    return next;
+                                });
+                            } catch (LaneException e) {
+                                session.say(e.getMessage());
+                            }
+                        },
+                        "small-button"));
+    }
+
+    private static Source.Reference with(Source.Reference r, Curve answer) {
+        List<Curve> all = new ArrayList<>(r.answers());
+        all.add(answer);
+        return new Source.Reference(r.id(), r.name(), r.kind(), r.files(), r.constants(), all);
     }
 
     private void mean(ComboBox<Reading> reading) {
         ComboBox<String> value = column("mean-value", "mean of ");
         ComboBox<String> along = column("mean-along", "over ");
-        Consumer<List<String>> show = headers -> {
-            fill(along, headers, 0);
-            fill(value, headers, 1);
-        };
+        Consumer<String> show = name -> table(name).ifPresent(t -> {
+            fill(along, t.headers(), 0);
+            fill(value, t.headers(), 1);
+        });
         ComboBox<String> file = file(show);
-        show.accept(headers(file.getValue()));
+        show.accept(file.getValue());
         var from = text("mean-from", "from", 70);
         var to = text("mean-to", "to", 70);
         fields.getChildren().addAll(value, along, from, to);
-        add(
+        addLike(
                 "Add mean",
+                reading,
+                file,
                 () -> new Curve.WindowMean(
                         reading.getValue().id(),
                         file.getValue(),

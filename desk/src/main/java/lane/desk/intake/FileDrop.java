@@ -11,6 +11,8 @@ import java.util.stream.Stream;
 import lane.desk.Session;
 import lane.formats.DatasetReader;
 import lane.formats.FileLibrary;
+import lane.formats.Series;
+import lane.formats.table.TableReader;
 import lane.study.Source;
 import lane.study.Study;
 
@@ -29,7 +31,7 @@ public final class FileDrop {
                 .filter(f -> DatasetReader.SURFACES.contains(DatasetReader.ending(f)))
                 .toList();
         List<Path> tables = files.stream()
-                .filter(f -> has(f, ".csv") || has(f, ".txt") || has(f, ".tsv"))
+                .filter(f -> TableReader.ENDINGS.contains(DatasetReader.ending(f)))
                 .toList();
         List<Path> others = files.stream()
                 .filter(f -> !runs.contains(f) && !surfaces.contains(f) && !tables.contains(f))
@@ -38,7 +40,8 @@ public final class FileDrop {
             session.say("\"" + others.getFirst().getFileName()
                     + "\" is of a kind that is not read; give a run ("
                     + String.join(", ", DatasetReader.RUNS) + "), a surface ("
-                    + String.join(", ", DatasetReader.SURFACES) + ") or a table (csv, txt, tsv).");
+                    + String.join(", ", DatasetReader.SURFACES) + ") or a table ("
+                    + String.join(", ", TableReader.ENDINGS) + ").");
             return;
         }
         boolean onRun = session.study().source(session.selected("source")).orElse(null) instanceof Source.Simulation;
@@ -48,41 +51,102 @@ public final class FileDrop {
         }
         // Surfaces without any run are runs themselves.
         List<Path> meshes = runs.isEmpty() ? surfaces : runs;
-        session.edit("Add files", study -> {
-            Study next = study;
-            for (Path run : meshes) {
-                List<Path> parts = new ArrayList<>(runs.isEmpty() ? List.of() : surfaces);
-                parts.addAll(beside(run));
-                next = with(
-                        next,
-                        new Source.Simulation(
-                                id(next, run),
-                                FileLibrary.stem(run.toString()),
-                                path(session, run),
-                                parts.stream()
-                                        .map(p -> path(session, p))
-                                        .distinct()
-                                        .toList(),
-                                "",
-                                "runs"));
-            }
-            for (Path table : tables) {
-                next = with(
-                        next,
-                        new Source.Reference(
-                                id(next, table),
-                                FileLibrary.stem(table.toString()),
-                                Source.Kind.MEASUREMENT,
-                                List.of(path(session, table)),
-                                Map.of(),
-                                List.of()));
-            }
-            return next;
-        });
+        session.edit(
+                "Add files",
+                study -> tables(session, runs(session, study, meshes, runs.isEmpty() ? List.of() : surfaces), tables));
         if (!session.study().sources().isEmpty()) {
             session.select("source", session.study().sources().getLast().id());
         }
         session.go(1);
+    }
+
+    /** From so many files on that differ by a number only, they are taken as times of one run. */
+    private static final int MANY = 5;
+
+    private static Study runs(Session session, Study study, List<Path> meshes, List<Path> surfaces) {
+        Study next = study;
+        var series = new java.util.LinkedHashMap<Path, List<Path>>();
+        for (Path mesh : meshes) {
+            Path key = Series.around(mesh).map(mesh::resolveSibling).orElse(mesh);
+            series.computeIfAbsent(key, k -> new ArrayList<>()).add(mesh);
+        }
+        List<Path> files = new ArrayList<>();
+        series.forEach((pattern, members) -> {
+            if (members.size() >= MANY) {
+                files.add(pattern);
+            } else {
+                files.addAll(members);
+            }
+        });
+        List<String> names = Names.of(
+                files.stream()
+                        .map(f -> f.toString().replace("*", "").replace('\\', '/'))
+                        .toList(),
+                names(study));
+        for (int i = 0; i < files.size(); i++) {
+            Path run = files.get(i);
+            List<Path> parts = new ArrayList<>(surfaces);
+            parts.addAll(beside(run));
+            next = with(
+                    next,
+                    new Source.Simulation(
+                            id(next, names.get(i)),
+                            names.get(i),
+                            path(session, run),
+                            parts.stream().map(p -> path(session, p)).distinct().toList(),
+                            "",
+                            "runs"));
+        }
+        return next;
+    }
+
+    private static List<String> names(Study study) {
+        return study.sources().stream().map(Source::name).toList();
+    }
+
+    /** Each table becomes a measurement; of a kind that is known, it answers what its like answers. */
+    private static Study tables(Session session, Study study, List<Path> tables) {
+        Study next = study;
+        List<String> paths = tables.stream().map(t -> path(session, t)).toList();
+        List<String> names = Names.of(paths, names(study));
+        for (int i = 0; i < paths.size(); i++) {
+            next = with(
+                    next,
+                    new Source.Reference(
+                            id(next, names.get(i)),
+                            names.get(i),
+                            Source.Kind.MEASUREMENT,
+                            List.of(paths.get(i)),
+                            Map.of(),
+                            Kin.answers(session, study, paths.get(i))));
+        }
+        return next;
+    }
+
+    /** A table copied from elsewhere becomes a file beside the study, so that its numbers have an origin. */
+    static void paste(Session session) {
+        var board = javafx.scene.input.Clipboard.getSystemClipboard();
+        if (board.hasFiles()) {
+            add(session, board.getFiles().stream().map(java.io.File::toPath).toList());
+            return;
+        }
+        String text = board.hasString() ? board.getString() : "";
+        if (text.isBlank() || text.strip().lines().count() < 2) {
+            session.say("The clipboard holds no table; copy its rows with their header, at least two lines.");
+            return;
+        }
+        Path folder = session.file().toAbsolutePath().getParent();
+        int n = 1;
+        while (Files.exists(folder.resolve("pasted-" + n + ".txt"))) {
+            n++;
+        }
+        Path file = folder.resolve("pasted-" + n + ".txt");
+        try {
+            lane.formats.AtomicFile.write(file, text.endsWith("\n") ? text : text + "\n");
+            add(session, List.of(file));
+        } catch (lane.base.LaneException e) {
+            session.say(e.getMessage());
+        }
     }
 
     /** Surfaces alone become parts of the selected run. */
@@ -103,10 +167,8 @@ public final class FileDrop {
         });
     }
 
-    private static String id(Study study, Path file) {
-        return Study.freshId(
-                FileLibrary.stem(file.getFileName().toString()),
-                study.sources().stream().map(Source::id).toList());
+    private static String id(Study study, String name) {
+        return Study.freshId(name, study.sources().stream().map(Source::id).toList());
     }
 
     private static boolean has(Path file, String ending) {

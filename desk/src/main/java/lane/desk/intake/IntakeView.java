@@ -28,6 +28,7 @@ public final class IntakeView implements View {
     private final VBox rows = new VBox();
     private final ScrollPane right = new ScrollPane();
     private final BuiltFrom built = new BuiltFrom();
+    private final BuiltFrom facts = new BuiltFrom();
 
     public IntakeView(Session session) {
         this.session = session;
@@ -39,6 +40,7 @@ public final class IntakeView implements View {
                 8,
                 Ui.label("Sources", "title"),
                 Ui.spring(),
+                Ui.button("Paste", () -> FileDrop.paste(session)),
                 Ui.button("+ Theory", this::theory),
                 Ui.button("+ Add files", this::choose));
         top.getStyleClass().add("toolbar");
@@ -53,6 +55,15 @@ public final class IntakeView implements View {
         right.getStyleClass().add("sheet");
         pane.setLeft(left);
         pane.setCenter(right);
+        pane.setOnKeyPressed(e -> {
+            if (new javafx.scene.input.KeyCodeCombination(
+                                    javafx.scene.input.KeyCode.V, javafx.scene.input.KeyCombination.SHORTCUT_DOWN)
+                            .match(e)
+                    && !(e.getTarget() instanceof javafx.scene.control.TextInputControl)) {
+                FileDrop.paste(session);
+                e.consume();
+            }
+        });
     }
 
     private static Node drop() {
@@ -69,7 +80,8 @@ public final class IntakeView implements View {
     }
 
     private static List<String> endings() {
-        return java.util.stream.Stream.of(DatasetReader.RUNS, DatasetReader.SURFACES, List.of("csv", "txt", "tsv"))
+        return java.util.stream.Stream.of(
+                        DatasetReader.RUNS, DatasetReader.SURFACES, lane.formats.table.TableReader.ENDINGS)
                 .flatMap(List::stream)
                 .map(e -> "*." + e)
                 .toList();
@@ -119,20 +131,47 @@ public final class IntakeView implements View {
                     "source", finest.isEmpty() ? study.sources().getFirst().id() : finest.getFirst());
         }
         // Built anew only when it shows something else: what is being typed here stays.
-        if (!built.changed(
+        boolean other = built.changed(
                 study.sources(),
                 study.units(),
+                study.recipes(),
                 study.readings(),
                 session.selected("source"),
                 session.results().failures(),
-                session.changedOnDisk(),
-                health(),
                 session.results().runs().values().stream()
                         .map(System::identityHashCode)
                         .toList(),
-                session.palette().dark())) {
-            return;
+                session.palette().dark());
+        boolean more = facts.changed(session.changedOnDisk(), health());
+        if (!other && more && typing()) {
+            // What was found out behind the window can wait until the word is written.
+            javafx.scene.Node field = pane.getScene().getFocusOwner();
+            field.focusedProperty().addListener(new javafx.beans.value.ChangeListener<>() {
+                @Override
+                public void changed(javafx.beans.value.ObservableValue<? extends Boolean> o, Boolean was, Boolean is) {
+                    field.focusedProperty().removeListener(this);
+                    javafx.application.Platform.runLater(() -> build());
+                }
+            });
+        } else if (other || more) {
+            build();
         }
+    }
+
+    private boolean typing() {
+        javafx.scene.Node owner =
+                pane.getScene() == null ? null : pane.getScene().getFocusOwner();
+        if (!(owner instanceof javafx.scene.control.TextInputControl)) {
+            return false;
+        }
+        while (owner != null && owner != right) {
+            owner = owner.getParent();
+        }
+        return owner == right;
+    }
+
+    private void build() {
+        var study = session.study();
         List<LaneStyle> styles = LaneStyle.of(study.sources(), session.palette());
         rows.getChildren().clear();
         HBox head = Ui.row(
@@ -159,6 +198,18 @@ public final class IntakeView implements View {
         right.setContent(sheet);
     }
 
+    /** Why a table of a reference cannot be read; null when all can. */
+    private String unread(Source.Reference reference) {
+        for (String file : reference.files()) {
+            try {
+                session.library().table(file, session.study().recipes());
+            } catch (lane.base.LaneException e) {
+                return e.getMessage();
+            }
+        }
+        return null;
+    }
+
     private Node row(Source source, LaneStyle style) {
         boolean selected = source.id().equals(session.selected("source"));
         var band = new Region();
@@ -170,7 +221,9 @@ public final class IntakeView implements View {
                 Ui.row(8, band, Marks.sample(style, Marks.fx(session.palette().sheet())));
         mark.setMinWidth(49);
         mark.setMaxWidth(49);
-        String failure = session.results().failures().get(source.id());
+        String failure = source instanceof Source.Reference r
+                ? unread(r)
+                : session.results().failures().get(source.id());
         var run = session.results().runs().get(source.id());
         String file =
                 switch (source) {
@@ -185,7 +238,7 @@ public final class IntakeView implements View {
                 : stale
                         ? Ui.left("changed", 78, "ochre", "second")
                         : run != null && !run.remarks().isEmpty()
-                                ? Ui.left(run.remarks().size() + " remarks", 78, "ochre", "second")
+                                ? Ui.left(Ui.count(run.remarks().size(), "remark"), 78, "ochre", "second")
                                 : source instanceof Source.Simulation && run == null
                                         ? Ui.left("loading", 78, "muted", "second")
                                         : Ui.left("read", 78, "pine", "second");

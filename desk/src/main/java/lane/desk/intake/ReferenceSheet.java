@@ -11,15 +11,10 @@ import javafx.scene.layout.VBox;
 import lane.base.LaneException;
 import lane.desk.Session;
 import lane.desk.Ui;
-import lane.field.Field;
-import lane.field.Values;
-import lane.picture.Ticks;
 import lane.reading.Reading;
 import lane.reference.Curve;
 import lane.reference.Formula;
-import lane.reference.Table;
 import lane.study.Source;
-import lane.unit.Unit;
 
 /** The sheet of a theory or a measurement: its constants, what it answers to which reading, and its tables. */
 final class ReferenceSheet {
@@ -44,7 +39,7 @@ final class ReferenceSheet {
             sheet.getChildren().add(answer(c));
         }
         sheet.getChildren().add(new AnswerForm(session, source, this::answers).node());
-        source.files().forEach(f -> table(f, sheet));
+        source.files().forEach(f -> new TableSheet(session, f).addTo(sheet));
     }
 
     private void change(String what, Source.Kind kind, Map<String, Double> constants, List<Curve> answers) {
@@ -128,7 +123,14 @@ final class ReferenceSheet {
                 row.getChildren().addAll(formula, Ui.left("", 6), unit);
             }
             case Curve.Columns f ->
-                row.getChildren().add(Ui.left(f.file() + ": " + f.value() + " over " + f.abscissa(), 470, "mono"));
+                row.getChildren()
+                        .add(Ui.left(
+                                f.file() + ": " + f.value() + " over " + f.abscissa()
+                                        + (f.uncertainty().none()
+                                                ? ""
+                                                : ", " + f.uncertainty().word()),
+                                470,
+                                "mono"));
             case Curve.WindowMean f ->
                 row.getChildren()
                         .add(Ui.left(
@@ -139,8 +141,12 @@ final class ReferenceSheet {
             case Curve.HandValue f ->
                 row.getChildren()
                         .add(Ui.left(
-                                Ui.shortest(f.value()) + " " + f.unit()
+                                (f.formula().isBlank() ? Ui.shortest(f.value()) : f.formula()) + " " + f.unit()
                                         + (f.uncertainty() > 0 ? " ± " + Ui.shortest(f.uncertainty()) : "")
+                                        + f.inputs().stream()
+                                                .map(i -> ", " + i.name() + " = " + Ui.shortest(i.value()) + " "
+                                                        + i.unit() + (i.note().isBlank() ? "" : " (" + i.note() + ")"))
+                                                .collect(java.util.stream.Collectors.joining())
                                         + (f.note().isBlank() ? "" : ", " + f.note()),
                                 470,
                                 "mono"));
@@ -151,35 +157,5 @@ final class ReferenceSheet {
 
     private void replace(Curve old, java.util.function.Supplier<Curve> next) {
         answers(l -> l.set(l.indexOf(old), next.get()));
-    }
-
-    private void table(String file, VBox sheet) {
-        try {
-            Table table = session.library().table(file, session.study().recipes());
-            sheet.getChildren().add(SourceSheet.title(file, table.recipe()));
-            for (int i = 0; i < table.headers().size(); i++) {
-                var f = new Field(
-                        table.headers().get(i),
-                        Field.At.NODE,
-                        1,
-                        Unit.UNKNOWN,
-                        Values.of(table.columns().get(i)));
-                double[] r = f.range(0);
-                String unit = table.units().get(i);
-                sheet.getChildren()
-                        .add(SourceSheet.line(
-                                false,
-                                Ui.left(table.headers().get(i), 150, "second"),
-                                Ui.left(unit.isBlank() ? "no unit" : unit, 90, "second"),
-                                Ui.cell(Ticks.number(r[0], Double.NaN), 100, "second"),
-                                Ui.cell(Ticks.number(r[2], Double.NaN), 100, "second"),
-                                Ui.cell(f.nonFinite() + " missing", 90, "small", "muted")));
-            }
-            SourceSheet.files(List.of(table.input()), sheet);
-        } catch (LaneException e) {
-            var text = Ui.label(e.getMessage(), "trouble-text");
-            text.setWrapText(true);
-            sheet.getChildren().add(text);
-        }
     }
 }

@@ -166,7 +166,9 @@ public final class QuantitiesView implements View {
                 javafx.scene.control.Tooltip.install(
                         mark,
                         new javafx.scene.control.Tooltip(source.name() + " has it, stored in "
-                                + (lens.unit(run, found).known() ? lens.unit(run, found).symbol() : "an unknown unit")));
+                                + (lens.unit(run, found).known()
+                                        ? lens.unit(run, found).symbol()
+                                        : "an unknown unit")));
                 marks.add(mark);
             } else {
                 marks.add(Ui.label("–", "muted"));

@@ -167,11 +167,15 @@ final class MeasureForm {
                 l.shear(),
                 s -> make.apply(new Measure.Loads(l.pressure(), l.reference(), s, l.shearActsOn(), l.on())));
         if (!l.shear().isBlank()) {
+            String said = Measures.saidAtIntake(session, l.shear());
             line(
                     "stored as",
-                    acting(
-                            l.shearActsOn(),
-                            o -> make.apply(new Measure.Loads(l.pressure(), l.reference(), l.shear(), o, l.on()))));
+                    said.isBlank()
+                            ? acting(
+                                    l.shearActsOn(),
+                                    o -> make.apply(
+                                            new Measure.Loads(l.pressure(), l.reference(), l.shear(), o, l.on())))
+                            : Ui.label(said, "second", "muted"));
         }
         line(
                 "Reported",

@@ -20,12 +20,12 @@ final class Measures {
 
     /** Quantities with one number. */
     static List<Quantity> scalars(Session session) {
-        return such(session, (q, f) -> q.take() != Take.ALL || f.components() == 1);
+        return such(session, (run, q, f) -> q.take() != Take.ALL || f.components() == 1);
     }
 
     /** Quantities with three, taken as stored. */
     static List<Quantity> vectors(Session session) {
-        return such(session, (q, f) -> q.take() == Take.ALL && f.components() == 3);
+        return such(session, (run, q, f) -> q.take() == Take.ALL && f.components() == 3);
     }
 
     /** Stresses with so many components: a pressure has one, a wall shear three. */
@@ -33,25 +33,40 @@ final class Measures {
         Unit pascal = Unit.of("Pa");
         return such(
                 session,
-                (q, f) -> q.take() == Take.ALL
+                (run, q, f) -> q.take() == Take.ALL
                         && f.components() == components
                         && Lens.of(
                                         List.of(q),
                                         session.study().units(),
                                         session.study().axis())
-                                .unit(f)
+                                .unit(run, f)
                                 .comparable(pascal));
     }
 
+    /** On whom a stored stress acts, where it was said at Intake for all runs that have it; else blank. */
+    static String saidAtIntake(Session session, String quantity) {
+        String name = session.study().quantity(quantity).map(Quantity::field).orElse("");
+        List<Boolean> said = session.results().runs().values().stream()
+                .filter(r -> field(r, name).isPresent())
+                .map(r -> r.stated().onWall().get(name))
+                .distinct()
+                .toList();
+        return said.isEmpty() || said.contains(null)
+                ? ""
+                : said.size() > 1
+                        ? "as said of each run at Intake"
+                        : "on " + (said.getFirst() ? "the wall" : "the fluid") + ", as said at Intake";
+    }
+
     private interface Fits {
-        boolean test(Quantity quantity, Field field);
+        boolean test(Run run, Quantity quantity, Field field);
     }
 
     private static List<Quantity> such(Session session, Fits fits) {
         List<Quantity> found = new ArrayList<>();
         for (Quantity q : session.study().quantities()) {
-            Predicate<Run> has =
-                    run -> field(run, q.field()).filter(f -> fits.test(q, f)).isPresent();
+            Predicate<Run> has = run ->
+                    field(run, q.field()).filter(f -> fits.test(run, q, f)).isPresent();
             if (session.results().runs().values().stream().anyMatch(has)) {
                 found.add(q);
             }

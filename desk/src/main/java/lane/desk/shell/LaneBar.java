@@ -56,6 +56,10 @@ public final class LaneBar implements View {
                 study.sources(),
                 study.off(),
                 study.datum(),
+                study.time(),
+                session.results().runs().values().stream()
+                        .map(lane.field.Run::times)
+                        .toList(),
                 notes,
                 session.palette().dark())) {
             return;
@@ -90,11 +94,27 @@ public final class LaneBar implements View {
         chips.setStyle("-fx-padding: 6 0 6 0;");
         columns.setLayoutX(Ui.LANES_AT);
         columns.setPrefHeight(39);
-        columns.prefWidthProperty().bind(pane.widthProperty().subtract(Ui.LANES_AT + 90));
-        HBox time = Ui.row(8, Ui.label("Time", "small", "muted"), Ui.label("last", "second"));
+        columns.prefWidthProperty().bind(pane.widthProperty().subtract(Ui.LANES_AT + 142));
+        HBox time = Ui.row(6, Ui.label("Time", "small", "muted"), time());
         time.setPrefHeight(39);
-        time.layoutXProperty().bind(pane.widthProperty().subtract(78));
+        time.layoutXProperty()
+                .bind(pane.widthProperty().subtract(time.widthProperty()).subtract(10));
         pane.getChildren().setAll(title, columns, time);
+    }
+
+    /** Which stored time is looked at, of all that the runs have. */
+    private Node time() {
+        var all = new java.util.TreeSet<Double>();
+        session.results().runs().values().forEach(r -> all.addAll(r.times()));
+        var menu = new javafx.scene.control.MenuButton(session.study().time().word());
+        menu.setId("study-time");
+        menu.setMaxWidth(96);
+        menu.setAccessibleText(
+                "Time that is looked at: " + session.study().time().word());
+        menu.getItems()
+                .addAll(lane.desk.intake.Moments.items(
+                        List.copyOf(all), false, m -> session.edit("Choose time", s -> s.withTime(m))));
+        return menu;
     }
 
     private Node chip(Source source, LaneStyle style) {

@@ -147,6 +147,14 @@ public final class Shell {
             trail.refresh();
             return;
         }
+        if (change == Session.Change.FACTS) {
+            // Only Intake tells them; what is being typed elsewhere is left in peace.
+            lanes.refresh();
+            if (session.stop() == 1) {
+                view(1).refresh();
+            }
+            return;
+        }
         if (change == Session.Change.STUDY) {
             patience.playFromStart();
         } else if (!pending) {

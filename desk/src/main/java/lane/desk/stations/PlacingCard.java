@@ -34,6 +34,8 @@ final class PlacingCard {
     private final ScrollPane scroll = new ScrollPane(box);
     private final StackPane outer = new StackPane(scroll);
 
+    private final lane.desk.BuiltFrom built = new lane.desk.BuiltFrom();
+
     PlacingCard(Session session) {
         this.session = session;
         outer.getStyleClass().add("panel");
@@ -50,8 +52,15 @@ final class PlacingCard {
     }
 
     void refresh() {
-        box.getChildren().clear();
         Station station = session.study().station(session.selected("station")).orElse(null);
+        if (!built.changed(
+                station == null ? "none" : station,
+                session.study().axis(),
+                System.identityHashCode(session.results()),
+                session.palette().dark())) {
+            return;
+        }
+        box.getChildren().clear();
         if (station == null) {
             box.getChildren().add(Ui.label("No station yet. Add a line or a part.", "muted"));
             return;

@@ -247,12 +247,8 @@ public final class TableReader {
         List<Long> lines = new ArrayList<>(found.lines());
         rows.replaceAll(row -> row.stream().map(s -> plain(s, comma)).toList());
         int first = recipe.headers() >= 0 ? Math.min(recipe.headers(), rows.size()) : 0;
-        // Who says how many rows of names there are may have words among the numbers below them.
-        while (first < rows.size()
-                && !(recipe.headers() >= 0 ? hasNumber(rows.get(first), comma) : isData(rows.get(first), comma))) {
-            first++;
-        }
-        if (first == rows.size()) {
+        first = firstData(rows, first, recipe.headers() >= 0, comma);
+        if (first < 0) {
             throw new LaneException("The table " + shown + " has no row of numbers; its first line is \""
                     + brief(String.join(" ", rows.getFirst()), 40) + "\".");
         }
@@ -307,6 +303,11 @@ public final class TableReader {
             }
         }
         int count = rows.size() - first;
+        for (int c = 0; c < width; c++) {
+            if (recipe.column(headers.get(c)).role() == null && words(rows.subList(first, rows.size()), c, comma)) {
+                roles.set(c, Recipe.Role.IGNORE);
+            }
+        }
         List<double[]> columns = new ArrayList<>();
         for (int c = 0; c < width; c++) {
             double[] column = new double[count];
@@ -405,6 +406,35 @@ public final class TableReader {
         return s.matches("[-+]?\\d{1,3}(?:['\u00a0\u202f\u2019]\\d{3})+(?:[.,]\\d*)?")
                 ? s.replaceAll("['\u00a0\u202f\u2019]", "")
                 : s;
+    }
+
+    /** Whether a column holds words more often than numbers. */
+    private static boolean words(List<List<String>> rows, int c, boolean comma) {
+        int balance = 0;
+        for (List<String> row : rows) {
+            if (c < row.size() && !missing(row.get(c))) {
+                balance += parse(row.get(c), comma) == null ? 1 : -1;
+            }
+        }
+        return balance > 0;
+    }
+
+    /**
+     * The first row of numbers: without any word, or where there is none, or where it is said how many rows of names stand
+     * above, with some; -1 for none.
+     */
+    private static int firstData(List<List<String>> rows, int from, boolean said, boolean comma) {
+        for (int i = from; i < rows.size() && !said; i++) {
+            if (isData(rows.get(i), comma)) {
+                return i;
+            }
+        }
+        for (int i = from; i < rows.size(); i++) {
+            if (hasNumber(rows.get(i), comma)) {
+                return i;
+            }
+        }
+        return -1;
     }
 
     private static boolean hasNumber(List<String> row, boolean comma) {

@@ -150,7 +150,14 @@ public final class ProfileChart {
     }
 
     private static void add(
-            YIntervalSeriesCollection to, String name, double[] x, double[] y, double[] half, double[] above, Unit unit, Unit xUnit) {
+            YIntervalSeriesCollection to,
+            String name,
+            double[] x,
+            double[] y,
+            double[] half,
+            double[] above,
+            Unit unit,
+            Unit xUnit) {
         var series = new YIntervalSeries(name, false, true);
         int n = y.length;
         for (int i : thin(y)) {

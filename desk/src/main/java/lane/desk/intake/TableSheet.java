@@ -1,0 +1,263 @@
+package lane.desk.intake;
+
+import java.util.List;
+import java.util.function.UnaryOperator;
+import javafx.scene.Node;
+import javafx.scene.control.ComboBox;
+import javafx.scene.control.Label;
+import javafx.scene.layout.FlowPane;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
+import lane.base.LaneException;
+import lane.desk.Session;
+import lane.desk.Ui;
+import lane.field.Field;
+import lane.field.Values;
+import lane.formats.table.TableReader;
+import lane.picture.Ticks;
+import lane.reference.Recipe;
+import lane.reference.Table;
+import lane.study.Source;
+import lane.unit.Unit;
+
+/**
+ * A table as it was read: what was found out about it, to be corrected, its columns with role and unit, and a chart of what
+ * it becomes. Corrections are kept with the study for all tables of the kind.
+ */
+final class TableSheet {
+    private final Session session;
+    private final String file;
+
+    TableSheet(Session session, String file) {
+        this.session = session;
+        this.file = file;
+    }
+
+    void addTo(VBox sheet) {
+        try {
+            Table table = session.library().table(file, session.study().recipes());
+            Recipe recipe = recipe(table.layout().kind());
+            sheet.getChildren().add(SourceSheet.title(file, table.recipe()));
+            sheet.getChildren().add(layout(table, recipe));
+            sheet.getChildren().add(shared(table, recipe));
+            columns(table, recipe, sheet);
+            sheet.getChildren().add(TableChart.of(table, session.palette()));
+            SourceSheet.files(List.of(table.input()), sheet);
+        } catch (LaneException e) {
+            sheet.getChildren().add(SourceSheet.title(file, ""));
+            Label text = Ui.label(e.getMessage(), "trouble-text");
+            text.setWrapText(true);
+            text.setMinHeight(Region.USE_PREF_SIZE);
+            sheet.getChildren().add(text);
+            unreadable(sheet);
+        }
+    }
+
+    private Recipe recipe(String kind) {
+        return session.study().recipes().stream()
+                .filter(r -> r.kind().equals(kind))
+                .findFirst()
+                .orElse(Recipe.of(kind));
+    }
+
+    /** What could not be read as it was found may be read as somebody says. */
+    private void unreadable(VBox sheet) {
+        try {
+            String kind = TableReader.kind(session.library().resolve(file), file);
+            sheet.getChildren().add(layout(null, recipe(kind)));
+        } catch (LaneException e) {
+            // The file itself is the trouble, and that was told above.
+            return;
+        }
+    }
+
+    private void correct(Recipe recipe, UnaryOperator<Recipe> edit) {
+        session.edit("Correct how the table is read", s -> s.with(edit.apply(recipe)));
+    }
+
+    private static String found(String said, String value) {
+        return said.isBlank() ? "as found" + (value.isBlank() ? "" : ": " + value) : said;
+    }
+
+    private Node layout(Table table, Recipe r) {
+        Table.Layout l = table == null ? null : table.layout();
+        var row = new FlowPane(8, 6);
+        row.setRowValignment(javafx.geometry.VPos.CENTER);
+        boolean book = file.toLowerCase(java.util.Locale.ROOT).endsWith(".xlsx");
+        if (book) {
+            if (l != null && l.sheets().size() > 1) {
+                row.getChildren()
+                        .addAll(
+                                Ui.label("Sheet", "second"),
+                                choice(
+                                        "table-sheet",
+                                        150,
+                                        l.sheets(),
+                                        l.sheet(),
+                                        s -> s,
+                                        s -> r.withLayout(
+                                                r.encoding(), r.separator(), r.decimal(), s, r.skip(), r.headers()),
+                                        r));
+            }
+        } else {
+            row.getChildren()
+                    .addAll(
+                            Ui.label("Between columns", "second"),
+                            choice(
+                                    "table-separator",
+                                    178,
+                                    List.of("", "comma", "semicolon", "tab", "space"),
+                                    r.separator(),
+                                    s -> found(s, l == null ? "" : l.separator()),
+                                    s -> r.withLayout(r.encoding(), s, r.decimal(), r.sheet(), r.skip(), r.headers()),
+                                    r),
+                            Ui.label("Decimal", "second"),
+                            choice(
+                                    "table-decimal",
+                                    152,
+                                    List.of("", "point", "comma"),
+                                    r.decimal(),
+                                    s -> found(s, l == null ? "" : l.decimal()),
+                                    s -> r.withLayout(r.encoding(), r.separator(), s, r.sheet(), r.skip(), r.headers()),
+                                    r),
+                            Ui.label("Letters", "second"),
+                            choice(
+                                    "table-encoding",
+                                    158,
+                                    List.of("", "UTF-8", "Latin-1", "UTF-16"),
+                                    r.encoding(),
+                                    s -> found(s, l == null ? "" : l.encoding()),
+                                    s -> r.withLayout(s, r.separator(), r.decimal(), r.sheet(), r.skip(), r.headers()),
+                                    r));
+            var skip = Ui.number(
+                    "table-skip",
+                    Math.max(0, r.skip()),
+                    v -> correct(
+                            r,
+                            x -> x.withLayout(
+                                    x.encoding(),
+                                    x.separator(),
+                                    x.decimal(),
+                                    x.sheet(),
+                                    (int) Math.max(0, v),
+                                    x.headers())));
+            skip.setPrefWidth(46);
+            row.getChildren().add(Ui.row(8, Ui.label("Skip lines", "second"), skip));
+        }
+        List<Integer> heads = List.of(-1, 0, 1, 2);
+        row.getChildren()
+                .addAll(
+                        Ui.label("Header", "second"),
+                        choice(
+                                "table-header",
+                                170,
+                                heads,
+                                r.headers(),
+                                h -> h < 0 ? found("", l == null ? "" : head(l.headers())) : head(h),
+                                h -> r.withLayout(r.encoding(), r.separator(), r.decimal(), r.sheet(), r.skip(), h),
+                                r));
+        return row;
+    }
+
+    private static String head(int rows) {
+        return rows == 0 ? "none" : rows == 1 ? "names" : "names and units";
+    }
+
+    private <T> ComboBox<T> choice(
+            String id,
+            double width,
+            List<T> items,
+            T value,
+            java.util.function.Function<T, String> word,
+            java.util.function.Function<T, Recipe> made,
+            Recipe recipe) {
+        ComboBox<T> box = Ui.choice(id, items, value, word, v -> correct(recipe, x -> made.apply(v)));
+        box.setPrefWidth(width);
+        return box;
+    }
+
+    /** That corrections hold for other tables too is said before they are made. */
+    private Node shared(Table table, Recipe recipe) {
+        long others = session.study().sources().stream()
+                .filter(Source.Reference.class::isInstance)
+                .flatMap(s -> ((Source.Reference) s).files().stream())
+                .filter(f -> !f.equals(file) && kindOf(f).equals(table.layout().kind()))
+                .count();
+        boolean corrected = !recipe.equals(Recipe.of(recipe.kind()));
+        String text = (corrected ? "Corrected by hand" : "As found; corrections are kept with the study")
+                + (others == 0
+                        ? corrected ? "; the next table of this kind is read the same." : " for tables of this kind."
+                        : " for this and " + Ui.count((int) others, "other table") + " of the kind.");
+        var row = Ui.row(10, Ui.label(text, "small", "muted"));
+        if (corrected) {
+            row.getChildren()
+                    .add(Ui.button("As found", () -> correct(recipe, r -> Recipe.of(r.kind())), "small-button"));
+        }
+        return row;
+    }
+
+    private String kindOf(String other) {
+        try {
+            return session.library()
+                    .table(other, session.study().recipes())
+                    .layout()
+                    .kind();
+        } catch (LaneException e) {
+            return "";
+        }
+    }
+
+    private void columns(Table table, Recipe recipe, VBox sheet) {
+        sheet.getChildren()
+                .add(SourceSheet.line(
+                        true,
+                        Ui.left("Column", 170, "small", "muted"),
+                        Ui.left("Role", 124, "small", "muted"),
+                        Ui.left("Unit", 96, "small", "muted"),
+                        Ui.cell("Least", 96, "small", "muted"),
+                        Ui.cell("Greatest", 96, "small", "muted"),
+                        Ui.cell("Missing", 70, "small", "muted")));
+        for (int i = 0; i < table.headers().size(); i++) {
+            sheet.getChildren().add(column(table, i, recipe));
+        }
+    }
+
+    private Node column(Table table, int i, Recipe recipe) {
+        String header = table.headers().get(i);
+        Recipe.Column said = recipe.column(header);
+        var f = new Field(
+                header,
+                Field.At.NODE,
+                1,
+                Unit.UNKNOWN,
+                Values.of(table.columns().get(i)));
+        double[] r = f.range(0);
+        ComboBox<Recipe.Role> role = Ui.choice(
+                "role-of-" + header,
+                List.of(Recipe.Role.values()),
+                table.roles().get(i),
+                Recipe.Role::word,
+                v -> correct(recipe, x -> x.with(new Recipe.Column(header, said.unit(), v))));
+        role.setPrefWidth(116);
+        role.setMinWidth(116);
+        role.setMaxWidth(116);
+        var unit = Ui.text(
+                "unit-of-" + header,
+                table.units().get(i),
+                v -> correct(recipe, x -> x.with(new Recipe.Column(header, v.strip(), said.role()))));
+        unit.setPromptText("unit?");
+        unit.setPrefWidth(88);
+        unit.setMinWidth(88);
+        unit.setMaxWidth(88);
+        return SourceSheet.line(
+                false,
+                Ui.left(header, 170, "second"),
+                role,
+                Ui.left("", 8),
+                unit,
+                Ui.left("", 8),
+                Ui.cell(Ticks.number(r[0], Double.NaN), 96, "second"),
+                Ui.cell(Ticks.number(r[2], Double.NaN), 96, "second"),
+                Ui.cell(f.nonFinite() == 0 ? "" : String.valueOf(f.nonFinite()), 70, "second", "ochre"));
+    }
+}

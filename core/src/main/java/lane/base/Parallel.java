@@ -27,7 +27,7 @@ public final class Parallel {
         int blocks = blocks(n, size);
         if (blocks <= 1 || ForkJoinPool.getCommonPoolParallelism() < 1) {
             for (int b = 0; b < blocks; b++) {
-                body.run(b, b * size, Math.min(n, (b + 1) * size));
+                body.run(b, (int) ((long) b * size), (int) Math.min(n, (long) (b + 1) * size));
             }
             return;
         }

@@ -5,6 +5,7 @@ import java.util.Arrays;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import lane.base.Work;
 import lane.mesh.CellShape;
 import lane.mesh.Mesh;
 import lane.mesh.Topology;
@@ -22,8 +23,13 @@ public final class PartBuilder {
     private record Key(long a, long b, int n) {}
 
     public PartBuilder(Mesh mesh) {
+        this(mesh, Work.QUIET);
+    }
+
+    /** @throws java.util.concurrent.CancellationException when cancelled */
+    public PartBuilder(Mesh mesh, Work work) {
         this.mesh = mesh;
-        this.boundary = Topology.boundary(mesh);
+        this.boundary = Topology.boundary(mesh, work);
         for (int f = 0; f < boundary.size(); f++) {
             byNodes.put(key(boundary.nodes(), boundary.offsets()[f], boundary.offsets()[f + 1]), f);
         }

@@ -4,6 +4,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.stream.Collectors;
 import lane.base.LaneException;
+import lane.base.Work;
 import lane.mesh.CellLocator;
 import lane.mesh.Mesh;
 import lane.trail.Trail;
@@ -100,15 +101,20 @@ public final class Run {
     }
 
     public CellLocator locator() {
+        return locator(Work.QUIET);
+    }
+
+    /** @throws java.util.concurrent.CancellationException when cancelled while it is built */
+    public CellLocator locator(Work work) {
         if (source != null) {
-            return source.locator();
+            return source.locator(work);
         }
         CellLocator made = locator;
         if (made == null) {
             synchronized (this) {
                 made = locator;
                 if (made == null) {
-                    made = new CellLocator(mesh);
+                    made = new CellLocator(mesh, work);
                     locator = made;
                 }
             }

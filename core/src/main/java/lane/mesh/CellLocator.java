@@ -3,6 +3,7 @@ package lane.mesh;
 import java.util.Arrays;
 import java.util.function.IntConsumer;
 import lane.base.Parallel;
+import lane.base.Work;
 
 /**
  * Finds the cells at a point or along a segment: a hierarchy of boxes over the cells in the order of a space-filling
@@ -31,8 +32,14 @@ public final class CellLocator {
     private final int lost;
 
     public CellLocator(Mesh mesh) {
+        this(mesh, Work.QUIET);
+    }
+
+    /** @throws java.util.concurrent.CancellationException when cancelled */
+    public CellLocator(Mesh mesh, Work work) {
         this.mesh = mesh;
         long[] keys = keys(mesh, mesh.dimension());
+        work.poll();
         int kept = 0;
         int taking = 0;
         for (long key : keys) {
@@ -40,6 +47,8 @@ public final class CellLocator {
             taking += key != -1 ? 1 : 0;
         }
         Arrays.parallelSort(keys);
+        work.poll();
+        work.progress("Ordering cells", 0.5);
         order = new int[kept];
         int[] codes = new int[kept];
         int skip = keys.length - kept;
@@ -50,7 +59,9 @@ public final class CellLocator {
         lost = taking - kept;
         cellBoxes = new float[6 * kept];
         boxCells();
+        work.poll();
         int nodes = split(codes);
+        work.poll();
         first = Arrays.copyOf(first, nodes);
         count = Arrays.copyOf(count, nodes);
         nodeBoxes = new float[6 * nodes];

@@ -173,7 +173,7 @@ public final class Evaluator {
     }
 
     private Placement place(Run run, Station.Line line, Work work) {
-        return remember(new PlaceKey(run.mesh(), line.geometry()), () -> Placer.line(run.locator(), line, work));
+        return remember(new PlaceKey(run.mesh(), line.geometry()), () -> Placer.line(run.locator(work), line, work));
     }
 
     private Outcome read(

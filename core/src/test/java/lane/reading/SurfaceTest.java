@@ -271,7 +271,7 @@ class SurfaceTest {
         var swirl = new Measure.Flow("u", 850, "kg/m3", Measure.Carried.ANGULAR_MOMENTUM, AXIS);
         var flow = new Measure.Flow("u", 850, "kg/m3", Measure.Carried.NOTHING, AXIS);
         var force = new Measure.Force(
-                new Measure.Loads("p", 500, "shear", Measure.On.FLUID, Measure.On.WALL), new Point(0, 0, 1));
+                new Measure.Loads("p", 500, "tau", Measure.On.FLUID, Measure.On.WALL), new Point(0, 0, 1));
         for (Measure measure : List.of(swirl, flow, force, new Measure.Mean("p"))) {
             Tally inSi = TallyReader.read(run, run.parts(), measure, lens(), "", Trail.EMPTY, memo);
             int made = kept.size();

@@ -426,13 +426,23 @@ public final class Session {
     public void cancel() {
         Job job = running;
         if (job != null) {
+            job.abandoned = true;
+            job.cancelled = true;
+            say("Stopped; what is shown is as it was. Any edit, or Read now at Intake, goes on.");
+        }
+    }
+
+    /** A newer one takes its place; what it was loading goes on for the newer one. */
+    private void overtake() {
+        Job job = running;
+        if (job != null) {
             job.cancelled = true;
         }
     }
 
     /** Computes the study as it is now, in the background. */
     public void evaluate() {
-        cancel();
+        overtake();
         Study study = history.now();
         var job = new Job();
         running = job;
@@ -476,11 +486,17 @@ public final class Session {
     /** One evaluation; its progress reaches the window when it takes a while, and then ten times a second. */
     private final class Job implements Work {
         private volatile boolean cancelled;
+        private volatile boolean abandoned;
         private volatile long told = System.nanoTime();
 
         @Override
         public boolean cancelled() {
             return cancelled;
+        }
+
+        @Override
+        public boolean abandoned() {
+            return abandoned;
         }
 
         @Override

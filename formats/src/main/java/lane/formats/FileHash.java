@@ -8,6 +8,7 @@ import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
 import java.util.HexFormat;
 import lane.base.LaneException;
+import lane.base.Work;
 import lane.trail.Trail;
 
 /** The identity of a file by content. */
@@ -20,13 +21,19 @@ public final class FileHash {
      * @param shown the path as the trail names it
      */
     public static Trail.Input of(Path file, String shown) {
+        return of(file, shown, Work.QUIET);
+    }
+
+    /** The same, to be cancelled between megabytes. */
+    public static Trail.Input of(Path file, String shown, Work work) {
         try (InputStream in = Files.newInputStream(file)) {
             var digest = MessageDigest.getInstance("SHA-256");
-            byte[] block = new byte[1 << 16];
+            byte[] block = new byte[1 << 18];
             long size = 0;
             for (int n = in.read(block); n >= 0; n = in.read(block)) {
                 digest.update(block, 0, n);
                 size += n;
+                work.poll();
             }
             return new Trail.Input(shown, HexFormat.of().formatHex(digest.digest()), size);
         } catch (IOException e) {

@@ -35,6 +35,7 @@ import lane.trail.Trail;
 public final class FileLibrary implements Library {
     private final Path folder;
     private final Map<Object, FutureTask<Object>> kept = new ConcurrentHashMap<>();
+    private final Map<RunKey, Loading<Run>> runs = new ConcurrentHashMap<>();
 
     private record Stamp(Path file, long size, long changed) {}
 
@@ -125,7 +126,7 @@ public final class FileLibrary implements Library {
         for (Source source : study.sources()) {
             if (sources.contains(source.id()) && source instanceof Source.Simulation s) {
                 Bundle of = files(s);
-                kept.keySet().removeIf(k -> k instanceof RunKey r && r.of.equals(of));
+                runs.keySet().removeIf(k -> k.of.equals(of));
                 seen.keySet().removeIf(k -> k.of.equals(of));
                 times.remove(of);
             }
@@ -192,17 +193,13 @@ public final class FileLibrary implements Library {
     public void prepare(Study study) {
         for (Source source : study.sources()) {
             if (source instanceof Source.Simulation s) {
-                Thread.ofPlatform().daemon().name("load " + s.name()).start(() -> prepare(s, study.timeOf(s)));
+                try {
+                    loading(s, key(files(s), study.timeOf(s)));
+                } catch (LaneException e) {
+                    // The evaluation asks for it again and shows the reason on the source's row.
+                    continue;
+                }
             }
-        }
-    }
-
-    private void prepare(Source.Simulation source, Moment moment) {
-        try {
-            run(source, moment, Work.QUIET).locator();
-        } catch (LaneException e) {
-            // The evaluation asks for it again and shows the reason on the source's row.
-            return;
         }
     }
 
@@ -220,13 +217,13 @@ public final class FileLibrary implements Library {
     public Run run(Source.Simulation source, Moment moment, Work work) {
         Bundle files = files(source);
         RunKey key = key(files, moment);
-        Run run = keep(key, () -> load(source, key, work));
+        Run run = await(source, key, work);
         RunKey same = key(files, moment);
         if (!same.equals(key)) {
             // Now that the times are known, the moment has a name that others share.
-            FutureTask<Object> mine = kept.remove(key);
+            Loading<Run> mine = runs.remove(key);
             if (mine != null) {
-                kept.putIfAbsent(same, mine);
+                runs.putIfAbsent(same, mine);
             }
             List<Stamp> stamps = seen.remove(key);
             if (stamps != null) {
@@ -235,9 +232,35 @@ public final class FileLibrary implements Library {
             asked.remove(key);
         }
         asked.put(same, clock.incrementAndGet());
-        Run known = run;
-        return keep(new Understood(known, source.treatment().at(null)), () -> source.treatment()
-                .apply(known));
+        return keep(new Understood(run, source.treatment().at(null)), () -> source.treatment()
+                .apply(run));
+    }
+
+    /** The load of a run, begun unless it is under way or done. A failure is not kept. */
+    private Loading<Run> loading(Source.Simulation source, RunKey key) {
+        return runs.compute(key, (k, old) -> {
+            if (old != null && !old.lost()) {
+                return old;
+            }
+            var fresh = new Loading<Run>(source.name(), w -> load(source, key, w));
+            fresh.start();
+            return fresh;
+        });
+    }
+
+    private Run await(Source.Simulation source, RunKey key, Work work) {
+        while (true) {
+            Loading<Run> one = loading(source, key);
+            try {
+                return one.await(work);
+            } catch (CancellationException e) {
+                // Others gave it up, not we: it is begun again.
+                work.poll();
+            } catch (RuntimeException | Error e) {
+                runs.remove(key, one);
+                throw e;
+            }
+        }
     }
 
     private Run load(Source.Simulation source, RunKey key, Work work) {
@@ -261,11 +284,9 @@ public final class FileLibrary implements Library {
 
     /** The same files at another time, if they are in memory. */
     private Run another(RunKey key) {
-        for (Map.Entry<Object, FutureTask<Object>> e : kept.entrySet()) {
-            if (e.getKey() instanceof RunKey r
-                    && r.of.equals(key.of)
-                    && e.getValue().state() == java.util.concurrent.Future.State.SUCCESS) {
-                return (Run) e.getValue().resultNow();
+        for (Map.Entry<RunKey, Loading<Run>> e : runs.entrySet()) {
+            if (e.getKey().of.equals(key.of) && e.getValue().now() != null) {
+                return e.getValue().now();
             }
         }
         return null;
@@ -277,8 +298,8 @@ public final class FileLibrary implements Library {
                 .filter(k -> k.of.equals(newest.of) && !k.equals(newest))
                 .sorted(java.util.Comparator.comparing(asked::get).reversed())
                 .skip(TIMES_KEPT - 1)
-                .forEach(kept::remove);
-        asked.keySet().retainAll(kept.keySet());
+                .forEach(runs::remove);
+        asked.keySet().retainAll(runs.keySet());
     }
 
     @Override
@@ -294,15 +315,14 @@ public final class FileLibrary implements Library {
                 continue;
             }
         }
-        kept.keySet().removeIf(k -> k instanceof RunKey r && !wanted.contains(r.of));
-        seen.keySet().retainAll(kept.keySet());
-        var runs = java.util.Collections.newSetFromMap(new java.util.IdentityHashMap<Run, Boolean>());
-        kept.forEach((k, task) -> {
-            if (k instanceof RunKey && task.state() == java.util.concurrent.Future.State.SUCCESS) {
-                runs.add((Run) task.resultNow());
-            }
-        });
-        kept.keySet().removeIf(k -> k instanceof Understood u && !runs.contains(u.run));
+        runs.keySet().removeIf(k -> !wanted.contains(k.of));
+        seen.keySet().retainAll(runs.keySet());
+        var known = java.util.Collections.newSetFromMap(new java.util.IdentityHashMap<Run, Boolean>());
+        runs.values().stream()
+                .map(Loading::now)
+                .filter(java.util.Objects::nonNull)
+                .forEach(known::add);
+        kept.keySet().removeIf(k -> k instanceof Understood u && !known.contains(u.run));
     }
 
     /** A file's name without folder and extension. */

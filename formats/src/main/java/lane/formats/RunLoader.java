@@ -25,6 +25,9 @@ final class RunLoader {
     private final FileLibrary library;
     private final Source.Simulation source;
     private final Work work;
+    /** The work after the files were read. */
+    private Work later = Work.QUIET;
+
     private final List<Trail.Input> inputs = new ArrayList<>();
     private final List<String> remarks = new ArrayList<>();
 
@@ -36,16 +39,31 @@ final class RunLoader {
 
     /** @param earlier the same files at another time, whose mesh is shared where it is the same; null for none */
     Run load(Moment moment, Run earlier) {
-        work.progress("Loading " + source.name(), 0);
+        String what = "Loading " + source.name();
+        work.progress(what, 0);
         Path file = library.resolve(source.file());
-        Dataset grid = DatasetReader.read(file, moment, work);
+        double[] share = shares(file);
+        Work named = new Work() {
+            @Override
+            public boolean cancelled() {
+                return work.cancelled();
+            }
+
+            @Override
+            public void progress(String detail, double fraction) {
+                work.progress(what, fraction);
+            }
+        };
+        Dataset grid = DatasetReader.read(file, moment, named.stretch(0, share[0]));
         if (!Series.is(file)) {
-            inputs.add(FileHash.of(file, source.file()));
+            inputs.add(FileHash.of(file, source.file(), work));
         }
         for (Path other : grid.files()) {
-            inputs.add(FileHash.of(other, library.relative(other)));
+            inputs.add(FileHash.of(other, library.relative(other), work));
         }
         work.poll();
+        later = named.stretch(share[0] + share[1], 1);
+        later.progress(what, 0);
         remarks.addAll(grid.remarks());
         double metres = source.treatment().metres();
         grid = grid.scaled(metres == 0 ? 1 : metres);
@@ -55,11 +73,39 @@ final class RunLoader {
             parts(mesh, grid, metres == 0 ? 1 : metres, parts, moment);
         }
         var run = new Run(mesh, grid.fields(), parts, inputs, remarks, grid.times(), grid.time(), Stated.NOTHING);
-        return earlier != null && mesh == earlier.mesh() ? run.sharing(earlier) : run;
+        if (earlier != null && mesh == earlier.mesh()) {
+            return run.sharing(earlier);
+        }
+        // The first line or point asks for it anyway, and here it can be seen and cancelled.
+        run.locator(later.stretch(BOUNDARY, 1));
+        return run;
+    }
+
+    /** Of the time after reading, the share until the parts are made; the locator takes the rest. */
+    private static final double BOUNDARY = 0.5;
+
+    /**
+     * Shares of the time that reading and hashing take, estimated from the file's size: nanoseconds a byte to read (packed
+     * files must be unpacked), to hash, and to find the boundary and order the cells that so many bytes hold.
+     */
+    private static double[] shares(Path file) {
+        boolean packed = true;
+        try (var in = java.nio.file.Files.newInputStream(file)) {
+            String head = new String(in.readNBytes(2000), java.nio.charset.StandardCharsets.ISO_8859_1);
+            packed = head.contains("compressor=") || head.contains("ascii") || head.startsWith("\u0089HDF");
+        } catch (java.io.IOException e) {
+            // A pattern, or a file that cannot be read, which the reader tells.
+            packed = true;
+        }
+        double read = packed ? 6 : 0.5;
+        double hash = 0.8;
+        double cells = packed ? 15 : 5;
+        double sum = read + hash + cells;
+        return new double[] {read / sum, hash / sum};
     }
 
     private void parts(Mesh mesh, Dataset grid, double metres, List<Part> parts, Moment moment) {
-        var builder = new PartBuilder(mesh);
+        var builder = new PartBuilder(mesh, later.stretch(0, BOUNDARY));
         for (String path : source.partFiles()) {
             work.poll();
             Path file = library.resolve(path);

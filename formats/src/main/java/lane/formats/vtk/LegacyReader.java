@@ -521,7 +521,7 @@ public final class LegacyReader {
             int n = (int) Math.min(size - done, 1 << 24);
             ByteBuffer block =
                     bytes.all.asSlice(bytes.at + done, n).asByteBuffer().order(ByteOrder.BIG_ENDIAN);
-            out.add(block, (int) count);
+            out.add(block, (int) count, count);
             done += n;
         }
         bytes.at += size;

@@ -55,15 +55,16 @@ final class Numbers {
         return size;
     }
 
-    private void room(int more, int most) {
+    private void room(int more, int most, long end) {
         long wanted = (long) size + more;
         if (wanted > Integer.MAX_VALUE - 8) {
             throw new FormatError(what + " has more than 2 147 483 639 numbers, which is more than this program holds");
         }
         int have = ints != null ? ints.length : floats != null ? floats.length : doubles.length;
         if (wanted > have) {
-            int next = (int)
-                    Math.min(Integer.MAX_VALUE - 8, Math.max(wanted, Math.min(2L * have, Math.max(most, wanted))));
+            // Twice as much each time, so that growing costs no more than reading; what is sure is taken at once.
+            long grown = Math.max(most, 2L * have);
+            int next = (int) Math.min(Integer.MAX_VALUE - 8, Math.max(wanted, Math.min(grown, end)));
             ints = ints == null ? null : Arrays.copyOf(ints, next);
             floats = floats == null ? null : Arrays.copyOf(floats, next);
             doubles = doubles == null ? null : Arrays.copyOf(doubles, next);
@@ -73,14 +74,15 @@ final class Numbers {
     /**
      * Appends the numbers in a buffer, whose byte order is set.
      *
-     * @param most how many numbers there will be in the end, as far as known: growing stops there
+     * @param most how many numbers there will be for sure
+     * @param end how many there will be in the end, as the file claims: growing stops there
      */
-    void add(ByteBuffer in, int most) {
+    void add(ByteBuffer in, int most, long end) {
         int n = in.remaining() / type.bytes;
         if (in.remaining() % type.bytes != 0) {
             throw new FormatError(what + " ends in the middle of a number");
         }
-        room(n, most);
+        room(n, most, end);
         switch (type) {
             case FLOAT32 -> in.asFloatBuffer().get(floats, size, n);
             case FLOAT64 -> in.asDoubleBuffer().get(doubles, size, n);
@@ -127,7 +129,7 @@ final class Numbers {
 
     /** Appends a number written as text. */
     void add(String token) {
-        room(1, 0);
+        room(1, 0, Long.MAX_VALUE);
         try {
             if (type.real()) {
                 double v = real(token);

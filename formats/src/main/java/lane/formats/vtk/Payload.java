@@ -72,7 +72,7 @@ final class Payload {
                         what + " should have " + bytes + " bytes, but the file has only " + in.remaining() + " more");
             }
             ByteBuffer data = in.slice(in.position(), (int) bytes).order(order);
-            out.add(data, (int) Math.min(Integer.MAX_VALUE, bytes / out.type.bytes));
+            out.add(data, (int) Math.min(Integer.MAX_VALUE, bytes / out.type.bytes), bytes / out.type.bytes);
             in.position(in.position() + (int) bytes);
             return;
         }
@@ -107,6 +107,7 @@ final class Payload {
         int most = (int) Math.min(Integer.MAX_VALUE, borne / out.type.bytes);
         for (int i = 0; i < sizes.length; ) {
             work.poll();
+            work.progress("Unpacking " + what, (double) i / sizes.length);
             // Blocks are unpacked on all cores, some megabytes at a time, and appended in their order.
             int from = i;
             int start = in.position();
@@ -134,7 +135,7 @@ final class Payload {
                 }
             });
             for (byte[] block : unpacked) {
-                out.add(ByteBuffer.wrap(block).order(order), most);
+                out.add(ByteBuffer.wrap(block).order(order), most, all / out.type.bytes);
             }
         }
     }

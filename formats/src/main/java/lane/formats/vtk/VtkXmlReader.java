@@ -61,10 +61,17 @@ public final class VtkXmlReader {
             long start = find(bytes, "_", xml.end);
             List<XmlParts.Array> all = new ArrayList<>(xml.fieldData);
             xml.pieces.forEach(p -> all.addAll(p.arrays));
-            int done = 0;
+            long data = bytes.byteSize() - start;
             for (XmlParts.Array array : all) {
-                work.progress("Reading " + array.name, (double) done++ / all.size());
-                appended(bytes, start, array, xml, work);
+                // Arrays stand one after the other: where one begins and the next one does is its share of the file.
+                long end = all.stream()
+                        .mapToLong(o -> o.offset)
+                        .filter(o -> o > array.offset)
+                        .min()
+                        .orElse(data);
+                Work own = work.stretch((double) array.offset / data, (double) end / data);
+                own.progress("Reading " + array.name, 0);
+                appended(bytes, start, array, xml, own);
             }
         }
         Dataset made = new GridBuilder(xml).build();

@@ -38,16 +38,13 @@ public final class CellLocator {
     /** @throws java.util.concurrent.CancellationException when cancelled */
     public CellLocator(Mesh mesh, Work work) {
         this.mesh = mesh;
-        long[] keys = keys(mesh, mesh.dimension());
-        work.poll();
+        long[] keys = sorted(keys(mesh, mesh.dimension()), work);
         int kept = 0;
         int taking = 0;
         for (long key : keys) {
             kept += key >= 0 ? 1 : 0;
             taking += key != -1 ? 1 : 0;
         }
-        Arrays.parallelSort(keys);
-        work.poll();
         work.progress("Ordering cells", 0.5);
         order = new int[kept];
         int[] codes = new int[kept];
@@ -153,6 +150,38 @@ public final class CellLocator {
             }
         });
         return keys;
+    }
+
+    /** In rising order; many keys are first parted by their leading bits, so that sorting can be given up in between. */
+    static long[] sorted(long[] keys, Work work) {
+        work.poll();
+        if (keys.length < 1 << 19) {
+            Arrays.parallelSort(keys);
+            return keys;
+        }
+        int[] end = new int[66];
+        for (long key : keys) {
+            end[group(key) + 1]++;
+        }
+        for (int g = 0; g < 65; g++) {
+            end[g + 1] += end[g];
+        }
+        int[] at = end.clone();
+        long[] out = new long[keys.length];
+        for (long key : keys) {
+            out[at[group(key)]++] = key;
+        }
+        for (int g = 0; g < 65; g++) {
+            work.poll();
+            work.progress("Ordering cells", 0.1 + 0.4 * g / 65);
+            Arrays.parallelSort(out, end[g], end[g + 1]);
+        }
+        return out;
+    }
+
+    /** Cells that take no part come first, then the six leading of the 30 bits of the curve. */
+    private static int group(long key) {
+        return key < 0 ? 0 : 1 + (int) (key >>> 56);
     }
 
     /** The place's number (30 bits) on the space-filling curve through the bounds; outside, that of the nearest place. */

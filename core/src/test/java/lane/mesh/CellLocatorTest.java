@@ -88,4 +88,28 @@ class CellLocatorTest {
                 new int[] {0, 1, 2, 0, 1, 2, 3});
         assertThat(new CellLocator(mesh).finder().find(0.2, 0.2, 0, 0)).isEqualTo(1);
     }
+
+    @Test
+    void manyKeysAreSortedInGroupsAndGivenUpInBetween() {
+        var random = new java.util.Random(3);
+        long[] keys = new long[600_000];
+        for (int i = 0; i < keys.length; i++) {
+            keys[i] = i % 1000 == 0 ? -1 : (long) random.nextInt(1 << 30) << 32 | i;
+        }
+        long[] expected = keys.clone();
+        java.util.Arrays.sort(expected);
+        assertThat(CellLocator.sorted(keys, lane.base.Work.QUIET)).isEqualTo(expected);
+        int[] polls = {0};
+        var givenUp = new lane.base.Work() {
+            @Override
+            public boolean cancelled() {
+                return ++polls[0] > 20;
+            }
+
+            @Override
+            public void progress(String what, double fraction) {}
+        };
+        org.assertj.core.api.Assertions.assertThatThrownBy(() -> CellLocator.sorted(keys, givenUp))
+                .isInstanceOf(java.util.concurrent.CancellationException.class);
+    }
 }

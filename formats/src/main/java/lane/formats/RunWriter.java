@@ -30,10 +30,11 @@ public final class RunWriter {
                 VtkXmlWriter.writeSurface(
                         file, surface(run), own ? run.fields() : List.<Field>of(), VtkXmlWriter.Options.DEFAULT);
             }
+            case "xdmf" -> lane.formats.hdf.XdmfWriter.write(file, run.mesh(), run.fields());
             case "stl" -> stl(file, surface(run));
             default ->
                 throw new LaneException(
-                        "A run is saved as .vtu, .vtp or .stl; \"" + file.getFileName() + "\" ends otherwise.");
+                        "A run is saved as .vtu, .xdmf, .vtp or .stl; \"" + file.getFileName() + "\" ends otherwise.");
         }
     }
 

@@ -193,6 +193,64 @@ class FuzzTest {
     }
 
     @Test
+    void binarySurfaces() throws IOException {
+        var stl = java.nio.ByteBuffer.allocate(84 + 2 * 50).order(java.nio.ByteOrder.LITTLE_ENDIAN);
+        stl.putInt(80, 2);
+        for (int t = 0; t < 2; t++) {
+            for (int k = 0; k < 12; k++) {
+                stl.putFloat(84 + 50 * t + 4 * k, k % 4 + t);
+            }
+        }
+        Fuzz.run(folder, ".stl", List.of(stl.array()), f -> DatasetReader.read(f, Work.QUIET));
+        String head =
+                "ply\nformat binary_little_endian 1.0\nelement vertex 4\nproperty float x\nproperty float y\nproperty float z\n"
+                        + "element face 1\nproperty list uchar int vertex_indices\nend_header\n";
+        var ply = java.nio.ByteBuffer.allocate(head.length() + 48 + 17).order(java.nio.ByteOrder.LITTLE_ENDIAN);
+        ply.put(head.getBytes(StandardCharsets.US_ASCII));
+        for (float v : new float[] {0, 0, 0, 1, 0, 0, 1, 1, 0, 0, 1, 0}) {
+            ply.putFloat(v);
+        }
+        ply.put((byte) 4).putInt(0).putInt(1).putInt(2).putInt(3);
+        Fuzz.run(folder, ".ply", List.of(ply.array()), f -> DatasetReader.read(f, Work.QUIET));
+    }
+
+    @Test
+    void filesThatReferToOthers() throws IOException {
+        String grid =
+                "<VTKFile type=\"UnstructuredGrid\"><UnstructuredGrid><Piece NumberOfPoints=\"4\" NumberOfCells=\"1\"><Points>"
+                        + "<DataArray type=\"Float64\" NumberOfComponents=\"3\" format=\"ascii\">0 0 0 1 0 0 0 1 0 0 0 1</DataArray></Points><Cells>"
+                        + "<DataArray type=\"Int32\" Name=\"connectivity\" format=\"ascii\">0 1 2 3</DataArray>"
+                        + "<DataArray type=\"Int32\" Name=\"offsets\" format=\"ascii\">4</DataArray>"
+                        + "<DataArray type=\"UInt8\" Name=\"types\" format=\"ascii\">10</DataArray></Cells></Piece></UnstructuredGrid></VTKFile>";
+        Files.writeString(folder.resolve("one1.vtu"), grid);
+        Files.writeString(folder.resolve("one2.vtu"), grid);
+        Fuzz.run(
+                folder,
+                ".pvd",
+                List.of(("<VTKFile type=\"Collection\"><Collection><DataSet timestep=\"1\" file=\"one1.vtu\"/>"
+                                + "<DataSet timestep=\"2\" file=\"one2.vtu\"/></Collection></VTKFile>")
+                        .getBytes(StandardCharsets.US_ASCII)),
+                f -> DatasetReader.read(f, Work.QUIET));
+        Fuzz.run(
+                folder,
+                ".vtm",
+                List.of(("<VTKFile type=\"vtkMultiBlockDataSet\"><vtkMultiBlockDataSet><Block index=\"0\" name=\"a\">"
+                                + "<DataSet index=\"0\" name=\"b\" file=\"one1.vtu\"/></Block><DataSet index=\"1\" file=\"one2.vtu\"/>"
+                                + "</vtkMultiBlockDataSet></VTKFile>")
+                        .getBytes(StandardCharsets.US_ASCII)),
+                f -> DatasetReader.read(f, Work.QUIET));
+        Fuzz.run(
+                folder,
+                ".pvtu",
+                List.of(
+                        ("<VTKFile type=\"PUnstructuredGrid\"><PUnstructuredGrid GhostLevel=\"0\"><PPoints><PDataArray type=\"Float64\" "
+                                        + "NumberOfComponents=\"3\"/></PPoints><Piece Source=\"one1.vtu\"/><Piece Source=\"one2.vtu\"/>"
+                                        + "</PUnstructuredGrid></VTKFile>")
+                                .getBytes(StandardCharsets.US_ASCII)),
+                f -> DatasetReader.read(f, Work.QUIET));
+    }
+
+    @Test
     void csv() throws IOException {
         List<byte[]> seeds = List.of(
                 "# made up\nradius [mm],temperature [degC],u\n30,40.1,0.2\n31,,0.2\n32,nan,0.3\n"

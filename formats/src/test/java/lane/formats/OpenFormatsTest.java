@@ -558,6 +558,93 @@ class OpenFormatsTest {
         }
         assertThatThrownBy(() -> RunWriter.write(folder.resolve("saved.doc"), run))
                 .isInstanceOf(LaneException.class)
-                .hasMessageContaining(".vtu, .vtp or .stl");
+                .hasMessageContaining(".vtu, .xdmf, .vtp or .stl");
+    }
+
+    @org.junit.jupiter.params.ParameterizedTest
+    @org.junit.jupiter.params.provider.EnumSource(
+            value = CellShape.class,
+            names = {"TETRAHEDRON", "VOXEL", "HEXAHEDRON", "WEDGE", "PYRAMID", "POLYHEDRON"})
+    void aRunSavedAsXdmfIsReadBackTheSame(CellShape shape) {
+        Mesh mesh = BoxMesh.of(shape, new int[] {3, 2, 2}, new double[] {1, 2, 3}, 0, 5);
+        double[] p = new double[mesh.nodeCount()];
+        float[] u = new float[3 * mesh.cellCount()];
+        for (int i = 0; i < p.length; i++) {
+            p[i] = mesh.xyz()[3 * i] / 3;
+        }
+        for (int i = 0; i < u.length; i++) {
+            u[i] = i;
+        }
+        int[] region = new int[mesh.cellCount()];
+        java.util.Arrays.setAll(region, i -> i % 4);
+        var run = new lane.field.Run(
+                mesh,
+                List.of(
+                        new Field("p <a> & \"b\"", Field.At.NODE, 1, Unit.UNKNOWN, Values.of(p)),
+                        new Field("u", Field.At.CELL, 3, Unit.UNKNOWN, new Values.Floats(u)),
+                        new Field("region", Field.At.CELL, 1, Unit.UNKNOWN, new Values.Ints(region))),
+                List.of(),
+                List.of(),
+                List.of());
+        Path file = folder.resolve("saved run.xdmf");
+        RunWriter.write(file, run);
+        assertThat(folder.resolve("saved run.h5")).exists();
+        Dataset d = read(file);
+        assertThat(d.mesh().cellCount()).isEqualTo(mesh.cellCount());
+        assertThat(d.mesh().xyz()).containsExactly(mesh.xyz());
+        assertThat(measure(d.mesh())).isCloseTo(6, within(1e-12));
+        for (int i = 0; i < p.length; i++) {
+            assertThat(field(d, "p <a> & \"b\"").values().get(i)).isEqualTo(p[i]);
+        }
+        for (int i = 0; i < u.length; i++) {
+            assertThat(field(d, "u").values().get(i)).isEqualTo(u[i]);
+        }
+        assertThat(field(d, "region").values().get(5)).isEqualTo(1);
+    }
+
+    @Test
+    void arraysBeyondTwoGigabytesOfAFileAreRead() throws IOException {
+        // A sparse file: the arrays stand at the end of 2.3 GB of nothing.
+        Path file = folder.resolve("large.vtu");
+        long far = 2_300_000_000L;
+        String head =
+                "<VTKFile type=\"UnstructuredGrid\" version=\"1.0\" byte_order=\"LittleEndian\" header_type=\"UInt64\">"
+                        + "<UnstructuredGrid><Piece NumberOfPoints=\"4\" NumberOfCells=\"1\">"
+                        + "<PointData><DataArray type=\"Float64\" Name=\"a\" format=\"appended\" offset=\""
+                        + (far + 200) + "\"/></PointData>"
+                        + "<Points><DataArray type=\"Float64\" NumberOfComponents=\"3\" format=\"appended\" offset=\""
+                        + far
+                        + "\"/></Points><Cells><DataArray type=\"Int32\" Name=\"connectivity\" format=\"ascii\">0 1 2 3</DataArray>"
+                        + "<DataArray type=\"Int32\" Name=\"offsets\" format=\"ascii\">4</DataArray>"
+                        + "<DataArray type=\"UInt8\" Name=\"types\" format=\"ascii\">10</DataArray></Cells></Piece></UnstructuredGrid>"
+                        + "<AppendedData encoding=\"raw\">_";
+        ByteBuffer points =
+                ByteBuffer.allocate(8 + 96).order(ByteOrder.LITTLE_ENDIAN).putLong(96);
+        for (double v : new double[] {0, 0, 0, 1, 0, 0, 0, 1, 0, 0, 0, 6}) {
+            points.putDouble(v);
+        }
+        ByteBuffer values =
+                ByteBuffer.allocate(8 + 32).order(ByteOrder.LITTLE_ENDIAN).putLong(32);
+        for (double v : new double[] {7, 8, 9, 10}) {
+            values.putDouble(v);
+        }
+        try (var out = java.nio.channels.FileChannel.open(
+                file,
+                java.nio.file.StandardOpenOption.CREATE,
+                java.nio.file.StandardOpenOption.WRITE,
+                java.nio.file.StandardOpenOption.SPARSE)) {
+            byte[] text = head.getBytes(StandardCharsets.US_ASCII);
+            out.write(ByteBuffer.wrap(text));
+            out.write(points.flip(), text.length + far);
+            out.write(values.flip(), text.length + far + 200);
+            out.write(
+                    ByteBuffer.wrap("\n</AppendedData></VTKFile>".getBytes(StandardCharsets.US_ASCII)),
+                    text.length + far + 300);
+        }
+        assertThat(Files.size(file)).isGreaterThan(1L << 31);
+        Dataset d = read(file);
+        assertThat(measure(d.mesh())).isCloseTo(1, within(1e-12));
+        assertThat(field(d, "a").values().get(3)).isEqualTo(10);
+        Files.delete(file);
     }
 }

@@ -63,6 +63,13 @@ final class SourceSheet {
         switch (source) {
             case Source.Simulation s -> {
                 Run run = session.results().runs().get(s.id());
+                if (run == null && failure == null) {
+                    sheet.getChildren()
+                            .add(Ui.row(
+                                    10,
+                                    Ui.label("Not read yet.", "second", "muted"),
+                                    Ui.button("Read now", session::evaluate, "small-button")));
+                }
                 if (run != null) {
                     new RunSheet(session, s, run, sheet).show();
                 }
@@ -106,7 +113,7 @@ final class SourceSheet {
             chooser.setInitialFileName(source.name() + ".vtu");
             chooser.getExtensionFilters()
                     .addAll(
-                            new javafx.stage.FileChooser.ExtensionFilter("Run with its fields", "*.vtu"),
+                            new javafx.stage.FileChooser.ExtensionFilter("Run with its fields", "*.vtu", "*.xdmf"),
                             new javafx.stage.FileChooser.ExtensionFilter("Surface", "*.vtp", "*.stl"));
             var file = chooser.showSaveDialog(button.getScene().getWindow());
             if (file != null) {

@@ -1,0 +1,181 @@
+package lane.formats.hdf;
+
+import io.jhdf.HdfFile;
+import io.jhdf.WritableHdfFile;
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
+import java.util.List;
+import lane.base.LaneException;
+import lane.field.Field;
+import lane.field.Values;
+import lane.formats.AtomicFile;
+import lane.formats.FileLibrary;
+import lane.mesh.CellShape;
+import lane.mesh.Mesh;
+
+/** Writes a mesh with fields as XDMF 3: the description as XML, the numbers in an HDF5 file of the same name beside it. */
+public final class XdmfWriter {
+    private XdmfWriter() {}
+
+    /** Both files are whole when the first one is there. */
+    public static void write(Path file, Mesh mesh, List<Field> fields) {
+        Path numbers = file.resolveSibling(FileLibrary.stem(file.toString()) + ".h5");
+        Path half = numbers.resolveSibling(numbers.getFileName() + ".part");
+        int[] topology = topology(mesh);
+        try {
+            try (WritableHdfFile hdf = HdfFile.write(half)) {
+                hdf.putDataset("xyz", rows(new Values.Doubles(mesh.xyz()), 3));
+                hdf.putDataset("cells", topology);
+                for (int i = 0; i < fields.size(); i++) {
+                    Field f = fields.get(i);
+                    hdf.putDataset("field" + i, rows(f.values(), f.components()));
+                }
+            }
+            Files.move(half, numbers, StandardCopyOption.REPLACE_EXISTING, StandardCopyOption.ATOMIC_MOVE);
+        } catch (IOException | io.jhdf.exceptions.HdfException e) {
+            throw new LaneException("The file " + numbers + " could not be written: " + e.getMessage() + ".", e);
+        }
+        AtomicFile.write(
+                file,
+                out -> out.write(text(numbers.getFileName().toString(), mesh, topology.length, fields)
+                        .getBytes(StandardCharsets.UTF_8)));
+    }
+
+    /** One row an entry, as other programs expect of vectors; plain numbers in one row. */
+    private static Object rows(Values values, int components) {
+        int n = values.length() / components;
+        switch (values) {
+            case Values.Doubles v -> {
+                if (components == 1) {
+                    return v.array();
+                }
+                double[][] out = new double[n][components];
+                for (int i = 0; i < n; i++) {
+                    System.arraycopy(v.array(), i * components, out[i], 0, components);
+                }
+                return out;
+            }
+            case Values.Floats v -> {
+                if (components == 1) {
+                    return v.array();
+                }
+                float[][] out = new float[n][components];
+                for (int i = 0; i < n; i++) {
+                    System.arraycopy(v.array(), i * components, out[i], 0, components);
+                }
+                return out;
+            }
+            case Values.Ints v -> {
+                if (components == 1) {
+                    return v.array();
+                }
+                int[][] out = new int[n][components];
+                for (int i = 0; i < n; i++) {
+                    System.arraycopy(v.array(), i * components, out[i], 0, components);
+                }
+                return out;
+            }
+        }
+    }
+
+    private static final int[] VOXEL = {0, 1, 3, 2, 4, 5, 7, 6};
+    private static final int[] PIXEL = {0, 1, 3, 2};
+
+    private static int code(CellShape shape) {
+        return switch (shape) {
+            case VERTEX -> 1;
+            case LINE, POLYLINE -> 2;
+            case POLYGON -> 3;
+            case TRIANGLE -> 4;
+            case QUAD, PIXEL -> 5;
+            case TETRAHEDRON -> 6;
+            case PYRAMID -> 7;
+            case WEDGE -> 8;
+            case HEXAHEDRON, VOXEL -> 9;
+            case POLYHEDRON -> 16;
+            case LINE3 -> 34;
+            case QUAD9 -> 35;
+            case TRIANGLE6 -> 36;
+            case QUAD8 -> 37;
+            case TETRAHEDRON10 -> 38;
+            case PYRAMID13 -> 39;
+            case WEDGE15 -> 40;
+            case WEDGE18 -> 41;
+            case HEXAHEDRON20 -> 48;
+            case HEXAHEDRON27 -> 50;
+        };
+    }
+
+    /** Each cell's kind, where it is not fixed its number of nodes, and its nodes; of a polyhedron its faces. */
+    private static int[] topology(Mesh mesh) {
+        int[] out = new int
+                [2 * mesh.cellCount()
+                        + mesh.nodes().length
+                        + (mesh.faceStream() == null ? 0 : mesh.faceStream().length)];
+        int at = 0;
+        for (int c = 0; c < mesh.cellCount(); c++) {
+            CellShape shape = mesh.shape(c);
+            out[at++] = code(shape);
+            if (shape == CellShape.POLYHEDRON) {
+                int from = mesh.faceBegin(c);
+                int n = mesh.faceEnd(c) - from;
+                System.arraycopy(mesh.faceStream(), from, out, at, n);
+                at += n;
+                continue;
+            }
+            if (code(shape) <= 3) {
+                out[at++] = mesh.size(c);
+            }
+            int[] order = shape == CellShape.VOXEL ? VOXEL : shape == CellShape.PIXEL ? PIXEL : null;
+            for (int k = 0; k < mesh.size(c); k++) {
+                out[at++] = mesh.nodes()[mesh.begin(c) + (order == null ? k : order[k])];
+            }
+        }
+        return java.util.Arrays.copyOf(out, at);
+    }
+
+    private static String text(String numbers, Mesh mesh, int topology, List<Field> fields) {
+        var out = new StringBuilder("<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n<Xdmf Version=\"3.0\"><Domain>\n"
+                + "<Grid Name=\"run\" GridType=\"Uniform\">\n");
+        out.append("<Topology TopologyType=\"Mixed\" NumberOfElements=\"")
+                .append(mesh.cellCount())
+                .append("\">\n");
+        item(out, "Int", 4, String.valueOf(topology), numbers, "cells");
+        out.append("</Topology>\n<Geometry GeometryType=\"XYZ\">\n");
+        item(out, "Float", 8, mesh.nodeCount() + " 3", numbers, "xyz");
+        out.append("</Geometry>\n");
+        for (int i = 0; i < fields.size(); i++) {
+            Field f = fields.get(i);
+            int c = f.components();
+            out.append("<Attribute Name=\"")
+                    .append(f.name().replace("&", "&amp;").replace("<", "&lt;").replace("\"", "&quot;"))
+                    .append("\" AttributeType=\"")
+                    .append(c == 1 ? "Scalar" : c == 3 ? "Vector" : c == 6 ? "Tensor6" : c == 9 ? "Tensor" : "Matrix")
+                    .append("\" Center=\"")
+                    .append(f.at() == Field.At.NODE ? "Node" : "Cell")
+                    .append("\">\n");
+            boolean whole = f.values() instanceof Values.Ints;
+            int bytes = f.values() instanceof Values.Doubles ? 8 : 4;
+            item(out, whole ? "Int" : "Float", bytes, f.size() + (c == 1 ? "" : " " + c), numbers, "field" + i);
+            out.append("</Attribute>\n");
+        }
+        return out.append("</Grid>\n</Domain></Xdmf>\n").toString();
+    }
+
+    private static void item(StringBuilder out, String type, int bytes, String size, String file, String name) {
+        out.append("<DataItem Format=\"HDF\" NumberType=\"")
+                .append(type)
+                .append("\" Precision=\"")
+                .append(bytes)
+                .append("\" Dimensions=\"")
+                .append(size)
+                .append("\">")
+                .append(file.replace("&", "&amp;").replace("<", "&lt;"))
+                .append(":/")
+                .append(name)
+                .append("</DataItem>\n");
+    }
+}

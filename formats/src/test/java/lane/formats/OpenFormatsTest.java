@@ -561,6 +561,71 @@ class OpenFormatsTest {
                 .hasMessageContaining(".vtu, .xdmf, .vtp or .stl");
     }
 
+    @Test
+    void vtkhdfPolyhedraInTwoParts() throws IOException {
+        Path file = folder.resolve("p.vtkhdf");
+        Mesh mesh = BoxMesh.of(CellShape.POLYHEDRON, new int[] {2, 1, 1}, new double[] {2, 1, 1}, 0, 1);
+        int n = mesh.nodeCount();
+        // The same two polyhedra twice, the second part moved away; each cell has its own faces.
+        List<Integer> faceNodes = new java.util.ArrayList<>();
+        List<Integer> faceEnds = new java.util.ArrayList<>(List.of(0));
+        List<Integer> toFace = new java.util.ArrayList<>();
+        List<Integer> ofCell = new java.util.ArrayList<>(List.of(0));
+        for (int c = 0; c < mesh.cellCount(); c++) {
+            int at = mesh.faceBegin(c);
+            int faces = mesh.faceStream()[at++];
+            for (int f = 0; f < faces; f++) {
+                int size = mesh.faceStream()[at++];
+                for (int k = 0; k < size; k++) {
+                    faceNodes.add(mesh.faceStream()[at++]);
+                }
+                toFace.add(faceEnds.size() - 1);
+                faceEnds.add(faceNodes.size());
+            }
+            ofCell.add(toFace.size());
+        }
+        double[][] points = new double[2 * n][];
+        for (int i = 0; i < 2 * n; i++) {
+            points[i] = java.util.Arrays.copyOfRange(mesh.xyz(), 3 * (i % n), 3 * (i % n) + 3);
+            points[i][2] += i < n ? 0 : 5;
+        }
+        int cells = mesh.cellCount();
+        int size = mesh.nodes().length;
+        try (var hdf = io.jhdf.HdfFile.write(file)) {
+            var root = hdf.putGroup("VTKHDF");
+            root.putAttribute("Type", "UnstructuredGrid");
+            root.putDataset("NumberOfPoints", new int[] {n, n});
+            root.putDataset("NumberOfCells", new int[] {cells, cells});
+            root.putDataset("NumberOfConnectivityIds", new int[] {size, size});
+            root.putDataset("NumberOfFaces", new int[] {toFace.size(), toFace.size()});
+            root.putDataset("NumberOfFaceConnectivityIds", new int[] {faceNodes.size(), faceNodes.size()});
+            root.putDataset("NumberOfPolyhedronToFaceIds", new int[] {toFace.size(), toFace.size()});
+            root.putDataset("Points", points);
+            root.putDataset(
+                    "Connectivity",
+                    twice(java.util.Arrays.stream(mesh.nodes()).boxed().toList()));
+            int[] begins = new int[cells + 1];
+            java.util.Arrays.setAll(begins, c -> c == cells ? size : mesh.begin(c));
+            root.putDataset(
+                    "Offsets", twice(java.util.Arrays.stream(begins).boxed().toList()));
+            root.putDataset("Types", twice(java.util.Collections.nCopies(cells, 42)));
+            root.putDataset("FaceConnectivity", twice(faceNodes));
+            root.putDataset("FaceOffsets", twice(faceEnds));
+            root.putDataset("PolyhedronToFaces", twice(toFace));
+            root.putDataset("PolyhedronOffsets", twice(ofCell));
+        }
+        Dataset d = read(file);
+        assertThat(d.mesh().cellCount()).isEqualTo(2 * cells);
+        assertThat(d.mesh().shape(3)).isEqualTo(CellShape.POLYHEDRON);
+        assertThat(measure(d.mesh())).isCloseTo(4, within(1e-12));
+    }
+
+    private static int[] twice(List<Integer> list) {
+        return java.util.stream.Stream.concat(list.stream(), list.stream())
+                .mapToInt(i -> i)
+                .toArray();
+    }
+
     @org.junit.jupiter.params.ParameterizedTest
     @org.junit.jupiter.params.provider.EnumSource(
             value = CellShape.class,

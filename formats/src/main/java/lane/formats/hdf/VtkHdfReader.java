@@ -207,7 +207,15 @@ public final class VtkHdfReader {
                 cellAt[k] += cellCounts[k][p];
                 idAt[k] += idCounts[k][p];
             }
-            CellCodes.Made made = CellCodes.make(xyz, kind, begins, nodes, null, null, remarks);
+            Solids solids = surface || Hdf.data(group, "PolyhedronToFaces") == null ? null : solids(group, p, cells, n);
+            CellCodes.Made made = CellCodes.make(
+                    xyz,
+                    kind,
+                    begins,
+                    nodes,
+                    solids == null ? null : solids.offsets,
+                    solids == null ? null : solids.stream,
+                    remarks);
             List<Field> fields = new ArrayList<>();
             fields(fields, group, step, "PointData", Field.At.NODE, pointsBefore, n, null);
             fields(fields, group, step, "CellData", Field.At.CELL, cellsBefore, cells, made.source());
@@ -218,6 +226,68 @@ public final class VtkHdfReader {
         }
         Dataset out = pieces.join();
         return step.times.isEmpty() ? out : out.at(step.times, step.time);
+    }
+
+    /** Faces of the polyhedra of a part: for each cell where they begin, then how many, and of each its size and nodes. */
+    private record Solids(int[] offsets, int[] stream) {}
+
+    /** Parts follow each other in the arrays of faces; those before this one are counted over. */
+    private static Solids solids(Group group, int part, int cells, int points) {
+        int[] faceCounts = Hdf.ints(Hdf.need(group, "NumberOfFaces"));
+        int[] idCounts = Hdf.ints(Hdf.need(group, "NumberOfFaceConnectivityIds"));
+        int[] linkCounts = Hdf.ints(Hdf.need(group, "NumberOfPolyhedronToFaceIds"));
+        int[] cellCounts = Hdf.ints(Hdf.need(group, "NumberOfCells"));
+        int ids = sum(idCounts, part);
+        int links = sum(linkCounts, part);
+        // Each part has one entry more in the offsets than faces, or cells.
+        int faceAt = sum(faceCounts, part) + part;
+        int cellAt = sum(cellCounts, part) + part;
+        int[] faceEnds = Hdf.ints(Hdf.need(group, "FaceOffsets"));
+        int[] faceNodes = Hdf.ints(Hdf.need(group, "FaceConnectivity"));
+        int[] ofCell = Hdf.ints(Hdf.need(group, "PolyhedronOffsets"));
+        int[] toFace = Hdf.ints(Hdf.need(group, "PolyhedronToFaces"));
+        int[] offsets = new int[cells + 1];
+        int[] out = new int[Math.addExact(toFace.length * 2, faceNodes.length * 2) + cells];
+        int at = 0;
+        for (int c = 0; c < cells; c++) {
+            int from = ofCell[cellAt + c];
+            int to = ofCell[cellAt + c + 1];
+            if (to > from) {
+                out[at++] = to - from;
+                for (int i = from; i < to; i++) {
+                    int face = toFace[links + i];
+                    if (face < 0 || face >= faceCounts[part]) {
+                        throw new FormatError("polyhedron " + c + " names face " + face + " of " + faceCounts[part]);
+                    }
+                    int a = faceEnds[faceAt + face];
+                    int b = faceEnds[faceAt + face + 1];
+                    if (b < a || b - a > faceNodes.length) {
+                        throw new FormatError("the offsets of its faces go backwards or too far at face " + face);
+                    }
+                    if (at + 1 + b - a > out.length) {
+                        out = Arrays.copyOf(out, Math.addExact(2 * out.length, b - a));
+                    }
+                    out[at++] = b - a;
+                    for (int k = a; k < b; k++) {
+                        int node = faceNodes[ids + k];
+                        if (node < 0 || node >= points) {
+                            throw new FormatError("face " + face + " names node " + node + " of " + points);
+                        }
+                        out[at++] = node;
+                    }
+                }
+            }
+            offsets[c + 1] = at;
+        }
+        return new Solids(offsets, Arrays.copyOf(out, at));
+    }
+
+    private static int sum(int[] counts, int before) {
+        int sum = 0;
+        for (int i = 0; i < before; i++) {
+            sum = Math.addExact(sum, counts[i]);
+        }
+        return sum;
     }
 
     private void fields(

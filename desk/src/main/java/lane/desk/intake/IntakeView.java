@@ -34,7 +34,7 @@ public final class IntakeView implements View {
         this.session = session;
         var left = new BorderPane();
         left.getStyleClass().add("side");
-        left.setPrefWidth(470);
+        left.setPrefWidth(436);
         left.setMinWidth(400);
         HBox top = Ui.row(
                 8,
@@ -177,9 +177,9 @@ public final class IntakeView implements View {
         HBox head = Ui.row(
                 0,
                 Ui.left("", 62),
-                Ui.left("Lane and file", 178, "small", "muted"),
+                Ui.left("Lane and file", 164, "small", "muted"),
                 Ui.cell("Cells", 70, "small", "muted"),
-                Ui.cell("Fields", 60, "small", "muted"),
+                Ui.cell("Fields", 48, "small", "muted"),
                 Ui.left("", 14),
                 Ui.left("State", 78, "small", "muted"));
         head.getStyleClass().add("table-row");
@@ -242,7 +242,7 @@ public final class IntakeView implements View {
                                 : source instanceof Source.Simulation && run == null
                                         ? Ui.left("loading", 78, "muted", "second")
                                         : Ui.left("read", 78, "pine", "second");
-        var names = new VBox(Ui.left(source.name(), 178, "section"), Ui.left(file, 178, "small", "muted"));
+        var names = new VBox(Ui.left(source.name(), 164, "section"), Ui.left(file, 164, "small", "muted"));
         names.setAlignment(Pos.CENTER_LEFT);
         HBox row = Ui.row(
                 0,
@@ -258,7 +258,7 @@ public final class IntakeView implements View {
                                         .replace(',', ' '),
                         70,
                         "second"),
-                Ui.cell(run == null ? "–" : String.valueOf(run.fields().size()), 60, "second"),
+                Ui.cell(run == null ? "–" : String.valueOf(run.fields().size()), 48, "second"),
                 Ui.left("", 14),
                 state);
         row.setId("source-" + source.id());

@@ -7,6 +7,7 @@ import java.util.Map;
 import java.util.function.Consumer;
 import javafx.scene.Node;
 import javafx.scene.control.TextField;
+import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
 import lane.base.LaneException;
 import lane.desk.Session;
@@ -113,7 +114,8 @@ final class ReferenceSheet {
                         "formula-" + f.reading(),
                         f.formula(),
                         t -> replace(c, () -> new Curve.ByFormula(f.reading(), t, f.unit())));
-                formula.setPrefWidth(400);
+                formula.setPrefWidth(300);
+                HBox.setHgrow(formula, javafx.scene.layout.Priority.ALWAYS);
                 var unit = Ui.text(
                         "formula-unit-" + f.reading(),
                         f.unit(),
@@ -129,14 +131,14 @@ final class ReferenceSheet {
                                         + (f.uncertainty().none()
                                                 ? ""
                                                 : ", " + f.uncertainty().word()),
-                                470,
+                                344,
                                 "mono"));
             case Curve.WindowMean f ->
                 row.getChildren()
                         .add(Ui.left(
                                 f.file() + ": mean of " + f.value() + ", " + f.along() + " " + Ui.shortest(f.from())
                                         + " to " + Ui.shortest(f.to()),
-                                470,
+                                344,
                                 "mono"));
             case Curve.HandValue f ->
                 row.getChildren()
@@ -148,7 +150,7 @@ final class ReferenceSheet {
                                                         + i.unit() + (i.note().isBlank() ? "" : " (" + i.note() + ")"))
                                                 .collect(java.util.stream.Collectors.joining())
                                         + (f.note().isBlank() ? "" : ", " + f.note()),
-                                470,
+                                344,
                                 "mono"));
         }
         row.getChildren().addAll(Ui.left("", 8), Ui.button("Remove", () -> answers(l -> l.remove(c)), "small-button"));

@@ -249,15 +249,17 @@ final class RunSheet {
                         Ticks.brief(f.worst().y()),
                         Ticks.brief(f.worst().z()));
         Label text = note(f.text(), "second");
-        text.setMaxWidth(430);
+        text.setMinWidth(200);
+        text.setMaxWidth(Double.MAX_VALUE);
+        HBox.setHgrow(text, javafx.scene.layout.Priority.ALWAYS);
         HBox row = SourceSheet.line(
                 false,
-                Ui.left(f.severity().word(), 64, "second", tone),
-                Ui.cell(SourceSheet.count((int) Math.min(Integer.MAX_VALUE, f.count())), 70, "second"),
+                Ui.left(f.severity().word(), 58, "second", tone),
+                Ui.cell(SourceSheet.count((int) Math.min(Integer.MAX_VALUE, f.count())), 58, "second"),
                 Ui.left("", 12),
                 text,
-                Ui.spring(),
-                Ui.left(where, 190, "small", f.worst() == null ? "muted" : "link"));
+                Ui.left("", 8),
+                Ui.left(where, 174, "small", f.worst() == null ? "muted" : "link"));
         if (f.worst() != null) {
             // Click shows the place in the picture.
             String name = f.count() + " " + f.text().split(":")[0];
@@ -296,12 +298,12 @@ final class RunSheet {
         add(SourceSheet.title("Fields", "as stored; units marked guess want your word"));
         add(SourceSheet.line(
                 true,
-                Ui.left("Field", 130, "small", "muted"),
+                Ui.left("Field", 112, "small", "muted"),
                 Ui.left("Stored at", 70, "small", "muted"),
                 Ui.left("Components", 96, "small", "muted"),
-                Ui.cell("Least", 84, "small", "muted"),
-                Ui.cell("Greatest", 84, "small", "muted"),
-                Ui.left("", 14),
+                Ui.cell("Least", 74, "small", "muted"),
+                Ui.cell("Greatest", 74, "small", "muted"),
+                Ui.left("", 10),
                 Ui.left("Unit", 110, "small", "muted")));
         var all = new LinkedHashMap<String, Field>();
         run.fields().forEach(f -> all.putIfAbsent(f.name(), f));
@@ -333,6 +335,7 @@ final class RunSheet {
             }
         });
         entry.setPrefWidth(84);
+        entry.setMinWidth(84);
         entry.setMaxWidth(84);
         entry.setPromptText("unit?");
         String word = own
@@ -342,6 +345,7 @@ final class RunSheet {
                         : said != null && said.stated() ? "stated" : symbol.isBlank() ? "unknown" : "guess";
         var menu = new MenuButton(word);
         menu.setId("unit-of-" + name);
+        menu.setMinWidth(Region.USE_PREF_SIZE);
         var confirm = new MenuItem("Confirm for all runs");
         confirm.setOnAction(e -> session.edit("Confirm unit", s -> s.with(new FieldUnit(name, symbol, true))));
         confirm.setDisable(symbol.isBlank());
@@ -355,16 +359,16 @@ final class RunSheet {
         int bad = (int) range[2];
         return SourceSheet.line(
                 false,
-                Ui.left(name, 130, "second"),
+                Ui.left(name, 112, "second"),
                 Ui.left(onMesh ? field.at().word() : "on parts", 70, "second"),
                 components(field),
-                Ui.cell(Ticks.number(range[0], Double.NaN), 84, "second"),
-                Ui.cell(Ticks.number(range[1], Double.NaN), 84, "second"),
-                Ui.left("", 14),
+                Ui.cell(Ticks.number(range[0], Double.NaN), 74, "second"),
+                Ui.cell(Ticks.number(range[1], Double.NaN), 74, "second"),
+                Ui.left("", 10),
                 entry,
-                Ui.left("", 8),
+                Ui.left("", 6),
                 menu,
-                Ui.left(bad == 0 ? "" : "  " + bad + " not finite", 90, "small", "brick"));
+                Ui.label(bad == 0 ? "" : "  " + bad + " not finite", "small", "brick"));
     }
 
     /** How many components; of three also their order. */
@@ -418,10 +422,12 @@ final class RunSheet {
                         : along > 0
                                 ? "it points along the flow next to the wall: so it acts on the wall"
                                 : "it points against the flow next to the wall: so it acts on the fluid";
+        Label caption = Ui.label("acts on", "second", "muted");
+        caption.setMinWidth(Region.USE_PREF_SIZE);
+        choice.setMinWidth(Region.USE_PREF_SIZE);
         var box = new HBox(
                 10,
-                Ui.left("", 4),
-                Ui.label("acts on", "second", "muted"),
+                caption,
                 choice,
                 Double.isNaN(along) ? new Region() : StressSketch.of(along, session.palette()),
                 note(hint, "small", said == null && Math.abs(along) >= 0.5 ? "ochre" : "muted"));
@@ -436,12 +442,12 @@ final class RunSheet {
         add(SourceSheet.line(
                 true,
                 Ui.left("", 24),
-                Ui.left("Part", 132, "small", "muted"),
-                Ui.left("Role", 104, "small", "muted"),
-                Ui.cell("Faces", 64, "small", "muted"),
-                Ui.cell("Area in m2", 84, "small", "muted"),
+                Ui.left("Part", 120, "small", "muted"),
+                Ui.left("Role", 98, "small", "muted"),
+                Ui.cell("Faces", 58, "small", "muted"),
+                Ui.cell("Area in m2", 78, "small", "muted"),
                 Ui.left("", 12),
-                Ui.left("Mean normal", 124, "small", "muted"),
+                Ui.left("Mean normal", 112, "small", "muted"),
                 Ui.cell("Turned", 52, "small", "muted"),
                 Ui.cell("Off", 46, "small", "muted")));
         var chosen = new LinkedHashMap<String, CheckBox>();
@@ -485,22 +491,22 @@ final class RunSheet {
                 "part-" + p.name(),
                 p.name(),
                 t -> treat("Rename part", x -> x.with(new PartEdit.Rename(p.name(), t.strip()))));
-        name.setPrefWidth(124);
-        name.setMinWidth(124);
-        name.setMaxWidth(124);
+        name.setPrefWidth(112);
+        name.setMinWidth(112);
+        name.setMaxWidth(112);
         ComboBox<Role> role = Ui.choice(
                 "role-" + p.name(),
                 List.of(Role.values()),
                 p.role(),
                 Role::word,
                 r -> treat("Role of part", x -> x.with(new PartEdit.Assign(p.name(), r))));
-        role.setPrefWidth(100);
-        role.setMinWidth(100);
-        role.setMaxWidth(100);
+        role.setPrefWidth(94);
+        role.setMinWidth(94);
+        role.setMaxWidth(94);
         String normal = size == null
                 ? ""
                 : size.mean().norm() < 1e-6
-                        ? "none, closed"
+                        ? "all round"
                         : String.format(
                                 Locale.ROOT,
                                 "%.2f, %.2f, %.2f",
@@ -514,10 +520,10 @@ final class RunSheet {
                 Ui.left("", 8),
                 role,
                 Ui.left("", 4),
-                Ui.cell(SourceSheet.count(p.surface().cellCount()), 64, "second"),
-                Ui.cell(size == null ? "" : Ticks.number(size.area(), Double.NaN), 84, "second"),
+                Ui.cell(SourceSheet.count(p.surface().cellCount()), 58, "second"),
+                Ui.cell(size == null ? "" : Ticks.number(size.area(), Double.NaN), 78, "second"),
                 Ui.left("", 12),
-                Ui.left(normal.replace("-0.00", "0.00").replace('-', '−'), 124, "second"),
+                Ui.left(normal.replace("-0.00", "0.00").replace('-', '−'), 112, "second"),
                 Ui.cell(SourceSheet.count(p.turned()), 52, "second", p.turned() > 0 ? "ochre" : "muted"),
                 Ui.cell(SourceSheet.count(p.unmatched()), 46, "second", p.unmatched() > 0 ? "ochre" : "muted"));
     }

@@ -16,9 +16,9 @@ import lane.reference.Table;
 
 /** A small chart of each value column over the abscissa, one above the other, as they will be read. */
 final class TableChart {
-    private static final double WIDTH = 640;
+    private static final double WIDTH = 580;
     private static final double EACH = 74;
-    private static final double LEFT = 150;
+    private static final double LEFT = 140;
     private static final int MOST = 4;
     private static final int POINTS = 600;
 

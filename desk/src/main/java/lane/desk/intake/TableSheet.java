@@ -150,7 +150,7 @@ final class TableSheet {
                         Ui.label("Header", "second"),
                         choice(
                                 "table-header",
-                                170,
+                                206,
                                 heads,
                                 r.headers(),
                                 h -> h < 0 ? found("", l == null ? "" : head(l.headers())) : head(h),
@@ -211,12 +211,12 @@ final class TableSheet {
         sheet.getChildren()
                 .add(SourceSheet.line(
                         true,
-                        Ui.left("Column", 170, "small", "muted"),
+                        Ui.left("Column", 140, "small", "muted"),
                         Ui.left("Role", 124, "small", "muted"),
                         Ui.left("Unit", 96, "small", "muted"),
-                        Ui.cell("Least", 96, "small", "muted"),
-                        Ui.cell("Greatest", 96, "small", "muted"),
-                        Ui.cell("Missing", 70, "small", "muted")));
+                        Ui.cell("Least", 84, "small", "muted"),
+                        Ui.cell("Greatest", 84, "small", "muted"),
+                        Ui.cell("Missing", 58, "small", "muted")));
         for (int i = 0; i < table.headers().size(); i++) {
             sheet.getChildren().add(column(table, i, recipe));
         }
@@ -251,13 +251,13 @@ final class TableSheet {
         unit.setMaxWidth(88);
         return SourceSheet.line(
                 false,
-                Ui.left(header, 170, "second"),
+                Ui.left(header, 140, "second"),
                 role,
                 Ui.left("", 8),
                 unit,
                 Ui.left("", 8),
-                Ui.cell(Ticks.number(r[0], Double.NaN), 96, "second"),
-                Ui.cell(Ticks.number(r[2], Double.NaN), 96, "second"),
-                Ui.cell(f.nonFinite() == 0 ? "" : String.valueOf(f.nonFinite()), 70, "second", "ochre"));
+                Ui.cell(Ticks.number(r[0], Double.NaN), 84, "second"),
+                Ui.cell(Ticks.number(r[2], Double.NaN), 84, "second"),
+                Ui.cell(f.nonFinite() == 0 ? "" : String.valueOf(f.nonFinite()), 58, "second", "ochre"));
     }
 }

@@ -77,7 +77,16 @@ abstract class InWindow {
         WaitForAsyncUtils.waitForFxEvents();
     }
 
+    /** A node by its id; the window has some seconds to show it, as a slow machine may need them. */
     <T extends Node> T node(String id) {
+        try {
+            WaitForAsyncUtils.waitFor(
+                    10,
+                    TimeUnit.SECONDS,
+                    () -> onFx(() -> robot.lookup("#" + id).tryQuery().isPresent()));
+        } catch (java.util.concurrent.TimeoutException e) {
+            throw new AssertionError("there is no #" + id + " in the window", e);
+        }
         return robot.lookup("#" + id).query();
     }
 
@@ -100,14 +109,19 @@ abstract class InWindow {
 
     /** Chooses by the word shown, as the open list would. */
     <T> void choose(String id, String word) throws Exception {
-        ComboBox<T> box = node(id);
-        onFx(() -> {
-            T found = box.getItems().stream()
-                    .filter(i -> word.equals(worded(box, i)))
-                    .findFirst()
-                    .orElseThrow(() -> new AssertionError("no \"" + word + "\" among " + box.getItems()));
-            box.setValue(found);
-            return null;
+        // The words are there once the box was laid out, and it may be built anew meanwhile: try for some seconds.
+        WaitForAsyncUtils.waitFor(10, TimeUnit.SECONDS, () -> {
+            ComboBox<T> box = node(id);
+            return onFx(() -> {
+                T found = box.getItems().stream()
+                        .filter(i -> word.equals(worded(box, i)))
+                        .findFirst()
+                        .orElse(null);
+                if (found != null) {
+                    box.setValue(found);
+                }
+                return found != null;
+            });
         });
         settled();
     }

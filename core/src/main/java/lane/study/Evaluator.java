@@ -16,6 +16,7 @@ import lane.check.CheckResult;
 import lane.check.Judge;
 import lane.field.Part;
 import lane.field.Run;
+import lane.field.Treatment;
 import lane.mesh.Mesh;
 import lane.quantity.FieldUnit;
 import lane.quantity.Quantity;
@@ -190,7 +191,7 @@ public final class Evaluator {
                     Run run = runs.get(s.id());
                     yield run == null
                             ? new Outcome.Absent("not read", failures.get(s.id()))
-                            : readRun(study, run, reading, lens, work);
+                            : readRun(study, run, s.treatment(), reading, lens, work);
                 }
                 case Source.Reference r -> readReference(study, r, reading, time(runs));
             };
@@ -208,8 +209,13 @@ public final class Evaluator {
     }
 
     /** What is particular about a run: its time, and what was stated of it. */
-    private static Map<String, String> facts(Run run) {
+    private static Map<String, String> facts(Run run, Treatment treatment) {
         var out = new LinkedHashMap<String, String>();
+        if (!treatment.length().isBlank()) {
+            out.put("coordinates in", treatment.length());
+        }
+        treatment.order().forEach((f, o) -> out.put("components of " + f, "x, y, z from " + o));
+        treatment.parts().forEach(e -> out.merge("parts", e.toString(), (a, b) -> a + "; " + b));
         if (!Double.isNaN(run.time())) {
             out.put(
                     "time",
@@ -229,14 +235,14 @@ public final class Evaluator {
         return out;
     }
 
-    private Outcome readRun(Study study, Run run, Reading reading, Lens lens, Work work) {
+    private Outcome readRun(Study study, Run run, Treatment treatment, Reading reading, Lens lens, Work work) {
         Trail trail = new Trail(run.inputs(), List.of())
                 .then(
                         "source",
                         run.inputs().isEmpty()
                                 ? "run in memory"
                                 : run.inputs().getFirst().brief(),
-                        facts(run));
+                        facts(run, treatment));
         List<Station> stations = stations(study, reading);
         // Names of readings do not change numbers but stand in the trail; quantities and units that the reading does
         // not use are left out of the key, so that editing them costs nothing here.

@@ -3,8 +3,10 @@ package lane.field;
 import java.util.ArrayList;
 import java.util.List;
 import lane.base.Sum;
+import lane.mesh.Axis;
 import lane.mesh.Finding;
 import lane.mesh.Finding.Severity;
+import lane.mesh.Measures;
 import lane.mesh.Mesh;
 import lane.mesh.Point;
 import lane.unit.Unit;
@@ -18,7 +20,7 @@ final class FlowHealth {
 
     private FlowHealth() {}
 
-    static void look(Run run, List<Finding> out) {
+    static void look(Run run, Axis axis, List<Finding> out) {
         Field velocity = run.fields().stream()
                 .filter(f -> f.components() == 3
                         && f.at() == Field.At.NODE
@@ -45,7 +47,7 @@ final class FlowHealth {
                 wall(part, velocity, fastest, out);
             } else if (part.role().opening()) {
                 openings++;
-                double[] flow = opening(part, velocity, fastest, out);
+                double[] flow = opening(run, axis, part, velocity, fastest, out);
                 in.add(flow[1]);
                 all.add(flow[0]);
             }
@@ -94,7 +96,7 @@ final class FlowHealth {
     }
 
     /** @return flow out of the run, and the flow one way or the other without its sign */
-    private static double[] opening(Part part, Field u, double fastest, List<Finding> out) {
+    private static double[] opening(Run run, Axis axis, Part part, Field u, double fastest, List<Finding> out) {
         Mesh m = part.surface();
         var through = new Sum();
         var inwards = new Sum();
@@ -102,10 +104,15 @@ final class FlowHealth {
         double area = 0;
         List<Integer> reversed = new ArrayList<>();
         double[] n = new double[3];
+        double[] plane = Measures.plane(run.mesh());
         double against = 0;
         int worst = -1;
         for (int f = 0; f < m.cellCount(); f++) {
-            PartPieces.normal(m, f, n);
+            PartPieces.normal(m, f, plane, n);
+            double weight = RunHealth.weight(run, axis, m, f);
+            for (int d = 0; d < 3; d++) {
+                n[d] *= weight;
+            }
             double[] mean = new double[3];
             int known = 0;
             for (int k = 0; k < m.size(f); k++) {

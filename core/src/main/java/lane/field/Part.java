@@ -34,6 +34,11 @@ public record Part(
         return new Part(name, surface, node, owner, others, turned, unmatched, role);
     }
 
+    /** The same part on the same surface elsewhere. */
+    public Part on(Mesh other) {
+        return new Part(name, other, node, owner, fields, turned, unmatched, role);
+    }
+
     public Optional<Field> field(String wanted) {
         return fields.stream().filter(f -> f.name().equals(wanted)).findFirst();
     }

@@ -224,6 +224,9 @@ public final class PartBuilder {
         CellShape shape = boundary.shape(face);
         int n = shape.quadratic() ? shape.corners().nodes() : to - from;
         int b = boundary.offsets()[face];
+        if (n == 2) {
+            return boundary.nodes()[b] != nodes[from];
+        }
         for (int i = 0; i < n; i++) {
             if (boundary.nodes()[b + i] == nodes[from]) {
                 return boundary.nodes()[b + (i + 1) % n] != nodes[from + 1];

@@ -76,7 +76,16 @@ final class PartPieces {
         double[] area = new double[n];
         for (int f = 0; f < n; f++) {
             double[] own = new double[3];
-            normal(m, f, own);
+            if (m.shape(f).dimension() == 1) {
+                // Edges of a plane run bend as their tangents do.
+                int a = 3 * m.nodes()[m.begin(f)];
+                int b = 3 * m.nodes()[m.begin(f) + 1];
+                for (int d = 0; d < 3; d++) {
+                    own[d] = m.xyz()[b + d] - m.xyz()[a + d];
+                }
+            } else {
+                normal(m, f, null, own);
+            }
             System.arraycopy(own, 0, normal, 3 * f, 3);
             area[f] = Math.sqrt(dot(normal, f, f));
         }
@@ -132,15 +141,22 @@ final class PartPieces {
         return v[3 * a] * v[3 * b] + v[3 * a + 1] * v[3 * b + 1] + v[3 * a + 2] * v[3 * b + 2];
     }
 
-    /** Area vector by the corners; of an edge of a plane run its length, across. */
-    static void normal(Mesh m, int f, double[] out) {
+    /**
+     * Area vector by the corners; of an edge of a plane run its length, across.
+     *
+     * @param plane unit normal of the plane run, which only edges need
+     */
+    static void normal(Mesh m, int f, double[] plane, double[] out) {
         double[] x = m.xyz();
         java.util.Arrays.fill(out, 0);
         if (m.shape(f).dimension() == 1) {
             int a = 3 * m.nodes()[m.begin(f)];
             int b = 3 * m.nodes()[m.begin(f) + 1];
-            out[0] = x[b + 1] - x[a + 1];
-            out[1] = x[a] - x[b];
+            for (int d = 0; d < 3; d++) {
+                int e = (d + 1) % 3;
+                int g = (d + 2) % 3;
+                out[d] = (x[b + e] - x[a + e]) * plane[g] - (x[b + g] - x[a + g]) * plane[e];
+            }
             return;
         }
         int rim = m.shape(f).rim(m.size(f));

@@ -142,6 +142,11 @@ public final class Run {
         return this;
     }
 
+    /** This run on its mesh placed elsewhere, which has a cell locator of its own. */
+    public Run on(Mesh placed, List<Field> otherFields, List<Part> otherParts) {
+        return new Run(placed, otherFields, otherParts, inputs, remarks, times, time, stated);
+    }
+
     /** This run with other fields and parts on the same mesh. */
     public Run with(List<Field> otherFields, List<Part> otherParts, List<String> otherRemarks, Stated said) {
         var run = new Run(mesh, otherFields, otherParts, inputs, otherRemarks, times, time, said);

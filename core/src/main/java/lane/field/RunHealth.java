@@ -5,9 +5,12 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import lane.base.Sum;
+import lane.mesh.Axis;
 import lane.mesh.CellQuality;
 import lane.mesh.Finding;
 import lane.mesh.Finding.Severity;
+import lane.mesh.Measures;
+import lane.mesh.Mesh;
 import lane.mesh.MeshHealth;
 import lane.mesh.Point;
 
@@ -33,12 +36,17 @@ public final class RunHealth {
      */
     public record PartSize(double area, Point mean) {}
 
-    private static PartSize size(Part part) {
+    private static PartSize size(Run run, Axis axis, Part part) {
         double[] n = new double[3];
+        double[] plane = Measures.plane(run.mesh());
         var area = new Sum();
         Sum[] sum = {new Sum(), new Sum(), new Sum()};
         for (int f = 0; f < part.surface().cellCount(); f++) {
-            PartPieces.normal(part.surface(), f, n);
+            PartPieces.normal(part.surface(), f, plane, n);
+            double weight = weight(run, axis, part.surface(), f);
+            for (int d = 0; d < 3; d++) {
+                n[d] *= weight;
+            }
             area.add(Math.sqrt(n[0] * n[0] + n[1] * n[1] + n[2] * n[2]));
             for (int d = 0; d < 3; d++) {
                 sum[d].add(n[d]);
@@ -48,13 +56,34 @@ public final class RunHealth {
         return new PartSize(area.value(), new Point(sum[0].value() / a, sum[1].value() / a, sum[2].value() / a));
     }
 
+    /** What an edge of a plane run stands for: the depth, or in an axisymmetric one the way around at its middle. */
+    static double weight(Run run, Axis axis, Mesh m, int face) {
+        if (run.mesh().dimension() != 2) {
+            return 1;
+        }
+        if (run.stated().turn() == null) {
+            return run.stated().depth();
+        }
+        double sum = 0;
+        for (int k = 0; k < m.size(face); k++) {
+            int at = 3 * m.nodes()[m.begin(face) + k];
+            sum += axis.radius(m.xyz()[at], m.xyz()[at + 1], m.xyz()[at + 2]);
+        }
+        return 2 * Math.PI * sum / m.size(face);
+    }
+
     public static Sheet of(Run run) {
+        return of(run, Axis.Z);
+    }
+
+    /** @param axis that an axisymmetric run stands around */
+    public static Sheet of(Run run, Axis axis) {
         MeshHealth.Sheet mesh = MeshHealth.of(run.mesh());
         List<Finding> out = new ArrayList<>(mesh.findings());
         run.parts().forEach(p -> part(p, out));
         run.fields().forEach(f -> field(f, out));
         run.parts().forEach(p -> p.fields().forEach(f -> field(f, out)));
-        FlowHealth.look(run, out);
+        FlowHealth.look(run, axis, out);
         FieldJumps.look(run, out);
         out.sort(java.util.Comparator.comparing(Finding::severity).reversed());
         var stress = new LinkedHashMap<String, Double>();
@@ -65,7 +94,7 @@ public final class RunHealth {
         return new Sheet(
                 mesh.quality(),
                 List.copyOf(out),
-                run.parts().stream().map(RunHealth::size).toList(),
+                run.parts().stream().map(p -> size(run, axis, p)).toList(),
                 stress);
     }
 

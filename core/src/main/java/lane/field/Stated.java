@@ -11,9 +11,10 @@ import lane.unit.UnitSystem;
  * @param units of fields in this run alone, by name
  * @param onWall for stored wall stresses, by name, whether they act on the wall (else on the fluid)
  * @param depth of a plane run, in metres
+ * @param turn the full turn that its mesh stands for; null for none
  */
-public record Stated(UnitSystem system, Map<String, Unit> units, Map<String, Boolean> onWall, double depth) {
-    public static final Stated NOTHING = new Stated(null, Map.of(), Map.of(), 1);
+public record Stated(UnitSystem system, Map<String, Unit> units, Map<String, Boolean> onWall, double depth, Turn turn) {
+    public static final Stated NOTHING = new Stated(null, Map.of(), Map.of(), 1, null);
 
     public Stated {
         units = Map.copyOf(units);

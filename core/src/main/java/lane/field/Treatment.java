@@ -19,6 +19,7 @@ import lane.unit.UnitSystem;
  * @param order for a field, which stored component is x, y and z, counted from 0
  * @param onWall for a stored wall stress, whether it acts on the wall (else on the fluid)
  * @param depth of a plane run, in metres, that its integrals are taken for; 1 where nobody says
+ * @param turn the full turn that the mesh stands for; null for none
  * @param parts changes to the boundary parts, in order
  */
 public record Treatment(
@@ -29,8 +30,10 @@ public record Treatment(
         Map<String, List<Integer>> order,
         Map<String, Boolean> onWall,
         Double depth,
+        Turn turn,
         List<PartEdit> parts) {
-    public static final Treatment NONE = new Treatment(null, "", null, Map.of(), Map.of(), Map.of(), 1.0, List.of());
+    public static final Treatment NONE =
+            new Treatment(null, "", null, Map.of(), Map.of(), Map.of(), 1.0, null, List.of());
 
     /** @throws LaneException when a unit cannot be read, the length is none, or an order is no order of x, y, z */
     public Treatment {
@@ -64,7 +67,13 @@ public record Treatment(
 
     /** The run as it is understood so; mesh and values are shared with the run as read. */
     public Run apply(Run run) {
-        if (units.isEmpty() && system == null && order.isEmpty() && onWall.isEmpty() && depth == 1 && parts.isEmpty()) {
+        if (units.isEmpty()
+                && system == null
+                && order.isEmpty()
+                && onWall.isEmpty()
+                && depth == 1
+                && turn == null
+                && parts.isEmpty()) {
             return run;
         }
         List<String> remarks = new ArrayList<>(run.remarks());
@@ -90,7 +99,7 @@ public record Treatment(
         }
         var own = new LinkedHashMap<String, Unit>();
         units.forEach((field, unit) -> own.put(field, Unit.of(unit)));
-        return run.with(fields, changed, remarks, new Stated(system, own, onWall, depth));
+        return run.with(fields, changed, remarks, new Stated(system, own, onWall, depth, turn));
     }
 
     private Field ordered(Field field) {
@@ -106,35 +115,48 @@ public record Treatment(
     }
 
     public Treatment at(Moment other) {
-        return new Treatment(other, length, system, units, order, onWall, depth, parts);
+        return new Treatment(other, length, system, units, order, onWall, depth, turn, parts);
     }
 
     public Treatment inLength(String other) {
-        return new Treatment(time, other, system, units, order, onWall, depth, parts);
+        return new Treatment(time, other, system, units, order, onWall, depth, turn, parts);
     }
 
     public Treatment in(UnitSystem other) {
-        return new Treatment(time, length, other, units, order, onWall, depth, parts);
+        return new Treatment(time, length, other, units, order, onWall, depth, turn, parts);
     }
 
     /** @param unit blank leaves the field to the study */
     public Treatment withUnit(String field, String unit) {
         return new Treatment(
-                time, length, system, put(units, field, unit.isBlank() ? null : unit), order, onWall, depth, parts);
+                time,
+                length,
+                system,
+                put(units, field, unit.isBlank() ? null : unit),
+                order,
+                onWall,
+                depth,
+                turn,
+                parts);
     }
 
     /** @param list null for the order of the file */
     public Treatment withOrder(String field, List<Integer> list) {
-        return new Treatment(time, length, system, units, put(order, field, list), onWall, depth, parts);
+        return new Treatment(time, length, system, units, put(order, field, list), onWall, depth, turn, parts);
     }
 
     /** @param wall null for not stated */
     public Treatment withOnWall(String field, Boolean wall) {
-        return new Treatment(time, length, system, units, order, put(onWall, field, wall), depth, parts);
+        return new Treatment(time, length, system, units, order, put(onWall, field, wall), depth, turn, parts);
     }
 
     public Treatment withDepth(double metres) {
-        return new Treatment(time, length, system, units, order, onWall, metres, parts);
+        return new Treatment(time, length, system, units, order, onWall, metres, turn, parts);
+    }
+
+    /** @param other null for none */
+    public Treatment withTurn(Turn other) {
+        return new Treatment(time, length, system, units, order, onWall, depth, other, parts);
     }
 
     public Treatment with(PartEdit edit) {
@@ -143,11 +165,11 @@ public record Treatment(
             all.removeIf(e -> e instanceof PartEdit.Assign b && b.part().equals(a.part()));
         }
         all.add(edit);
-        return new Treatment(time, length, system, units, order, onWall, depth, all);
+        return new Treatment(time, length, system, units, order, onWall, depth, turn, all);
     }
 
     public Treatment withParts(List<PartEdit> all) {
-        return new Treatment(time, length, system, units, order, onWall, depth, all);
+        return new Treatment(time, length, system, units, order, onWall, depth, turn, all);
     }
 
     private static <T> Map<String, T> put(Map<String, T> map, String key, T value) {

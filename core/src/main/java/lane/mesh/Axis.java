@@ -1,21 +1,75 @@
 package lane.mesh;
 
 /**
- * A directed line in space.
+ * A directed line in space, with the direction that angles about it are counted from (right-hand rule).
  *
- * @param origin a point on it, in metres
+ * @param origin a point on it, in metres; lengths along the axis are counted from here
  * @param direction any length but zero
+ * @param zero the direction of angle zero, made square to the axis; null for that nearest to x, or to y about x itself
  */
-public record Axis(Point origin, Point direction) {
+public record Axis(Point origin, Point direction, Point zero) {
     public static final Axis Z = new Axis(new Point(0, 0, 0), new Point(0, 0, 1));
 
+    /** @throws lane.base.LaneException when the direction is zero, or that of angle zero lies along the axis */
     public Axis {
         direction = direction.unit();
+        if (zero == null) {
+            zero = Math.abs(direction.x()) < 0.999 ? new Point(1, 0, 0) : new Point(0, 1, 0);
+        }
+        Point square = zero.minus(direction.times(zero.dot(direction)));
+        if (square.norm() <= 1e-9 * zero.norm()) {
+            throw new lane.base.LaneException(
+                    "The direction of angle zero lies along the axis; give one that points away from it.");
+        }
+        zero = square.unit();
+    }
+
+    public Axis(Point origin, Point direction) {
+        this(origin, direction, null);
+    }
+
+    /** The direction of a quarter turn. */
+    public Point quarter() {
+        return direction.cross(zero);
     }
 
     /** Distance of a place from the axis, in metres. */
     public double radius(double x, double y, double z) {
         Point p = new Point(x, y, z).minus(origin);
         return p.minus(direction.times(p.dot(direction))).norm();
+    }
+
+    /** Length along the axis from its origin, in metres. */
+    public double along(double x, double y, double z) {
+        return (x - origin.x()) * direction.x() + (y - origin.y()) * direction.y() + (z - origin.z()) * direction.z();
+    }
+
+    /** Angle about the axis in radians, above -pi and up to pi; 0 on the axis itself. */
+    public double angle(double x, double y, double z) {
+        Point p = new Point(x, y, z).minus(origin);
+        return Math.atan2(p.dot(quarter()), p.dot(zero));
+    }
+
+    /** The place at a radius, an angle and a length along the axis. */
+    public Point place(double radius, double angle, double along) {
+        return origin.plus(direction.times(along))
+                .plus(zero.times(radius * Math.cos(angle)))
+                .plus(quarter().times(radius * Math.sin(angle)));
+    }
+
+    /** Writes the vector turned about the direction of the axis; {@code out} may be {@code v}. */
+    public void turn(double angle, double[] v, double[] out) {
+        double c = Math.cos(angle);
+        double s = Math.sin(angle);
+        double dx = direction.x();
+        double dy = direction.y();
+        double dz = direction.z();
+        double along = (1 - c) * (v[0] * dx + v[1] * dy + v[2] * dz);
+        double x = c * v[0] + s * (dy * v[2] - dz * v[1]) + along * dx;
+        double y = c * v[1] + s * (dz * v[0] - dx * v[2]) + along * dy;
+        double z = c * v[2] + s * (dx * v[1] - dy * v[0]) + along * dz;
+        out[0] = x;
+        out[1] = y;
+        out[2] = z;
     }
 }

@@ -3,7 +3,7 @@ package lane.mesh;
 /**
  * Quadrature over the faces of a surface mesh in space, one thread's own: after {@link #load} and {@link #at}, the
  * place, the area vector (weight times normal) and the weights of the face's nodes. Polygons are cut into triangles
- * about the mean of their nodes. Line cells of a plane mesh count as faces of unit depth along z.
+ * about the mean of their nodes. Line cells of a plane mesh count as faces of unit depth along its normal.
  */
 public final class FaceQuadrature {
     private final Cell cell;
@@ -19,8 +19,15 @@ public final class FaceQuadrature {
     private double[] weights = new double[9];
     private final double[] p = new double[3];
     private final double[] normal = new double[3];
+    private final double[] plane;
 
     public FaceQuadrature(Mesh surface, int degree) {
+        this(surface, degree, new double[] {0, 0, 1});
+    }
+
+    /** @param plane unit normal of the plane mesh that line cells bound, as {@link Measures#plane} tells it */
+    public FaceQuadrature(Mesh surface, int degree, double[] plane) {
+        this.plane = plane;
         cell = new Cell(surface);
         triangle = Quadrature.of(CellShape.TRIANGLE, degree);
         // On a bent or skew quad the area element adds up to a degree in each direction.
@@ -91,9 +98,7 @@ public final class FaceQuadrature {
         ShapeFunctions.values(CellShape.LINE, line.points()[3 * q], 0, 0, weights);
         double w = line.weights()[q];
         double[] x = cell.x();
-        normal[0] = w * (x[4] - x[1]);
-        normal[1] = -w * (x[3] - x[0]);
-        normal[2] = 0;
+        square(w * (x[3] - x[0]), w * (x[4] - x[1]), w * (x[5] - x[2]));
     }
 
     private void curvedEdge(int q) {
@@ -102,9 +107,14 @@ public final class FaceQuadrature {
         ShapeFunctions.derivatives(CellShape.LINE3, r, 0, 0, d);
         Measures.jacobian(cell, d, j);
         double w = curvedLine.weights()[q];
-        normal[0] = w * j[3];
-        normal[1] = -w * j[0];
-        normal[2] = 0;
+        square(w * j[0], w * j[3], w * j[6]);
+    }
+
+    /** The tangent times the normal of the plane. */
+    private void square(double tx, double ty, double tz) {
+        normal[0] = ty * plane[2] - tz * plane[1];
+        normal[1] = tz * plane[0] - tx * plane[2];
+        normal[2] = tx * plane[1] - ty * plane[0];
     }
 
     private void fan(int q) {

@@ -5,8 +5,43 @@ package lane.mesh;
  * rules of sufficient degree); volumes of polyhedra follow from the divergence theorem over faces cut about the mean of
  * their nodes.
  */
-final class Measures {
+public final class Measures {
     private Measures() {}
+
+    /**
+     * The unit normal of a mesh of plane cells: that of its first cell with an area, counterclockwise seen against it;
+     * along z where there is none.
+     */
+    public static double[] plane(Mesh mesh) {
+        if (mesh.dimension() == 2) {
+            var cell = new Cell(mesh);
+            for (int c = 0; c < mesh.cellCount(); c++) {
+                if (mesh.shape(c).dimension() == 2) {
+                    double[] n = areaVector(cell.load(c));
+                    double size = Math.sqrt(n[0] * n[0] + n[1] * n[1] + n[2] * n[2]);
+                    if (size > 0 && Double.isFinite(size)) {
+                        return new double[] {n[0] / size, n[1] / size, n[2] / size};
+                    }
+                }
+            }
+        }
+        return new double[] {0, 0, 1};
+    }
+
+    /** Area times normal of the polygon through the corners of a surface cell. */
+    static double[] areaVector(Cell cell) {
+        double[] n = new double[3];
+        int size = cell.shape().rim(cell.size());
+        for (int i = 1; i + 1 < size; i++) {
+            addTriangle(
+                    cell.x(),
+                    cell.shape().around(0),
+                    cell.shape().around(i),
+                    cell.shape().around(i + 1),
+                    n);
+        }
+        return n;
+    }
 
     static double of(Cell cell) {
         double[] x = cell.x();

@@ -62,7 +62,12 @@ public final class Mesh {
         for (int i = 0; i < to.length; i++) {
             to[i] = factor * xyz[i];
         }
-        return new Mesh(to, shapes, offsets, nodes, faceOffsets, faceStream);
+        return withNodes(to);
+    }
+
+    /** The same cells over other places of the nodes. */
+    public Mesh withNodes(double[] places) {
+        return new Mesh(places, shapes, offsets, nodes, faceOffsets, faceStream);
     }
 
     /** A mesh of cells of one shape with a fixed number of nodes. */

@@ -84,7 +84,7 @@ public final class MeshHealth {
         if (mesh.dimension() == 2 && flat(mesh)) {
             findings.add(new Finding(
                     Severity.NOTE,
-                    "plane mesh: integrals are taken for a depth of 1 m unless another is stated",
+                    "plane mesh: integrals are taken for a depth of 1 m, unless another depth or a full turn about the axis is stated",
                     mesh.cellCount(),
                     null));
         }
@@ -117,8 +117,8 @@ public final class MeshHealth {
                         Severity.NOTE,
                         "one cell thick around the " + axis[d] + " axis, a wedge of "
                                 + Finding.number(Math.toDegrees(angle), 4)
-                                + " degrees: an axisymmetric flow? Integrals hold for the wedge, a full turn is "
-                                + Finding.number(2 * Math.PI / angle, 4) + " times as much",
+                                + " degrees: an axisymmetric flow? Integrals hold for the wedge, unless it is stated that it stands for"
+                                + " the full turn, " + Finding.number(2 * Math.PI / angle, 4) + " times as much",
                         mesh.cellCount(),
                         null));
                 return;

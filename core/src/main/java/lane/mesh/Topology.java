@@ -149,8 +149,9 @@ public final class Topology {
         private Boundary collect(int[] bucket, long[] keys) {
             int blocks = Parallel.blocks(mesh.cellCount(), BLOCK);
             Piece[] pieces = new Piece[blocks];
+            double[] plane = dimension == 2 ? Measures.plane(mesh) : null;
             Parallel.forBlocks(mesh.cellCount(), BLOCK, (b, from, to) -> {
-                var piece = new Piece(mesh);
+                var piece = new Piece(mesh, plane);
                 over(from, to, (cell, face, smallest, key) -> {
                     for (int i = bucket[smallest]; i < bucket[smallest + 1]; i++) {
                         if (keys[i] == key) {
@@ -261,19 +262,28 @@ public final class Topology {
     /** Boundary faces of some consecutive cells. */
     private static final class Piece {
         private final Cell cell;
+        /** Normal of a plane mesh, for edges; null for solids. */
+        private final double[] plane;
+
         private int count;
         private int[] ends = new int[16];
         private int[] owner = new int[16];
         private byte[] shape = new byte[16];
         private int[] nodes = new int[64];
 
-        Piece(Mesh mesh) {
+        Piece(Mesh mesh, double[] plane) {
             cell = new Cell(mesh);
+            this.plane = plane;
+        }
+
+        private static boolean against(Cell cell, double[] plane) {
+            double[] n = Measures.areaVector(cell);
+            return n[0] * plane[0] + n[1] * plane[1] + n[2] * plane[2] < 0;
         }
 
         void add(int c, int[] face) {
             cell.load(c);
-            boolean flip = cell.shape().dimension() == 3 && cell.measure() < 0;
+            boolean flip = cell.shape().dimension() == 3 ? cell.measure() < 0 : plane != null && against(cell, plane);
             CellShape kind = cell.shape().face(face.length);
             int[] turned = flip ? kind.turned() : null;
             int at = count == 0 ? 0 : ends[count - 1];

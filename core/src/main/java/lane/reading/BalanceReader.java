@@ -20,7 +20,7 @@ public final class BalanceReader {
 
     private BalanceReader() {}
 
-    private record RimKey(List<int[]> nodes) {}
+    private record RimKey(List<int[]> nodes, Span span) {}
 
     /** @param partOf the run's part behind a station's key */
     public static Balance read(
@@ -33,7 +33,8 @@ public final class BalanceReader {
         reading.closedBy().forEach(s -> all.add(partOf.apply(s)));
         List<Part> bounds = List.copyOf(all);
         double closure = TallyReader.closure(run, bounds, lens, memo);
-        Rim rim = memo.of(new RimKey(bounds.stream().map(Part::node).toList()), () -> Rim.of(bounds));
+        Span span = Span.of(run, lens.axis());
+        Rim rim = memo.of(new RimKey(bounds.stream().map(Part::node).toList(), span), () -> Rim.of(bounds, span));
         if (closure > OPEN || rim.edges() > 0) {
             throw new LaneException(open(run, reading, all, closure, rim));
         }

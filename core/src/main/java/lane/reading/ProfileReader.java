@@ -39,9 +39,14 @@ public final class ProfileReader {
         double[] v = new double[components];
         double[] xyz = placement.xyz();
         int found = 0;
+        // A plane mesh of a full turn holds the values of angle zero; elsewhere vectors are turned along.
+        boolean turned = run.stated().turn() != null && run.mesh().dimension() == 2;
         for (int i = 0; i < n; i++) {
             for (int c = 0; c < components; c++) {
                 v[c] = stored.toSi(parts[c][i]);
+            }
+            if (turned && components == 3) {
+                lens.axis().turn(lens.axis().angle(xyz[3 * i], xyz[3 * i + 1], xyz[3 * i + 2]), v, v);
             }
             value[i] =
                     components == 1 && !quantity.take().needsVector() && quantity.take() != lane.quantity.Take.MAGNITUDE

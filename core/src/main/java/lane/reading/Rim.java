@@ -1,7 +1,9 @@
 package lane.reading;
 
 import java.util.Arrays;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import lane.field.Part;
 import lane.mesh.Mesh;
 import lane.mesh.Point;
@@ -15,7 +17,7 @@ import lane.mesh.Point;
  * @param place the middle of one of them, or null
  */
 record Rim(int edges, Point place) {
-    static Rim of(List<Part> parts) {
+    static Rim of(List<Part> parts, Span span) {
         int most = 0;
         for (Part part : parts) {
             if (part.unmatched() > 0) {
@@ -43,6 +45,7 @@ record Rim(int edges, Point place) {
             }
         }
         Arrays.parallelSort(edges, 0, n);
+        Map<Integer, Point> place = null;
         int free = 0;
         long one = -1;
         for (int i = 0; i < n; ) {
@@ -51,29 +54,32 @@ record Rim(int edges, Point place) {
                 end++;
             }
             if ((end - i) % 2 == 1) {
-                free++;
-                one = edges[i];
+                place = place == null ? places(parts) : place;
+                if (!span.goesOn(end(place, edges[i], 32), end(place, edges[i], 0))) {
+                    free++;
+                    one = edges[i];
+                }
             }
             i = end;
         }
-        return new Rim(free, free == 0 ? null : middle(parts, (int) (one >>> 32), (int) one));
+        return new Rim(
+                free,
+                free == 0 ? null : end(place, one, 32).plus(end(place, one, 0)).times(0.5));
     }
 
-    private static Point middle(List<Part> parts, int a, int b) {
-        double[] sum = new double[3];
-        for (int wanted : new int[] {a, b}) {
-            search:
-            for (Part part : parts) {
-                for (int i = 0; i < part.node().length; i++) {
-                    if (part.node()[i] == wanted) {
-                        for (int d = 0; d < 3; d++) {
-                            sum[d] += part.surface().xyz()[3 * i + d] / 2;
-                        }
-                        break search;
-                    }
-                }
+    private static Point end(Map<Integer, Point> place, long edge, int shift) {
+        return place.get((int) (edge >>> shift));
+    }
+
+    /** Places of the nodes of parts, by the run's numbers. */
+    private static Map<Integer, Point> places(List<Part> parts) {
+        var out = new HashMap<Integer, Point>();
+        for (Part part : parts) {
+            double[] x = part.surface().xyz();
+            for (int i = 0; i < part.node().length; i++) {
+                out.putIfAbsent(part.node()[i], new Point(x[3 * i], x[3 * i + 1], x[3 * i + 2]));
             }
         }
-        return new Point(sum[0], sum[1], sum[2]);
+        return out;
     }
 }

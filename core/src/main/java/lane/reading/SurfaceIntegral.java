@@ -11,6 +11,7 @@ import lane.field.Part;
 import lane.field.Run;
 import lane.field.Values;
 import lane.mesh.FaceQuadrature;
+import lane.mesh.Measures;
 import lane.mesh.Mesh;
 
 /**
@@ -69,7 +70,7 @@ final class SurfaceIntegral {
     /** A field on a part with the way from a face's nodes to its values; equal where it gives the same numbers. */
     private record Seen(Values values, Field.At at, int components, int[] node, int[] owner) {}
 
-    private record Key(Object what, List<Mesh> surfaces, List<Seen> seen) {}
+    private record Key(Object what, List<Mesh> surfaces, List<Seen> seen, Span turn) {}
 
     /**
      * Integrates over the parts in order, in the units that the fields are stored in, so that stating another unit
@@ -83,15 +84,50 @@ final class SurfaceIntegral {
         for (Part part : parts) {
             quantities.forEach(q -> all.add(see(part, q)));
         }
-        var key = new Key(what, parts.stream().map(Part::surface).toList(), all);
-        double[] perDepth = memo.of(key, () -> integrate(all, quantities.size(), sums, integrand));
-        double depth = run.mesh().dimension() == 2 ? run.stated().depth() : 1;
+        Span span = Span.of(run, lens.axis());
+        var key = new Key(what, parts.stream().map(Part::surface).toList(), all, span.turned() ? span : null);
+        double[] perDepth = memo.of(key, () -> integrate(all, quantities.size(), sums, integrand, span));
+        double depth = span.turned() ? 1 : span.factor();
         return depth == 1
                 ? perDepth
                 : Arrays.stream(perDepth).map(v -> depth * v).toArray();
     }
 
-    private double[] integrate(List<Seen> all, int fields, int sums, Integrand integrand) {
+    /** Adds a place as it stands at four angles of a full turn, each with a quarter of its weight. */
+    private static void around(At at, Span span, Integrand integrand, At turned, Sum[] sums) {
+        var axis = span.axis();
+        double share = span.weight(at.x, at.y, at.z) / Span.ANGLES;
+        double[] v = {
+            at.x - axis.origin().x(),
+            at.y - axis.origin().y(),
+            at.z - axis.origin().z()
+        };
+        double[] n = {share * at.nx, share * at.ny, share * at.nz};
+        double[] out = new double[3];
+        turned.area = share * at.area;
+        for (int k = 0; k < Span.ANGLES; k++) {
+            double angle = 2 * Math.PI * k / Span.ANGLES;
+            axis.turn(angle, v, out);
+            turned.x = axis.origin().x() + out[0];
+            turned.y = axis.origin().y() + out[1];
+            turned.z = axis.origin().z() + out[2];
+            axis.turn(angle, n, out);
+            turned.nx = out[0];
+            turned.ny = out[1];
+            turned.nz = out[2];
+            for (int i = 0; i < at.value.length; i++) {
+                if (at.value[i].length == 3) {
+                    axis.turn(angle, at.value[i], turned.value[i]);
+                } else {
+                    turned.value[i] = at.value[i];
+                }
+            }
+            integrand.add(turned, sums);
+        }
+    }
+
+    private double[] integrate(List<Seen> all, int fields, int sums, Integrand integrand, Span span) {
+        double[] plane = Measures.plane(run.mesh());
         Sum[] total = fresh(sums);
         for (int p = 0; p < parts.size(); p++) {
             Part part = parts.get(p);
@@ -106,7 +142,9 @@ final class SurfaceIntegral {
                 for (int i = 0; i < seen.length; i++) {
                     at.value[i] = new double[seen[i].components];
                 }
-                var rule = new FaceQuadrature(mesh, DEGREE);
+                var turned = new At();
+                turned.value = new double[seen.length][3];
+                var rule = new FaceQuadrature(mesh, DEGREE, plane);
                 for (int f = from; f < to; f++) {
                     rule.load(f);
                     for (int q = 0; q < rule.size(); q++) {
@@ -121,7 +159,11 @@ final class SurfaceIntegral {
                         for (int i = 0; i < seen.length; i++) {
                             sample(seen[i], rule, mesh, f, at.value[i]);
                         }
-                        integrand.add(at, own);
+                        if (span.turned()) {
+                            around(at, span, integrand, turned, own);
+                        } else {
+                            integrand.add(at, own);
+                        }
                     }
                 }
                 partial[block] = values(own);

@@ -1,8 +1,11 @@
 package lane.station;
 
+import java.util.ArrayList;
 import java.util.Arrays;
+import lane.base.LaneException;
 import lane.base.Parallel;
 import lane.base.Work;
+import lane.mesh.Axis;
 import lane.mesh.Cell;
 import lane.mesh.CellLocator;
 import lane.mesh.Mesh;
@@ -19,13 +22,80 @@ public final class Placer {
 
     /** Places a line on the mesh behind the locator. */
     public static Placement line(CellLocator locator, Station.Line line, Work work) {
+        return line(locator, line, null, work);
+    }
+
+    /**
+     * Places a line on a mesh, or on one that lies in the half plane of angle zero of an axis and stands for the full
+     * turn: places are then looked up where they come to lie when turned about the axis.
+     *
+     * @param turned the axis of the full turn; null for a mesh that stands for itself
+     */
+    public static Placement line(CellLocator locator, Station.Line line, Axis turned, Work work) {
         return switch (line.sampling()) {
-            case Sampling.Even even -> even(locator, line, even.samples(), work);
-            case Sampling.CellExact _ -> cellExact(locator, line, work);
+            case Sampling.Even even -> even(locator, line, even.samples(), turned, work);
+            case Sampling.CellExact _ ->
+                turned == null ? cellExact(locator, line, work) : turnedExact(locator, line, turned, work);
         };
     }
 
-    private static Placement even(CellLocator locator, Station.Line line, int n, Work work) {
+    /** Where places come to lie when turned into the half plane of angle zero. */
+    private static double[] turn(double[] xyz, Axis axis) {
+        double[] out = new double[xyz.length];
+        for (int i = 0; i < xyz.length; i += 3) {
+            Point p = turn(new Point(xyz[i], xyz[i + 1], xyz[i + 2]), axis);
+            out[i] = p.x();
+            out[i + 1] = p.y();
+            out[i + 2] = p.z();
+        }
+        return out;
+    }
+
+    private static Point turn(Point p, Axis axis) {
+        return axis.place(axis.radius(p.x(), p.y(), p.z()), 0, axis.along(p.x(), p.y(), p.z()));
+    }
+
+    /**
+     * A line in a plane with the axis stays straight in the half plane, up to where it crosses the axis: each side of
+     * that is cut at every face on its own.
+     */
+    private static Placement turnedExact(CellLocator locator, Station.Line line, Axis axis, Work work) {
+        Point d = line.b().minus(line.a());
+        Point across = d.minus(axis.direction().times(d.dot(axis.direction())));
+        Point off = line.a().minus(axis.origin());
+        off = off.minus(axis.direction().times(off.dot(axis.direction())));
+        if (off.cross(across).norm() > 1e-9 * line.length() * locator.mesh().modelSize()) {
+            throw new LaneException(
+                    "Line \"" + line.name() + "\" lies in no plane with the axis, so in an axisymmetric "
+                            + "run it cannot be cut at every cell; sample it evenly.");
+        }
+        double at = across.norm() == 0 ? -1 : -off.dot(across) / across.dot(across);
+        boolean crosses = at > 1e-12 && at < 1 - 1e-12;
+        double[] ends = crosses ? new double[] {0, at, 1} : new double[] {0, 1};
+        var all = new ArrayList<double[]>();
+        for (int i = 0; i + 1 < ends.length; i++) {
+            var piece = new Station.Line(
+                    "",
+                    line.name(),
+                    turn(along(line.a(), line.b(), ends[i]), axis),
+                    turn(along(line.a(), line.b(), ends[i + 1]), axis),
+                    line.sampling(),
+                    line.abscissa());
+            double[] cuts = LineCuts.of(locator, piece.a(), piece.b());
+            settle(locator, piece, cuts);
+            double from = ends[i];
+            double span = ends[i + 1] - from;
+            all.add(Arrays.stream(cuts).map(c -> from + c * span).toArray());
+        }
+        double[] cuts = all.getFirst();
+        if (crosses) {
+            cuts = Arrays.copyOf(cuts, cuts.length + all.get(1).length - 1);
+            System.arraycopy(all.get(1), 1, cuts, all.getFirst().length, all.get(1).length - 1);
+        }
+        return exact(locator, line, cuts, axis, work);
+    }
+
+    private static Placement even(CellLocator locator, Station.Line line, int n, Axis turned, Work work) {
         double[] arc = new double[n];
         double[] weight = new double[n];
         double length = line.length();
@@ -36,7 +106,7 @@ public final class Placer {
             weight[i] = (i == 0 || i == n - 1 ? 0.5 : 1) * length / (n - 1);
             put(xyz, i, line, f);
         }
-        return points(locator, xyz, null, arc, weight, work);
+        return points(locator, xyz, null, arc, weight, turned, work);
     }
 
     private static void put(double[] xyz, int i, Station.Line line, double f) {
@@ -49,6 +119,10 @@ public final class Placer {
     private static Placement cellExact(CellLocator locator, Station.Line line, Work work) {
         double[] cuts = LineCuts.of(locator, line.a(), line.b());
         settle(locator, line, cuts);
+        return exact(locator, line, cuts, null, work);
+    }
+
+    private static Placement exact(CellLocator locator, Station.Line line, double[] cuts, Axis turned, Work work) {
         int n = cuts.length - 1;
         double length = line.length();
         double[] xyz = new double[9 * n];
@@ -67,7 +141,7 @@ public final class Placer {
                 weight[3 * i + k] = span * (k == 1 ? 4 : 1) / 6;
             }
         }
-        return points(locator, xyz, probe, arc, weight, work);
+        return points(locator, xyz, probe, arc, weight, turned, work);
     }
 
     /**
@@ -118,15 +192,17 @@ public final class Placer {
         double[] weight = new double[arc.length];
         Arrays.setAll(arc, i -> i);
         Arrays.fill(weight, 1);
-        return points(locator, xyz, null, arc, weight, work);
+        return points(locator, xyz, null, arc, weight, null, work);
     }
 
     private static Placement points(
-            CellLocator locator, double[] xyz, double[] probe, double[] arc, double[] weight, Work work) {
+            CellLocator locator, double[] xyz, double[] probe, double[] arc, double[] weight, Axis turned, Work work) {
         int n = arc.length;
+        double[] places = turned == null ? xyz : turn(xyz, turned);
+        double[] look = probe == null ? places : turned == null ? probe : turn(probe, turned);
         Mesh mesh = locator.mesh();
         double tolerance = TOLERANCE * mesh.modelSize();
-        int[] order = n > 4 * BLOCK ? order(mesh, xyz, n) : null;
+        int[] order = n > 4 * BLOCK ? order(mesh, places, n) : null;
         int[] cell = new int[n];
         int blocks = Parallel.blocks(n, BLOCK);
         int[][] blockNodes = new int[blocks][];
@@ -144,7 +220,6 @@ public final class Placer {
             int at = 0;
             for (int k = from; k < to; k++) {
                 int i = order == null ? k : order[k];
-                double[] look = probe == null ? xyz : probe;
                 int found = finder.find(look[3 * i], look[3 * i + 1], look[3 * i + 2], tolerance);
                 cell[i] = found;
                 if (found < 0) {
@@ -152,7 +227,7 @@ public final class Placer {
                 }
                 Cell c = finder.cell();
                 if (probe != null) {
-                    c.locate(xyz[3 * i], xyz[3 * i + 1], xyz[3 * i + 2]);
+                    c.locate(places[3 * i], places[3 * i + 1], places[3 * i + 2]);
                 }
                 if (finder.miss() > 0) {
                     moved[block]++;

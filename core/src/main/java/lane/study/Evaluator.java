@@ -17,6 +17,8 @@ import lane.check.Judge;
 import lane.field.Part;
 import lane.field.Run;
 import lane.field.Treatment;
+import lane.field.Turn;
+import lane.mesh.Axis;
 import lane.mesh.Mesh;
 import lane.quantity.FieldUnit;
 import lane.quantity.Quantity;
@@ -59,7 +61,9 @@ public final class Evaluator {
 
     // Keys: a run and a mesh count by identity, definitions by value. Two times on one mesh share their placements. A
     // key holds what the result depends on and nothing else.
-    private record PlaceKey(Mesh mesh, Station.Line geometry) {}
+    private record PlaceKey(Mesh mesh, Station.Line geometry, Axis turned) {}
+
+    private record TurnKey(Object of, Turn turn, Axis axis) {}
 
     private record ReadKey(
             Object source,
@@ -86,7 +90,7 @@ public final class Evaluator {
             if (source instanceof Source.Simulation s) {
                 work.poll();
                 try {
-                    runs.put(s.id(), library.run(s, study.timeOf(s), work));
+                    runs.put(s.id(), turned(library.run(s, study.timeOf(s), work), study.axis()));
                 } catch (LaneException e) {
                     failures.put(s.id(), e.getMessage());
                 }
@@ -97,7 +101,7 @@ public final class Evaluator {
         for (Station station : study.stations()) {
             if (station instanceof Station.Line line) {
                 var of = new LinkedHashMap<String, Placement>();
-                runs.forEach((id, run) -> of.put(id, place(run, line, work)));
+                runs.forEach((id, run) -> of.put(id, place(run, line, study.axis(), work)));
                 placements.put(line.id(), of);
             }
         }
@@ -173,8 +177,21 @@ public final class Evaluator {
         }
     }
 
-    private Placement place(Run run, Station.Line line, Work work) {
-        return remember(new PlaceKey(run.mesh(), line.geometry()), () -> Placer.line(run.locator(work), line, work));
+    /** A plane run of a full turn stands in the half plane of angle zero of the study's axis. */
+    private Run turned(Run run, Axis axis) {
+        Turn turn = run.stated().turn();
+        if (turn == null || turn.wedge() || run.mesh().dimension() != 2) {
+            return run;
+        }
+        Mesh placed = share(new TurnKey(run.mesh(), turn, axis), () -> turn.place(run.mesh(), axis));
+        return share(new TurnKey(run, turn, axis), () -> turn.apply(run, placed, axis));
+    }
+
+    private Placement place(Run run, Station.Line line, Axis axis, Work work) {
+        Axis turned = run.stated().turn() != null && run.mesh().dimension() == 2 ? axis : null;
+        return remember(
+                new PlaceKey(run.mesh(), line.geometry(), turned),
+                () -> Placer.line(run.locator(work), line, turned, work));
     }
 
     private Outcome read(
@@ -231,6 +248,9 @@ public final class Evaluator {
         if (run.stated().depth() != 1) {
             out.put("depth", run.stated().depth() + " m");
         }
+        if (run.stated().turn() != null) {
+            out.put("stands for", run.stated().turn().word());
+        }
         run.stated().onWall().forEach((f, w) -> out.put(f + " acts on", w ? "the wall" : "the fluid"));
         return out;
     }
@@ -258,7 +278,7 @@ public final class Evaluator {
                 return switch (reading) {
                     case Reading.OfProfile p -> {
                         Station.Line line = line(study, p.station(), reading);
-                        Placement placement = place(run, line, work);
+                        Placement placement = place(run, line, study.axis(), work);
                         if (placement.found() == 0) {
                             yield new Outcome.Absent(
                                     "outside",

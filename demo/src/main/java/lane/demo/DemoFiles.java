@@ -15,7 +15,7 @@ import lane.formats.study.StudyJson;
 /** Makes the files of the demo study, always the same. The rig's files are simulated with a fixed seed and say so. */
 public final class DemoFiles {
     private static final long SEED = 20260117;
-    private static final String STAMP = "demo files, version 7";
+    private static final String STAMP = "demo files, version 8";
 
     /** A mesh of the family: cells across the gap, around and along. */
     public record Size(String name, int radial, int around, int along) {}
@@ -38,6 +38,7 @@ public final class DemoFiles {
             throw new LaneException("The demo cannot be written to " + folder + ": " + e.getMessage() + ".", e);
         }
         SIZES.parallelStream().forEach(s -> solve(s).write(folder, s.name()));
+        new JacketPlane(new JacketSolver(24, 72)).write(folder, "jacket-axi");
         var truth = new JacketSolver(192, 1152);
         rake(folder.resolve("rake.csv"), truth);
         torque(folder.resolve("torque-logger.csv"), truth);

@@ -8,6 +8,7 @@ import lane.check.Check.Norm;
 import lane.check.Check.Scale;
 import lane.field.Moment;
 import lane.field.Treatment;
+import lane.field.Turn;
 import lane.mesh.Axis;
 import lane.mesh.Point;
 import lane.quantity.FieldUnit;
@@ -52,15 +53,24 @@ final class DemoStudy {
     }
 
     private static List<Source> sources() {
-        return List.of(run("coarse"), run("medium"), run("fine"), theory(), rig());
+        return List.of(run("coarse"), run("medium"), run("fine"), plane(), theory(), rig());
     }
 
     private static Source run(String name) {
+        return run(name, name, "spindle jacket", Treatment.NONE);
+    }
+
+    /** The plane run that stands for the full turn, of a family of its own. */
+    private static Source plane() {
+        return run("axi", "jacket-axi", "plane jacket", Treatment.NONE.withTurn(new Turn("y", "x")));
+    }
+
+    private static Source run(String name, String file, String family, Treatment treatment) {
         List<String> parts = List.of("inlet", "outlet", "rotor", "shell").stream()
-                .map(p -> name + "-parts/" + p + ".vtp")
+                .map(p -> file + "-parts/" + p + ".vtp")
                 .toList();
         return new Source.Simulation(
-                name, name, name + ".vtu", parts, "", "spindle jacket", Treatment.NONE.withOnWall("wallShear", false));
+                name, name, file + ".vtu", parts, "", family, treatment.withOnWall("wallShear", false));
     }
 
     private static Source theory() {

@@ -88,6 +88,20 @@ class DemoTest {
         assertThat(mass.relative()).isCloseTo(0, within(1e-12));
     }
 
+    @Test
+    void thePlaneRunStandsForTheFullTurnWithoutFacets() {
+        double exact = Jacket.RHO * Jacket.volumeFlow();
+        double fine = Math.abs(((Tally) results.outcome("mass-flow", "fine")).value() - exact);
+        double plane = Math.abs(((Tally) results.outcome("mass-flow", "axi")).value() - exact);
+        assertThat(plane).isLessThan(fine).isGreaterThan(0);
+        // The same solution: what differs are the facets, about (pi / 108)^2 / 2 of a radius.
+        assertThat(torque("axi")).isCloseTo(torque("fine"), within(0.002 * torque("fine")));
+        Balance b = (Balance) results.outcome("angular-momentum", "axi");
+        assertThat(Math.abs(b.relative())).isLessThan(0.003);
+        assertThat(((Profile) results.outcome("swirl-gap", "axi")).found()).isEqualTo(201);
+        assertThat(error("swirl-l2", "axi")).isCloseTo(error("swirl-l2", "fine"), within(1e-6));
+    }
+
     private static double torque(String run) {
         return ((Tally) results.outcome("rotor-torque", run)).value();
     }

@@ -21,11 +21,11 @@ final class HealthDesk {
     }
 
     /** What is known of a run; null while it is being looked over. @param shown the runs to remember */
-    RunHealth.Sheet of(Run run, Collection<Run> shown) {
+    RunHealth.Sheet of(Run run, lane.mesh.Axis axis, Collection<Run> shown) {
         RunHealth.Sheet sheet = known.get(run);
         if (sheet == null && looking.add(run)) {
             Thread.ofPlatform().daemon().name("health").start(() -> {
-                RunHealth.Sheet found = RunHealth.of(run);
+                RunHealth.Sheet found = RunHealth.of(run, axis);
                 Platform.runLater(() -> {
                     known.keySet().retainAll(shown);
                     known.put(run, found);

@@ -345,7 +345,7 @@ public final class Session {
 
     /** What looks wrong in a run; null while it is being looked over, behind the window. */
     public RunHealth.Sheet health(Run run) {
-        return health.of(run, results.runs().values());
+        return health.of(run, study().axis(), results.runs().values());
     }
 
     /** Keys of sources whose files are no longer as they were read. */

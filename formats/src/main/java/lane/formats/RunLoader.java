@@ -104,12 +104,31 @@ final class RunLoader {
         return new double[] {read / sum, hash / sum};
     }
 
+    /** A surface with values goes with the volume only at the volume's time; without values its time does not matter. */
+    private Dataset surface(Path file, Dataset grid, Moment moment) {
+        double tolerance = moment instanceof Moment.At at ? at.tolerance() : 0;
+        Moment same = Double.isNaN(grid.time()) ? moment : new Moment.At(grid.time(), tolerance);
+        Dataset surface = DatasetReader.read(file, moment, work);
+        if (Double.isNaN(surface.time()) || Double.isNaN(grid.time()) || surface.time() == grid.time()) {
+            return surface;
+        }
+        boolean values = !surface.fields().isEmpty()
+                || surface.groups().stream().anyMatch(g -> !g.fields().isEmpty());
+        if (surface.times().size() > 1) {
+            return DatasetReader.read(file, same, work);
+        }
+        if (values) {
+            FileErrors.of(file, () -> same.in(surface.times()));
+        }
+        return surface;
+    }
+
     private void parts(Mesh mesh, Dataset grid, double metres, List<Part> parts, Moment moment) {
         var builder = new PartBuilder(mesh, later.stretch(0, BOUNDARY));
         for (String path : source.partFiles()) {
             work.poll();
             Path file = library.resolve(path);
-            Dataset surface = DatasetReader.read(file, moment, work).scaled(metres);
+            Dataset surface = surface(file, grid, moment).scaled(metres);
             if (Series.is(file)) {
                 surface.files().forEach(f -> inputs.add(FileHash.of(f, library.relative(f))));
             } else {

@@ -21,6 +21,7 @@ import lane.field.Moment;
 import lane.field.PartEdit;
 import lane.field.Role;
 import lane.field.Treatment;
+import lane.field.Turn;
 import lane.field.Values;
 import lane.formats.ledger.LedgerWriter;
 import lane.formats.study.StudyJson;
@@ -161,6 +162,7 @@ class TablesAndStudiesTest {
                                         Map.of("u", List.of(2, 0, 1)),
                                         Map.of("tau", false),
                                         2.5,
+                                        new Turn("x", "z"),
                                         List.of(
                                                 new PartEdit.Split("wall", 30),
                                                 new PartEdit.Rename("wall 1", "rotor"),

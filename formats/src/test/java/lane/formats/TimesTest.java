@@ -225,6 +225,41 @@ class TimesTest {
     }
 
     @Test
+    void surfaceFilesOverTimeGoWithTheVolumesTime() throws IOException {
+        grid("v1.vtu", 1, 0.1);
+        grid("v2.vtu", 2, 0.2);
+        String wall = """
+                <VTKFile type="PolyData" version="1.0" byte_order="LittleEndian"><PolyData>
+                <FieldData><DataArray type="Float64" Name="TimeValue" NumberOfTuples="1" format="ascii">%s</DataArray></FieldData>
+                <Piece NumberOfPoints="3" NumberOfVerts="0" NumberOfLines="0" NumberOfStrips="0" NumberOfPolys="1">
+                <CellData><DataArray type="Float64" Name="w" format="ascii">%s</DataArray></CellData>
+                <Points><DataArray type="Float64" NumberOfComponents="3" format="ascii">0 0 0 1 0 0 0 1 0</DataArray></Points>
+                <Polys><DataArray type="Int32" Name="connectivity" format="ascii">0 1 2</DataArray>
+                <DataArray type="Int32" Name="offsets" format="ascii">3</DataArray></Polys></Piece></PolyData></VTKFile>
+                """;
+        Files.writeString(folder.resolve("wall_1.vtp"), String.format(wall, 0.1, 11));
+        Files.writeString(folder.resolve("wall_2.vtp"), String.format(wall, 0.2, 22));
+        var library = new FileLibrary(folder);
+        var source = new Source.Simulation("r", "r", "v*.vtu", List.of("wall_*.vtp"), "", "f");
+        for (int i = 1; i <= 2; i++) {
+            Run run = library.run(source, new Moment.At(0.1 * i, 1e-9), Work.QUIET);
+            assertThat(run.field("a").orElseThrow().values().get(0)).isEqualTo(i);
+            assertThat(run.parts()).hasSize(1);
+            assertThat(run.parts().getFirst().unmatched()).isZero();
+            assertThat(run.parts().getFirst().field("w").orElseThrow().values().get(0))
+                    .isEqualTo(11.0 * i);
+            assertThat(run.inputs())
+                    .extracting(in -> in.path())
+                    .containsExactly("v" + i + ".vtu", "wall_" + i + ".vtp");
+        }
+        // A wall that was not written at the volume's time is refused, not taken from another time.
+        Files.delete(folder.resolve("wall_1.vtp"));
+        assertThatThrownBy(() -> new FileLibrary(folder).run(source, new Moment.First(), Work.QUIET))
+                .isInstanceOf(LaneException.class)
+                .hasMessageContaining("wall_");
+    }
+
+    @Test
     void oneFileInTwoUnitsOfLengthStaysTwoRuns() throws IOException {
         grid("a.vtu", 1, null);
         var library = new FileLibrary(folder);
@@ -271,7 +306,7 @@ class TimesTest {
         // What the file says can be corrected.
         Run turned = library.run(
                 source.with(new Treatment(
-                        null, "", null, Map.of(), Map.of("u", List.of(2, 0, 1)), Map.of(), 1.0, List.of())),
+                        null, "", null, Map.of(), Map.of("u", List.of(2, 0, 1)), Map.of(), 1.0, null, List.of())),
                 Moment.LAST,
                 Work.QUIET);
         assertThat(turned.field("u").orElseThrow().values().get(0)).isEqualTo(3);

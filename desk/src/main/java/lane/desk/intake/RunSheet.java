@@ -27,6 +27,7 @@ import lane.field.Role;
 import lane.field.Run;
 import lane.field.RunHealth;
 import lane.field.Treatment;
+import lane.field.Turn;
 import lane.formats.Series;
 import lane.mesh.CellQuality;
 import lane.mesh.Finding;
@@ -144,11 +145,7 @@ final class RunSheet {
         if (!run.times().isEmpty()) {
             row.getChildren().addAll(Ui.label("Time", "second"), time());
         }
-        if (run.mesh().dimension() == 2) {
-            var depth = Ui.number("depth", treatment().depth(), v -> treat("Depth", t -> t.withDepth(v)));
-            depth.setPrefWidth(64);
-            row.getChildren().addAll(Ui.label("Depth in m", "second"), depth);
-        }
+        standsFor(row);
         row.setStyle("-fx-padding: 4 0 0 0;");
         add(row);
         double span = run.mesh().modelSize();
@@ -158,6 +155,53 @@ final class RunSheet {
                     "ochre",
                     "second"));
         }
+    }
+
+    /** What a plane run, or one that may be a wedge, stands for. */
+    private void standsFor(FlowPane row) {
+        boolean plane = run.mesh().dimension() == 2;
+        boolean wedge = run.mesh().dimension() == 3
+                && (treatment().turn() != null
+                        || health != null
+                                && health.findings().stream().anyMatch(f -> f.text().contains("full turn")));
+        if (!plane && !wedge) {
+            return;
+        }
+        List<Turn> turns = new ArrayList<>();
+        turns.add(null);
+        if (wedge) {
+            turns.add(Turn.WEDGE);
+        } else {
+            for (String r : List.of("x", "y", "z")) {
+                for (String h : List.of("x", "y", "z")) {
+                    if (!r.equals(h) && width(r) > 0 && width(h) > 0) {
+                        turns.add(new Turn(r, h));
+                    }
+                }
+            }
+        }
+        var choice = Ui.choice(
+                "stands-for",
+                turns,
+                treatment().turn(),
+                t -> t == null
+                        ? plane ? "a depth" : "itself"
+                        : t.wedge() ? "a full turn" : "a full turn, radius " + t.radius() + ", axis " + t.along(),
+                t -> treat("What the run stands for", x -> x.withTurn(t)));
+        choice.setTooltip(new Tooltip("About the study's axis; integrals are then those of the full turn"));
+        row.getChildren().addAll(Ui.label("Stands for", "second"), choice);
+        if (plane && treatment().turn() == null) {
+            var depth = Ui.number("depth", treatment().depth(), v -> treat("Depth", t -> t.withDepth(v)));
+            depth.setPrefWidth(64);
+            row.getChildren().addAll(depth, Ui.label("m", "second", "muted"));
+        }
+    }
+
+    /** How far the run reaches along a direction of its file; once it stands around an axis, any may be chosen. */
+    private double width(String direction) {
+        double[] b = run.mesh().bounds();
+        int d = 2 * "xyz".indexOf(direction);
+        return treatment().turn() != null ? 1 : b[d + 1] - b[d];
     }
 
     private MenuButton time() {

@@ -68,6 +68,9 @@ public final class VtkXmlWriter {
 
     private void write(Path file, Mesh mesh, List<Field> fields, boolean grid) {
         String type = grid ? "UnstructuredGrid" : "PolyData";
+        // The boundary of a plane run is made of lines.
+        boolean lines = !grid && mesh.dimension() == 1;
+        String section = grid ? "Cells" : lines ? "Lines" : "Polys";
         xml.append("<?xml version=\"1.0\"?>\n<VTKFile type=\"")
                 .append(type)
                 .append("\" version=\"1.0\" byte_order=\"")
@@ -80,7 +83,9 @@ public final class VtkXmlWriter {
                 .append(type)
                 .append(">\n<Piece NumberOfPoints=\"")
                 .append(mesh.nodeCount());
-        xml.append(grid ? "\" NumberOfCells=\"" : "\" NumberOfPolys=\"")
+        xml.append("\" NumberOf")
+                .append(section)
+                .append("=\"")
                 .append(mesh.cellCount())
                 .append("\">\n");
         section(
@@ -89,13 +94,9 @@ public final class VtkXmlWriter {
         section("CellData", fields.stream().filter(f -> f.at() == Field.At.CELL).toList());
         xml.append("<Points>\n");
         array("Points", "Float64", 3, Values.of(mesh.xyz()));
-        xml.append("</Points>\n<").append(grid ? "Cells" : "Polys").append(">\n");
-        cells(mesh, grid);
-        xml.append("</")
-                .append(grid ? "Cells" : "Polys")
-                .append(">\n</Piece>\n</")
-                .append(type)
-                .append(">\n");
+        xml.append("</Points>\n<").append(section).append(">\n");
+        cells(mesh, grid, lines ? 1 : 2);
+        xml.append("</").append(section).append(">\n</Piece>\n</").append(type).append(">\n");
         AtomicFile.write(file, out -> {
             out.write(xml.toString().getBytes(StandardCharsets.UTF_8));
             if (options.encoding.format.equals("appended")) {
@@ -123,16 +124,16 @@ public final class VtkXmlWriter {
         xml.append("</").append(name).append(">\n");
     }
 
-    private void cells(Mesh mesh, boolean grid) {
+    private void cells(Mesh mesh, boolean grid, int dimension) {
         int n = mesh.cellCount();
         int[] ends = new int[n];
         int[] types = new int[n];
         for (int c = 0; c < n; c++) {
             ends[c] = mesh.begin(c) + mesh.size(c);
             types[c] = mesh.shape(c).code();
-            if (!grid && mesh.shape(c).dimension() != 2 || !grid && mesh.shape(c) == CellShape.PIXEL) {
+            if (!grid && mesh.shape(c).dimension() != dimension || !grid && mesh.shape(c) == CellShape.PIXEL) {
                 throw new LaneException("Cell " + c + " is a " + mesh.shape(c).word()
-                        + "; a surface file holds triangles, quads and polygons.");
+                        + "; a surface file holds triangles, quads and polygons, or lines alone.");
             }
         }
         array("connectivity", "Int32", 1, new Values.Ints(mesh.nodes()));

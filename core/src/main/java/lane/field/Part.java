@@ -15,28 +15,49 @@ import lane.mesh.Mesh;
  * @param turned number of faces that were wound inwards in the file and were turned
  * @param unmatched number of faces that are no boundary face of the run
  * @param role what it is to the flow
+ * @param stretch true area of each face over that of the flat polygon, for a curved surface; null for 1
  */
 public record Part(
-        String name, Mesh surface, int[] node, int[] owner, List<Field> fields, int turned, int unmatched, Role role) {
+        String name,
+        Mesh surface,
+        int[] node,
+        int[] owner,
+        List<Field> fields,
+        int turned,
+        int unmatched,
+        Role role,
+        double[] stretch) {
+    public Part(
+            String name,
+            Mesh surface,
+            int[] node,
+            int[] owner,
+            List<Field> fields,
+            int turned,
+            int unmatched,
+            Role role) {
+        this(name, surface, node, owner, fields, turned, unmatched, role, null);
+    }
+
     public Part {
         fields = List.copyOf(fields);
     }
 
     public Part named(String other) {
-        return new Part(other, surface, node, owner, fields, turned, unmatched, role);
+        return new Part(other, surface, node, owner, fields, turned, unmatched, role, stretch);
     }
 
     public Part with(Role other) {
-        return new Part(name, surface, node, owner, fields, turned, unmatched, other);
+        return new Part(name, surface, node, owner, fields, turned, unmatched, other, stretch);
     }
 
     public Part with(List<Field> others) {
-        return new Part(name, surface, node, owner, others, turned, unmatched, role);
+        return new Part(name, surface, node, owner, others, turned, unmatched, role, stretch);
     }
 
     /** The same part on the same surface elsewhere. */
     public Part on(Mesh other) {
-        return new Part(name, other, node, owner, fields, turned, unmatched, role);
+        return new Part(name, other, node, owner, fields, turned, unmatched, role, stretch);
     }
 
     public Optional<Field> field(String wanted) {

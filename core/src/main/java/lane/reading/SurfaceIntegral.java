@@ -155,6 +155,11 @@ final class SurfaceIntegral {
                         at.nx = rule.nx();
                         at.ny = rule.ny();
                         at.nz = rule.nz();
+                        if (part.stretch() != null) {
+                            at.nx *= part.stretch()[f];
+                            at.ny *= part.stretch()[f];
+                            at.nz *= part.stretch()[f];
+                        }
                         at.area = Math.sqrt(at.nx * at.nx + at.ny * at.ny + at.nz * at.nz);
                         for (int i = 0; i < seen.length; i++) {
                             sample(seen[i], rule, mesh, f, at.value[i]);

@@ -113,25 +113,29 @@ public record Study(
         return sources.stream().filter(s -> !off.contains(s.id())).toList();
     }
 
-    /** The last run in lane order: runs of a family go from coarse to fine. */
+    /** The last run of the first family in lane order: runs of a family go from coarse to fine. */
     public List<String> finest() {
-        List<String> runs = sources.stream()
+        return finest(id -> true);
+    }
+
+    private List<String> finest(java.util.function.Predicate<String> among) {
+        List<Source.Simulation> runs = sources.stream()
                 .filter(Source.Simulation.class::isInstance)
-                .map(Source::id)
+                .map(Source.Simulation.class::cast)
+                .filter(s -> among.test(s.id()))
                 .toList();
-        return runs.isEmpty() ? List.of() : List.of(runs.getLast());
+        return runs.stream()
+                .filter(s -> s.family().equals(runs.getFirst().family()))
+                .reduce((a, b) -> b)
+                .map(s -> List.of(s.id()))
+                .orElse(List.of());
     }
 
     /** The lanes that a check judges when it names none: the finest run that is not the datum of the comparison itself. */
     public List<String> judged(Check check) {
         String against = check.datum().isBlank() ? datum : check.datum();
         boolean balance = reading(check.reading()).orElse(null) instanceof Reading.OfBalance;
-        List<String> runs = sources.stream()
-                .filter(Source.Simulation.class::isInstance)
-                .map(Source::id)
-                .filter(id -> balance || !id.equals(against))
-                .toList();
-        return runs.isEmpty() ? List.of() : List.of(runs.getLast());
+        return finest(id -> balance || !id.equals(against));
     }
 
     /** A key made of a name that no item of the list has yet. */

@@ -179,7 +179,7 @@ class IntakeTest extends InWindow {
             return null;
         });
         settled();
-        assertThat(session.study().sources()).hasSize(6);
+        assertThat(session.study().sources()).hasSize(7);
         Source.Simulation made = (Source.Simulation) session.study().sources().getLast();
         assertThat(made.file()).isEqualTo("steps/step_*.vtu");
         assertThat(run(made.id()).times()).containsExactly(1., 2., 3., 4., 5., 6.);
@@ -219,7 +219,7 @@ class IntakeTest extends InWindow {
             return null;
         });
         settled();
-        List<Source> made = session.study().sources().subList(5, 8);
+        List<Source> made = session.study().sources().subList(6, 9);
         assertThat(made).extracting(Source::name).containsExactly("000", "090", "180");
         select(made.get(0).id());
         enter("unit-of-r", "mm");
@@ -336,5 +336,46 @@ class IntakeTest extends InWindow {
         assertThat(tally("mass-flow", "hand")).isCloseTo(8.5 / 60, within(1e-12));
         select("hand");
         assertThat(shown("Q = 10 L/min (gauge)")).isTrue();
+    }
+
+    @Test
+    void aHandValueAndItsInputsAreTyped() throws Exception {
+        onFx(() -> {
+            session.edit(
+                    "Hand",
+                    s -> s.withSources(l -> {
+                        l.add(new Source.Reference(
+                                "typed", "typed", Source.Kind.MEASUREMENT, List.of(), java.util.Map.of(), List.of()));
+                        return l;
+                    }));
+            return null;
+        });
+        settled();
+        select("typed");
+        onFx(() -> {
+            robot.lookup(n -> n instanceof javafx.scene.control.ToggleButton b
+                            && b.getText().contains("value"))
+                    .queryAs(javafx.scene.control.ToggleButton.class)
+                    .fire();
+            return null;
+        });
+        choose("answer-reading", "Mass flow");
+        type("answer-unit", "kg/s");
+        type("answer-uncertainty", "0,002");
+        type("answer-hand-formula", "rho*Q");
+        type("answer-inputs", "rho = 0,85 kg/L data sheet; Q = 10 L/min");
+        button("Add value");
+        assertThat(tally("mass-flow", "typed")).isCloseTo(8.5 / 60, within(1e-12));
+        assertThat(((Tally) session.results().outcome("mass-flow", "typed")).uncertainty())
+                .isCloseTo(0.002, within(1e-15));
+        assertThat(shown("rho = 0.85 kg/L (data sheet)")).isTrue();
+    }
+
+    private void type(String id, String text) throws Exception {
+        javafx.scene.control.TextField field = node(id);
+        onFx(() -> {
+            field.setText(text);
+            return null;
+        });
     }
 }

@@ -207,7 +207,7 @@ class WindowTest extends InWindow {
             return null;
         });
         await(() -> session.results().study() == session.study());
-        assertThat(session.study().sources()).hasSize(8);
+        assertThat(session.study().sources()).hasSize(9);
         assertThat(session.results().runs().get("medium-2").parts()).hasSize(1);
         assertThat(session.results().failures().get("broken"))
                 .contains("broken.vtu")

@@ -163,7 +163,8 @@ final class RunSheet {
         boolean wedge = run.mesh().dimension() == 3
                 && (treatment().turn() != null
                         || health != null
-                                && health.findings().stream().anyMatch(f -> f.text().contains("full turn")));
+                                && health.findings().stream()
+                                        .anyMatch(f -> f.text().contains("full turn")));
         if (!plane && !wedge) {
             return;
         }

@@ -171,7 +171,10 @@ public final class StationsView implements View {
             lane = shownMark.lane();
         }
         if (lanes.stream().noneMatch(s -> s.id().equals(lane))) {
-            lane = lanes.isEmpty() ? "" : lanes.getLast().id();
+            lane = study.finest().stream()
+                    .filter(id -> lanes.stream().anyMatch(s -> s.id().equals(id)))
+                    .findFirst()
+                    .orElse(lanes.isEmpty() ? "" : lanes.getLast().id());
         }
         List<Quantity> numbers = study.quantities().stream()
                 .filter(q -> session.results().runs().values().stream().anyMatch(r -> isNumber(r, q)))

@@ -84,7 +84,7 @@ public class CutBench {
 
     @Benchmark
     public Cut planeSection() {
-        return Section.of(mesh, new Point(0.5, 0.5, 0.5), new Point(1, 2, 3), Work.QUIET);
+        return Section.of(locator, new Point(0.5, 0.5, 0.5), new Point(1, 2, 3), Work.QUIET);
     }
 
     @Benchmark

@@ -60,7 +60,7 @@ public class SamplingBench {
     public Placement line201() {
         var line = new Station.Line(
                 "", "", new Point(0.01, 0.02, 0.03), new Point(0.99, 0.97, 0.98), new Sampling.Even(201), Abscissa.ARC);
-        return Placer.line(locator, line, Work.QUIET);
+        return Placer.path(locator, line, Work.QUIET);
     }
 
     @Benchmark
@@ -72,7 +72,7 @@ public class SamplingBench {
                 new Point(0.99, 0.97, 0.98),
                 new Sampling.CellExact(),
                 Abscissa.ARC);
-        return Placer.line(locator, line, Work.QUIET);
+        return Placer.path(locator, line, Work.QUIET);
     }
 
     @Benchmark

@@ -39,6 +39,38 @@ public record Cut(Mesh surface, int[] owner, Stencil stencil, double[] stretch) 
         return new Part(name, surface, node, owner, own, 0, 0, Role.NONE, stretch);
     }
 
+    /** Several of the same run as one. */
+    public static Cut join(List<Cut> all) {
+        int points = all.stream().mapToInt(c -> c.surface.nodeCount()).sum();
+        int faces = all.stream().mapToInt(c -> c.owner.length).sum();
+        int corners = all.stream().mapToInt(c -> c.surface.nodes().length).sum();
+        double[] xyz = new double[3 * points];
+        byte[] shapes = new byte[faces];
+        int[] offsets = new int[faces + 1];
+        int[] nodes = new int[corners];
+        int[] owner = new int[faces];
+        var stencil = new StencilBuilder(points);
+        int point = 0;
+        int face = 0;
+        int corner = 0;
+        for (Cut c : all) {
+            System.arraycopy(c.surface.xyz(), 0, xyz, 3 * point, c.surface.xyz().length);
+            for (int f = 0; f < c.owner.length; f++) {
+                for (int k = 0; k < c.surface.size(f); k++) {
+                    nodes[corner++] = point + c.surface.nodes()[c.surface.begin(f) + k];
+                }
+                owner[face] = c.owner[f];
+                shapes[face] = (byte) c.surface.shape(f).ordinal();
+                offsets[++face] = corner;
+            }
+            for (int i = 0; i < c.surface.nodeCount(); i++) {
+                stencil.copy(c.stencil, i, 1).next();
+            }
+            point += c.surface.nodeCount();
+        }
+        return new Cut(new Mesh(xyz, shapes, offsets, nodes), owner, stencil.build());
+    }
+
     /** The faces that are told, with the nodes they use. */
     public Cut pick(int[] faces) {
         int[] to = new int[surface.nodeCount()];

@@ -1,6 +1,7 @@
 package lane.cut;
 
 import lane.base.Work;
+import lane.mesh.CellLocator;
 import lane.mesh.Mesh;
 import lane.mesh.Point;
 
@@ -11,6 +12,13 @@ public final class Section {
     /** The section of the cells of the highest dimension by the plane through a point, square to a normal. */
     public static Cut of(Mesh mesh, Point point, Point normal, Work work) {
         return Slicer.cut(mesh, Level.plane(mesh, point, normal), work);
+    }
+
+    /** The same with a locator of the mesh that is there already: only the cells near the plane are looked at. */
+    public static Cut of(CellLocator locator, Point point, Point normal, Work work) {
+        Point n = normal.unit();
+        Mesh mesh = locator.mesh();
+        return Slicer.cut(mesh, Level.plane(mesh, point, normal), locator.meeting(n, n.dot(point)), work);
     }
 
     /** What lies in a box. @param box least and greatest x, y and z, in metres */

@@ -24,6 +24,9 @@ public final class Shell {
         cut = limit(cut, axis, from, 1);
         cut = limit(cut, axis, -to, -1);
         Mesh m = cut.surface();
+        if (mesh.dimension() < 3) {
+            return cut;
+        }
         double[] stretch = new double[cut.owner().length];
         double[] n = new double[3];
         for (int f = 0; f < stretch.length; f++) {

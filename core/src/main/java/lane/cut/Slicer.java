@@ -5,6 +5,7 @@ import lane.base.Parallel;
 import lane.base.Work;
 import lane.mesh.Cell;
 import lane.mesh.CellShape;
+import lane.mesh.Measures;
 import lane.mesh.Mesh;
 
 /**
@@ -30,8 +31,12 @@ public final class Slicer {
     private final double[] at;
     private final byte[] sign;
 
-    private Slicer(Mesh mesh, Level level, Work work) {
+    /** The cells to look at, ascending; null for all. */
+    private final int[] among;
+
+    private Slicer(Mesh mesh, Level level, int[] among, Work work) {
         this.mesh = mesh;
+        this.among = among;
         this.level = level;
         this.work = work;
         at = new double[mesh.nodeCount()];
@@ -44,22 +49,29 @@ public final class Slicer {
      * @throws java.util.concurrent.CancellationException when cancelled
      */
     public static Cut cut(Mesh mesh, Level level, Work work) {
-        return new Slicer(mesh, level, work).run();
+        return new Slicer(mesh, level, null, work).run();
+    }
+
+    /** The same where it is known which cells can meet it. @param among cells, ascending */
+    public static Cut cut(Mesh mesh, Level level, int[] among, Work work) {
+        return new Slicer(mesh, level, among, work).run();
     }
 
     private Cut run() {
-        Parallel.forBlocks(at.length, BLOCK, (block, from, to) -> {
-            level.at(from, to, at);
-            for (int i = from; i < to; i++) {
-                double v = at[i];
-                sign[i] = v < 0 ? BELOW : v > 0 ? ABOVE : v == 0 ? ZERO : NONE;
-            }
-        });
-        work.poll();
-        int n = mesh.cellCount();
-        var pieces = new Piece[Parallel.blocks(n, BLOCK)];
+        if (among == null) {
+            Parallel.forBlocks(at.length, BLOCK, (block, from, to) -> {
+                level.at(from, to, at);
+                for (int i = from; i < to; i++) {
+                    sign[i] = sign(at[i]);
+                }
+            });
+            work.poll();
+        }
+        int n = among == null ? mesh.cellCount() : among.length;
+        int size = among == null ? BLOCK : BLOCK / 8;
+        var pieces = new Piece[Parallel.blocks(n, size)];
         int dimension = mesh.dimension();
-        Parallel.forBlocks(n, BLOCK, (block, from, to) -> {
+        Parallel.forBlocks(n, size, (block, from, to) -> {
             work.poll();
             pieces[block] = cells(from, to, dimension);
         });
@@ -118,12 +130,13 @@ public final class Slicer {
         var cell = new Cell(mesh);
         var loops = new Loops();
         int[] nodes = mesh.nodes();
-        for (int c = from; c < to; c++) {
+        for (int i0 = from; i0 < to; i0++) {
+            int c = among == null ? i0 : among[i0];
             int begin = mesh.begin(c);
             int end = begin + mesh.size(c);
             int seen = 0;
             for (int i = begin; i < end; i++) {
-                seen |= sign[nodes[i]];
+                seen |= among == null ? sign[nodes[i]] : look(nodes[i]);
             }
             // Most cells lie on one side.
             if (seen == BELOW || seen == ABOVE || (seen & NONE) != 0) {
@@ -141,6 +154,18 @@ public final class Slicer {
             }
         }
         return piece;
+    }
+
+    private static byte sign(double v) {
+        return v < 0 ? BELOW : v > 0 ? ABOVE : v == 0 ? ZERO : NONE;
+    }
+
+    /** Computes a node's level for the cell that asks; threads that meet at a node write the same. */
+    private byte look(int node) {
+        level.at(node, node + 1, at);
+        byte s = sign(at[node]);
+        sign[node] = s;
+        return s;
     }
 
     private boolean above(int node) {
@@ -365,6 +390,8 @@ public final class Slicer {
             }
         });
         byte[] shapes = new byte[owner.length];
+        // Lines in a plane mesh look along the level too: their normal is the tangent times that of the plane.
+        double[] flat = mesh.dimension() == 2 ? Measures.plane(mesh) : null;
         Parallel.forBlocks(owner.length, BLOCK, (block, from, to) -> {
             double[] up = new double[3];
             double[] normal = new double[3];
@@ -374,9 +401,13 @@ public final class Slicer {
                         ? CellShape.LINE
                         : n == 3 ? CellShape.TRIANGLE : n == 4 ? CellShape.QUAD : CellShape.POLYGON;
                 shapes[f] = (byte) shape.ordinal();
-                if (n > 2) {
+                if (n > 2 || flat != null) {
                     upwards(owner[f], up);
-                    normal(xyz, nodes, offsets[f], offsets[f + 1], normal);
+                    if (n > 2) {
+                        normal(xyz, nodes, offsets[f], offsets[f + 1], normal);
+                    } else {
+                        across(xyz, nodes, offsets[f], flat, normal);
+                    }
                     if (up[0] * normal[0] + up[1] * normal[1] + up[2] * normal[2] < 0) {
                         for (int i = offsets[f], k = offsets[f + 1] - 1; i < k; i++, k--) {
                             int swap = nodes[i];
@@ -414,6 +445,16 @@ public final class Slicer {
         }
         for (int d = 0; d < 3; d++) {
             out[d] = sum[3 + d] / Math.max(1, above) - sum[d] / Math.max(1, below);
+        }
+    }
+
+    private static void across(double[] xyz, int[] nodes, int from, double[] plane, double[] out) {
+        int a = 3 * nodes[from];
+        int b = 3 * nodes[from + 1];
+        for (int d = 0; d < 3; d++) {
+            int e = (d + 1) % 3;
+            int g = (d + 2) % 3;
+            out[d] = (xyz[b + e] - xyz[a + e]) * plane[g] - (xyz[b + g] - xyz[a + g]) * plane[e];
         }
     }
 

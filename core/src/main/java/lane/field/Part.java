@@ -43,6 +43,16 @@ public record Part(
         fields = List.copyOf(fields);
     }
 
+    /** Whether it was cut out of the run, so that its nodes are none of the run's. */
+    public boolean cut() {
+        return node.length > 0 && java.util.Arrays.stream(node).allMatch(v -> v < 0) && unmatched == 0;
+    }
+
+    /** Some of its faces. */
+    public Part pick(int[] faces) {
+        return PartPieces.pick(this, faces, name);
+    }
+
     public Part named(String other) {
         return new Part(other, surface, node, owner, fields, turned, unmatched, role, stretch);
     }

@@ -213,6 +213,19 @@ final class PartPieces {
                 .toList();
         int unmatched = (int) Arrays.stream(owner).filter(o -> o < 0).count();
         // Which faces were turned is no longer known face by face; the whole part's count was told before.
-        return new Part(name, new Mesh(xyz, shapes, offsets, nodes), node, owner, fields, 0, unmatched, part.role());
+        return new Part(
+                name,
+                new Mesh(xyz, shapes, offsets, nodes),
+                node,
+                owner,
+                fields,
+                0,
+                unmatched,
+                part.role(),
+                part.stretch() == null
+                        ? null
+                        : Arrays.stream(faces)
+                                .mapToDouble(f -> part.stretch()[f])
+                                .toArray());
     }
 }

@@ -28,6 +28,10 @@ public record Axis(Point origin, Point direction, Point zero) {
         this(origin, direction, null);
     }
 
+    public Axis moved(Point by) {
+        return new Axis(origin.plus(by), direction, zero);
+    }
+
     /** The direction of a quarter turn. */
     public Point quarter() {
         return direction.cross(zero);

@@ -274,6 +274,48 @@ public final class CellLocator {
         }
     }
 
+    /** Cells whose boxes meet a plane, ascending. @param normal of length 1 @param offset of the plane along it */
+    public int[] meeting(Point normal, double offset) {
+        double[] n = {normal.x(), normal.y(), normal.z()};
+        var out = new Found();
+        if (first.length > 0) {
+            meeting(0, n, offset, 1e-9 * mesh.modelSize(), out);
+        }
+        int[] cells = Arrays.copyOf(out.cells, out.count);
+        Arrays.parallelSort(cells);
+        return cells;
+    }
+
+    private static final class Found {
+        private int[] cells = new int[1024];
+        private int count;
+    }
+
+    private void meeting(int node, double[] n, double offset, double slack, Found out) {
+        boolean leaf = count[node] < 0;
+        float[] boxes = leaf ? cellBoxes : nodeBoxes;
+        for (int k = first[node]; k < first[node] + Math.abs(count[node]); k++) {
+            double middle = -offset;
+            double reach = slack;
+            for (int d = 0; d < 3; d++) {
+                double low = boxes[6 * k + 2 * d];
+                double high = boxes[6 * k + 2 * d + 1];
+                middle += n[d] * (low + high) / 2;
+                reach += Math.abs(n[d]) * (high - low) / 2;
+            }
+            if (Math.abs(middle) <= reach) {
+                if (leaf) {
+                    if (out.count == out.cells.length) {
+                        out.cells = Arrays.copyOf(out.cells, 2 * out.count);
+                    }
+                    out.cells[out.count++] = order[k];
+                } else {
+                    meeting(k, n, offset, slack, out);
+                }
+            }
+        }
+    }
+
     /** A finder for one thread. */
     public Finder finder() {
         return new Finder();

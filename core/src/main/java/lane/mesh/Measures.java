@@ -29,7 +29,7 @@ public final class Measures {
     }
 
     /** Area times normal of the polygon through the corners of a surface cell. */
-    static double[] areaVector(Cell cell) {
+    public static double[] areaVector(Cell cell) {
         double[] n = new double[3];
         int size = cell.shape().rim(cell.size());
         for (int i = 1; i + 1 < size; i++) {

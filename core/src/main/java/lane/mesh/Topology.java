@@ -8,8 +8,10 @@ import lane.base.Work;
 /**
  * The outer boundary of a mesh: faces that belong to one cell only (edges, for a mesh of surface cells). Two faces are
  * the same when they have the same nodes, told by a sum of mixed node numbers, so that a chance match is a matter of
- * 2^-64. Faces are put in buckets by their smallest node, so the cost grows linearly with the number of cells; eight bytes
- * a face are needed. The result does not depend on the number of threads.
+ * 2^-64. The numbers of all faces with the same smallest node are folded into one by exclusive or: where each face met its
+ * like, nothing is left, and only the faces at other nodes are looked at one by one. The cost grows linearly with the number
+ * of cells; eight bytes a node and thread are needed. The result does not depend on the number of threads. Faces that four
+ * cells claim are only seen at nodes that have a free face too, or one of three cells.
  */
 public final class Topology {
     private static final int BLOCK = 1 << 14;
@@ -80,92 +82,71 @@ public final class Topology {
 
         Boundary find() {
             int n = mesh.cellCount();
-            // A few equal parts: each counts and fills its own stretch of every bucket, in the order of the cells.
+            // A few equal parts: each folds its faces into numbers of its own, in the order of the cells.
             int parts = Math.clamp(Runtime.getRuntime().availableProcessors(), 1, 8);
             int size = Math.max(1, (n + parts - 1) / parts);
-            int blocks = Parallel.blocks(n, size);
-            int[][] begin = new int[blocks][];
+            long[][] folded = new long[Parallel.blocks(n, size)][];
             Parallel.forBlocks(n, size, (b, from, to) -> {
-                int[] count = new int[mesh.nodeCount()];
-                over(from, to, (cell, face, smallest, key) -> count[smallest]++);
-                begin[b] = count;
+                long[] own = new long[mesh.nodeCount()];
+                over(from, to, (cell, face, smallest, key) -> own[smallest] ^= key);
+                folded[b] = own;
             });
-            work.progress("Finding the boundary", 0.3);
-            int[] bucket = new int[mesh.nodeCount() + 1];
-            int sum = 0;
-            for (int node = 0; node < mesh.nodeCount(); node++) {
-                bucket[node] = sum;
-                for (int[] count : begin) {
-                    int c = count[node];
-                    count[node] = sum;
-                    sum = Math.addExact(sum, c);
-                }
-            }
-            bucket[mesh.nodeCount()] = sum;
-            long[] keys = new long[sum];
-            Parallel.forBlocks(n, size, (b, from, to) -> {
-                int[] at = begin[b];
-                over(from, to, (cell, face, smallest, key) -> keys[at[smallest]++] = key);
-            });
-            Arrays.fill(begin, null);
-            work.progress("Finding the boundary", 0.6);
-            single(bucket, keys);
-            work.progress("Finding the boundary", 0.75);
-            return collect(bucket, keys);
-        }
-
-        private int shared;
-
-        /** Leaves in each bucket the keys of faces that only one cell has; the others become 0. */
-        private void single(int[] bucket, long[] keys) {
-            int nodes = mesh.nodeCount();
-            int[] found = new int[Parallel.blocks(nodes, BLOCK)];
-            Parallel.forBlocks(nodes, BLOCK, (b, from, to) -> {
-                work.poll();
-                int folded = 0;
-                for (int node = from; node < to; node++) {
-                    int end = bucket[node + 1];
-                    for (int i = bucket[node]; i < end; i++) {
-                        long key = keys[i];
-                        int same = 1;
-                        for (int k = i + 1; key != 0 && k < end; k++) {
-                            if (keys[k] == key) {
-                                keys[k] = 0;
-                                same++;
-                            }
-                        }
-                        if (same > 1) {
-                            keys[i] = 0;
-                            folded += same > 2 ? 1 : 0;
-                        }
+            work.progress("Finding the boundary", 0.5);
+            long[] odd = folded[0];
+            Parallel.forBlocks(odd.length, BLOCK, (b, from, to) -> {
+                for (int k = 1; k < folded.length; k++) {
+                    for (int i = from; i < to; i++) {
+                        odd[i] ^= folded[k][i];
                     }
                 }
-                found[b] = folded;
             });
-            shared = Arrays.stream(found).sum();
+            Boundary boundary = collect(odd);
+            if (boundary.size() == 0) {
+                // A closed surface, or cells that stand twice and hide each other: look at every face.
+                Arrays.fill(odd, 1);
+                boundary = collect(odd);
+            }
+            return boundary;
         }
 
-        /** A second walk over the cells keeps the faces whose key is left in its bucket. */
-        private Boundary collect(int[] bucket, long[] keys) {
+        /** Faces at nodes where not all faces met their like; those that stand alone are the boundary. */
+        private Boundary collect(long[] odd) {
             int blocks = Parallel.blocks(mesh.cellCount(), BLOCK);
-            Piece[] pieces = new Piece[blocks];
-            double[] plane = dimension == 2 ? Measures.plane(mesh) : null;
+            Single[] found = new Single[blocks];
             Parallel.forBlocks(mesh.cellCount(), BLOCK, (b, from, to) -> {
-                var piece = new Piece(mesh, plane);
+                var own = new Single();
                 over(from, to, (cell, face, smallest, key) -> {
-                    for (int i = bucket[smallest]; i < bucket[smallest + 1]; i++) {
-                        if (keys[i] == key) {
-                            piece.add(cell, nodesOf(cell, face));
-                            return;
-                        }
+                    if (odd[smallest] != 0) {
+                        own.add(cell, face, key);
                     }
                 });
+                found[b] = own;
+            });
+            work.progress("Finding the boundary", 0.8);
+            var counts = new Counts(Arrays.stream(found).mapToInt(s -> s.count).sum());
+            for (Single s : found) {
+                for (int i = 0; i < s.count; i++) {
+                    counts.add(s.key[i]);
+                }
+            }
+            work.poll();
+            Piece[] pieces = new Piece[blocks];
+            double[] plane = dimension == 2 ? Measures.plane(mesh) : null;
+            Parallel.forBlocks(blocks, 1, (b, from, to) -> {
+                var piece = new Piece(mesh, plane);
+                Single s = found[b];
+                for (int i = 0; i < s.count; i++) {
+                    if (counts.of(s.key[i]) == 1) {
+                        piece.add(s.cell[i], nodesOf(s.cell[i], s.face[i]));
+                    }
+                }
                 pieces[b] = piece;
             });
-            return Piece.join(List.of(pieces), shared);
+            return Piece.join(List.of(pieces), counts.beyondTwo());
         }
 
         private void over(int from, int to, Taker taker) {
+            long[] mixed = new long[27];
             for (int c = from; c < to; c++) {
                 if ((c & 0xffff) == 0) {
                     work.poll();
@@ -181,13 +162,16 @@ public final class Topology {
                     polyhedron(c, taker);
                 } else {
                     int[][] own = faces[shape.ordinal()];
+                    int n = shape.nodes();
+                    for (int i = 0; i < n; i++) {
+                        mixed[i] = mixed(all[begin + i]);
+                    }
                     for (int f = 0; f < own.length; f++) {
                         int least = Integer.MAX_VALUE;
                         long key = 0;
                         for (int local : own[f]) {
-                            int node = all[begin + local];
-                            least = Math.min(least, node);
-                            key += mixed(node);
+                            least = Math.min(least, all[begin + local]);
+                            key += mixed[local];
                         }
                         taker.take(c, f, least, key == 0 ? 1 : key);
                     }
@@ -256,6 +240,63 @@ public final class Topology {
                 out[k] = all[begin + own[k]];
             }
             return out;
+        }
+    }
+
+    /** Faces of some consecutive cells that may be of the boundary. */
+    private static final class Single {
+        private int count;
+        private int[] cell = new int[64];
+        private int[] face = new int[64];
+        private long[] key = new long[64];
+
+        void add(int c, int f, long k) {
+            if (count == cell.length) {
+                cell = Arrays.copyOf(cell, 2 * count);
+                face = Arrays.copyOf(face, 2 * count);
+                key = Arrays.copyOf(key, 2 * count);
+            }
+            cell[count] = c;
+            face[count] = f;
+            key[count++] = k;
+        }
+    }
+
+    /** How often each key was met: a hash table of open addresses; no key is 0. */
+    private static final class Counts {
+        private final long[] keys;
+        private final byte[] times;
+
+        Counts(int most) {
+            keys = new long[Integer.highestOneBit(Math.max(8, most)) << 2];
+            times = new byte[keys.length];
+        }
+
+        private int slot(long key) {
+            int mask = keys.length - 1;
+            int at = (int) (key ^ key >>> 32) & mask;
+            while (keys[at] != 0 && keys[at] != key) {
+                at = at + 1 & mask;
+            }
+            return at;
+        }
+
+        void add(long key) {
+            int at = slot(key);
+            keys[at] = key;
+            times[at] = (byte) Math.min(100, times[at] + 1);
+        }
+
+        int of(long key) {
+            return times[slot(key)];
+        }
+
+        int beyondTwo() {
+            int n = 0;
+            for (byte t : times) {
+                n += t > 2 ? 1 : 0;
+            }
+            return n;
         }
     }
 

@@ -22,15 +22,20 @@ public final class BalanceReader {
 
     private record RimKey(List<int[]> nodes, Span span) {}
 
-    /** @param partOf the run's part behind a station's key */
+    /** @param partOf the run's parts behind a station's key */
     public static Balance read(
-            Run run, Reading.OfBalance reading, Function<String, Part> partOf, Lens lens, Trail trail, Memo memo) {
+            Run run,
+            Reading.OfBalance reading,
+            Function<String, List<Part>> partOf,
+            Lens lens,
+            Trail trail,
+            Memo memo) {
         if (reading.terms().isEmpty()) {
             throw new LaneException("Balance \"" + reading.name() + "\" has no terms; add at least one.");
         }
         var all = new LinkedHashSet<Part>();
-        reading.terms().forEach(t -> t.stations().forEach(s -> all.add(partOf.apply(s))));
-        reading.closedBy().forEach(s -> all.add(partOf.apply(s)));
+        reading.terms().forEach(t -> t.stations().forEach(s -> all.addAll(partOf.apply(s))));
+        reading.closedBy().forEach(s -> all.addAll(partOf.apply(s)));
         List<Part> bounds = List.copyOf(all);
         double closure = TallyReader.closure(run, bounds, lens, memo);
         Span span = Span.of(run, lens.axis());
@@ -48,7 +53,9 @@ public final class BalanceReader {
                 java.util.Map.of("closure", String.valueOf(closure)));
         var settings = new LinkedHashMap<String, String>();
         for (Reading.Term term : reading.terms()) {
-            List<Part> parts = term.stations().stream().map(partOf).toList();
+            List<Part> parts = term.stations().stream()
+                    .flatMap(s -> partOf.apply(s).stream())
+                    .toList();
             Tally tally = TallyReader.read(run, parts, term.measure(), lens, "", Trail.EMPTY, memo);
             if (unit == null) {
                 unit = Outcome.shown(reading.unit(), tally.unit(), "Balance \"" + reading.name() + "\"");

@@ -17,6 +17,8 @@ public sealed interface Measure {
             case Area _ -> Set.of();
             case Mean m -> Set.of(m.quantity());
             case Integral m -> Set.of(m.quantity());
+            case Extreme m -> Set.of(m.quantity());
+            case WeightedMean m -> Set.of(m.quantity(), m.vector());
             case Flow m -> Set.of(m.vector());
             case Force m -> m.loads().quantities();
             case Moment m -> m.loads().quantities();
@@ -33,6 +35,22 @@ public sealed interface Measure {
 
     /** Mean of a quantity, weighted by area. */
     record Mean(String quantity) implements Measure {
+        @Override
+        public String sign() {
+            return "";
+        }
+    }
+
+    /** Least or greatest value of a quantity, with its place. */
+    record Extreme(String quantity, boolean greatest) implements Measure {
+        @Override
+        public String sign() {
+            return "";
+        }
+    }
+
+    /** Mean of a quantity, weighted by the flow of a vector through the surface: what a stirred cup would hold. */
+    record WeightedMean(String quantity, String vector) implements Measure {
         @Override
         public String sign() {
             return "";

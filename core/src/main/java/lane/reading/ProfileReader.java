@@ -4,6 +4,8 @@ import java.util.Map;
 import lane.field.Field;
 import lane.field.Run;
 import lane.quantity.Quantity;
+import lane.station.Abscissa;
+import lane.station.CurveAxis;
 import lane.station.Placement;
 import lane.station.Station;
 import lane.trail.Trail;
@@ -13,14 +15,14 @@ import lane.unit.Unit;
 public final class ProfileReader {
     private ProfileReader() {}
 
+    /** Whole turns that keep an angle within half a turn of the one before. */
+    private static double turns(double before, Station.Path line, double[] xyz, int i, Lens lens) {
+        double a = line.abscissa().of(0, 1, xyz[3 * i], xyz[3 * i + 1], xyz[3 * i + 2], lens.axis());
+        return 2 * Math.PI * Math.round((before - a) / (2 * Math.PI));
+    }
+
     public static Profile read(
-            Run run,
-            Placement placement,
-            Station.Line line,
-            Quantity quantity,
-            Lens lens,
-            String unitText,
-            Trail trail) {
+            Run run, Placement placement, Station line, Quantity quantity, Lens lens, String unitText, Trail trail) {
         Field field = lens.onMesh(run, quantity);
         lens.requireNumber(quantity, field);
         Unit stored = lens.unit(run, field);
@@ -39,6 +41,7 @@ public final class ProfileReader {
         double[] v = new double[components];
         double[] xyz = placement.xyz();
         int found = 0;
+        CurveAxis axis = CurveAxis.of(line);
         // A plane mesh of a full turn holds the values of angle zero; elsewhere vectors are turned along.
         boolean turned = run.stated().turn() != null && run.mesh().dimension() == 2;
         for (int i = 0; i < n; i++) {
@@ -52,8 +55,19 @@ public final class ProfileReader {
                     components == 1 && !quantity.take().needsVector() && quantity.take() != lane.quantity.Take.MAGNITUDE
                             ? v[0]
                             : quantity.take().of(v, xyz[3 * i], xyz[3 * i + 1], xyz[3 * i + 2], lens.axis());
-            abscissa[i] = line.abscissa()
-                    .of(placement.arc()[i], line.length(), xyz[3 * i], xyz[3 * i + 1], xyz[3 * i + 2], lens.axis());
+            abscissa[i] = switch (line) {
+                case Station.Path p ->
+                    p.abscissa()
+                                    .of(
+                                            placement.arc()[i],
+                                            p.length(),
+                                            xyz[3 * i],
+                                            xyz[3 * i + 1],
+                                            xyz[3 * i + 2],
+                                            lens.axis())
+                            + (i > 0 && p.abscissa() == Abscissa.ANGLE ? turns(abscissa[i - 1], p, xyz, i, lens) : 0);
+                default -> i + 1;
+            };
             found += Double.isFinite(value[i]) ? 1 : 0;
         }
         String stand = field.at() == Field.At.NODE ? "interpolated between nodes" : "cell values as stored";
@@ -67,31 +81,17 @@ public final class ProfileReader {
                         Map.of("take", quantity.take().word(), "axis", String.valueOf(lens.axis())))
                 .then(
                         "station",
-                        "line \"" + line.name() + "\", " + n + " samples",
+                        line.word() + " \"" + line.name() + "\", " + n + " samples",
                         Map.of(
-                                "a",
-                                line.a().toString(),
-                                "b",
-                                line.b().toString(),
-                                "sampling",
-                                line.sampling().toString(),
+                                "geometry",
+                                line.geometry().toString(),
                                 "abscissa",
-                                line.abscissa().word(),
+                                axis.word(),
                                 "found",
                                 String.valueOf(placement.found()),
                                 "moved",
                                 placement.moved() + ", at most " + placement.largestMove() + " m"))
                 .then("reading", "profile", Map.of("interpolation", stand, "unit", shown.label()));
-        return new Profile(
-                abscissa,
-                value,
-                new double[0],
-                line.abscissa().word(),
-                line.abscissa().unit(),
-                shown,
-                false,
-                found,
-                stand,
-                full);
+        return new Profile(abscissa, value, new double[0], axis.word(), axis.unit(), shown, false, found, stand, full);
     }
 }

@@ -20,6 +20,8 @@ public sealed interface Reading {
     default List<String> places() {
         return switch (this) {
             case OfProfile p -> List.of(p.station());
+            case OfSweep s -> List.of(s.station());
+            case OfAround a -> List.of(a.station());
             case OfTally t -> t.stations();
             case OfBalance b ->
                 Stream.concat(b.closedBy().stream(), b.terms().stream().flatMap(t -> t.stations().stream()))
@@ -31,6 +33,8 @@ public sealed interface Reading {
     default Set<String> quantities() {
         return switch (this) {
             case OfProfile p -> Set.of(p.quantity());
+            case OfSweep s -> s.measure().quantities();
+            case OfAround a -> Set.of(a.quantity());
             case OfTally t -> t.measure().quantities();
             case OfBalance b ->
                 b.terms().stream()
@@ -41,6 +45,44 @@ public sealed interface Reading {
 
     /** A quantity along a line. */
     record OfProfile(String id, String name, String station, String quantity, String unit) implements Reading {}
+
+    /** One number at each place of a sweep. */
+    record OfSweep(String id, String name, String station, Measure measure, String unit) implements Reading {}
+
+    /** What is taken along the axis at each angle. */
+    enum Along {
+        MEAN("mean"),
+        LEAST("least value"),
+        GREATEST("greatest value");
+
+        private final String word;
+
+        Along(String word) {
+            this.word = word;
+        }
+
+        public String word() {
+            return word;
+        }
+    }
+
+    /** A quantity around a shell: one number an angle. @param samples number of angles, 360 where left out */
+    record OfAround(String id, String name, String station, String quantity, Along along, int samples, String unit)
+            implements Reading {
+        public OfAround {
+            along = along == null ? Along.MEAN : along;
+            samples = samples == 0 ? 360 : samples;
+            if (samples < 4 || samples > 100_000) {
+                throw new lane.base.LaneException(
+                        "Around a shell go 4 to 100 000 angles, not " + samples + "; give a number in that range.");
+            }
+        }
+    }
+
+    /** Whether the answer is a curve. */
+    default boolean curve() {
+        return this instanceof OfProfile || this instanceof OfSweep || this instanceof OfAround;
+    }
 
     /** One number over boundary parts. @param stations keys of stations on parts, taken together */
     record OfTally(String id, String name, List<String> stations, Measure measure, String unit) implements Reading {

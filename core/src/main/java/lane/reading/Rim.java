@@ -20,7 +20,7 @@ record Rim(int edges, Point place) {
     static Rim of(List<Part> parts, Span span) {
         int most = 0;
         for (Part part : parts) {
-            if (part.unmatched() > 0) {
+            if (part.unmatched() > 0 || part.cut()) {
                 return new Rim(0, null);
             }
             most += part.surface().nodes().length;

@@ -10,6 +10,7 @@ import lane.field.Field;
 import lane.field.Part;
 import lane.field.Run;
 import lane.field.Values;
+import lane.mesh.Cell;
 import lane.mesh.FaceQuadrature;
 import lane.mesh.Measures;
 import lane.mesh.Mesh;
@@ -68,7 +69,7 @@ final class SurfaceIntegral {
     }
 
     /** A field on a part with the way from a face's nodes to its values; equal where it gives the same numbers. */
-    private record Seen(Values values, Field.At at, int components, int[] node, int[] owner) {}
+    private record Seen(Values values, Field.At at, int components, int[] node, int[] owner, Mesh within) {}
 
     private record Key(Object what, List<Mesh> surfaces, List<Seen> seen, Span turn) {}
 
@@ -145,6 +146,7 @@ final class SurfaceIntegral {
                 var turned = new At();
                 turned.value = new double[seen.length][3];
                 var rule = new FaceQuadrature(mesh, DEGREE, plane);
+                Cell view = Arrays.stream(seen).anyMatch(s -> s.within != null) ? new Cell(run.mesh()) : null;
                 for (int f = from; f < to; f++) {
                     rule.load(f);
                     for (int q = 0; q < rule.size(); q++) {
@@ -162,7 +164,12 @@ final class SurfaceIntegral {
                         }
                         at.area = Math.sqrt(at.nx * at.nx + at.ny * at.ny + at.nz * at.nz);
                         for (int i = 0; i < seen.length; i++) {
-                            sample(seen[i], rule, mesh, f, at.value[i]);
+                            if (seen[i].within == null) {
+                                sample(seen[i], rule, mesh, f, at.value[i]);
+                            } else {
+                                within(seen[i], view, f, at);
+                                at.value[i] = inCell(seen[i], view, at.value[i]);
+                            }
                         }
                         if (span.turned()) {
                             around(at, span, integrand, turned, own);
@@ -185,7 +192,12 @@ final class SurfaceIntegral {
     private Seen see(Part part, String quantity) {
         Field field = lens.onPart(run, part, lens.quantity(quantity));
         boolean own = part.field(field.name()).isPresent();
-        if (!own) {
+        // A surface cut out of the run takes its values within the cells that own its faces.
+        boolean within = !own
+                && field.at() == Field.At.NODE
+                && part.cut()
+                && Arrays.stream(part.owner()).allMatch(v -> v >= 0);
+        if (!own && !within) {
             boolean known = field.at() == Field.At.NODE
                     // Nodes that no face uses do not matter: surface files often carry a volume's nodes along.
                     ? Arrays.stream(part.surface().nodes()).allMatch(v -> part.node()[v] >= 0)
@@ -201,8 +213,27 @@ final class SurfaceIntegral {
                 field.values(),
                 field.at(),
                 field.components(),
-                own || !byNode ? null : part.node(),
-                own || byNode ? null : part.owner());
+                own || within || !byNode ? null : part.node(),
+                own || byNode && !within ? null : part.owner(),
+                within ? run.mesh() : null);
+    }
+
+    private static void within(Seen seen, Cell view, int face, At at) {
+        if (view.index() != seen.owner[face]) {
+            view.load(seen.owner[face]);
+        }
+        view.locate(at.x, at.y, at.z);
+    }
+
+    private static double[] inCell(Seen seen, Cell view, double[] out) {
+        for (int c = 0; c < seen.components; c++) {
+            double v = 0;
+            for (int k = 0; k < view.size(); k++) {
+                v += view.weights()[k] * seen.values.get(view.node(k) * seen.components + c);
+            }
+            out[c] = v;
+        }
+        return out;
     }
 
     private static void sample(Seen seen, FaceQuadrature rule, Mesh mesh, int face, double[] out) {

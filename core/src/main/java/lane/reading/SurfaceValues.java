@@ -15,9 +15,10 @@ import lane.unit.Unit;
  *
  * @param byNode true if there is one value a surface node, false if one a face
  * @param value NaN where the field is not known
+ * @param exact the same in full precision
  * @param unit as shown
  */
-public record SurfaceValues(boolean byNode, float[] value, Unit unit) {
+public record SurfaceValues(boolean byNode, float[] value, double[] exact, Unit unit) {
     /** @throws lane.base.LaneException when the run has no such field or it has no single number */
     public static SurfaceValues of(Run run, Part part, Quantity quantity, Lens lens) {
         Field field = lens.onPart(run, part, quantity);
@@ -27,7 +28,8 @@ public record SurfaceValues(boolean byNode, float[] value, Unit unit) {
         Mesh mesh = part.surface();
         Unit stored = lens.unit(run, field);
         Unit shown = Outcome.shown(quantity.unit(), stored, "Quantity \"" + quantity.name() + "\"");
-        float[] value = new float[byNode ? mesh.nodeCount() : mesh.cellCount()];
+        double[] exact = new double[byNode ? mesh.nodeCount() : mesh.cellCount()];
+        float[] value = new float[exact.length];
         int components = field.components();
         double[] v = new double[components];
         double[] place = new double[3];
@@ -37,6 +39,7 @@ public record SurfaceValues(boolean byNode, float[] value, Unit unit) {
             int at = own ? i : byNode ? part.node()[i] : part.owner()[i];
             if (at < 0) {
                 value[i] = Float.NaN;
+                exact[i] = Double.NaN;
                 continue;
             }
             for (int c = 0; c < components; c++) {
@@ -47,9 +50,10 @@ public record SurfaceValues(boolean byNode, float[] value, Unit unit) {
             } else if (!plain) {
                 cell.load(i).centre(place);
             }
-            value[i] = (float) (plain ? v[0] : quantity.take().of(v, place[0], place[1], place[2], lens.axis()));
+            exact[i] = plain ? v[0] : quantity.take().of(v, place[0], place[1], place[2], lens.axis());
+            value[i] = (float) exact[i];
         }
-        return new SurfaceValues(byNode, value, shown);
+        return new SurfaceValues(byNode, value, exact, shown);
     }
 
     /** The value at a place of a face, in SI units. */

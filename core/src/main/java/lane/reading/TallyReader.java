@@ -8,6 +8,7 @@ import lane.field.Field;
 import lane.field.Part;
 import lane.field.Run;
 import lane.mesh.Axis;
+import lane.mesh.Cell;
 import lane.mesh.Point;
 import lane.quantity.Quantity;
 import lane.quantity.Take;
@@ -23,7 +24,11 @@ public final class TallyReader {
     private TallyReader() {}
 
     /** A number in SI units with its unit and the pieces it consists of. */
-    private record Raw(double value, Unit natural, Map<String, Double> pieces) {}
+    private record Raw(double value, Unit natural, Map<String, Double> pieces, String place) {
+        Raw(double value, Unit natural, Map<String, Double> pieces) {
+            this(value, natural, pieces, "");
+        }
+    }
 
     /** @throws LaneException when a field is missing, has the wrong dimension, or is not known on the parts */
     public static Tally read(
@@ -34,6 +39,8 @@ public final class TallyReader {
                     case Measure.Area _ -> new Raw(geometry(over)[3], Unit.of("m2"), Map.of());
                     case Measure.Mean mean -> mean(over, mean.quantity(), true);
                     case Measure.Integral integral -> mean(over, integral.quantity(), false);
+                    case Measure.Extreme extreme -> extreme(over, extreme);
+                    case Measure.WeightedMean mean -> weighted(over, mean);
                     case Measure.Flow flow -> flow(over, flow);
                     case Measure.Force force -> force(over, force);
                     case Measure.Moment moment -> moment(over, moment);
@@ -41,7 +48,7 @@ public final class TallyReader {
         Unit shown = Outcome.shown(unitText, raw.natural, "Tally");
         int faces = parts.stream().mapToInt(p -> p.surface().cellCount()).sum();
         String where = String.join(" + ", parts.stream().map(Part::name).toList());
-        String note = "over " + where + ", " + faces + " faces";
+        String note = "over " + where + ", " + faces + " faces" + raw.place;
         var settings = new LinkedHashMap<String, String>();
         settings.put("parts", where);
         settings.put("faces", String.valueOf(faces));
@@ -62,6 +69,8 @@ public final class TallyReader {
             case Measure.Area _ -> "area";
             case Measure.Mean m -> "mean of " + m.quantity();
             case Measure.Integral m -> "integral of " + m.quantity();
+            case Measure.Extreme m -> (m.greatest() ? "greatest " : "least ") + m.quantity();
+            case Measure.WeightedMean m -> "mean of " + m.quantity() + " by flow of " + m.vector();
             case Measure.Flow m ->
                 m.carried() == Measure.Carried.NOTHING
                         ? "flow of " + m.vector()
@@ -109,6 +118,63 @@ public final class TallyReader {
             return new Raw(integral / s[1], shown, Map.of());
         }
         return new Raw(integral, shown.si().times(Unit.of("m2")), Map.of());
+    }
+
+    private static Raw extreme(SurfaceIntegral over, Measure.Extreme extreme) {
+        Quantity quantity = over.lens().quantity(extreme.quantity());
+        double best = Double.NaN;
+        Unit unit = Unit.UNKNOWN;
+        Point place = null;
+        for (Part part : over.parts()) {
+            SurfaceValues values = SurfaceValues.of(over.run(), part, quantity, over.lens());
+            unit = values.unit();
+            double[] x = part.surface().xyz();
+            var cell = new Cell(part.surface());
+            double[] c = new double[3];
+            for (int i = 0; i < values.exact().length; i++) {
+                double v = values.exact()[i];
+                if (Double.isNaN(v) || !(Double.isNaN(best) || (extreme.greatest() ? v > best : v < best))) {
+                    continue;
+                }
+                best = v;
+                if (values.byNode()) {
+                    System.arraycopy(x, 3 * i, c, 0, 3);
+                } else {
+                    cell.load(i).centre(c);
+                }
+                place = new Point(c[0], c[1], c[2]);
+            }
+        }
+        if (place == null) {
+            throw new LaneException("Quantity \"" + quantity.name() + "\" has no value on "
+                    + String.join(", ", over.parts().stream().map(Part::name).toList()) + ".");
+        }
+        return new Raw(best, unit, Map.of(), " at " + at(place));
+    }
+
+    static String at(Point p) {
+        return String.format(java.util.Locale.ROOT, "(%.5g, %.5g, %.5g) m", p.x(), p.y(), p.z());
+    }
+
+    private static Raw weighted(SurfaceIntegral over, Measure.WeightedMean mean) {
+        Lens lens = over.lens();
+        Quantity quantity = lens.quantity(mean.quantity());
+        Field field = lens.onPart(over.run(), over.parts().getFirst(), quantity);
+        lens.requireNumber(quantity, field);
+        vector(over, mean.vector());
+        Take take = quantity.take();
+        Unit stored = lens.unit(over.run(), field);
+        boolean plain = field.components() == 1 && take == Take.ALL;
+        Axis axis = lens.axis();
+        double[] s =
+                over.of(List.of("weighted", take, axis), List.of(mean.quantity(), mean.vector()), 2, (at, sums) -> {
+                    double v = plain ? at.value[0][0] : take.of(at.value[0], at.x, at.y, at.z, axis);
+                    double through = at.value[1][0] * at.nx + at.value[1][1] * at.ny + at.value[1][2] * at.nz;
+                    sums[0].add(v * through);
+                    sums[1].add(through);
+                });
+        Unit shown = Outcome.shown(quantity.unit(), stored, "Quantity \"" + quantity.name() + "\"");
+        return new Raw(stored.factor() * s[0] / s[1] + (plain ? stored.offset() : 0), shown, Map.of());
     }
 
     private static Raw flow(SurfaceIntegral over, Measure.Flow flow) {

@@ -10,7 +10,7 @@ import lane.mesh.Axis;
 import lane.reading.Outcome;
 import lane.reading.Profile;
 import lane.reading.Tally;
-import lane.station.Sampling;
+import lane.station.CurveAxis;
 import lane.station.Station;
 import lane.trail.Trail;
 import lane.unit.Unit;
@@ -26,27 +26,27 @@ public final class ReferenceReader {
             Curve.ByFormula curve,
             Map<String, Double> constants,
             double time,
-            Station.Line line,
+            Station line,
             Axis axis,
             String unitText) {
         Formula formula = Formula.of(curve.formula());
         Unit unit = known(curve.unit(), "formula \"" + curve.formula() + "\"");
-        int n = line.sampling() instanceof Sampling.Even even ? even.samples() : 201;
+        CurveAxis.Samples at = CurveAxis.samples(line, axis);
+        CurveAxis drawn = CurveAxis.of(line);
+        int n = at.arc().length;
         double[] abscissa = new double[n];
         double[] value = new double[n];
         Map<String, Double> values = at(time, constants, formula);
-        double length = line.length();
         for (int i = 0; i < n; i++) {
-            double f = (double) i / (n - 1);
-            double x = (1 - f) * line.a().x() + f * line.b().x();
-            double y = (1 - f) * line.a().y() + f * line.b().y();
-            double z = (1 - f) * line.a().z() + f * line.b().z();
+            double x = at.xyz()[3 * i];
+            double y = at.xyz()[3 * i + 1];
+            double z = at.xyz()[3 * i + 2];
             values.put("x", x);
             values.put("y", y);
             values.put("z", z);
             values.put("r", axis.radius(x, y, z));
-            values.put("s", f * length);
-            abscissa[i] = line.abscissa().of(f * length, length, x, y, z, axis);
+            values.put("s", at.arc()[i]);
+            abscissa[i] = at.abscissa()[i];
             value[i] = unit.toSi(formula.value(values));
         }
         Unit shown = Outcome.shown(unitText, unit, "Theory");
@@ -63,16 +63,16 @@ public final class ReferenceReader {
                                 new java.util.TreeMap<>(constants).toString()))
                 .then(
                         "station",
-                        "line \"" + line.name() + "\", " + n + " points",
-                        Map.of("a", line.a().toString(), "b", line.b().toString()))
+                        line.word() + " \"" + line.name() + "\", " + n + " points",
+                        Map.of("geometry", line.geometry().toString()))
                 .then("reading", "profile", Map.of("unit", shown.label()));
         int found = (int) Arrays.stream(value).filter(Double::isFinite).count();
         return new Profile(
                 abscissa,
                 value,
                 new double[0],
-                line.abscissa().word(),
-                line.abscissa().unit(),
+                drawn.word(),
+                drawn.unit(),
                 shown,
                 true,
                 found,
@@ -144,11 +144,11 @@ public final class ReferenceReader {
     }
 
     /** Measured points against the line's abscissa, in the order of the abscissa; rows without a number are left out. */
-    public static Profile profile(Table table, Curve.Columns c, Station.Line line, String unitText) {
+    public static Profile profile(Table table, Curve.Columns c, Station line, String unitText) {
         Unit alongUnit = known(table.unit(c.abscissa(), c.abscissaUnit()), "column \"" + c.abscissa() + "\"");
         Unit unit = known(table.unit(c.value(), c.unit()), "column \"" + c.value() + "\"");
         alongUnit.requireComparable(
-                line.abscissa().unit(), "Column \"" + c.abscissa() + "\" along line \"" + line.name() + "\"");
+                CurveAxis.of(line).unit(), "Column \"" + c.abscissa() + "\" along \"" + line.name() + "\"");
         double[] along = table.column(c.abscissa());
         double[] value = table.column(c.value());
         double[] si = Arrays.stream(value).map(unit::toSi).toArray();
@@ -193,8 +193,8 @@ public final class ReferenceReader {
                 values,
                 halves,
                 up,
-                line.abscissa().word(),
-                line.abscissa().unit(),
+                CurveAxis.of(line).word(),
+                CurveAxis.of(line).unit(),
                 shown,
                 false,
                 rows.length,

@@ -10,7 +10,9 @@ public enum Abscissa {
     X("x", "m"),
     Y("y", "m"),
     Z("z", "m"),
-    RADIUS("radius", "m");
+    RADIUS("radius", "m"),
+    AXIAL("length along the axis", "m"),
+    ANGLE("angle about the axis", "rad");
 
     private final String word;
     private final String unit;
@@ -38,6 +40,8 @@ public enum Abscissa {
             case Y -> y;
             case Z -> z;
             case RADIUS -> axis.radius(x, y, z);
+            case AXIAL -> axis.along(x, y, z);
+            case ANGLE -> axis.angle(x, y, z);
         };
     }
 }

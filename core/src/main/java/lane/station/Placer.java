@@ -2,6 +2,7 @@ package lane.station;
 
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.List;
 import lane.base.LaneException;
 import lane.base.Parallel;
 import lane.base.Work;
@@ -20,23 +21,33 @@ public final class Placer {
 
     private Placer() {}
 
-    /** Places a line on the mesh behind the locator. */
-    public static Placement line(CellLocator locator, Station.Line line, Work work) {
-        return line(locator, line, null, work);
+    /** Places a path on the mesh behind the locator. */
+    public static Placement path(CellLocator locator, Station.Path path, Work work) {
+        return path(locator, path, null, work);
     }
 
     /**
-     * Places a line on a mesh, or on one that lies in the half plane of angle zero of an axis and stands for the full
+     * Places a path on a mesh, or on one that lies in the half plane of angle zero of an axis and stands for the full
      * turn: places are then looked up where they come to lie when turned about the axis.
      *
      * @param turned the axis of the full turn; null for a mesh that stands for itself
      */
-    public static Placement line(CellLocator locator, Station.Line line, Axis turned, Work work) {
-        return switch (line.sampling()) {
-            case Sampling.Even even -> even(locator, line, even.samples(), turned, work);
-            case Sampling.CellExact _ ->
-                turned == null ? cellExact(locator, line, work) : turnedExact(locator, line, turned, work);
-        };
+    public static Placement path(CellLocator locator, Station.Path path, Axis turned, Work work) {
+        if (!(path.sampling() instanceof Sampling.CellExact)) {
+            PathSamples s = PathSamples.of(path);
+            return points(locator, s.xyz(), null, s.arc(), s.weight(), turned, work);
+        }
+        var exact = new Exact();
+        List<Point> corners = path.corners();
+        double before = 0;
+        for (int i = 0; i + 1 < corners.size(); i++) {
+            work.poll();
+            var line = new Station.Line(
+                    "", path.name(), corners.get(i), corners.get(i + 1), path.sampling(), path.abscissa());
+            exact.add(line, turned == null ? cuts(locator, line) : turnedCuts(locator, line, turned), before);
+            before += line.length();
+        }
+        return points(locator, exact.xyz(), exact.probe(), exact.arc(), exact.weight(), turned, work);
     }
 
     /** Where places come to lie when turned into the half plane of angle zero. */
@@ -59,7 +70,7 @@ public final class Placer {
      * A line in a plane with the axis stays straight in the half plane, up to where it crosses the axis: each side of
      * that is cut at every face on its own.
      */
-    private static Placement turnedExact(CellLocator locator, Station.Line line, Axis axis, Work work) {
+    private static double[] turnedCuts(CellLocator locator, Station.Line line, Axis axis) {
         Point d = line.b().minus(line.a());
         Point across = d.minus(axis.direction().times(d.dot(axis.direction())));
         Point off = line.a().minus(axis.origin());
@@ -92,56 +103,67 @@ public final class Placer {
             cuts = Arrays.copyOf(cuts, cuts.length + all.get(1).length - 1);
             System.arraycopy(all.get(1), 1, cuts, all.getFirst().length, all.get(1).length - 1);
         }
-        return exact(locator, line, cuts, axis, work);
+        return cuts;
     }
 
-    private static Placement even(CellLocator locator, Station.Line line, int n, Axis turned, Work work) {
-        double[] arc = new double[n];
-        double[] weight = new double[n];
-        double length = line.length();
-        double[] xyz = new double[3 * n];
-        for (int i = 0; i < n; i++) {
-            double f = (double) i / (n - 1);
-            arc[i] = f * length;
-            weight[i] = (i == 0 || i == n - 1 ? 0.5 : 1) * length / (n - 1);
-            put(xyz, i, line, f);
-        }
-        return points(locator, xyz, null, arc, weight, turned, work);
-    }
-
-    private static void put(double[] xyz, int i, Station.Line line, double f) {
-        // Written so that f = 0 and f = 1 give the ends exactly.
-        xyz[3 * i] = (1 - f) * line.a().x() + f * line.b().x();
-        xyz[3 * i + 1] = (1 - f) * line.a().y() + f * line.b().y();
-        xyz[3 * i + 2] = (1 - f) * line.a().z() + f * line.b().z();
-    }
-
-    private static Placement cellExact(CellLocator locator, Station.Line line, Work work) {
+    private static double[] cuts(CellLocator locator, Station.Line line) {
         double[] cuts = LineCuts.of(locator, line.a(), line.b());
         settle(locator, line, cuts);
-        return exact(locator, line, cuts, null, work);
+        return cuts;
     }
 
-    private static Placement exact(CellLocator locator, Station.Line line, double[] cuts, Axis turned, Work work) {
-        int n = cuts.length - 1;
-        double length = line.length();
-        double[] xyz = new double[9 * n];
-        double[] probe = new double[9 * n];
-        double[] arc = new double[3 * n];
-        double[] weight = new double[3 * n];
-        for (int i = 0; i < n; i++) {
-            double span = (cuts[i + 1] - cuts[i]) * length;
-            double middle = (cuts[i] + cuts[i + 1]) / 2;
-            double[] at = {cuts[i], middle, cuts[i + 1]};
-            for (int k = 0; k < 3; k++) {
-                put(xyz, 3 * i + k, line, at[k]);
-                // Ends are looked up in the cell of the middle, so the value is that of this cell on its own face.
-                put(probe, 3 * i + k, line, middle);
-                arc[3 * i + k] = at[k] * length;
-                weight[3 * i + k] = span * (k == 1 ? 4 : 1) / 6;
+    /** Collects three samples for each stretch between two cuts. */
+    private static final class Exact {
+        private double[] xyz = new double[96];
+        private double[] probe = new double[96];
+        private double[] arc = new double[32];
+        private double[] weight = new double[32];
+        private int count;
+
+        void add(Station.Line line, double[] cuts, double before) {
+            double length = line.length();
+            for (int i = 0; i + 1 < cuts.length; i++) {
+                double span = (cuts[i + 1] - cuts[i]) * length;
+                double middle = (cuts[i] + cuts[i + 1]) / 2;
+                double[] at = {cuts[i], middle, cuts[i + 1]};
+                while (count + 3 > arc.length) {
+                    xyz = Arrays.copyOf(xyz, 2 * xyz.length);
+                    probe = Arrays.copyOf(probe, 2 * probe.length);
+                    arc = Arrays.copyOf(arc, 2 * arc.length);
+                    weight = Arrays.copyOf(weight, 2 * weight.length);
+                }
+                for (int k = 0; k < 3; k++) {
+                    put(xyz, count, line, at[k]);
+                    // Ends are looked up in the cell of the middle, so the value is that of this cell on its own face.
+                    put(probe, count, line, middle);
+                    arc[count] = before + at[k] * length;
+                    weight[count++] = span * (k == 1 ? 4 : 1) / 6;
+                }
             }
         }
-        return points(locator, xyz, probe, arc, weight, turned, work);
+
+        private static void put(double[] xyz, int i, Station.Line line, double f) {
+            // Written so that f = 0 and f = 1 give the ends exactly.
+            xyz[3 * i] = (1 - f) * line.a().x() + f * line.b().x();
+            xyz[3 * i + 1] = (1 - f) * line.a().y() + f * line.b().y();
+            xyz[3 * i + 2] = (1 - f) * line.a().z() + f * line.b().z();
+        }
+
+        double[] xyz() {
+            return Arrays.copyOf(xyz, 3 * count);
+        }
+
+        double[] probe() {
+            return Arrays.copyOf(probe, 3 * count);
+        }
+
+        double[] arc() {
+            return Arrays.copyOf(arc, count);
+        }
+
+        double[] weight() {
+            return Arrays.copyOf(weight, count);
+        }
     }
 
     /**
@@ -188,11 +210,16 @@ public final class Placer {
 
     /** Places a list of points; abscissa is their number and weight 1. */
     public static Placement points(CellLocator locator, double[] xyz, Work work) {
+        return points(locator, xyz, null, work);
+    }
+
+    /** The same in a mesh that stands for a full turn. @param turned its axis; null for one that stands for itself */
+    public static Placement points(CellLocator locator, double[] xyz, Axis turned, Work work) {
         double[] arc = new double[xyz.length / 3];
         double[] weight = new double[arc.length];
         Arrays.setAll(arc, i -> i);
         Arrays.fill(weight, 1);
-        return points(locator, xyz, null, arc, weight, null, work);
+        return points(locator, xyz, null, arc, weight, turned, work);
     }
 
     private static Placement points(

@@ -14,25 +14,17 @@ import lane.base.Work;
 import lane.check.Check;
 import lane.check.CheckResult;
 import lane.check.Judge;
-import lane.field.Part;
 import lane.field.Run;
 import lane.field.Treatment;
-import lane.field.Turn;
-import lane.mesh.Axis;
-import lane.mesh.Mesh;
 import lane.quantity.FieldUnit;
 import lane.quantity.Quantity;
-import lane.reading.BalanceReader;
 import lane.reading.Lens;
 import lane.reading.Outcome;
-import lane.reading.ProfileReader;
 import lane.reading.Reading;
-import lane.reading.TallyReader;
 import lane.reference.Curve;
 import lane.reference.Formula;
 import lane.reference.ReferenceReader;
 import lane.station.Placement;
-import lane.station.Placer;
 import lane.station.Station;
 import lane.trail.Trail;
 
@@ -50,8 +42,21 @@ public final class Evaluator {
 
     private final AtomicInteger computed = new AtomicInteger();
 
+    private final Places places;
+
     public Evaluator(Library library) {
         this.library = library;
+        places = new Places(library, new Places.Keep() {
+            @Override
+            public <T> T counted(Object key, Supplier<T> make) {
+                return remember(key, make);
+            }
+
+            @Override
+            public <T> T of(Object key, Supplier<T> make) {
+                return share(key, make);
+            }
+        });
     }
 
     /** Number of placements, readings and checks that were really computed since the start. */
@@ -61,10 +66,6 @@ public final class Evaluator {
 
     // Keys: a run and a mesh count by identity, definitions by value. Two times on one mesh share their placements. A
     // key holds what the result depends on and nothing else.
-    private record PlaceKey(Mesh mesh, Station.Line geometry, Axis turned) {}
-
-    private record TurnKey(Object of, Turn turn, Axis axis) {}
-
     private record ReadKey(
             Object source,
             Reading reading,
@@ -90,7 +91,7 @@ public final class Evaluator {
             if (source instanceof Source.Simulation s) {
                 work.poll();
                 try {
-                    runs.put(s.id(), turned(library.run(s, study.timeOf(s), work), study.axis()));
+                    runs.put(s.id(), places.turned(library.run(s, study.timeOf(s), work), study.axis()));
                 } catch (LaneException e) {
                     failures.put(s.id(), e.getMessage());
                 }
@@ -99,10 +100,17 @@ public final class Evaluator {
         Lens lens = Lens.of(study.quantities(), study.units(), study.axis());
         var placements = new LinkedHashMap<String, Map<String, Placement>>();
         for (Station station : study.stations()) {
-            if (station instanceof Station.Line line) {
+            if (station instanceof Station.Path || station instanceof Station.Points) {
                 var of = new LinkedHashMap<String, Placement>();
-                runs.forEach((id, run) -> of.put(id, place(run, line, study.axis(), work)));
-                placements.put(line.id(), of);
+                runs.forEach((id, run) -> {
+                    try {
+                        of.put(id, places.placement(run, station, study.axis(), work));
+                    } catch (LaneException e) {
+                        // The reading on it tells why.
+                        of.remove(id);
+                    }
+                });
+                placements.put(station.id(), of);
             }
         }
         var readings = new LinkedHashMap<String, Map<String, Outcome>>();
@@ -177,23 +185,6 @@ public final class Evaluator {
         }
     }
 
-    /** A plane run of a full turn stands in the half plane of angle zero of the study's axis. */
-    private Run turned(Run run, Axis axis) {
-        Turn turn = run.stated().turn();
-        if (turn == null || turn.wedge() || run.mesh().dimension() != 2) {
-            return run;
-        }
-        Mesh placed = share(new TurnKey(run.mesh(), turn, axis), () -> turn.place(run.mesh(), axis));
-        return share(new TurnKey(run, turn, axis), () -> turn.apply(run, placed, axis));
-    }
-
-    private Placement place(Run run, Station.Line line, Axis axis, Work work) {
-        Axis turned = run.stated().turn() != null && run.mesh().dimension() == 2 ? axis : null;
-        return remember(
-                new PlaceKey(run.mesh(), line.geometry(), turned),
-                () -> Placer.line(run.locator(work), line, turned, work));
-    }
-
     private Outcome read(
             Study study,
             Source source,
@@ -266,41 +257,21 @@ public final class Evaluator {
         List<Station> stations = stations(study, reading);
         // Names of readings do not change numbers but stand in the trail; quantities and units that the reading does
         // not use are left out of the key, so that editing them costs nothing here.
-        Set<String> keys = reading.quantities();
+        Set<String> keys = new HashSet<>(reading.quantities());
+        stations.stream().map(Station::shapedBy).filter(k -> !k.isBlank()).forEach(keys::add);
         List<Quantity> quantities =
                 study.quantities().stream().filter(q -> keys.contains(q.id())).toList();
         List<FieldUnit> units = study.units().stream()
                 .filter(u -> quantities.stream().anyMatch(q -> q.field().equals(u.field())))
                 .toList();
-        var key = new ReadKey(run, reading, stations, quantities, units, study.axis(), List.of());
+        List<Object> sheets = new ArrayList<>();
+        stations.stream()
+                .filter(Station.Sheet.class::isInstance)
+                .forEach(s -> sheets.add(library.sheet(((Station.Sheet) s).file())));
+        var key = new ReadKey(run, reading, stations, quantities, units, study.axis(), sheets);
         return remember(key, () -> {
             try {
-                return switch (reading) {
-                    case Reading.OfProfile p -> {
-                        Station.Line line = line(study, p.station(), reading);
-                        Placement placement = place(run, line, study.axis(), work);
-                        if (placement.found() == 0) {
-                            yield new Outcome.Absent(
-                                    "outside",
-                                    "Line \"" + line.name() + "\" lies outside this run everywhere; move it.");
-                        }
-                        yield ProfileReader.read(
-                                run, placement, line, lens.quantity(p.quantity()), lens, p.unit(), trail);
-                    }
-                    case Reading.OfTally t ->
-                        TallyReader.read(
-                                run,
-                                t.stations().stream()
-                                        .map(s -> part(study, run, s))
-                                        .toList(),
-                                t.measure(),
-                                lens,
-                                t.unit(),
-                                trail,
-                                this::share);
-                    case Reading.OfBalance b ->
-                        BalanceReader.read(run, b, s -> part(study, run, s), lens, trail, this::share);
-                };
+                return new RunReader(study, run, lens, places, this::share, work, trail).read(reading);
             } catch (LaneException e) {
                 return new Outcome.Absent(brief(e.getMessage()), e.getMessage());
             }
@@ -348,18 +319,9 @@ public final class Evaluator {
 
     private Outcome answer(Study study, Source.Reference reference, Reading reading, Curve curve, double time) {
         return switch (reading) {
-            case Reading.OfProfile p -> {
-                Station.Line line = line(study, p.station(), reading);
-                yield switch (curve) {
-                    case Curve.ByFormula f ->
-                        ReferenceReader.profile(f, reference.constants(), time, line, study.axis(), p.unit());
-                    case Curve.Columns c ->
-                        ReferenceReader.profile(library.table(c.file(), study.recipes()), c, line, p.unit());
-                    default ->
-                        throw new LaneException("Reading \"" + p.name() + "\" is a curve, but " + reference.name()
-                                + " gives a single number; give a formula or columns.");
-                };
-            }
+            case Reading.OfProfile p -> curve(study, reference, p, p.station(), p.unit(), curve, time);
+            case Reading.OfSweep p -> curve(study, reference, p, p.station(), p.unit(), curve, time);
+            case Reading.OfAround p -> curve(study, reference, p, p.station(), p.unit(), curve, time);
             case Reading.OfTally t ->
                 switch (curve) {
                     case Curve.ByFormula f -> ReferenceReader.tally(f, reference.constants(), time, t.unit());
@@ -375,19 +337,24 @@ public final class Evaluator {
         };
     }
 
-    private static Station.Line line(Study study, String id, Reading reading) {
-        if (study.station(id).orElse(null) instanceof Station.Line line) {
-            return line;
-        }
-        throw new LaneException("Reading \"" + reading.name() + "\" needs the line \"" + id
-                + "\", which is not in the study; choose another line.");
-    }
-
-    private static Part part(Study study, Run run, String id) {
-        if (study.station(id).orElse(null) instanceof Station.OnPart on) {
-            return run.part(on.part());
-        }
-        throw new LaneException("The part station \"" + id + "\" is not in the study; choose another.");
+    private Outcome curve(
+            Study study,
+            Source.Reference reference,
+            Reading reading,
+            String station,
+            String unit,
+            Curve curve,
+            double time) {
+        Station on = study.station(station)
+                .orElseThrow(() -> new LaneException("Reading \"" + reading.name() + "\" needs the station \"" + station
+                        + "\", which is not in the study; choose another."));
+        return switch (curve) {
+            case Curve.ByFormula f -> ReferenceReader.profile(f, reference.constants(), time, on, study.axis(), unit);
+            case Curve.Columns c -> ReferenceReader.profile(library.table(c.file(), study.recipes()), c, on, unit);
+            default ->
+                throw new LaneException("Reading \"" + reading.name() + "\" is a curve, but " + reference.name()
+                        + " gives a single number; give a formula or columns.");
+        };
     }
 
     private static List<Station> stations(Study study, Reading reading) {

@@ -23,6 +23,16 @@ public interface Library {
      */
     Table table(String file, List<Recipe> recipes);
 
+    /**
+     * A surface as its file has it, in the file's own unit.
+     *
+     * @param file relative to the study
+     */
+    default lane.mesh.Mesh sheet(String file) {
+        throw new lane.base.LaneException(
+                "The sheet " + file + " cannot be read here; open the study from its folder.");
+    }
+
     /** Told after a study was computed: what it does not use can be let go. */
     default void settled(Study study) {}
 }

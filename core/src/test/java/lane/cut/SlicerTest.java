@@ -109,6 +109,8 @@ class SlicerTest {
             Cut cut = Section.of(mesh, p, n, Work.QUIET);
             double exact = exact(p, n);
             String what = shape + " through " + p + " along " + n;
+            Cut again = Section.of(new lane.mesh.CellLocator(mesh), p, n, Work.QUIET);
+            assertThat(again.surface().sameAs(cut.surface())).as(what).isTrue();
             assertThat(area(cut.surface())).as(what).isCloseTo(exact, within(1e-12 * Math.max(1, exact)));
             // All faces look along the normal: the sum of the area vectors is as long as the area.
             double[] sum = vector(cut.surface());

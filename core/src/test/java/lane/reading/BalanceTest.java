@@ -86,7 +86,7 @@ class BalanceTest {
         return BalanceReader.read(
                 run,
                 new Reading.OfBalance("b", "mass", terms, List.of(closedBy), "positive adds", ""),
-                run::part,
+                s -> List.of(run.part(s)),
                 lens(),
                 Trail.EMPTY,
                 Memo.NONE);

@@ -192,7 +192,7 @@ class SurfaceTest {
         Balance b = BalanceReader.read(
                 run,
                 new Reading.OfBalance("b", "b", terms, List.of(), "in", "m3/s"),
-                run::part,
+                s -> List.of(run.part(s)),
                 lens(),
                 Trail.EMPTY,
                 Memo.NONE);
@@ -203,7 +203,7 @@ class SurfaceTest {
         assertThatThrownBy(() -> BalanceReader.read(
                         run,
                         new Reading.OfBalance("b", "half", terms.subList(0, 1), List.of(), "", ""),
-                        run::part,
+                        s -> List.of(run.part(s)),
                         lens(),
                         Trail.EMPTY,
                         Memo.NONE))

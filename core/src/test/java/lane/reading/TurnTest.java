@@ -207,12 +207,22 @@ class TurnTest {
             var reading = new Reading.OfBalance(
                     "b", "b", List.of(new Reading.Term("through", 1, names, flow)), List.of(), "out", "");
             Balance balance = BalanceReader.read(
-                    run, reading, run::part, Lens.of(QUANTITIES, List.of(), Axis.Z), Trail.EMPTY, Memo.NONE);
+                    run,
+                    reading,
+                    s -> List.of(run.part(s)),
+                    Lens.of(QUANTITIES, List.of(), Axis.Z),
+                    Trail.EMPTY,
+                    Memo.NONE);
             assertThat(balance.residual()).isCloseTo(0, within(1e-12));
             var open = new Reading.OfBalance(
                     "b", "b", List.of(new Reading.Term("through", 1, names.subList(1, 4), flow)), List.of(), "out", "");
             assertThatThrownBy(() -> BalanceReader.read(
-                            run, open, run::part, Lens.of(QUANTITIES, List.of(), Axis.Z), Trail.EMPTY, Memo.NONE))
+                            run,
+                            open,
+                            s -> List.of(run.part(s)),
+                            Lens.of(QUANTITIES, List.of(), Axis.Z),
+                            Trail.EMPTY,
+                            Memo.NONE))
                     .isInstanceOf(LaneException.class)
                     .hasMessageContaining("open");
         }
@@ -228,7 +238,7 @@ class TurnTest {
         Point b = axis.place(2, 2 + Math.PI, 1.8);
         var line = new Station.Line(
                 "l", "l", a, b, how.equals("even") ? new Sampling.Even(81) : new Sampling.CellExact(), Abscissa.RADIUS);
-        Placement placed = Placer.line(run.locator(), line, axis, Work.QUIET);
+        Placement placed = Placer.path(run.locator(), line, axis, Work.QUIET);
         Lens lens = Lens.of(QUANTITIES, List.of(), axis);
         Profile swirl = ProfileReader.read(run, placed, line, lens.quantity("swirl"), lens, "", Trail.EMPTY);
         Profile radial = ProfileReader.read(run, placed, line, lens.quantity("radial"), lens, "", Trail.EMPTY);

@@ -53,7 +53,7 @@ class PlacerTest {
         Point a = new Point(0.1, 0.2, 0.3);
         Point b = new Point(3.9, 2.7, 2.6);
         for (Sampling sampling : new Sampling[] {new Sampling.Even(101), new Sampling.CellExact()}) {
-            Placement p = Placer.line(locator, line(a, b, sampling), Work.QUIET);
+            Placement p = Placer.path(locator, line(a, b, sampling), Work.QUIET);
             assertThat(p.found()).isEqualTo(p.size());
             double[] v = p.apply(f, 0);
             for (int i = 0; i < v.length; i++) {
@@ -75,9 +75,9 @@ class PlacerTest {
         var locator = new CellLocator(mesh);
         Point a = new Point(0, 0.4, 0.4);
         Point b = new Point(1, 0.4, 0.4);
-        assertThat(integral(Placer.line(locator, line(a, b, new Sampling.CellExact()), Work.QUIET), f))
+        assertThat(integral(Placer.path(locator, line(a, b, new Sampling.CellExact()), Work.QUIET), f))
                 .isCloseTo(exact, within(1e-12));
-        double even = integral(Placer.line(locator, line(a, b, new Sampling.Even(11)), Work.QUIET), f);
+        double even = integral(Placer.path(locator, line(a, b, new Sampling.Even(11)), Work.QUIET), f);
         assertThat(Math.abs(even - exact)).isGreaterThan(1e-4);
     }
 
@@ -90,7 +90,7 @@ class PlacerTest {
             {new Point(0, 1, 1), new Point(3, 1, 1)},
             {new Point(0, 0, 0), new Point(2, 2, 2)}
         }) {
-            Placement p = Placer.line(locator, line(ends[0], ends[1], new Sampling.CellExact()), Work.QUIET);
+            Placement p = Placer.path(locator, line(ends[0], ends[1], new Sampling.CellExact()), Work.QUIET);
             double covered = 0;
             for (int i = 0; i < p.size(); i++) {
                 covered += p.cell()[i] >= 0 ? p.weight()[i] : 0;
@@ -102,7 +102,7 @@ class PlacerTest {
     @Test
     void samplesOutsideAreAbsentNotZero() {
         Mesh mesh = BoxMesh.of(CellShape.HEXAHEDRON, new int[] {2, 2, 2}, new double[] {1, 1, 1}, 0, 2);
-        Placement p = Placer.line(
+        Placement p = Placer.path(
                 new CellLocator(mesh),
                 line(new Point(-1, 0.5, 0.5), new Point(1, 0.5, 0.5), new Sampling.Even(21)),
                 Work.QUIET);
@@ -117,7 +117,7 @@ class PlacerTest {
     void aCellFieldIsReadAsStored() {
         Mesh mesh = BoxMesh.of(CellShape.VOXEL, new int[] {4, 1, 1}, new double[] {4, 1, 1}, 0, 2);
         var f = new Field("c", Field.At.CELL, 2, Unit.ONE, Values.of(0, 10, 1, 11, 2, 12, 3, 13));
-        Placement p = Placer.line(
+        Placement p = Placer.path(
                 new CellLocator(mesh),
                 line(new Point(0.5, 0.5, 0.5), new Point(3.5, 0.5, 0.5), new Sampling.Even(4)),
                 Work.QUIET);

@@ -1,0 +1,57 @@
+package lane.reading;
+
+import java.util.Map;
+import java.util.function.IntFunction;
+import lane.base.LaneException;
+import lane.station.Station;
+import lane.trail.Trail;
+import lane.unit.Unit;
+
+/** A number at each place of a sweep, as a profile along its axis: what a one-dimensional theory predicts. */
+public final class SweepReader {
+    private SweepReader() {}
+
+    /** @param tally the number at a place; null where the run has nothing there */
+    public static Profile read(Station.Sweep sweep, Reading.OfSweep reading, IntFunction<Tally> tally, Trail trail) {
+        int n = sweep.count();
+        double[] abscissa = new double[n];
+        double[] value = new double[n];
+        int found = 0;
+        Unit natural = null;
+        String sign = "";
+        for (int i = 0; i < n; i++) {
+            abscissa[i] = sweep.place(i);
+            Tally t = tally.apply(i);
+            value[i] = t == null ? Double.NaN : t.value();
+            if (t != null) {
+                natural = t.unit();
+                sign = t.sign();
+                found++;
+            }
+        }
+        if (natural == null) {
+            throw new LaneException("Sweep \"" + sweep.name() + "\" lies outside this run everywhere; move it.");
+        }
+        Unit shown = Outcome.shown(reading.unit(), natural, "Reading on \"" + sweep.name() + "\"");
+        String what = TallyReader.describe(reading.measure());
+        Trail full = trail.then(
+                        "station",
+                        sweep.word() + " \"" + sweep.name() + "\", " + n + " places",
+                        Map.of("geometry", sweep.geometry().toString(), "found", String.valueOf(found)))
+                .then(
+                        "reading",
+                        what + " at each place",
+                        Map.of("measure", reading.measure().toString(), "unit", shown.label(), "sign", sign));
+        return new Profile(
+                abscissa,
+                value,
+                new double[0],
+                "length along the axis",
+                Unit.of("m"),
+                shown,
+                false,
+                found,
+                what + (sign.isEmpty() ? "" : "; " + sign),
+                full);
+    }
+}

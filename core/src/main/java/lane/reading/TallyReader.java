@@ -167,12 +167,18 @@ public final class TallyReader {
         boolean plain = field.components() == 1 && take == Take.ALL;
         Axis axis = lens.axis();
         double[] s =
-                over.of(List.of("weighted", take, axis), List.of(mean.quantity(), mean.vector()), 2, (at, sums) -> {
+                over.of(List.of("weighted", take, axis), List.of(mean.quantity(), mean.vector()), 3, (at, sums) -> {
                     double v = plain ? at.value[0][0] : take.of(at.value[0], at.x, at.y, at.z, axis);
                     double through = at.value[1][0] * at.nx + at.value[1][1] * at.ny + at.value[1][2] * at.nz;
                     sums[0].add(v * through);
                     sums[1].add(through);
+                    double[] u = at.value[1];
+                    sums[2].add(at.area * Math.sqrt(u[0] * u[0] + u[1] * u[1] + u[2] * u[2]));
                 });
+        if (!(Math.abs(s[1]) > 1e-9 * s[2])) {
+            throw new LaneException("No net flow of \"" + mean.vector() + "\" passes here, so a mean weighted by it has"
+                    + " no meaning; take the mean by area.");
+        }
         Unit shown = Outcome.shown(quantity.unit(), stored, "Quantity \"" + quantity.name() + "\"");
         return new Raw(stored.factor() * s[0] / s[1] + (plain ? stored.offset() : 0), shown, Map.of());
     }

@@ -498,6 +498,7 @@ public sealed interface Station {
             implements Station {
         public CutCurve {
             normal = normal.unit();
+            against = against == null ? Extent.LENGTH : against;
             parts = parts == null ? List.of() : List.copyOf(parts);
             direction = direction.unit();
         }

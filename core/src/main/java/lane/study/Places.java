@@ -113,7 +113,16 @@ public final class Places {
      */
     public List<Part> parts(Run run, Station.Surface station, Set<String> fields, Lens lens, Work work) {
         if (station instanceof Station.OnPart on) {
-            return on.parts().stream().map(run::part).map(p -> pick(p, on)).toList();
+            List<Part> all = on.parts().stream()
+                    .map(run::part)
+                    .map(p -> pick(p, on))
+                    .filter(p -> p.surface().cellCount() > 0)
+                    .toList();
+            if (all.isEmpty()) {
+                throw new LaneException("No face of " + String.join(", ", on.parts())
+                        + " is left by the direction and box of \"" + on.name() + "\"; widen them.");
+            }
+            return all;
         }
         Cut cut = cut(run, station, lens, work);
         if (cut.empty()) {
@@ -140,12 +149,7 @@ public final class Places {
         if (on.facing() == null && on.box() == null) {
             return part;
         }
-        Part picked = keep.of(new PickKey(part, on.geometry()), () -> part.pick(faces(part, on)));
-        if (picked.surface().cellCount() == 0) {
-            throw new LaneException("No face of part \"" + part.name() + "\" is left by the direction and box of \""
-                    + on.name() + "\"; widen them.");
-        }
-        return picked;
+        return keep.of(new PickKey(part, on.geometry()), () -> part.pick(faces(part, on)));
     }
 
     private static int[] faces(Part part, Station.OnPart on) {

@@ -213,6 +213,23 @@ public final class FileLibrary implements Library {
         return keep(new Read(stamp, recipe), () -> TableReader.read(stamp.file, file, recipe));
     }
 
+    /** What a sheet's file said at its stamp. */
+    private record Surface(Stamp of) {}
+
+    @Override
+    public lane.mesh.Mesh sheet(String file) {
+        Stamp stamp = stamp(file);
+        kept.keySet().removeIf(k -> k instanceof Surface s && s.of.file.equals(stamp.file) && !s.of.equals(stamp));
+        return keep(new Surface(stamp), () -> {
+            lane.mesh.Mesh mesh = DatasetReader.read(stamp.file, Work.QUIET).mesh();
+            if (mesh.dimension() != 2) {
+                throw new LaneException("The sheet " + file
+                        + " holds no surface; give a file of triangles or polygons, such as STL.");
+            }
+            return mesh;
+        });
+    }
+
     @Override
     public Run run(Source.Simulation source, Moment moment, Work work) {
         Bundle files = files(source);

@@ -47,13 +47,37 @@ public final class StudyJson {
     private interface SourceKinds {}
 
     @JsonTypeInfo(use = JsonTypeInfo.Id.NAME, property = "kind")
-    @JsonSubTypes({@Type(name = "line", value = Station.Line.class), @Type(name = "part", value = Station.OnPart.class)
+    @JsonSubTypes({
+        @Type(name = "line", value = Station.Line.class),
+        @Type(name = "arc", value = Station.Arc.class),
+        @Type(name = "polyline", value = Station.Polyline.class),
+        @Type(name = "points", value = Station.Points.class),
+        @Type(name = "part", value = Station.OnPart.class),
+        @Type(name = "section", value = Station.Section.class),
+        @Type(name = "isosurface", value = Station.Isosurface.class),
+        @Type(name = "shell", value = Station.Shell.class),
+        @Type(name = "sheet", value = Station.Sheet.class),
+        @Type(name = "cut-curve", value = Station.CutCurve.class),
+        @Type(name = "sweep", value = Station.Sweep.class),
+        @Type(name = "region", value = Station.Region.class)
     })
     private interface StationKinds {}
 
     @JsonTypeInfo(use = JsonTypeInfo.Id.NAME, property = "kind")
     @JsonSubTypes({
+        @Type(name = "all", value = Station.Within.All.class),
+        @Type(name = "box", value = Station.Within.InBox.class),
+        @Type(name = "cylinder", value = Station.Within.Cylinder.class),
+        @Type(name = "ball", value = Station.Within.Ball.class),
+        @Type(name = "touching", value = Station.Within.Touching.class),
+        @Type(name = "above", value = Station.Within.Above.class)
+    })
+    private interface WithinKinds {}
+
+    @JsonTypeInfo(use = JsonTypeInfo.Id.NAME, property = "kind")
+    @JsonSubTypes({
         @Type(name = "even", value = Sampling.Even.class),
+        @Type(name = "clustered", value = Sampling.Clustered.class),
         @Type(name = "cell-exact", value = Sampling.CellExact.class)
     })
     private interface SamplingKinds {}
@@ -62,6 +86,8 @@ public final class StudyJson {
     @JsonSubTypes({
         @Type(name = "profile", value = Reading.OfProfile.class),
         @Type(name = "tally", value = Reading.OfTally.class),
+        @Type(name = "sweep", value = Reading.OfSweep.class),
+        @Type(name = "around", value = Reading.OfAround.class),
         @Type(name = "balance", value = Reading.OfBalance.class)
     })
     private interface ReadingKinds {}
@@ -69,6 +95,8 @@ public final class StudyJson {
     @JsonTypeInfo(use = JsonTypeInfo.Id.NAME, property = "kind")
     @JsonSubTypes({
         @Type(name = "area", value = Measure.Area.class), @Type(name = "mean", value = Measure.Mean.class),
+        @Type(name = "extreme", value = Measure.Extreme.class),
+        @Type(name = "weighted-mean", value = Measure.WeightedMean.class),
         @Type(name = "integral", value = Measure.Integral.class), @Type(name = "flow", value = Measure.Flow.class),
         @Type(name = "force", value = Measure.Force.class), @Type(name = "moment", value = Measure.Moment.class)
     })
@@ -119,6 +147,7 @@ public final class StudyJson {
             .addMixIn(Source.class, SourceKinds.class)
             .addMixIn(Source.Reference.class, ReferenceMixIn.class)
             .addMixIn(Station.class, StationKinds.class)
+            .addMixIn(Station.Within.class, WithinKinds.class)
             .addMixIn(Sampling.class, SamplingKinds.class)
             .addMixIn(Reading.class, ReadingKinds.class)
             .addMixIn(Measure.class, MeasureKinds.class)

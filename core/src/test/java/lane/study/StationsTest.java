@@ -1,0 +1,387 @@
+package lane.study;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import lane.base.LaneException;
+import lane.base.Work;
+import lane.field.Field;
+import lane.field.Moment;
+import lane.field.PartBuilder;
+import lane.field.PartEdit;
+import lane.field.Run;
+import lane.field.Treatment;
+import lane.field.Values;
+import lane.mesh.Axis;
+import lane.mesh.BoxMesh;
+import lane.mesh.CellShape;
+import lane.mesh.Mesh;
+import lane.mesh.Point;
+import lane.quantity.FieldUnit;
+import lane.quantity.Quantity;
+import lane.quantity.Take;
+import lane.reading.Measure;
+import lane.reading.Outcome;
+import lane.reading.Profile;
+import lane.reading.Reading;
+import lane.reading.Tally;
+import lane.reference.Curve;
+import lane.reference.Recipe;
+import lane.reference.Table;
+import lane.station.Abscissa;
+import lane.station.Sampling;
+import lane.station.Station;
+import lane.station.Station.Box;
+import lane.station.Station.Within;
+import lane.unit.Unit;
+import org.junit.jupiter.api.Test;
+
+/** Every kind of station in a box of 1 x 2 x 1.5 m where T = x + 10 z and u = (0, 0, 1 + x), against exact answers. */
+class StationsTest {
+    private static final double[] SIZE = {1, 2, 1.5};
+    private static final Run RUN = run(CellShape.HEXAHEDRON);
+
+    private static Run run(CellShape shape) {
+        Mesh mesh = BoxMesh.of(shape, new int[] {5, 6, 7}, SIZE, 0, 1);
+        double[] t = new double[mesh.nodeCount()];
+        double[] u = new double[3 * t.length];
+        for (int i = 0; i < t.length; i++) {
+            t[i] = mesh.xyz()[3 * i] + 10 * mesh.xyz()[3 * i + 2];
+            u[3 * i + 2] = 1 + mesh.xyz()[3 * i];
+        }
+        Run run = new Run(
+                mesh,
+                List.of(
+                        new Field("T", Field.At.NODE, 1, Unit.of("K"), Values.of(t)),
+                        new Field("u", Field.At.NODE, 3, Unit.of("m/s"), Values.of(u))),
+                List.of(new PartBuilder(mesh).whole("skin")),
+                List.of(),
+                List.of());
+        return Treatment.NONE.with(new PartEdit.Split("skin", 30)).apply(run);
+    }
+
+    private static final class Memory implements Library {
+        @Override
+        public Run run(Source.Simulation source, Moment moment, Work work) {
+            return RUN;
+        }
+
+        @Override
+        public Table table(String file, List<Recipe> recipes) {
+            throw new LaneException("There is no table here.");
+        }
+
+        /** A square of 600 x 600 mm. */
+        @Override
+        public Mesh sheet(String file) {
+            return Mesh.uniform(
+                    new double[] {0, 0, 0, 600, 0, 0, 600, 600, 0, 0, 600, 0},
+                    CellShape.TRIANGLE,
+                    new int[] {0, 1, 2, 0, 2, 3});
+        }
+    }
+
+    private static Outcome ask(Station station, Reading reading, Curve... theory) {
+        return ask(station, reading, "run", theory);
+    }
+
+    private static Outcome ask(Station station, Reading reading, String lane, Curve... theory) {
+        var study = new Study(
+                Study.VERSION,
+                "stations",
+                "",
+                List.of(),
+                Axis.Z,
+                Moment.LAST,
+                List.of(),
+                List.of(
+                        new Source.Simulation("run", "run", "run", List.of(), "", "f"),
+                        new Source.Reference(
+                                "theory", "theory", Source.Kind.THEORY, List.of(), Map.of(), List.of(theory))),
+                List.of(new FieldUnit("T", "K", true)),
+                List.of(
+                        new Quantity("t", "T", "T", Take.ALL, "K"),
+                        new Quantity("u", "u", "u", Take.ALL, ""),
+                        new Quantity("w", "w", "u", Take.Z, "")),
+                List.of(station),
+                List.of(reading),
+                List.of());
+        return new Evaluator(new Memory()).evaluate(study, Work.QUIET).outcome(reading.id(), lane);
+    }
+
+    private static double tally(Station station, Measure measure) {
+        Outcome o = ask(station, new Reading.OfTally("r", "r", List.of(station.id()), measure, ""));
+        assertThat(o).as(o.toString()).isInstanceOf(Tally.class);
+        return ((Tally) o).value();
+    }
+
+    private static Profile profile(Station station) {
+        Outcome o = ask(station, new Reading.OfProfile("r", "r", station.id(), "t", ""));
+        assertThat(o).as(o.toString()).isInstanceOf(Profile.class);
+        return (Profile) o;
+    }
+
+    private static final Measure FLOW = new Measure.Flow("u", 1, "1", Measure.Carried.NOTHING, Axis.Z);
+
+    @Test
+    void aSectionHasAreaMeanFlowAndExtremes() {
+        var s = new Station.Section("s", "s", new Point(0, 0, 0.61), new Point(0, 0, 2), null, null);
+        assertThat(tally(s, new Measure.Area())).isCloseTo(2, within(1e-12));
+        assertThat(tally(s, new Measure.Mean("t"))).isCloseTo(0.5 + 6.1, within(1e-12));
+        assertThat(tally(s, FLOW)).isCloseTo(3, within(1e-12));
+        assertThat(tally(s.at(s.point(), new Point(0, 0, -1)), FLOW)).isCloseTo(-3, within(1e-12));
+        assertThat(tally(s, new Measure.Extreme("t", true))).isCloseTo(7.1, within(1e-12));
+        assertThat(tally(s, new Measure.Extreme("t", false))).isCloseTo(6.1, within(1e-12));
+        // Integral of (x + 6.1)(1 + x) over that of 1 + x.
+        assertThat(tally(s, new Measure.WeightedMean("t", "u")))
+                .isCloseTo((1.0 / 3 + 7.1 / 2 + 6.1) / 1.5, within(1e-12));
+        var limited = new Station.Section(
+                "s", "s", s.point(), s.normal(), new Box(new Point(0.1, 0.2, 0), new Point(0.35, 1.7, 1)), null);
+        assertThat(tally(limited, new Measure.Area())).isCloseTo(0.25 * 1.5, within(1e-12));
+        assertThat(ask(s.moved(new Point(0, 0, 5)), new Reading.OfTally("r", "r", List.of("s"), FLOW, "")))
+                .isInstanceOfSatisfying(
+                        Outcome.Absent.class, a -> assertThat(a.reason()).contains("outside this run"));
+    }
+
+    @Test
+    void aSweepOfSectionsIsAProfileAlongItsAxisAndStopsWhereTheRunDoes() {
+        var sweep = new Station.Sweep("s", "s", Axis.Z, 0, 2, 21, 0);
+        var reading = new Reading.OfSweep("r", "r", "s", new Measure.Mean("t"), "");
+        Profile p = (Profile) ask(sweep, reading);
+        for (int i = 0; i < 21; i++) {
+            assertThat(p.abscissa()[i]).isCloseTo(0.1 * i, within(1e-15));
+            if (i <= 15) {
+                assertThat(p.value()[i]).isCloseTo(0.5 + i, within(1e-11));
+            } else {
+                assertThat(p.value()[i]).isNaN();
+            }
+        }
+        assertThat(p.found()).isEqualTo(16);
+        // The theory along the same sweep.
+        Profile theory = (Profile) ask(sweep, reading, "theory", new Curve.ByFormula("r", "0.5 + 10*s", "K"));
+        assertThat(theory.abscissa()).containsExactly(p.abscissa());
+        assertThat(theory.value()[7]).isCloseTo(p.value()[7], within(1e-11));
+        var axis = new Axis(new Point(0.5, 1, 0), new Point(0, 0, 1));
+        Profile rings = (Profile) ask(new Station.Sweep("s", "s", axis, 0.1, 1.4, 5, 0.3), reading);
+        assertThat(rings.value()[0]).isCloseTo(0.5 + 1, within(1e-6));
+    }
+
+    @Test
+    void pathsOfAllKindsReadTheFieldAndItsMean() {
+        Point a = new Point(0.1, 0.3, 0.2);
+        Point b = new Point(0.9, 0.3, 0.2);
+        Point c = new Point(0.9, 1.5, 1.2);
+        for (Sampling how : List.of(
+                new Sampling.Even(301),
+                new Sampling.CellExact(),
+                new Sampling.Clustered(301, 20, Sampling.Towards.BOTH))) {
+            var chain = new Station.Polyline("s", "s", List.of(a, b, c), how, Abscissa.ARC);
+            Profile p = profile(chain);
+            double second = c.minus(b).norm();
+            for (int i = 0; i < p.size(); i++) {
+                double s = p.abscissa()[i];
+                double exact = s <= 0.8 ? 0.1 + s + 2 : 0.9 + 10 * (0.2 + (s - 0.8) / second);
+                assertThat(p.value()[i]).isCloseTo(exact, within(1e-9));
+            }
+            double mean = (0.8 * (0.5 + 2) + second * (0.9 + 7)) / (0.8 + second);
+            boolean exact = how instanceof Sampling.CellExact;
+            assertThat(tally(chain, new Measure.Mean("t"))).isCloseTo(mean, within(exact ? 1e-12 : 1e-2));
+            assertThat(tally(chain, new Measure.Area())).isCloseTo(0.8 + second, within(1e-12));
+        }
+        var arc = new Station.Arc(
+                "s",
+                "s",
+                new Axis(new Point(0.5, 1, 0.7), new Point(0, 0, 1)),
+                0.4,
+                0.1,
+                -170,
+                190,
+                new Sampling.Even(361),
+                Abscissa.ARC);
+        Profile p = profile(arc);
+        assertThat(p.value()[170]).isCloseTo(0.9 + 8, within(1e-12));
+        assertThat(tally(arc, new Measure.Mean("t"))).isCloseTo(8.5, within(1e-10));
+        assertThat(tally(arc, new Measure.Extreme("t", false))).isCloseTo(8.1, within(1e-12));
+        double[] clustered = profile(new Station.Line(
+                        "s", "s", a, b, new Sampling.Clustered(11, 8, Sampling.Towards.START), Abscissa.FRACTION))
+                .abscissa();
+        assertThat((clustered[10] - clustered[9]) / (clustered[1] - clustered[0]))
+                .isCloseTo(8, within(1e-9));
+        assertThat(clustered[10]).isEqualTo(1);
+    }
+
+    @Test
+    void pointsAreReadByNumberAndOutsideOnesAreAbsent() {
+        var points = new Station.Points(
+                "s", "s", List.of(new Point(0.2, 0.2, 0.2), new Point(5, 5, 5), new Point(0.7, 1.9, 1.4)));
+        Profile p = profile(points);
+        assertThat(p.value()[0]).isCloseTo(2.2, within(1e-12));
+        assertThat(p.value()[1]).isNaN();
+        assertThat(p.value()[2]).isCloseTo(14.7, within(1e-12));
+        assertThat(p.abscissa()).containsExactly(1, 2, 3);
+        assertThat(tally(points, new Measure.Mean("t"))).isCloseTo((2.2 + 14.7) / 2, within(1e-12));
+    }
+
+    @Test
+    void isosurfacesSheetsAndShells() {
+        // T = 7 cuts the box where z = 0.7 - x / 10.
+        var iso = new Station.Isosurface("s", "s", "t", List.of(7.0));
+        assertThat(tally(iso, new Measure.Area())).isCloseTo(2 * Math.hypot(1, 0.1), within(1e-12));
+        assertThat(tally(iso, new Measure.Mean("t"))).isCloseTo(7, within(1e-12));
+        assertThat(tally(new Station.Isosurface("s", "s", "t", List.of(7.0, 8.0)), new Measure.Area()))
+                .isCloseTo(4 * Math.hypot(1, 0.1), within(1e-12));
+        // Upright, half of it outside: x from 0.7 to 1.3.
+        var sheet = new Station.Sheet("s", "s", "f", "mm", new Point(0.7, 1, 0.2), new Point(90, 0, 0), false);
+        assertThat(tally(sheet, new Measure.Area())).isCloseTo(0.3 * 0.6, within(1e-12));
+        assertThat(tally(sheet, new Measure.Mean("t"))).isCloseTo(0.85 + 5, within(1e-12));
+        assertThat(ask(sheet, new Reading.OfTally("r", "r", List.of("s"), new Measure.WeightedMean("t", "u"), "")))
+                .isInstanceOfSatisfying(
+                        Outcome.Absent.class, a -> assertThat(a.reason()).contains("No net flow"));
+        var flat = new Station.Sheet("s", "s", "f", "mm", new Point(0.2, 0.2, 0.55), null, false);
+        assertThat(tally(flat, FLOW)).isCloseTo(0.36 * 1.5, within(1e-12));
+        var axis = new Axis(new Point(0.5, 1, 0), new Point(0, 0, 1));
+        var shell = new Station.Shell("s", "s", axis, 0.4, 0.25, 1.25, 30);
+        double area = tally(shell, new Measure.Area());
+        assertThat(area).isCloseTo(2 * Math.PI * 0.4, within(0.01));
+        assertThat(tally(shell, new Measure.Mean("t"))).isCloseTo(0.5 + 7.5, within(0.01));
+        var around = new Reading.OfAround("r", "r", "s", "t", Reading.Along.MEAN, 72, "");
+        Profile p = (Profile) ask(shell, around);
+        for (int i = 0; i < 72; i++) {
+            assertThat(p.value()[i]).isCloseTo(0.5 + 0.4 * Math.cos(p.abscissa()[i]) + 7.5, within(0.02));
+        }
+        assertThat(p.abscissa()[0]).isCloseTo(Math.toRadians(30), within(1e-12));
+        Profile least = (Profile) ask(shell, new Reading.OfAround("r", "r", "s", "t", Reading.Along.LEAST, 72, ""));
+        assertThat(least.value()[10]).isCloseTo(p.value()[10] - 5, within(0.02));
+    }
+
+    @Test
+    void regionsTakeCellsByPlaceByPartAndByValue() {
+        assertThat(tally(new Station.Region("s", "s", new Within.All()), new Measure.Area()))
+                .isCloseTo(3, within(1e-12));
+        assertThat(tally(new Station.Region("s", "s", new Within.All()), new Measure.Mean("t")))
+                .isCloseTo(8, within(1e-12));
+        assertThat(tally(new Station.Region("s", "s", new Within.All()), new Measure.Integral("w")))
+                .isCloseTo(4.5, within(1e-12));
+        var half = new Station.Region("s", "s", new Within.InBox(new Box(new Point(0, 0, 0), new Point(1, 1, 1.5))));
+        assertThat(tally(half, new Measure.Area())).isCloseTo(1.5, within(1e-12));
+        // Cells of which the mean of T is above 14.
+        int cells = 0;
+        for (int x = 0; x < 5; x++) {
+            for (int z = 0; z < 7; z++) {
+                cells += (x + 0.5) / 5 + 10 * 1.5 * (z + 0.5) / 7 > 14 ? 6 : 0;
+            }
+        }
+        var hot = new Station.Region("s", "s", new Within.Above("t", 14));
+        assertThat(tally(hot, new Measure.Area())).isCloseTo(3.0 * cells / 210, within(1e-12));
+        assertThat(tally(hot, new Measure.Extreme("t", true))).isCloseTo(16, within(1e-12));
+        assertThat(tally(new Station.Region("s", "s", new Within.Ball(new Point(0.5, 1, 0.75), 9)), new Measure.Area()))
+                .isCloseTo(3, within(1e-12));
+        String low = RUN.parts().stream()
+                .filter(p -> p.surface().bounds()[5] < 1e-9)
+                .findFirst()
+                .orElseThrow()
+                .name();
+        assertThat(tally(new Station.Region("s", "s", new Within.Touching(List.of(low))), new Measure.Area()))
+                .isCloseTo(3.0 / 7, within(1e-12));
+        assertThat(ask(
+                        new Station.Region("s", "s", new Within.Ball(new Point(9, 9, 9), 1)),
+                        new Reading.OfTally("r", "r", List.of("s"), new Measure.Area(), "")))
+                .isInstanceOf(Outcome.Absent.class);
+    }
+
+    @Test
+    void regionsHoldInMeshesOfAnyShape() {
+        for (CellShape shape :
+                List.of(CellShape.TETRAHEDRON, CellShape.WEDGE, CellShape.PYRAMID, CellShape.POLYHEDRON)) {
+            Run run = run(shape);
+            int[] all =
+                    java.util.stream.IntStream.range(0, run.mesh().cellCount()).toArray();
+            var lens = lane.reading.Lens.of(List.of(new Quantity("t", "T", "T", Take.ALL, "K")), List.of(), Axis.Z);
+            assertThat(lane.reading.RegionReader.read(
+                                    run, all, new Measure.Mean("t"), "all", lens, "", lane.trail.Trail.EMPTY)
+                            .value())
+                    .as(shape.word())
+                    .isCloseTo(8, within(1e-12));
+        }
+    }
+
+    @Test
+    void facesOfPartsAreChosenByDirectionAndBox() {
+        List<String> all = RUN.parts().stream().map(p -> p.name()).toList();
+        var up = new Station.OnPart(
+                "s",
+                "s",
+                all.getFirst(),
+                new ArrayList<>(all),
+                null,
+                new Box(new Point(-1, -1, 0.01), new Point(2, 3, 1.49)));
+        assertThat(tally(up, new Measure.Area())).isCloseTo(2 * 3 * 1.5, within(1e-12));
+        String top = RUN.parts().stream()
+                .filter(p -> p.surface().bounds()[4] > 1.5 - 1e-9)
+                .findFirst()
+                .orElseThrow()
+                .name();
+        var facing = new Station.OnPart("s", "s", top, List.of(), new Station.Facing(new Point(0, 0, 1), 10), null);
+        assertThat(tally(facing, FLOW)).isCloseTo(3, within(1e-12));
+        var away = new Station.OnPart("s", "s", top, List.of(), new Station.Facing(new Point(0, 0, -1), 10), null);
+        assertThat(ask(away, new Reading.OfTally("r", "r", List.of("s"), FLOW, "")))
+                .isInstanceOfSatisfying(
+                        Outcome.Absent.class, a -> assertThat(a.reason()).contains("No face"));
+    }
+
+    @Test
+    void aCutCurveHasBranchesAgainstTheirOwnExtent() {
+        var curve = new Station.CutCurve(
+                "s",
+                "s",
+                new Point(0, 0.93, 0),
+                new Point(0, 1, 0),
+                List.of(),
+                Station.Extent.SHARE,
+                new Point(1, 0, 0),
+                0);
+        Profile p = profile(curve);
+        for (int i = 0; i < p.size(); i++) {
+            if (Double.isFinite(p.value()[i])) {
+                assertThat(p.abscissa()[i]).isBetween(0.0, 1.0);
+            }
+        }
+        // Six parts, of which four are met by the plane.
+        assertThat(p.note().split(";")).hasSize(4);
+        String low = RUN.parts().stream()
+                .filter(q -> q.surface().bounds()[5] < 1e-9)
+                .findFirst()
+                .orElseThrow()
+                .name();
+        var one = new Station.CutCurve(
+                "s",
+                "s",
+                curve.point(),
+                curve.normal(),
+                List.of(low),
+                Station.Extent.COORDINATE,
+                new Point(1, 0, 0),
+                1);
+        Profile line = profile(one);
+        for (int i = 0; i < line.size(); i++) {
+            assertThat(line.value()[i]).isCloseTo(line.abscissa()[i], within(1e-12));
+            assertThat(i == 0 || line.abscissa()[i] > line.abscissa()[i - 1]).isTrue();
+        }
+        assertThat(ask(
+                        new Station.CutCurve(
+                                "s",
+                                "s",
+                                curve.point(),
+                                curve.normal(),
+                                List.of(low),
+                                Station.Extent.LENGTH,
+                                new Point(1, 0, 0),
+                                3),
+                        new Reading.OfProfile("r", "r", "s", "t", "")))
+                .isInstanceOfSatisfying(
+                        Outcome.Absent.class, a -> assertThat(a.reason()).contains("1 branches"));
+    }
+}

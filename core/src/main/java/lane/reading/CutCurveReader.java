@@ -122,8 +122,20 @@ public final class CutCurveReader {
         }
         var b = new Branch(part, places, values, on == null ? Unit.UNKNOWN : on.unit());
         Point m = middle(b);
-        String name = String.format(java.util.Locale.ROOT, "%s near (%.4g, %.4g, %.4g) m", part, m.x(), m.y(), m.z());
+        double round = 1e-9 * cut.surface().modelSize();
+        String name = String.format(
+                java.util.Locale.ROOT,
+                "%s near (%.4g, %.4g, %.4g) m",
+                part,
+                plain(m.x(), round),
+                plain(m.y(), round),
+                plain(m.z(), round));
         return new Branch(name, places, values, b.unit());
+    }
+
+    /** Round-off at zero is no place. */
+    private static double plain(double v, double round) {
+        return Math.abs(v) <= round ? 0 : v;
     }
 
     private static Point point(Cut cut, int i) {

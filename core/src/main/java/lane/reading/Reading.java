@@ -16,6 +16,16 @@ public sealed interface Reading {
     /** Unit of the numbers as shown; blank follows the quantity. */
     String unit();
 
+    default Reading named(String other) {
+        return switch (this) {
+            case OfProfile p -> new OfProfile(p.id, other, p.station, p.quantity, p.unit);
+            case OfSweep s -> new OfSweep(s.id, other, s.station, s.measure, s.unit);
+            case OfAround a -> new OfAround(a.id, other, a.station, a.quantity, a.along, a.samples, a.unit);
+            case OfTally t -> new OfTally(t.id, other, t.stations, t.measure, t.unit);
+            case OfBalance b -> new OfBalance(b.id, other, b.terms, b.closedBy, b.positive, b.unit);
+        };
+    }
+
     /** Keys of the stations it looks at, those that close a balance first. */
     default List<String> places() {
         return switch (this) {

@@ -99,6 +99,7 @@ public final class Evaluator {
         }
         Lens lens = Lens.of(study.quantities(), study.units(), study.axis());
         var placements = new LinkedHashMap<String, Map<String, Placement>>();
+        var laid = new LinkedHashMap<String, Map<String, Laid>>();
         for (Station station : study.stations()) {
             if (station instanceof Station.Path || station instanceof Station.Points) {
                 var of = new LinkedHashMap<String, Placement>();
@@ -111,6 +112,10 @@ public final class Evaluator {
                     }
                 });
                 placements.put(station.id(), of);
+            } else if (!(station instanceof Station.Sweep)) {
+                var of = new LinkedHashMap<String, Laid>();
+                runs.forEach((id, run) -> of.put(id, places.laid(run, station, lens, work)));
+                laid.put(station.id(), of);
             }
         }
         var readings = new LinkedHashMap<String, Map<String, Outcome>>();
@@ -135,7 +140,7 @@ public final class Evaluator {
         }
         forget();
         library.settled(study);
-        return new Results(study, runs, failures, placements, readings, checks);
+        return new Results(study, runs, failures, placements, laid, readings, checks);
     }
 
     private void forget() {

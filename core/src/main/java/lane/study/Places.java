@@ -21,6 +21,7 @@ import lane.mesh.Axis;
 import lane.mesh.Mesh;
 import lane.mesh.Point;
 import lane.quantity.Quantity;
+import lane.reading.CutCurveReader;
 import lane.reading.Lens;
 import lane.reading.Memo;
 import lane.reading.NodeValues;
@@ -299,6 +300,58 @@ public final class Places {
         return keep.of(
                 new CutKey(run.mesh(), h.geometry(), h.axis(), "flat"),
                 () -> Shell.unrolled(shell, h.axis(), h.radius(), Math.toRadians(h.seam()), false));
+    }
+
+    /** What a station comes to be in a run; trouble is told and not thrown. */
+    Laid laid(Run run, Station station, Lens lens, Work work) {
+        try {
+            return switch (station) {
+                case Station.OnPart p -> Laid.parts(parts(run, p, Set.of(), lens, work));
+                case Station.Sheet s -> {
+                    Sheet sheet = sheet(run, s, work);
+                    yield new Laid(
+                            List.of(),
+                            sheet.cut(),
+                            sheet,
+                            List.of(),
+                            null,
+                            sheet.cut().empty() ? "The sheet lies outside this run; move it." : "");
+                }
+                case Station.Surface s -> {
+                    Cut cut = cut(run, s, lens, work);
+                    yield Laid.cut(cut, cut.empty() ? "The " + s.word() + " lies outside this run; move it." : "");
+                }
+                case Station.CutCurve c -> {
+                    List<CutCurveReader.Branch> all = keep.counted(
+                            new CutKey(
+                                    run.mesh(),
+                                    c.geometry(),
+                                    lens.axis(),
+                                    run.parts().stream().map(Part::surface).toList()),
+                            () -> CutCurveReader.branches(run, c, null, lens));
+                    yield new Laid(
+                            List.of(),
+                            null,
+                            null,
+                            all,
+                            null,
+                            all.isEmpty() ? "The plane meets none of its parts." : "");
+                }
+                case Station.Region r -> {
+                    int[] cells = cells(run, r, lens);
+                    yield new Laid(
+                            List.of(),
+                            null,
+                            null,
+                            List.of(),
+                            cells,
+                            cells.length == 0 ? "The region holds no cell of this run." : "");
+                }
+                default -> Laid.trouble("");
+            };
+        } catch (LaneException e) {
+            return Laid.trouble(e.getMessage());
+        }
     }
 
     /** The cells of a region. */

@@ -13,6 +13,7 @@ import lane.station.Placement;
  * @param runs loaded runs by source key; a run that could not be loaded is missing here and named in {@code failures}
  * @param failures one sentence by source key
  * @param placements by station key, then by source key
+ * @param laid all other stations, by station key, then by source key
  * @param readings by reading key, then by source key in lane order
  * @param checks by check key
  */
@@ -21,10 +22,11 @@ public record Results(
         Map<String, Run> runs,
         Map<String, String> failures,
         Map<String, Map<String, Placement>> placements,
+        Map<String, Map<String, Laid>> laid,
         Map<String, Map<String, Outcome>> readings,
         Map<String, CheckResult> checks) {
     public static Results none(Study study) {
-        return new Results(study, Map.of(), Map.of(), Map.of(), Map.of(), Map.of());
+        return new Results(study, Map.of(), Map.of(), Map.of(), Map.of(), Map.of(), Map.of());
     }
 
     /** What a lane answered; absent if it was not asked. */

@@ -15,7 +15,7 @@ import lane.formats.study.StudyJson;
 /** Makes the files of the demo study, always the same. The rig's files are simulated with a fixed seed and say so. */
 public final class DemoFiles {
     private static final long SEED = 20260117;
-    private static final String STAMP = "demo files, version 8";
+    private static final String STAMP = "demo files, version 9";
 
     /** A mesh of the family: cells across the gap, around and along. */
     public record Size(String name, int radial, int around, int along) {}
@@ -40,6 +40,7 @@ public final class DemoFiles {
         SIZES.parallelStream().forEach(s -> solve(s).write(folder, s.name()));
         new JacketPlane(new JacketSolver(24, 72)).write(folder, "jacket-axi");
         var truth = new JacketSolver(192, 1152);
+        cone(folder.resolve("swirl-cone.stl"));
         rake(folder.resolve("rake.csv"), truth);
         torque(folder.resolve("torque-logger.csv"), truth);
         StudyJson.save(DemoStudy.make(), study);
@@ -60,6 +61,30 @@ public final class DemoFiles {
             sum += (a + b) / 2 * (flow.z[i] - flow.z[i - 1]);
         }
         return sum * 2 * Math.PI * Jacket.RI * Jacket.RI;
+    }
+
+    /** A curved surface of revolution inside the gap, in millimetres: from 31 mm radius at 30 mm to 35 mm at 90 mm. */
+    private static void cone(Path file) {
+        int around = 72;
+        int along = 12;
+        double[] xyz = new double[3 * (around + 1) * (along + 1)];
+        int[] nodes = new int[6 * around * along];
+        for (int i = 0; i <= along; i++) {
+            double s = (double) i / along;
+            double r = 31 + 4 * s * s * (3 - 2 * s);
+            for (int k = 0; k <= around; k++) {
+                double a = 2 * Math.PI * (k % around) / around;
+                int at = i * (around + 1) + k;
+                xyz[3 * at] = r * Math.cos(a);
+                xyz[3 * at + 1] = r * Math.sin(a);
+                xyz[3 * at + 2] = 30 + 60 * s;
+                if (i < along && k < around) {
+                    int[] two = {at, at + 1, at + around + 1, at + 1, at + around + 2, at + around + 1};
+                    System.arraycopy(two, 0, nodes, 6 * (i * around + k), 6);
+                }
+            }
+        }
+        lane.formats.RunWriter.stl(file, lane.mesh.Mesh.uniform(xyz, lane.mesh.CellShape.TRIANGLE, nodes));
     }
 
     private static void rake(Path file, JacketSolver truth) {

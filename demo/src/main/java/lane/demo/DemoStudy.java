@@ -95,6 +95,7 @@ final class DemoStudy {
                         new Curve.ByFormula("axial-gap", AXIAL, "m/s"),
                         new Curve.ByFormula("swirl-inlet", SWIRL, "m/s"),
                         new Curve.ByFormula("mass-flow", FLOW, "kg/s"),
+                        new Curve.ByFormula("mid-flow", FLOW, "kg/s"),
                         new Curve.ByFormula("rotor-torque", "4*pi*mu*B*L", "N m"),
                         new Curve.ByFormula("shell-torque", "-4*pi*mu*B*L", "N m")));
     }
@@ -154,6 +155,10 @@ final class DemoStudy {
                 line("gap-mid", "Gap at mid-length", 45, 0.06),
                 line("gap-inlet", "Gap near inlet", 45, 0.004),
                 line("gap-outlet", "Gap at outlet", 45, 0.12),
+                new Station.Section("mid", "Mid section", new Point(0, 0, 0.06), new Point(0, 0, 1), null, null),
+                new Station.Sweep("along", "Along the gap", Axis.Z, 0.002, 0.118, 30, 0),
+                new Station.Shell("mid-gap", "Mid-gap shell", Axis.Z, 0.033, null, null, 0),
+                new Station.Sheet("cone", "Swirl cone", "swirl-cone.stl", "mm", null, null, false),
                 new Station.OnPart("inlet", "inlet", "inlet"),
                 new Station.OnPart("outlet", "outlet", "outlet"),
                 new Station.OnPart("rotor", "rotor", "rotor"),
@@ -171,6 +176,14 @@ final class DemoStudy {
                 new Reading.OfProfile("swirl-inlet", "Swirl near inlet", "gap-inlet", "swirl", "m/s"),
                 new Reading.OfProfile(
                         "temperature-outlet", "Temperature at outlet", "gap-outlet", "temperature", "degC"),
+                new Reading.OfSweep("swirl-along", "Swirl carried along the gap", "along", swirl, "mN m"),
+                new Reading.OfTally("mid-flow", "Mass flow at mid-length", List.of("mid"), mass, "kg/s"),
+                new Reading.OfTally(
+                        "cup-temperature",
+                        "Cup mixing temperature at mid-length",
+                        List.of("mid"),
+                        new Measure.WeightedMean("temperature", "velocity"),
+                        "degC"),
                 new Reading.OfTally("mass-flow", "Mass flow", List.of("outlet"), mass, "kg/s"),
                 new Reading.OfTally("rotor-torque", "Rotor torque", List.of("rotor"), torque, "mN m"),
                 new Reading.OfTally("shell-torque", "Shell torque", List.of("shell"), torque, "mN m"),
@@ -213,6 +226,7 @@ final class DemoStudy {
                 check("inlet-l2", "swirl-inlet", Norm.L2, Scale.RANGE, 0.01, ""),
                 check("outlet-temperature", "temperature-outlet", Norm.L2, Scale.ABSOLUTE, 0.3, "rig"),
                 check("flow", "mass-flow", Norm.L2, Scale.MEAN, 0.005, ""),
+                check("flow-mid", "mid-flow", Norm.L2, Scale.MEAN, 0.005, ""),
                 check("torque-rig", "rotor-torque", Norm.L2, Scale.MEAN, 0.01, "rig"),
                 check("torque-shell", "shell-torque", Norm.L2, Scale.MEAN, 0.02, ""),
                 check("mass-closes", "mass", Norm.L2, Scale.MEAN, 0.001, ""),

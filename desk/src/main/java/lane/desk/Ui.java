@@ -76,8 +76,7 @@ public final class Ui {
         String[] known = {shortest(value)};
         Runnable commit = () -> {
             try {
-                double v = Double.parseDouble(
-                        field.getText().strip().replace(',', '.').replace('−', '-'));
+                double v = value(field.getText().strip().replace('−', '-'));
                 if (!Double.isFinite(v)) {
                     throw new NumberFormatException();
                 }
@@ -89,7 +88,8 @@ public final class Ui {
                 }
             } catch (NumberFormatException e) {
                 field.pseudoClassStateChanged(WRONG, true);
-                field.setTooltip(new Tooltip("\"" + field.getText() + "\" is no number; write it like 36.5."));
+                field.setTooltip(
+                        new Tooltip("\"" + field.getText() + "\" is no number; write it like 36.5 or (30 + 36)/2."));
             }
         };
         field.setOnAction(e -> commit.run());
@@ -99,6 +99,19 @@ public final class Ui {
             }
         });
         return field;
+    }
+
+    /** A number, with a decimal point or comma, or a formula of numbers such as (30 + 36) / 2. */
+    private static double value(String text) {
+        try {
+            return Double.parseDouble(text.replace(',', '.'));
+        } catch (NumberFormatException e) {
+            try {
+                return lane.reference.Formula.of(text).value(java.util.Map.of());
+            } catch (lane.base.LaneException wrong) {
+                throw e;
+            }
+        }
     }
 
     private static final javafx.css.PseudoClass WRONG = javafx.css.PseudoClass.getPseudoClass("wrong");

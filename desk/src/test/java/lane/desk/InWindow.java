@@ -50,7 +50,9 @@ abstract class InWindow {
             s.show();
             session.evaluate();
         });
-        await(() -> session.results().checks().size() == 10);
+        await(() ->
+                session.results().checks().size() == session.study().checks().size()
+                        && session.results().checks().size() > 0);
     }
 
     @AfterEach

@@ -123,14 +123,18 @@ class WindowTest extends InWindow {
     @Test
     void linesAreAddedNamedDuplicatedAndOnlyUnusedOnesDeleted() throws Exception {
         press(KeyCode.DIGIT2);
-        robot.clickOn("+ Line");
-        await(() -> session.study().stations().size() == 8);
+        javafx.scene.control.MenuButton add = node("add-station");
+        onFx(() -> {
+            add.getItems().getFirst().fire();
+            return null;
+        });
+        await(() -> session.study().stations().size() == 12);
         robot.doubleClickOn("#station-name").eraseText(10).write("across").type(KeyCode.ENTER);
         assertThat(session.study().stations().getLast().name()).isEqualTo("across");
         robot.clickOn("Duplicate");
-        await(() -> session.study().stations().size() == 9);
+        await(() -> session.study().stations().size() == 13);
         robot.clickOn("Delete");
-        await(() -> session.study().stations().size() == 8);
+        await(() -> session.study().stations().size() == 12);
         robot.clickOn("#item-gap-mid");
         robot.clickOn("Delete");
         assertThat(session.study().stations()).hasSize(8);

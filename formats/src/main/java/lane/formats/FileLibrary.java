@@ -223,8 +223,8 @@ public final class FileLibrary implements Library {
         return keep(new Surface(stamp), () -> {
             lane.mesh.Mesh mesh = DatasetReader.read(stamp.file, Work.QUIET).mesh();
             if (mesh.dimension() != 2) {
-                throw new LaneException("The sheet " + file
-                        + " holds no surface; give a file of triangles or polygons, such as STL.");
+                throw new LaneException(
+                        "The sheet " + file + " holds no surface; give a file of triangles or polygons, such as STL.");
             }
             return mesh;
         });

@@ -48,7 +48,8 @@ public final class RunWriter {
     }
 
     /** Cells with more than three nodes are cut into triangles about their first node. */
-    private static void stl(Path file, Mesh mesh) {
+    /** Writes a surface as binary STL, in the unit of its coordinates. */
+    public static void stl(Path file, Mesh mesh) {
         int count = 0;
         for (int c = 0; c < mesh.cellCount(); c++) {
             count += mesh.shape(c).dimension() == 2 ? mesh.shape(c).rim(mesh.size(c)) - 2 : 0;

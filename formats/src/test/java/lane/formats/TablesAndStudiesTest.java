@@ -225,7 +225,8 @@ class TablesAndStudiesTest {
                                 new Sampling.Even(5),
                                 Abscissa.AXIAL),
                         new Station.Points("points", "points", List.of(a)),
-                        new Station.Section("cut", "cut", a, new Point(1, 1, 1), new Station.Box(a, new Point(2, 2, 2)), a),
+                        new Station.Section(
+                                "cut", "cut", a, new Point(1, 1, 1), new Station.Box(a, new Point(2, 2, 2)), a),
                         new Station.Section("cut2", "cut2", a, new Point(0.3, 0.1, 7), null, null),
                         new Station.Isosurface("iso", "iso", "p", List.of(1.0, 2.5)),
                         new Station.Shell("shell", "shell", Axis.Z, 0.03, null, 2.0, 45),
@@ -241,7 +242,8 @@ class TablesAndStudiesTest {
                                 2),
                         new Station.Sweep("sweep", "sweep", Axis.Z, 0, 1, 11, 0.2),
                         new Station.Region("all", "all", new Station.Within.All()),
-                        new Station.Region("box", "box", new Station.Within.InBox(new Station.Box(a, new Point(1, 1, 1)))),
+                        new Station.Region(
+                                "box", "box", new Station.Within.InBox(new Station.Box(a, new Point(1, 1, 1)))),
                         new Station.Region("rod", "rod", new Station.Within.Cylinder(Axis.Z, 1, 0, 2)),
                         new Station.Region("ball", "ball", new Station.Within.Ball(a, 1)),
                         new Station.Region("near", "near", new Station.Within.Touching(List.of("wall"))),
@@ -319,10 +321,9 @@ class TablesAndStudiesTest {
                 .hasMessageContaining("/sources/1/answers/0")
                 .hasMessageContaining("ends too early");
         assertThatThrownBy(() -> StudyJson.of(text.substring(0, 300), "s")).hasMessageContaining("no sound JSON");
-        assertThatThrownBy(() -> StudyJson.of(text.replace("\"CELL", "\"X"), "s")
-                        .stations()
-                        .get(9))
-                .isInstanceOf(Exception.class);
+        assertThatThrownBy(() -> StudyJson.of(text.replace("\"cell-exact\"", "\"cell-wrong\""), "s"))
+                .isInstanceOf(LaneException.class)
+                .hasMessageContaining("/stations/1/sampling");
         assertThatThrownBy(() -> StudyJson.load(folder.resolve("none.json"))).hasMessageContaining("does not exist");
         assertThatThrownBy(() -> AtomicFile.write(folder.resolve("t"), out -> {
                     throw new java.io.IOException("disk full");

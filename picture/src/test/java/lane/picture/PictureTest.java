@@ -270,7 +270,12 @@ class PictureTest {
                         300,
                         300,
                         List.of(new Annotations.Line(
-                                "Gap", new Point(0, 0, 0), new Point(1, 0, 1), List.of(), new boolean[0], true)),
+                                "Gap",
+                                List.of(List.of(new Point(0, 0, 0), new Point(1, 0, 1))),
+                                List.of(),
+                                new boolean[0],
+                                true,
+                                List.of())),
                         new Annotations.Bar("swirl speed", "m/s", 0, 1.5, ColourScale.SIZE, "size scale"),
                         Palette.LIGHT),
                 field);

@@ -53,7 +53,7 @@ final class CheckCard {
                     x -> change(new Check(c.id(), x.id(), c.norm(), c.scale(), c.tolerance(), c.datum(), c.judged())));
             reading.setPrefWidth(220);
             box.getChildren().add(Ui.row(8, Ui.left("Reading", 72, "second"), reading));
-            if (r instanceof Reading.OfProfile) {
+            if (r.curve()) {
                 box.getChildren()
                         .add(Ui.row(
                                 8,

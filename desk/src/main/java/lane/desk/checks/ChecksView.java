@@ -183,12 +183,14 @@ public final class ChecksView implements View {
 
     private Node row(Check check, CheckResult result, List<Source> sources, List<LaneStyle> styles) {
         Reading reading = session.study().reading(check.reading()).orElse(null);
-        boolean profile = reading instanceof Reading.OfProfile;
+        boolean profile = reading != null && reading.curve();
         String name = reading == null ? check.reading() + " (deleted)" : reading.name();
         String kind =
                 switch (reading) {
                     case null -> "";
                     case Reading.OfProfile _ -> "profile, " + check.norm().symbol();
+                    case Reading.OfSweep _ -> "sweep, " + check.norm().symbol();
+                    case Reading.OfAround _ -> "around, " + check.norm().symbol();
                     case Reading.OfTally _ -> "tally";
                     case Reading.OfBalance _ -> "balance, residual";
                 };

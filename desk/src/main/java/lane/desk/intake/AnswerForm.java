@@ -56,7 +56,7 @@ final class AnswerForm {
         List<Reading> open = session.study().readings().stream()
                 .filter(r -> switch (kind) {
                     case FORMULA -> !(r instanceof Reading.OfBalance);
-                    case COLUMNS -> r instanceof Reading.OfProfile;
+                    case COLUMNS -> r.curve();
                     case MEAN, VALUE -> r instanceof Reading.OfTally;
                 })
                 .filter(r ->

@@ -168,15 +168,15 @@ final class RunSheet {
         if (!plane && !wedge) {
             return;
         }
-        List<Turn> turns = new ArrayList<>();
-        turns.add(null);
+        List<java.util.Optional<Turn>> turns = new ArrayList<>();
+        turns.add(java.util.Optional.empty());
         if (wedge) {
-            turns.add(Turn.WEDGE);
+            turns.add(java.util.Optional.of(Turn.WEDGE));
         } else {
             for (String r : List.of("x", "y", "z")) {
                 for (String h : List.of("x", "y", "z")) {
                     if (!r.equals(h) && width(r) > 0 && width(h) > 0) {
-                        turns.add(new Turn(r, h));
+                        turns.add(java.util.Optional.of(new Turn(r, h)));
                     }
                 }
             }
@@ -184,11 +184,14 @@ final class RunSheet {
         var choice = Ui.choice(
                 "stands-for",
                 turns,
-                treatment().turn(),
-                t -> t == null
+                java.util.Optional.ofNullable(treatment().turn()),
+                t -> t.isEmpty()
                         ? plane ? "a depth" : "itself"
-                        : t.wedge() ? "a full turn" : "a full turn, radius " + t.radius() + ", axis " + t.along(),
-                t -> treat("What the run stands for", x -> x.withTurn(t)));
+                        : t.get().wedge()
+                                ? "a full turn"
+                                : "a full turn, radius " + t.get().radius() + ", axis "
+                                        + t.get().along(),
+                t -> treat("What the run stands for", x -> x.withTurn(t.orElse(null))));
         choice.setTooltip(new Tooltip("About the study's axis; integrals are then those of the full turn"));
         row.getChildren().addAll(Ui.label("Stands for", "second"), choice);
         if (plane && treatment().turn() == null) {

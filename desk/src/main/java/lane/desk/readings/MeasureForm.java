@@ -20,6 +20,9 @@ final class MeasureForm {
     private enum Kind {
         AREA("area"),
         MEAN("mean"),
+        WEIGHTED("mean by flow"),
+        GREATEST("greatest value"),
+        LEAST("least value"),
         INTEGRAL("integral"),
         FLOW("flow"),
         FORCE("force"),
@@ -35,6 +38,8 @@ final class MeasureForm {
             return switch (measure) {
                 case Measure.Area _ -> AREA;
                 case Measure.Mean _ -> MEAN;
+                case Measure.WeightedMean _ -> WEIGHTED;
+                case Measure.Extreme e -> e.greatest() ? GREATEST : LEAST;
                 case Measure.Integral _ -> INTEGRAL;
                 case Measure.Flow _ -> FLOW;
                 case Measure.Force _ -> FORCE;
@@ -63,6 +68,17 @@ final class MeasureForm {
         switch (measure) {
             case Measure.Area _ -> {}
             case Measure.Mean m -> form.quantity("of", Measures.scalars(session), m.quantity(), Measure.Mean::new);
+            case Measure.Extreme m ->
+                form.quantity("of", Measures.scalars(session), m.quantity(), q -> new Measure.Extreme(q, m.greatest()));
+            case Measure.WeightedMean m -> {
+                form.quantity(
+                        "of", Measures.scalars(session), m.quantity(), q -> new Measure.WeightedMean(q, m.vector()));
+                form.quantity(
+                        "by flow of",
+                        Measures.vectors(session),
+                        m.vector(),
+                        q -> new Measure.WeightedMean(m.quantity(), q));
+            }
             case Measure.Integral m ->
                 form.quantity("of", Measures.scalars(session), m.quantity(), Measure.Integral::new);
             case Measure.Flow f -> form.flow(f);
@@ -83,6 +99,11 @@ final class MeasureForm {
                 switch (kind) {
                     case AREA -> Optional.of(new Measure.Area());
                     case MEAN -> Measures.mean(session);
+                    case GREATEST -> Measures.mean(session).map(m -> new Measure.Extreme(m.quantity(), true));
+                    case LEAST -> Measures.mean(session).map(m -> new Measure.Extreme(m.quantity(), false));
+                    case WEIGHTED ->
+                        Measures.flow(session).flatMap(f -> Measures.mean(session)
+                                .map(m -> new Measure.WeightedMean(m.quantity(), f.vector())));
                     case INTEGRAL -> Measures.mean(session).map(m -> new Measure.Integral(m.quantity()));
                     case FLOW -> Measures.flow(session);
                     case FORCE -> Measures.loads(session).map(l -> new Measure.Force(l, new Point(1, 0, 0)));
@@ -91,8 +112,9 @@ final class MeasureForm {
                                 .map(l -> new Measure.Moment(l, session.study().axis()));
                 };
         if (next.isEmpty()) {
-            session.say(
-                    "No quantity fits a " + kind.word + "; " + Measures.needs(kind == Kind.FLOW, kind.ordinal() > 3));
+            session.say("No quantity fits a " + kind.word + "; "
+                    + Measures.needs(
+                            kind == Kind.FLOW || kind == Kind.WEIGHTED, kind == Kind.FORCE || kind == Kind.MOMENT));
         }
         changed.accept(next.isPresent() ? next.get() : now);
     }
@@ -107,7 +129,7 @@ final class MeasureForm {
             String caption, List<Quantity> among, String now, java.util.function.Function<String, Measure> make) {
         Quantity chosen = session.study().quantity(now).orElse(null);
         var choice = Ui.choice(
-                id + "-quantity",
+                id + (caption.equals("of") ? "-quantity" : "-vector"),
                 among,
                 chosen,
                 q -> q == null ? "?" : q.name(),

@@ -81,6 +81,25 @@ final class Measures {
                 .findFirst());
     }
 
+    /** A measure in a few words. */
+    static String word(Session session, Measure measure) {
+        String what = measure.quantities().stream()
+                .sorted()
+                .map(q -> session.study().quantity(q).map(Quantity::name).orElse(q))
+                .collect(java.util.stream.Collectors.joining(", "));
+        return switch (measure) {
+            case Measure.Area _ -> "area";
+            case Measure.Mean _ -> "mean " + what;
+            case Measure.Integral _ -> "integral of " + what;
+            case Measure.Extreme e -> (e.greatest() ? "greatest " : "least ") + what;
+            case Measure.WeightedMean _ -> "mean by flow, " + what;
+            case Measure.Flow f ->
+                f.carried() == Measure.Carried.NOTHING ? "flow of " + what : "angular momentum carried by " + what;
+            case Measure.Force _ -> "force";
+            case Measure.Moment _ -> "moment";
+        };
+    }
+
     /** Whether some run has all quantities of a measure on a part. */
     static boolean on(Session session, Measure measure, Station.OnPart station) {
         return session.results().runs().values().stream().anyMatch(run -> run.parts().stream()

@@ -34,6 +34,37 @@ final class NewReading {
                         id(session, name), name, line.get().id(), quantity.get().id(), ""));
     }
 
+    static void sweep(Session session) {
+        var sweep = session.study().stations().stream()
+                .filter(Station.Sweep.class::isInstance)
+                .findFirst();
+        var mean = Measures.mean(session);
+        if (sweep.isEmpty() || mean.isEmpty()) {
+            session.say("Numbers along a sweep need a sweep and a quantity with one number; add "
+                    + (sweep.isEmpty() ? "a sweep at Stations" : "a quantity at Quantities") + " first.");
+            return;
+        }
+        String name = "Mean along " + sweep.get().name();
+        add(session, new Reading.OfSweep(id(session, name), name, sweep.get().id(), mean.get(), ""));
+    }
+
+    static void around(Session session) {
+        var shell = session.study().stations().stream()
+                .filter(Station.Shell.class::isInstance)
+                .findFirst();
+        var mean = Measures.mean(session);
+        if (shell.isEmpty() || mean.isEmpty()) {
+            session.say("A reading around a shell needs a shell and a quantity with one number; add "
+                    + (shell.isEmpty() ? "a shell at Stations" : "a quantity at Quantities") + " first.");
+            return;
+        }
+        String name = "Around " + shell.get().name();
+        add(
+                session,
+                new Reading.OfAround(
+                        id(session, name), name, shell.get().id(), mean.get().quantity(), Reading.Along.MEAN, 360, ""));
+    }
+
     static void area(Session session) {
         tally(session, "Area", new Measure.Area());
     }

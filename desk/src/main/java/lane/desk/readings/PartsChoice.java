@@ -8,7 +8,7 @@ import javafx.scene.control.MenuButton;
 import lane.desk.Session;
 import lane.station.Station;
 
-/** A menu of the study's part stations, of which several can be ticked. */
+/** A menu of the study's surfaces and regions, of which several can be ticked. */
 final class PartsChoice {
     private PartsChoice() {}
 
@@ -19,7 +19,7 @@ final class PartsChoice {
         menu.getStyleClass().add("small-menu");
         menu.setMaxWidth(200);
         for (Station s : session.study().stations()) {
-            if (s instanceof Station.OnPart) {
+            if (s instanceof Station.Surface || s instanceof Station.Region && !chosen.isEmpty()) {
                 var item = new CheckMenuItem(s.name());
                 item.setSelected(chosen.contains(s.id()));
                 item.setOnAction(e -> {

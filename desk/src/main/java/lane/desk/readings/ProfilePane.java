@@ -43,7 +43,7 @@ final class ProfilePane {
     private final Line pointer = new Line();
     private final VBox tip = new VBox(3);
     private final VBox numbers = new VBox(4);
-    private Reading.OfProfile reading;
+    private Reading reading;
     private ProfileChart.Layout layout;
     private List<ProfileChart.Curve> curves = List.of();
     private final List<String> curveLanes = new ArrayList<>();
@@ -84,7 +84,7 @@ final class ProfilePane {
         pane.setRight(Ui.panel(numbers));
     }
 
-    Node show(Reading.OfProfile shownReading) {
+    Node show(Reading shownReading) {
         reading = shownReading;
         tools();
         curves = curves();
@@ -95,42 +95,68 @@ final class ProfilePane {
 
     private void tools() {
         var study = session.study();
-        var name = Ui.text(
-                "reading-name",
-                reading.name(),
-                t -> NewReading.change(
-                        session,
-                        new Reading.OfProfile(reading.id(), t, reading.station(), reading.quantity(), reading.unit())));
+        var name = Ui.text("reading-name", reading.name(), t -> NewReading.change(session, reading.named(t)));
         name.setPrefWidth(190);
         tools.getChildren().setAll(name);
-        List<Quantity> quantities = study.quantities();
-        study.quantity(reading.quantity()).ifPresent(q -> tools.getChildren()
-                .add(Ui.choice(
-                        "reading-quantity",
-                        quantities,
-                        q,
-                        Quantity::name,
-                        c -> NewReading.change(
-                                session,
-                                new Reading.OfProfile(reading.id(), reading.name(), reading.station(), c.id(), "")))));
-        List<Station> lines =
-                study.stations().stream().filter(Station.Line.class::isInstance).toList();
-        study.station(reading.station()).ifPresent(s -> tools.getChildren()
-                .addAll(
-                        Ui.label("on", "muted"),
-                        Ui.choice(
-                                "reading-line",
-                                lines,
-                                s,
-                                Station::name,
-                                c -> NewReading.change(
+        switch (reading) {
+            case Reading.OfProfile p -> {
+                quantity(
+                        study.quantities(),
+                        p.quantity(),
+                        q -> new Reading.OfProfile(p.id(), p.name(), p.station(), q, ""));
+                station(
+                        p.station(),
+                        x -> x instanceof Station.Path || x instanceof Station.CutCurve || x instanceof Station.Points,
+                        k -> new Reading.OfProfile(p.id(), p.name(), k, p.quantity(), p.unit()));
+            }
+            case Reading.OfAround r -> {
+                tools.getChildren()
+                        .add(Ui.choice(
+                                "reading-along",
+                                List.of(Reading.Along.values()),
+                                r.along(),
+                                Reading.Along::word,
+                                x -> NewReading.change(
                                         session,
-                                        new Reading.OfProfile(
-                                                reading.id(),
-                                                reading.name(),
-                                                c.id(),
-                                                reading.quantity(),
-                                                reading.unit())))));
+                                        new Reading.OfAround(
+                                                r.id(),
+                                                r.name(),
+                                                r.station(),
+                                                r.quantity(),
+                                                x,
+                                                r.samples(),
+                                                r.unit()))));
+                quantity(
+                        study.quantities(),
+                        r.quantity(),
+                        q -> new Reading.OfAround(r.id(), r.name(), r.station(), q, r.along(), r.samples(), ""));
+                station(
+                        r.station(),
+                        Station.Shell.class::isInstance,
+                        k -> new Reading.OfAround(r.id(), r.name(), k, r.quantity(), r.along(), r.samples(), r.unit()));
+            }
+            case Reading.OfSweep w -> {
+                var measure =
+                        new javafx.scene.control.MenuButton(lane.desk.readings.Measures.word(session, w.measure()));
+                measure.getStyleClass().add("small-menu");
+                var form = new javafx.scene.control.CustomMenuItem(
+                        MeasureForm.of(
+                                session,
+                                "sweep-measure",
+                                w.measure(),
+                                m -> NewReading.change(
+                                        session, new Reading.OfSweep(w.id(), w.name(), w.station(), m, ""))),
+                        false);
+                form.getContent().setStyle("-fx-padding: 8;");
+                measure.getItems().add(form);
+                tools.getChildren().add(measure);
+                station(
+                        w.station(),
+                        Station.Sweep.class::isInstance,
+                        k -> new Reading.OfSweep(w.id(), w.name(), k, w.measure(), w.unit()));
+            }
+            default -> {}
+        }
         tools.getChildren().forEach(n -> {
             if (n instanceof javafx.scene.control.ComboBox<?> c) {
                 c.setPrefWidth(130);
@@ -144,6 +170,30 @@ final class ProfilePane {
                         Ui.spring(),
                         Ui.button("Picture…", this::export, "small-button"),
                         Ui.button("Delete", () -> NewReading.delete(session, reading), "small-button"));
+    }
+
+    private void quantity(List<Quantity> among, String now, java.util.function.Function<String, Reading> make) {
+        session.study().quantity(now).ifPresent(q -> tools.getChildren()
+                .add(Ui.choice(
+                        "reading-quantity",
+                        among,
+                        q,
+                        Quantity::name,
+                        c -> NewReading.change(session, make.apply(c.id())))));
+    }
+
+    private void station(
+            String now, java.util.function.Predicate<Station> fits, java.util.function.Function<String, Reading> make) {
+        List<Station> among = session.study().stations().stream().filter(fits).toList();
+        session.study().station(now).ifPresent(s -> tools.getChildren()
+                .addAll(
+                        Ui.label("on", "muted"),
+                        Ui.choice(
+                                "reading-line",
+                                among,
+                                s,
+                                Station::name,
+                                c -> NewReading.change(session, make.apply(c.id())))));
     }
 
     private Check check() {
@@ -212,8 +262,13 @@ final class ProfilePane {
         Profile first = curves.getFirst().profile();
         shown = first.unit();
         along = first.abscissaShown();
-        String quantity =
-                session.study().quantity(reading.quantity()).map(Quantity::name).orElse("");
+        String quantity = reading instanceof Reading.OfSweep w
+                ? Measures.word(session, w.measure())
+                : reading.quantities().stream()
+                        .findFirst()
+                        .flatMap(session.study()::quantity)
+                        .map(Quantity::name)
+                        .orElse("");
         String datum = session.results().outcome(reading.id(), datumId()) instanceof Profile
                 ? session.study().source(datumId()).map(Source::name).orElse("")
                 : "";

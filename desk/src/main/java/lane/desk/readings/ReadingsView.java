@@ -32,6 +32,8 @@ public final class ReadingsView implements View {
         add.getItems()
                 .addAll(
                         item("Profile along a line", () -> NewReading.profile(session)),
+                        item("Numbers along a sweep", () -> NewReading.sweep(session)),
+                        item("Around a shell", () -> NewReading.around(session)),
                         item("Area of a part", () -> NewReading.area(session)),
                         item("Mean over a part", () -> NewReading.mean(session)),
                         item("Flow through a part", () -> NewReading.flow(session)),
@@ -67,6 +69,9 @@ public final class ReadingsView implements View {
             switch (r) {
                 case Reading.OfProfile p ->
                     profiles.add(new SideList.Item(p.id(), p.name(), p.unit(), Feather.ACTIVITY));
+                case Reading.OfSweep p -> profiles.add(new SideList.Item(p.id(), p.name(), p.unit(), Feather.ACTIVITY));
+                case Reading.OfAround p ->
+                    profiles.add(new SideList.Item(p.id(), p.name(), p.unit(), Feather.ACTIVITY));
                 case Reading.OfTally t ->
                     tallies.add(new SideList.Item(t.id(), t.name(), t.unit(), Feather.BAR_CHART_2));
                 case Reading.OfBalance b ->
@@ -85,6 +90,8 @@ public final class ReadingsView implements View {
             case null ->
                 pane.setCenter(lane.desk.Ui.label("No reading yet. Add one, or read a profile at Stations.", "muted"));
             case Reading.OfProfile p -> pane.setCenter(profile.show(p));
+            case Reading.OfSweep p -> pane.setCenter(profile.show(p));
+            case Reading.OfAround p -> pane.setCenter(profile.show(p));
             case Reading.OfTally t -> pane.setCenter(tally.show(t));
             case Reading.OfBalance b -> pane.setCenter(balance.show(b));
         }

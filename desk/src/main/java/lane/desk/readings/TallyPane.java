@@ -112,12 +112,7 @@ final class TallyPane {
     }
 
     private Node name(Reading.OfTally reading) {
-        var field = Ui.text(
-                "reading-name",
-                reading.name(),
-                t -> NewReading.change(
-                        session,
-                        new Reading.OfTally(reading.id(), t, reading.stations(), reading.measure(), reading.unit())));
+        var field = Ui.text("reading-name", reading.name(), t -> NewReading.change(session, reading.named(t)));
         field.setPrefWidth(190);
         return field;
     }

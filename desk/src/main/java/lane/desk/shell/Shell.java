@@ -22,6 +22,7 @@ import lane.desk.intake.IntakeView;
 import lane.desk.ledger.LedgerView;
 import lane.desk.quantities.QuantitiesView;
 import lane.desk.readings.ReadingsView;
+import lane.desk.stations.NewStation;
 import lane.desk.stations.StationsView;
 
 /** The window's inside: header and lane bar above, the open stop in the middle, the trail below. */
@@ -82,10 +83,12 @@ public final class Shell {
                 () -> session.reload(session.study().sources().stream()
                         .map(lane.study.Source::id)
                         .collect(java.util.stream.Collectors.toSet()))));
-        all.add(new CommandSearch.Command("Add a line", "station", () -> {
-            session.go(2);
-            StationsView.addLine(session);
-        }));
+        for (NewStation.Kind kind : NewStation.Kind.values()) {
+            all.add(new CommandSearch.Command("Add a station: " + kind.word(), "station", () -> {
+                session.go(2);
+                NewStation.add(session, kind);
+            }));
+        }
         String[] names = {"Intake", "Stations", "Quantities", "Readings", "Checks", "Ledger"};
         for (int i = 0; i < 6; i++) {
             int stop = i + 1;

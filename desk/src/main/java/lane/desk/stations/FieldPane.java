@@ -25,7 +25,6 @@ import lane.picture.field.Camera;
 import lane.picture.field.Frame;
 import lane.picture.field.Look;
 import lane.picture.field.Rasteriser;
-import lane.station.Station;
 
 /**
  * The field picture in the window: draws in the background, newest view first; turns by drag, moves by right drag, zooms
@@ -39,10 +38,17 @@ final class FieldPane extends Pane {
             FieldScene field,
             Annotations.Bar bar,
             List<Annotations.Line> lines,
-            Station.Line selected,
+            List<Grip> grips,
             boolean shaded,
             boolean edges,
             Palette palette) {}
+
+    /**
+     * A place of the selected station that can be dragged.
+     *
+     * @param along the direction that it moves along; null for the plane of the picture
+     */
+    record Grip(Point at, Point along) {}
 
     private record Drawing(
             FieldScene field, Camera from, int width, int height, boolean shaded, boolean edges, Palette palette) {}
@@ -56,7 +62,7 @@ final class FieldPane extends Pane {
     private final ImageView view = new ImageView();
     private final AtomicReference<Runnable> next = new AtomicReference<>();
     private BiConsumer<Frame.Hit, double[]> hover = (h, at) -> {};
-    private BiConsumer<Point, Point> moved = (a, b) -> {};
+    private BiConsumer<Integer, Point> moved = (i, p) -> {};
     private Runnable dropped = () -> {};
     private Content content;
     private Camera camera;
@@ -97,8 +103,8 @@ final class FieldPane extends Pane {
         hover = told;
     }
 
-    /** @param told both ends of the selected line, while one of them is dragged; {@code end} when it is let go */
-    void onMove(BiConsumer<Point, Point> told, Runnable end) {
+    /** @param told number and new place of a grip while it is dragged; {@code end} when it is let go */
+    void onMove(BiConsumer<Integer, Point> told, Runnable end) {
         moved = told;
         dropped = end;
     }
@@ -248,11 +254,10 @@ final class FieldPane extends Pane {
         pressX = e.getX();
         pressY = e.getY();
         grabbed = -1;
-        if (content != null && content.selected() != null && camera != null && e.getButton() == MouseButton.PRIMARY) {
-            Point[] ends = {content.selected().a(), content.selected().b()};
+        if (content != null && camera != null && e.getButton() == MouseButton.PRIMARY) {
             double least = GRAB;
-            for (int i = 0; i < 2; i++) {
-                double[] p = project(ends[i]);
+            for (int i = 0; i < content.grips().size(); i++) {
+                double[] p = project(content.grips().get(i).at());
                 double d = Math.hypot(p[0] - e.getX(), p[1] - e.getY());
                 if (d < least) {
                     least = d;
@@ -282,20 +287,37 @@ final class FieldPane extends Pane {
         pressX = e.getX();
         pressY = e.getY();
         if (grabbed >= 0) {
-            Station.Line line = content.selected();
-            Point end = grabbed == 0 ? line.a() : line.b();
-            // Shift puts the end on the surface under the pointer; else it moves in the plane of the picture.
+            if (grabbed >= content.grips().size()) {
+                return;
+            }
+            Grip grip = content.grips().get(grabbed);
+            // Shift puts it on the surface under the pointer; else it moves in the plane of the picture, or along its
+            // way.
             Point to = e.isShiftDown()
                             && frame != null
                             && frame.at((int) e.getX(), (int) e.getY()).isPresent()
                     ? frame.at((int) e.getX(), (int) e.getY()).get().place()
-                    : camera.place(e.getX(), e.getY(), project(end)[2], getWidth(), getHeight());
-            moved.accept(grabbed == 0 ? to : line.a(), grabbed == 0 ? line.b() : to);
+                    : grip.along() == null
+                            ? camera.place(e.getX(), e.getY(), project(grip.at())[2], getWidth(), getHeight())
+                            : along(grip, dx, dy);
+            moved.accept(grabbed, to);
         } else if (e.getButton() == MouseButton.PRIMARY) {
             look(camera.turned(-dx / 180, dy / 180));
         } else {
             look(camera.moved(dx, dy));
         }
+    }
+
+    /** How far a way in space goes that looks like this move of the pointer. */
+    private Point along(Grip grip, double dx, double dy) {
+        Point d = grip.along();
+        double px = camera.scale() * d.dot(camera.right());
+        double py = -camera.scale() * d.dot(camera.up());
+        double length = px * px + py * py;
+        // A way that leads straight into the picture follows the pointer up and down.
+        double step =
+                length < 1e-3 * camera.scale() * camera.scale() ? -dy / camera.scale() : (dx * px + dy * py) / length;
+        return grip.at().plus(d.times(step));
     }
 
     private void hovering(MouseEvent e) {

@@ -23,6 +23,7 @@ import lane.unit.Unit;
 record FieldScene(
         Run run,
         Scene scene,
+        List<Part> parts,
         List<SurfaceValues> values,
         Unit unit,
         double least,
@@ -30,14 +31,25 @@ record FieldScene(
         ColourScale scale,
         String trouble) {
 
-    static FieldScene of(Run run, Quantity quantity, Lens lens, Set<String> clear) {
+    /** What is drawn of a run. @param extra surfaces of stations */
+    static FieldScene of(Run run, Quantity quantity, Lens lens, Shown how, List<Part> extra) {
         List<Scene.Surface> surfaces = new ArrayList<>();
         List<SurfaceValues> values = new ArrayList<>();
+        List<Part> parts = new ArrayList<>();
         double least = Double.POSITIVE_INFINITY;
         double greatest = Double.NEGATIVE_INFINITY;
         Unit unit = Unit.UNKNOWN;
         String trouble = "";
-        for (Part part : run.parts()) {
+        List<Part> all = new ArrayList<>(run.mesh().dimension() == 2 ? List.of(plane(run)) : run.parts());
+        int own = all.size();
+        all.addAll(extra);
+        for (int i = 0; i < all.size(); i++) {
+            Part part = all.get(i);
+            double opacity = i >= own ? 1 : how.opacity(part.name());
+            if (opacity == 0) {
+                continue;
+            }
+            parts.add(part);
             SurfaceValues v = null;
             try {
                 v = quantity == null ? null : SurfaceValues.of(run, part, quantity, lens);
@@ -59,7 +71,7 @@ record FieldScene(
                     part.surface(),
                     v == null ? new float[0] : v.value(),
                     v == null || v.byNode(),
-                    clear.contains(part.name()) ? 0.22 : 1));
+                    opacity));
         }
         if (least > greatest) {
             least = 0;
@@ -74,12 +86,34 @@ record FieldScene(
         return new FieldScene(
                 run,
                 new Scene(surfaces),
+                parts,
                 values,
                 unit,
                 least,
                 greatest,
                 signed ? ColourScale.SIGNED : ColourScale.SIZE,
                 trouble);
+    }
+
+    /** How much is seen of boundary parts. @param faint whether all are, for what stands inside */
+    record Shown(Set<String> clear, Set<String> hidden, boolean faint) {
+        Shown {
+            clear = Set.copyOf(clear);
+            hidden = Set.copyOf(hidden);
+        }
+
+        double opacity(String part) {
+            return hidden.contains(part) ? 0 : faint ? 0.10 : clear.contains(part) ? 0.22 : 1;
+        }
+    }
+
+    /** The cells of a plane run as one surface. */
+    private static Part plane(Run run) {
+        int[] node = new int[run.mesh().nodeCount()];
+        java.util.Arrays.setAll(node, i -> i);
+        int[] cell = new int[run.mesh().cellCount()];
+        java.util.Arrays.setAll(cell, i -> i);
+        return new Part("cells", run.mesh(), node, cell, List.of(), 0, 0, lane.field.Role.NONE);
     }
 
     Annotations.Bar bar(Quantity quantity, boolean shaded) {

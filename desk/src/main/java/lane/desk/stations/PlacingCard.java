@@ -5,29 +5,28 @@ import java.util.List;
 import java.util.Map;
 import javafx.scene.Node;
 import javafx.scene.control.ScrollPane;
-import javafx.scene.control.TextField;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Pane;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
+import lane.cut.Cut;
 import lane.desk.Marks;
 import lane.desk.Session;
 import lane.desk.Ui;
+import lane.mesh.Cell;
 import lane.mesh.Point;
 import lane.picture.LaneStyle;
 import lane.picture.Ticks;
-import lane.quantity.Quantity;
-import lane.quantity.Take;
+import lane.reading.Measure;
 import lane.reading.Reading;
-import lane.station.Abscissa;
 import lane.station.Placement;
-import lane.station.Sampling;
 import lane.station.Station;
+import lane.study.Laid;
 import lane.study.Source;
 import lane.study.Study;
 
-/** The selected station by numbers: its ends, its sampling, and how much of it each lane covers. */
+/** The selected station by numbers, and how much of it each lane covers. */
 final class PlacingCard {
     private final Session session;
     private final VBox box = new VBox(8);
@@ -62,119 +61,14 @@ final class PlacingCard {
         }
         box.getChildren().clear();
         if (station == null) {
-            box.getChildren().add(Ui.label("No station yet. Add a line or a part.", "muted"));
+            box.getChildren().add(Ui.label("No station yet. Add one at the left.", "muted"));
             return;
         }
         var name = Ui.text(
                 "station-name", station.name(), t -> session.edit("Rename station", s -> s.with(station.named(t))));
-        box.getChildren().add(name);
-        switch (station) {
-            case Station.Line line -> line(line);
-            case Station.OnPart part -> part(part);
-        }
-    }
-
-    private void part(Station.OnPart station) {
-        List<String> names = session.results().runs().values().stream()
-                .flatMap(r -> r.parts().stream())
-                .map(p -> p.name())
-                .distinct()
-                .toList();
-        box.getChildren()
-                .add(Ui.row(
-                        8,
-                        Ui.label("Part in the runs", "second"),
-                        Ui.choice(
-                                "part",
-                                names,
-                                station.part(),
-                                p -> p,
-                                p -> session.edit(
-                                        "Choose part",
-                                        s -> s.with(new Station.OnPart(station.id(), station.name(), p))))));
-        box.getChildren().add(heading("Coverage", "faces in each lane"));
-        List<LaneStyle> styles = LaneStyle.of(session.study().sources(), session.palette());
-        for (int i = 0; i < styles.size(); i++) {
-            Source source = session.study().sources().get(i);
-            var run = session.results().runs().get(source.id());
-            if (run != null) {
-                var part = run.parts().stream()
-                        .filter(p -> p.name().equals(station.part()))
-                        .findFirst();
-                box.getChildren()
-                        .add(Ui.row(
-                                8,
-                                Marks.marker(
-                                        styles.get(i),
-                                        Marks.fx(session.palette().sheet())),
-                                Ui.label(source.name()),
-                                Ui.spring(),
-                                part.isPresent()
-                                        ? Ui.label(part.get().surface().cellCount() + " faces", "second")
-                                        : Ui.label("no such part", "ochre", "second")));
-            }
-        }
-        box.getChildren().add(actions(station, false));
-    }
-
-    private void line(Station.Line line) {
-        box.getChildren().add(end("A", line.a(), p -> move(line, p, line.b())));
-        box.getChildren().add(end("B", line.b(), p -> move(line, line.a(), p)));
-        box.getChildren().add(heading("Sampling", Ticks.brief(1000 * line.length()) + " mm long"));
-        boolean exact = line.sampling() instanceof Sampling.CellExact;
-        int n = line.sampling() instanceof Sampling.Even e ? e.samples() : 201;
-        HBox kind = Ui.row(
-                8,
-                Ui.segments(
-                        List.of(false, true),
-                        exact,
-                        b -> b ? "every cell crossed" : "even",
-                        b -> session.edit(
-                                "Sampling",
-                                s -> s.with(new Station.Line(
-                                        line.id(),
-                                        line.name(),
-                                        line.a(),
-                                        line.b(),
-                                        b ? new Sampling.CellExact() : new Sampling.Even(201),
-                                        line.abscissa())))));
-        if (!exact) {
-            TextField count = Ui.number(
-                    "samples",
-                    n,
-                    v -> session.edit(
-                            "Samples",
-                            s -> s.with(new Station.Line(
-                                    line.id(),
-                                    line.name(),
-                                    line.a(),
-                                    line.b(),
-                                    new Sampling.Even((int) Math.round(v)),
-                                    line.abscissa()))));
-            count.setPrefWidth(70);
-            kind.getChildren().addAll(count);
-        }
-        box.getChildren().add(kind);
-        box.getChildren()
-                .add(Ui.row(
-                        8,
-                        Ui.label("Drawn against", "second"),
-                        Ui.choice(
-                                "abscissa",
-                                List.of(Abscissa.values()),
-                                line.abscissa(),
-                                Abscissa::word,
-                                a -> session.edit(
-                                        "Abscissa",
-                                        s -> s.with(new Station.Line(
-                                                line.id(), line.name(), line.a(), line.b(), line.sampling(), a))))));
-        box.getChildren().add(heading("Coverage", "samples that found a cell"));
-        coverage(line);
-        box.getChildren().add(actions(line, true));
-    }
-
-    private void move(Station.Line line, Point a, Point b) {
-        session.edit("Move line", s -> s.with(line.between(a, b)));
+        box.getChildren().addAll(name, StationForm.of(session, station));
+        coverage(station);
+        box.getChildren().add(actions(station));
     }
 
     private Node heading(String name, String note) {
@@ -183,57 +77,100 @@ final class PlacingCard {
         return row;
     }
 
-    private Node end(String name, Point p, java.util.function.Consumer<Point> moved) {
-        var ring = new javafx.scene.shape.Circle(5);
-        ring.setFill(javafx.scene.paint.Color.TRANSPARENT);
-        ring.setStroke(Marks.fx(lane.picture.Palette.MARK));
-        ring.setStrokeWidth(2);
-        TextField x = coordinate(name + "x", p.x(), v -> moved.accept(new Point(v, p.y(), p.z())));
-        TextField y = coordinate(name + "y", p.y(), v -> moved.accept(new Point(p.x(), v, p.z())));
-        TextField z = coordinate(name + "z", p.z(), v -> moved.accept(new Point(p.x(), p.y(), v)));
-        double r = session.study().axis().radius(p.x(), p.y(), p.z());
-        return new VBox(
-                3,
-                Ui.row(
-                        8,
-                        ring,
-                        Ui.label("End " + name, "section"),
-                        Ui.spring(),
-                        Ui.label("radius " + Ticks.number(1000 * r, 0.1) + " mm", "small", "muted")),
-                Ui.row(6, field("x, mm", x), field("y, mm", y), field("z, mm", z)));
-    }
-
-    private static TextField coordinate(String id, double si, java.util.function.Consumer<Double> changed) {
-        return Ui.number("end-" + id, 1000 * si, v -> changed.accept(v / 1000));
-    }
-
-    private static Node field(String caption, TextField field) {
-        field.setPrefWidth(88);
-        return new VBox(1, Ui.label(caption, "small", "muted"), field);
-    }
-
-    private void coverage(Station.Line line) {
-        Map<String, Placement> placed = session.results().placements().getOrDefault(line.id(), Map.of());
+    private void coverage(Station station) {
+        boolean samples = station instanceof Station.Path || station instanceof Station.Points;
+        if (station instanceof Station.Sweep) {
+            return;
+        }
+        box.getChildren().add(heading("Coverage", samples ? "samples that found a cell" : "in each lane"));
+        Map<String, Placement> placed = session.results().placements().getOrDefault(station.id(), Map.of());
+        Map<String, Laid> laid = session.results().laid().getOrDefault(station.id(), Map.of());
         List<LaneStyle> styles = LaneStyle.of(session.study().sources(), session.palette());
         for (int i = 0; i < styles.size(); i++) {
             Source source = session.study().sources().get(i);
-            Placement p = placed.get(source.id());
-            if (p == null) {
-                continue;
+            if (placed.get(source.id()) != null) {
+                samples(placed.get(source.id()), source, styles.get(i));
+            } else if (laid.get(source.id()) != null) {
+                laid(laid.get(source.id()), source, styles.get(i));
             }
-            int found = p.found();
-            String moved = p.moved() == 0 ? "" : p.moved() + " moved " + Ticks.brief(1e6 * p.largestMove()) + " µm";
-            var row = Ui.row(
-                    8,
-                    Marks.marker(styles.get(i), Marks.fx(session.palette().sheet())),
-                    Ui.label(source.name()),
-                    Ui.spring(),
-                    Ui.label(moved, "small", "muted"),
-                    Ui.label(String.valueOf(found), found < p.size() ? "ochre" : "section"),
-                    Ui.label("of " + p.size(), "small", "muted"));
-            box.getChildren()
-                    .addAll(row, bar(p, lane.picture.Palette.css(styles.get(i).colour())));
         }
+    }
+
+    private HBox lane(Source source, LaneStyle style) {
+        return Ui.row(
+                8, Marks.marker(style, Marks.fx(session.palette().sheet())), Ui.label(source.name()), Ui.spring());
+    }
+
+    private void samples(Placement p, Source source, LaneStyle style) {
+        int found = p.found();
+        String moved = p.moved() == 0 ? "" : p.moved() + " moved " + Ticks.brief(1e6 * p.largestMove()) + " µm";
+        HBox row = lane(source, style);
+        row.getChildren()
+                .addAll(
+                        Ui.label(moved, "small", "muted"),
+                        Ui.label(String.valueOf(found), found < p.size() ? "ochre" : "section"),
+                        Ui.label("of " + p.size(), "small", "muted"));
+        box.getChildren().addAll(row, bar(p, lane.picture.Palette.css(style.colour())));
+        if (found < p.size() && found > 0) {
+            int first = 0;
+            while (p.cell()[first] >= 0) {
+                first++;
+            }
+            box.getChildren().add(Ui.label("outside first at " + at(p.place(first)), "small", "muted"));
+        }
+    }
+
+    private static String at(Point p) {
+        return Ticks.brief(1000 * p.x()) + ", " + Ticks.brief(1000 * p.y()) + ", " + Ticks.brief(1000 * p.z()) + " mm";
+    }
+
+    private void laid(Laid laid, Source source, LaneStyle style) {
+        HBox row = lane(source, style);
+        box.getChildren().add(row);
+        if (!laid.trouble().isBlank()) {
+            var why = Ui.label(laid.trouble(), "small", "ochre");
+            why.setWrapText(true);
+            row.getChildren().add(Ui.label("none", "ochre"));
+            box.getChildren().add(why);
+            return;
+        }
+        String said;
+        if (laid.cells() != null) {
+            said = Ui.count(laid.cells().length, "cell");
+        } else if (laid.cut() != null) {
+            said = Ui.count(laid.cut().owner().length, "face") + ", " + Ticks.number(1e6 * area(laid.cut()), Double.NaN)
+                    + (laid.cut().surface().dimension() == 1 ? "" : " mm²");
+            if (laid.cut().surface().dimension() == 1) {
+                said = Ui.count(laid.cut().owner().length, "line");
+            }
+        } else if (!laid.branches().isEmpty()) {
+            said = Ui.count(laid.branches().size(), "branch").replace("branchs", "branches");
+        } else {
+            said = Ui.count(
+                    laid.parts().stream().mapToInt(p -> p.surface().cellCount()).sum(), "face");
+        }
+        row.getChildren().add(Ui.label(said, "second"));
+        for (int i = 0; i < laid.branches().size() && laid.branches().size() > 1; i++) {
+            box.getChildren()
+                    .add(Ui.label((i + 1) + "  " + laid.branches().get(i).name(), "small", "muted"));
+        }
+        if (laid.sheet() != null && laid.sheet().outside() > 0) {
+            box.getChildren()
+                    .add(Ui.label(
+                            Ticks.brief(100 * laid.sheet().coverage()) + " % inside; outside most at "
+                                    + at(laid.sheet().place()),
+                            "small",
+                            "ochre"));
+        }
+    }
+
+    private static double area(Cut cut) {
+        var cell = new Cell(cut.surface());
+        double sum = 0;
+        for (int f = 0; f < cut.owner().length; f++) {
+            sum += (cut.stretch() == null ? 1 : cut.stretch()[f]) * cell.load(f).measure();
+        }
+        return sum;
     }
 
     /** Where along the line samples were found: filled, and where not: left open. */
@@ -263,53 +200,90 @@ final class PlacingCard {
         return bar;
     }
 
-    private Node actions(Station station, boolean line) {
-        HBox row = Ui.row(8);
-        if (line) {
-            row.getChildren().add(Ui.button("Read a profile", () -> readProfile((Station.Line) station), "main"));
-            row.getChildren().add(Ui.button("Duplicate", () -> duplicate((Station.Line) station)));
+    private Node actions(Station station) {
+        var row = new javafx.scene.layout.FlowPane(8, 8);
+        boolean profile = station instanceof Station.Path
+                || station instanceof Station.CutCurve
+                || station instanceof Station.Points;
+        if (profile) {
+            row.getChildren().add(Ui.button("Read a profile", () -> read(station), "main"));
+        } else if (station instanceof Station.Sweep) {
+            row.getChildren().add(Ui.button("Read along it", () -> read(station), "main"));
+        } else {
+            row.getChildren().add(Ui.button("Read a mean", () -> read(station), "main"));
+        }
+        if (station instanceof Station.Shell) {
+            row.getChildren().add(Ui.button("Read around", () -> around(station)));
+        }
+        if (station.moved(new Point(0, 0, 0)) != null) {
+            row.getChildren().add(Ui.button("Duplicate", () -> duplicate(station)));
+            row.getChildren().add(new ArrayForm(session, station).button());
         }
         row.getChildren().add(Ui.button("Delete", () -> delete(station)));
         row.setStyle("-fx-padding: 12 0 0 0;");
         return row;
     }
 
-    private void readProfile(Station.Line line) {
-        List<Quantity> numbers = session.study().quantities().stream()
-                .filter(q -> q.take() != Take.ALL
+    private void around(Station station) {
+        number().ifPresent(q -> add(
+                "around " + station.id(),
+                id -> new Reading.OfAround(
+                        id, "Around " + station.name(), station.id(), q, Reading.Along.MEAN, 360, "")));
+    }
+
+    private java.util.Optional<String> number() {
+        var found = session.study().quantities().stream()
+                .filter(q -> q.take() != lane.quantity.Take.ALL
                         || session.results().runs().values().stream().anyMatch(r -> r.field(q.field())
                                 .map(f -> f.components() == 1)
                                 .orElse(false)))
-                .toList();
-        if (numbers.isEmpty()) {
+                .map(lane.quantity.Quantity::id)
+                .findFirst();
+        if (found.isEmpty()) {
             session.say("There is no quantity to read; add one at Quantities first.");
-            return;
         }
-        Quantity q = numbers.getFirst();
+        return found;
+    }
+
+    private void read(Station station) {
+        number().ifPresent(q -> {
+            String quantity = session.study().quantity(q).orElseThrow().name();
+            boolean profile = station instanceof Station.Path
+                    || station instanceof Station.CutCurve
+                    || station instanceof Station.Points;
+            String name = quantity + ", " + station.name();
+            add(
+                    q + "-" + station.id(),
+                    id -> profile
+                            ? new Reading.OfProfile(id, name, station.id(), q, "")
+                            : station instanceof Station.Sweep
+                                    ? new Reading.OfSweep(id, name, station.id(), new Measure.Mean(q), "")
+                                    : new Reading.OfTally(
+                                            id, "Mean " + name, List.of(station.id()), new Measure.Mean(q), ""));
+        });
+    }
+
+    private void add(String stem, java.util.function.Function<String, Reading> make) {
         String id = Study.freshId(
-                q.id() + "-" + line.id(),
-                session.study().readings().stream().map(Reading::id).toList());
+                stem, session.study().readings().stream().map(Reading::id).toList());
         session.edit(
-                "Add profile",
+                "Add reading",
                 s -> s.withReadings(l -> {
-                    l.add(new Reading.OfProfile(id, q.name() + ", " + line.name(), line.id(), q.id(), ""));
+                    l.add(make.apply(id));
                     return l;
                 }));
         session.select("reading", id);
         session.go(4);
     }
 
-    private void duplicate(Station.Line line) {
+    private void duplicate(Station station) {
         String id = Study.freshId(
-                line.name(),
+                station.name(),
                 session.study().stations().stream().map(Station::id).toList());
         session.edit(
-                "Duplicate line",
+                "Duplicate " + station.word(),
                 s -> s.withStations(l -> {
-                    l.add(
-                            l.indexOf(line) + 1,
-                            new Station.Line(
-                                    id, line.name() + " copy", line.a(), line.b(), line.sampling(), line.abscissa()));
+                    l.add(l.indexOf(station) + 1, station.keyed(id).named(station.name() + " copy"));
                     return l;
                 }));
         session.select("station", id);
@@ -318,16 +292,7 @@ final class PlacingCard {
     private void delete(Station station) {
         List<String> users = new ArrayList<>();
         for (Reading r : session.study().readings()) {
-            boolean uses =
-                    switch (r) {
-                        case Reading.OfProfile p -> p.station().equals(station.id());
-                        case Reading.OfTally t -> t.stations().contains(station.id());
-                        case Reading.OfBalance b ->
-                            b.closedBy().contains(station.id())
-                                    || b.terms().stream()
-                                            .anyMatch(t -> t.stations().contains(station.id()));
-                    };
-            if (uses) {
+            if (r.places().contains(station.id())) {
                 users.add(r.name());
             }
         }

@@ -16,18 +16,18 @@ import lane.desk.Session;
 import lane.desk.SideList;
 import lane.desk.Ui;
 import lane.desk.View;
+import lane.field.Part;
 import lane.field.Run;
-import lane.mesh.Point;
 import lane.picture.Ticks;
 import lane.picture.field.Annotations;
 import lane.picture.field.Frame;
 import lane.quantity.Quantity;
 import lane.quantity.Take;
 import lane.reading.Lens;
-import lane.station.Abscissa;
 import lane.station.Placement;
 import lane.station.Sampling;
 import lane.station.Station;
+import lane.study.Laid;
 import lane.study.Source;
 import lane.study.Study;
 import org.kordamp.ikonli.feather.Feather;
@@ -42,6 +42,10 @@ public final class StationsView implements View {
     private final PlacingCard card;
     private final VBox tip = new VBox(3);
     private final Set<String> clear = new HashSet<>(Set.of("shell"));
+    private final Set<String> hidden = new HashSet<>();
+    /** Stations whose surfaces are shown besides the selected one. */
+    private final Set<String> drawn = new HashSet<>();
+
     private String lane = "";
     private String quantity = "";
     private boolean shaded = true;
@@ -52,10 +56,22 @@ public final class StationsView implements View {
 
     public StationsView(Session session) {
         this.session = session;
-        list = new SideList(
-                "Stations",
-                Ui.button("+ Line", () -> addLine(session), "small-button"),
-                Ui.button("+ Part", this::addPart, "small-button"));
+        var add = new javafx.scene.control.MenuButton("+ Add");
+        add.setId("add-station");
+        add.getStyleClass().add("small-menu");
+        add.setMinWidth(javafx.scene.layout.Region.USE_PREF_SIZE);
+        for (NewStation.Kind kind : NewStation.Kind.values()) {
+            String word = kind.word();
+            add.getItems()
+                    .add(item(
+                            word.substring(0, 1).toUpperCase(Locale.ROOT) + word.substring(1),
+                            () -> NewStation.add(session, kind)));
+        }
+        add.getItems()
+                .add(item(
+                        "Sheet from a file…",
+                        () -> NewStation.sheet(session, pane.getScene().getWindow())));
+        list = new SideList("Stations", add);
         card = new PlacingCard(session);
         tools.getStyleClass().add("toolbar");
         tools.setMinHeight(40);
@@ -71,7 +87,8 @@ public final class StationsView implements View {
         pane.setRight(card.node());
         field.onHover(this::hover);
         field.onMove(
-                (a, b) -> selectedLine().ifPresent(l -> session.edit("Move line", s -> s.with(l.between(a, b)), true)),
+                (i, p) -> selected()
+                        .ifPresent(st -> session.edit("Move " + st.word(), s -> s.with(Grips.moved(st, i, p)), true)),
                 () -> session.history().pause());
     }
 
@@ -80,63 +97,8 @@ public final class StationsView implements View {
         return pane;
     }
 
-    private java.util.Optional<Station.Line> selectedLine() {
-        return session.study()
-                .station(session.selected("station"))
-                .filter(Station.Line.class::isInstance)
-                .map(Station.Line.class::cast);
-    }
-
-    /** Adds a line through the middle of the first run, across its shortest extent, and selects it. */
-    public static void addLine(Session session) {
-        var runs = session.results().runs();
-        double[] b = runs.isEmpty()
-                ? new double[] {0, 1, 0, 1, 0, 1}
-                : runs.values().iterator().next().mesh().bounds();
-        double y = (b[2] + b[3]) / 2;
-        double z = (b[4] + b[5]) / 2;
-        List<String> taken =
-                session.study().stations().stream().map(Station::id).toList();
-        String id = Study.freshId("line", taken);
-        session.edit(
-                "Add line",
-                s -> s.withStations(l -> {
-                    l.add(new Station.Line(
-                            id,
-                            "Line " + (taken.size() + 1),
-                            new Point(b[0], y, z),
-                            new Point(b[1], y, z),
-                            new Sampling.Even(201),
-                            Abscissa.ARC));
-                    return l;
-                }));
-        session.select("station", id);
-    }
-
-    private void addPart() {
-        var have = session.study().stations().stream()
-                .filter(Station.OnPart.class::isInstance)
-                .map(s -> ((Station.OnPart) s).part())
-                .toList();
-        String part = session.results().runs().values().stream()
-                .flatMap(r -> r.parts().stream())
-                .map(p -> p.name())
-                .filter(n -> !have.contains(n))
-                .findFirst()
-                .orElse(null);
-        if (part == null) {
-            session.say("Every boundary part of the runs is a station already.");
-            return;
-        }
-        String id = Study.freshId(
-                part, session.study().stations().stream().map(Station::id).toList());
-        session.edit(
-                "Add part",
-                s -> s.withStations(l -> {
-                    l.add(new Station.OnPart(id, part, part));
-                    return l;
-                }));
-        session.select("station", id);
+    private java.util.Optional<Station> selected() {
+        return session.study().station(session.selected("station"));
     }
 
     @Override
@@ -146,23 +108,7 @@ public final class StationsView implements View {
                 && !study.stations().isEmpty()) {
             session.select("station", study.stations().getFirst().id());
         }
-        List<SideList.Item> lines = new ArrayList<>();
-        List<SideList.Item> parts = new ArrayList<>();
-        for (Station s : study.stations()) {
-            switch (s) {
-                case Station.Line l ->
-                    lines.add(new SideList.Item(
-                            l.id(),
-                            l.name(),
-                            l.sampling() instanceof Sampling.Even e ? String.valueOf(e.samples()) : "exact",
-                            Feather.MINUS));
-                case Station.OnPart p -> parts.add(new SideList.Item(p.id(), p.name(), "", Feather.BOX));
-            }
-        }
-        list.fill(
-                List.of(new SideList.Group("Lines", lines), new SideList.Group("Parts", parts)),
-                session.selected("station"),
-                id -> session.select("station", id));
+        list.fill(groups(study), session.selected("station"), id -> session.select("station", id));
         List<Source> lanes = study.lanes().stream()
                 .filter(s -> session.results().runs().containsKey(s.id()))
                 .toList();
@@ -185,6 +131,51 @@ public final class StationsView implements View {
         tools(lanes, numbers);
         picture();
         card.refresh();
+    }
+
+    private static List<SideList.Group> groups(Study study) {
+        var names = List.of("Points and curves", "Surfaces", "Sweeps", "Regions", "Parts");
+        List<List<SideList.Item>> items = new ArrayList<>();
+        names.forEach(n -> items.add(new ArrayList<>()));
+        for (Station s : study.stations()) {
+            String note =
+                    switch (s) {
+                        case Station.Path p ->
+                            switch (p.sampling()) {
+                                case Sampling.Even e -> String.valueOf(e.samples());
+                                case Sampling.Clustered c -> String.valueOf(c.samples());
+                                case Sampling.CellExact _ -> "exact";
+                            };
+                        case Station.Points p -> String.valueOf(p.points().size());
+                        case Station.Sweep w -> String.valueOf(w.count());
+                        default -> "";
+                    };
+            int group =
+                    switch (s) {
+                        case Station.Path _ -> 0;
+                        case Station.Points _ -> 0;
+                        case Station.CutCurve _ -> 0;
+                        case Station.OnPart _ -> 4;
+                        case Station.Surface _ -> 1;
+                        case Station.Sweep _ -> 2;
+                        case Station.Region _ -> 3;
+                    };
+            Feather icon =
+                    switch (s) {
+                        case Station.Points _ -> Feather.MAP_PIN;
+                        case Station.CutCurve _ -> Feather.SCISSORS;
+                        case Station.Path _ -> Feather.MINUS;
+                        case Station.Surface _ -> s instanceof Station.OnPart ? Feather.BOX : Feather.LAYERS;
+                        case Station.Sweep _ -> Feather.MENU;
+                        case Station.Region _ -> Feather.PACKAGE;
+                    };
+            items.get(group).add(new SideList.Item(s.id(), s.name(), note, icon));
+        }
+        List<SideList.Group> groups = new ArrayList<>();
+        for (int i = 0; i < names.size(); i++) {
+            groups.add(new SideList.Group(names.get(i), items.get(i)));
+        }
+        return groups;
     }
 
     private static boolean isNumber(Run run, Quantity q) {
@@ -263,18 +254,31 @@ public final class StationsView implements View {
         return item;
     }
 
+    /** What is shown: each part whole, see-through or not at all, and surfaces of stations besides the selected one. */
     private Node clearMenu() {
-        var menu = new javafx.scene.control.MenuButton("See-through");
+        var menu = new javafx.scene.control.MenuButton("Shown");
+        menu.setId("picture-shown");
         menu.setMinWidth(javafx.scene.layout.Region.USE_PREF_SIZE);
         menu.getStyleClass().add("small-menu");
         Run run = session.results().runs().get(lane);
-        if (run != null) {
-            for (var part : run.parts()) {
-                var item = new javafx.scene.control.CheckMenuItem(part.name());
-                item.setSelected(clear.contains(part.name()));
+        for (var part : run == null ? List.<Part>of() : run.parts()) {
+            String name = part.name();
+            var one = new javafx.scene.control.Menu(
+                    name + (hidden.contains(name) ? ": hidden" : clear.contains(name) ? ": see-through" : ""));
+            one.getItems()
+                    .addAll(
+                            item("whole", () -> see(name, false, false)),
+                            item("see-through", () -> see(name, true, false)),
+                            item("hidden", () -> see(name, false, true)));
+            menu.getItems().add(one);
+        }
+        for (Station s : session.study().stations()) {
+            if (s instanceof Station.Surface && !(s instanceof Station.OnPart)) {
+                var item = new javafx.scene.control.CheckMenuItem(s.name());
+                item.setSelected(drawn.contains(s.id()));
                 item.setOnAction(e -> {
-                    if (!clear.remove(part.name())) {
-                        clear.add(part.name());
+                    if (!drawn.remove(s.id())) {
+                        drawn.add(s.id());
                     }
                     picture();
                 });
@@ -284,61 +288,87 @@ public final class StationsView implements View {
         return menu;
     }
 
+    private void see(String part, boolean through, boolean not) {
+        clear.remove(part);
+        hidden.remove(part);
+        if (through) {
+            clear.add(part);
+        }
+        if (not) {
+            hidden.add(part);
+        }
+        refresh();
+    }
+
     private void picture() {
         Run run = session.results().runs().get(lane);
         Quantity q = session.study().quantity(quantity).orElse(null);
         if (run == null) {
-            field.show(new FieldPane.Content(null, null, List.of(), null, shaded, edges, session.palette()));
+            field.show(new FieldPane.Content(null, null, List.of(), List.of(), shaded, edges, session.palette()));
             return;
         }
         Lens lens = Lens.of(
                 session.study().quantities(),
                 session.study().units(),
                 session.study().axis());
-        List<Object> key = List.of(System.identityHashCode(run), String.valueOf(q), lens, Set.copyOf(clear));
+        Station chosen = selected().orElse(null);
+        List<Part> extra = new ArrayList<>();
+        List<Object> shown = new ArrayList<>();
+        for (Station s : session.study().stations()) {
+            Laid laid = laid(s);
+            boolean wanted = s.equals(chosen) || drawn.contains(s.id());
+            if (wanted && laid != null && laid.cut() != null && !laid.cut().empty()) {
+                extra.add(laid.cut().part(s.name(), run, q == null ? List.of() : List.of(q.field())));
+                shown.add(System.identityHashCode(laid.cut()));
+            }
+        }
+        // Parts would hide what stands inside them.
+        var how = new FieldScene.Shown(clear, hidden, !extra.isEmpty());
+        List<Object> key = List.of(System.identityHashCode(run), String.valueOf(q), lens, how, shown);
         if (!key.equals(sceneKey)) {
-            scene = FieldScene.of(run, q, lens, clear);
+            scene = FieldScene.of(run, q, lens, how, extra);
             sceneKey = key;
         }
         List<Annotations.Line> lines = new ArrayList<>();
         for (Station s : session.study().stations()) {
-            if (s instanceof Station.Line l) {
-                lines.add(line(l));
+            Annotations.Line line = Drawn.line(s, s.equals(chosen), samples(s), laid(s));
+            if (line != null) {
+                lines.add(line);
             }
         }
         Session.Mark mark = session.mark();
         if (mark != null && mark.lane().equals(lane)) {
-            // A line of no length is a dot with its name.
-            lines.add(new Annotations.Line(mark.name(), mark.place(), mark.place(), List.of(), new boolean[0], true));
+            lines.add(Annotations.Line.dot(mark.name(), mark.place()));
         }
         field.show(new FieldPane.Content(
                 scene,
                 q == null || scene.values().stream().allMatch(java.util.Objects::isNull) ? null : scene.bar(q, shaded),
                 lines,
-                selectedLine().orElse(null),
+                chosen == null ? List.of() : Grips.of(chosen),
                 shaded,
                 edges,
                 session.palette()));
     }
 
-    private Annotations.Line line(Station.Line l) {
-        boolean selected = l.id().equals(session.selected("station"));
-        List<Point> samples = new ArrayList<>();
-        Placement p = session.results()
-                .placements()
-                .getOrDefault(l.id(), java.util.Map.of())
-                .get(lane);
-        boolean[] found = new boolean[0];
-        boolean fresh = session.results().study().station(l.id()).map(l::equals).orElse(false);
-        if (selected && p != null && fresh) {
-            int every = Math.max(1, p.size() / 20);
-            found = new boolean[(p.size() + every - 1) / every];
-            for (int i = 0; i < p.size(); i += every) {
-                found[samples.size()] = p.cell()[i] >= 0;
-                samples.add(p.place(i));
-            }
-        }
-        return new Annotations.Line(l.name(), l.a(), l.b(), samples, found, selected);
+    /** What the results know of a station as it stands now in the shown lane; null for nothing. */
+    private Laid laid(Station s) {
+        boolean fresh = session.results().study().station(s.id()).map(s::equals).orElse(false);
+        return fresh
+                ? session.results()
+                        .laid()
+                        .getOrDefault(s.id(), java.util.Map.of())
+                        .get(lane)
+                : null;
+    }
+
+    private Placement samples(Station s) {
+        boolean fresh = session.results().study().station(s.id()).map(s::equals).orElse(false);
+        return fresh
+                ? session.results()
+                        .placements()
+                        .getOrDefault(s.id(), java.util.Map.of())
+                        .get(lane)
+                : null;
     }
 
     private void hover(Frame.Hit hit, double[] at) {
@@ -347,7 +377,7 @@ public final class StationsView implements View {
             return;
         }
         var values = scene.values().get(hit.surface());
-        var part = scene.run().parts().get(hit.surface());
+        var part = scene.parts().get(hit.surface());
         Quantity q = session.study().quantity(quantity).orElse(null);
         String value = values == null || q == null
                 ? "no value here"
@@ -364,7 +394,8 @@ public final class StationsView implements View {
                 .setAll(
                         Ui.row(12, Ui.label(q == null ? "" : q.name(), "section"), Ui.label(value)),
                         Ui.label(
-                                "part " + hit.name() + ", face " + hit.face() + ", cell " + part.owner()[hit.face()],
+                                (part.cut() ? "" : "part ") + hit.name() + ", face " + hit.face() + ", cell "
+                                        + part.owner()[hit.face()],
                                 "small",
                                 "muted"),
                         Ui.label(place, "small", "muted"));

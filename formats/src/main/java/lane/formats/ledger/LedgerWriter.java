@@ -60,10 +60,10 @@ public final class LedgerWriter {
         files.add(folder.resolve("ledger.json"));
         AtomicFile.write(files.getLast(), json(results, ledger, version, time));
         for (Reading reading : results.study().readings()) {
-            if (reading instanceof Reading.OfProfile p) {
-                List<List<String>> profile = profile(results, p);
+            if (reading.curve()) {
+                List<List<String>> profile = profile(results, reading);
                 if (profile.size() > 1) {
-                    files.add(folder.resolve("profile-" + p.id() + ".csv"));
+                    files.add(folder.resolve("profile-" + reading.id() + ".csv"));
                     CsvWriter.write(files.getLast(), profile);
                 }
             }
@@ -71,7 +71,7 @@ public final class LedgerWriter {
         return files;
     }
 
-    private static List<List<String>> profile(Results results, Reading.OfProfile reading) {
+    private static List<List<String>> profile(Results results, Reading reading) {
         List<List<String>> rows = new ArrayList<>();
         rows.add(List.of("lane", "abscissa", "abscissa unit", "value", "unit", "uncertainty"));
         for (Source source : results.study().sources()) {

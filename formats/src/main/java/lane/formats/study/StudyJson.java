@@ -94,11 +94,14 @@ public final class StudyJson {
 
     @JsonTypeInfo(use = JsonTypeInfo.Id.NAME, property = "kind")
     @JsonSubTypes({
-        @Type(name = "area", value = Measure.Area.class), @Type(name = "mean", value = Measure.Mean.class),
+        @Type(name = "area", value = Measure.Area.class),
+        @Type(name = "mean", value = Measure.Mean.class),
         @Type(name = "extreme", value = Measure.Extreme.class),
         @Type(name = "weighted-mean", value = Measure.WeightedMean.class),
-        @Type(name = "integral", value = Measure.Integral.class), @Type(name = "flow", value = Measure.Flow.class),
-        @Type(name = "force", value = Measure.Force.class), @Type(name = "moment", value = Measure.Moment.class)
+        @Type(name = "integral", value = Measure.Integral.class),
+        @Type(name = "flow", value = Measure.Flow.class),
+        @Type(name = "force", value = Measure.Force.class),
+        @Type(name = "moment", value = Measure.Moment.class)
     })
     private interface MeasureKinds {}
 

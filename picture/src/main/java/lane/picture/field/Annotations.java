@@ -21,11 +21,27 @@ public final class Annotations {
     private Annotations() {}
 
     /**
-     * A line station in the picture.
+     * A station in the picture that is drawn by lines: one curve or several.
      *
+     * @param curves corners of each; a curve of one corner is a dot
      * @param samples places of the samples that are marked, with {@code found} telling which have a value
+     * @param handles places that can be dragged, with their names
      */
-    public record Line(String name, Point a, Point b, List<Point> samples, boolean[] found, boolean selected) {}
+    public record Line(
+            String name,
+            List<List<Point>> curves,
+            List<Point> samples,
+            boolean[] found,
+            boolean selected,
+            List<Handle> handles) {
+        /** A place with its name. */
+        public static Line dot(String name, Point at) {
+            return new Line(name, List.of(List.of(at)), List.of(), new boolean[0], true, List.of(new Handle("", at)));
+        }
+    }
+
+    /** A place that can be dragged. */
+    public record Handle(String name, Point at) {}
 
     /** The scale bar's text and ends, in the unit shown. */
     public record Bar(String quantity, String unit, double least, double greatest, ColourScale scale, String note) {}
@@ -37,32 +53,71 @@ public final class Annotations {
         g.setRenderingHint(RenderingHints.KEY_TEXT_ANTIALIASING, RenderingHints.VALUE_TEXT_ANTIALIAS_ON);
         g.setRenderingHint(RenderingHints.KEY_FRACTIONALMETRICS, RenderingHints.VALUE_FRACTIONALMETRICS_ON);
         g.setRenderingHint(RenderingHints.KEY_STROKE_CONTROL, RenderingHints.VALUE_STROKE_PURE);
-        lines.stream().filter(l -> !l.selected()).forEach(l -> line(g, camera, width, height, l, palette));
-        lines.stream().filter(Line::selected).forEach(l -> line(g, camera, width, height, l, palette));
+        // The selected one has the first word: labels that would stand on another are left out.
+        var taken = new java.util.ArrayList<Rectangle2D>();
+        var places = new java.util.ArrayList<double[]>();
+        List<Line> order = new java.util.ArrayList<>(
+                lines.stream().filter(l -> !l.selected()).toList());
+        order.addAll(lines.stream().filter(Line::selected).toList());
+        order.forEach(l -> places.add(line(g, camera, width, height, l, palette)));
+        for (int i = order.size() - 1; i >= 0; i--) {
+            Line l = order.get(i);
+            double[] at = places.get(i);
+            if (at == null) {
+                continue;
+            }
+            g.setFont(l.selected() ? Fonts.semibold(12) : Fonts.sans(12));
+            double wide = g.getFontMetrics().getStringBounds(l.name(), g).getWidth();
+            var box = new Rectangle2D.Double(at[0] - 4, at[1] - 12, wide + 8, 16);
+            if (taken.stream().noneMatch(box::intersects)) {
+                taken.add(box);
+                text(g, l.name(), at[0], at[1], palette, l.selected());
+            }
+        }
         if (bar != null) {
             bar(g, width, height, bar, palette);
         }
         orientation(g, camera, height, palette);
     }
 
-    private static void line(Graphics2D g, Camera camera, int width, int height, Line line, Palette palette) {
-        double[] a = new double[3];
-        double[] b = new double[3];
-        camera.project(line.a().x(), line.a().y(), line.a().z(), width, height, a);
-        camera.project(line.b().x(), line.b().y(), line.b().z(), width, height, b);
+    /** Draws a line without its name; returns where the name belongs, or null for none. */
+    private static double[] line(Graphics2D g, Camera camera, int width, int height, Line line, Palette palette) {
         Color colour = line.selected() ? Palette.MARK : palette.ink();
         Color halo = line.selected() ? Color.WHITE : palette.ground();
+        var path = new java.awt.geom.Path2D.Double();
+        double[] p = new double[3];
+        double[] label = {Double.NEGATIVE_INFINITY, Double.POSITIVE_INFINITY};
+        double long2 = 0;
+        for (List<Point> curve : line.curves()) {
+            double x0 = 0;
+            double y0 = 0;
+            for (int i = 0; i < curve.size(); i++) {
+                Point c = curve.get(i);
+                camera.project(c.x(), c.y(), c.z(), width, height, p);
+                if (i == 0) {
+                    path.moveTo(p[0], p[1]);
+                } else {
+                    path.lineTo(p[0], p[1]);
+                    long2 += Math.hypot(p[0] - x0, p[1] - y0);
+                }
+                x0 = p[0];
+                y0 = p[1];
+                if (p[0] > label[0]) {
+                    label[0] = p[0];
+                    label[1] = p[1];
+                }
+            }
+        }
         g.setStroke(new BasicStroke(line.selected() ? 5 : 4, BasicStroke.CAP_ROUND, BasicStroke.JOIN_ROUND));
         g.setColor(halo);
-        g.draw(new Line2D.Double(a[0], a[1], b[0], b[1]));
+        g.draw(path);
         g.setStroke(new BasicStroke(2, BasicStroke.CAP_ROUND, BasicStroke.JOIN_ROUND));
         g.setColor(colour);
-        g.draw(new Line2D.Double(a[0], a[1], b[0], b[1]));
+        g.draw(path);
         if (line.selected()) {
-            double[] p = new double[3];
             // Dots closer than five pixels would hide the line that they stand on.
             int n = line.samples().size();
-            int every = (int) Math.max(1, Math.ceil(5.0 * n / Math.max(1, Math.hypot(b[0] - a[0], b[1] - a[1]))));
+            int every = (int) Math.max(1, Math.ceil(5.0 * n / Math.max(1, long2)));
             for (int i = 0; i < n; i += line.found()[i] ? every : 1) {
                 Point s = line.samples().get(i);
                 camera.project(s.x(), s.y(), s.z(), width, height, p);
@@ -77,10 +132,14 @@ public final class Annotations {
                     g.draw(new Ellipse2D.Double(p[0] - 2, p[1] - 2, 4, 4));
                 }
             }
-            handle(g, a, "A");
-            handle(g, b, "B");
+            for (Handle h : line.handles()) {
+                camera.project(h.at().x(), h.at().y(), h.at().z(), width, height, p);
+                handle(g, p, h.name());
+            }
         }
-        text(g, line.name(), Math.max(a[0], b[0]) + 10, Math.min(a[1], b[1]) - 6, palette, line.selected());
+        return label[0] > Double.NEGATIVE_INFINITY && !line.name().isBlank()
+                ? new double[] {label[0] + 10, label[1] - 6}
+                : null;
     }
 
     private static void handle(Graphics2D g, double[] p, String name) {

@@ -1,0 +1,162 @@
+package lane.desk.stations;
+
+import java.util.ArrayList;
+import java.util.List;
+import lane.mesh.Axis;
+import lane.mesh.Point;
+import lane.picture.field.Annotations;
+import lane.picture.field.Annotations.Handle;
+import lane.reading.CutCurveReader;
+import lane.station.Placement;
+import lane.station.Station;
+import lane.study.Laid;
+
+/** Stations as lines in the picture. */
+final class Drawn {
+    private static final int MARKED = 20;
+
+    private Drawn() {}
+
+    /** @param samples known samples, or null; @param laid what the station came to be, or null. Null for no lines. */
+    static Annotations.Line line(Station station, boolean selected, Placement samples, Laid laid) {
+        return switch (station) {
+            case Station.Path p ->
+                sampled(p.name(), List.of(p.corners()), selected, selected ? samples : null, handles(p));
+            case Station.Points p -> {
+                List<Handle> handles = new ArrayList<>();
+                for (int i = 0; i < Math.min(40, p.points().size()); i++) {
+                    handles.add(new Handle(
+                            p.points().size() == 1 ? "" : String.valueOf(i + 1),
+                            p.points().get(i)));
+                }
+                yield sampled(p.name(), p.points().stream().map(List::of).toList(), selected, null, handles);
+            }
+            case Station.CutCurve c -> {
+                List<List<Point>> curves = new ArrayList<>();
+                if (laid != null) {
+                    laid.branches().forEach((CutCurveReader.Branch b) -> curves.add(b.places()));
+                }
+                yield selected || !curves.isEmpty()
+                        ? sampled(c.name(), curves, selected, null, List.of(new Handle("", c.point())))
+                        : null;
+            }
+            case Station.Section s
+            when selected ->
+                sampled(
+                        s.name(),
+                        List.of(List.of(s.point(), arrow(s))),
+                        true,
+                        null,
+                        List.of(new Handle("", s.point())));
+            case Station.Shell s
+            when selected -> {
+                double middle = s.from() != null && s.to() != null ? (s.from() + s.to()) / 2 : 0;
+                Point at = s.axis().place(s.radius(), 0, middle);
+                Point foot = s.axis().origin().plus(s.axis().direction().times(middle));
+                yield sampled(s.name(), List.of(List.of(foot, at)), true, null, List.of(new Handle("", at)));
+            }
+            case Station.Sweep w
+            when selected -> {
+                List<List<Point>> curves = new ArrayList<>();
+                curves.add(List.of(on(w.axis(), w.from()), on(w.axis(), w.to())));
+                for (int i = 0; w.ring() > 0 && i < w.count(); i++) {
+                    curves.add(circle(w.axis(), w.ring(), w.place(i)));
+                }
+                List<Handle> ends = List.of(
+                        new Handle("1", on(w.axis(), w.from())),
+                        new Handle(String.valueOf(w.count()), on(w.axis(), w.to())));
+                yield sampled(w.name(), curves, true, null, ends);
+            }
+            case Station.Region r when selected -> sampled(r.name(), outline(r.within()), true, null, List.of());
+            default -> null;
+        };
+    }
+
+    private static Point arrow(Station.Section s) {
+        double long2 = s.box() == null
+                ? 0.01
+                : 0.2 * s.box().greatest().minus(s.box().least()).norm();
+        return s.point().plus(s.normal().times(long2));
+    }
+
+    private static Point on(Axis axis, double along) {
+        return axis.origin().plus(axis.direction().times(along));
+    }
+
+    private static List<Point> circle(Axis axis, double radius, double along) {
+        List<Point> out = new ArrayList<>();
+        for (int i = 0; i <= 48; i++) {
+            out.add(axis.place(radius, 2 * Math.PI * i / 48, along));
+        }
+        return out;
+    }
+
+    private static List<List<Point>> outline(Station.Within within) {
+        return switch (within) {
+            case Station.Within.InBox b -> box(b.box());
+            case Station.Within.Cylinder c ->
+                List.of(
+                        circle(c.axis(), c.radius(), c.from()),
+                        circle(c.axis(), c.radius(), c.to()),
+                        List.of(
+                                c.axis().place(c.radius(), 0, c.from()),
+                                c.axis().place(c.radius(), 0, c.to())));
+            case Station.Within.Ball b ->
+                List.of(
+                        circle(new Axis(b.centre(), new Point(1, 0, 0)), b.radius(), 0),
+                        circle(new Axis(b.centre(), new Point(0, 1, 0)), b.radius(), 0),
+                        circle(new Axis(b.centre(), new Point(0, 0, 1)), b.radius(), 0));
+            default -> List.of();
+        };
+    }
+
+    private static List<List<Point>> box(Station.Box b) {
+        Point l = b.least();
+        Point g = b.greatest();
+        List<List<Point>> out = new ArrayList<>();
+        for (double z : new double[] {l.z(), g.z()}) {
+            out.add(List.of(
+                    new Point(l.x(), l.y(), z),
+                    new Point(g.x(), l.y(), z),
+                    new Point(g.x(), g.y(), z),
+                    new Point(l.x(), g.y(), z),
+                    new Point(l.x(), l.y(), z)));
+        }
+        for (double x : new double[] {l.x(), g.x()}) {
+            for (double y : new double[] {l.y(), g.y()}) {
+                out.add(List.of(new Point(x, y, l.z()), new Point(x, y, g.z())));
+            }
+        }
+        return out;
+    }
+
+    private static List<Handle> handles(Station.Path path) {
+        return switch (path) {
+            case Station.Line l -> List.of(new Handle("A", l.a()), new Handle("B", l.b()));
+            case Station.Arc a ->
+                List.of(new Handle("A", a.axis().place(a.radius(), Math.toRadians(a.from()), a.along())));
+            case Station.Polyline p -> {
+                List<Handle> out = new ArrayList<>();
+                for (int i = 0; i < Math.min(40, p.points().size()); i++) {
+                    out.add(new Handle(String.valueOf(i + 1), p.points().get(i)));
+                }
+                yield out;
+            }
+        };
+    }
+
+    private static Annotations.Line sampled(
+            String name, List<List<Point>> curves, boolean selected, Placement p, List<Handle> handles) {
+        List<Point> samples = new ArrayList<>();
+        boolean[] found = new boolean[0];
+        if (p != null) {
+            int every = Math.max(1, p.size() / MARKED);
+            found = new boolean[(p.size() + every - 1) / every];
+            for (int i = 0; i < p.size(); i += every) {
+                found[samples.size()] = p.cell()[i] >= 0;
+                samples.add(p.place(i));
+            }
+        }
+        return new Annotations.Line(name, curves, samples, found, selected, handles);
+    }
+}

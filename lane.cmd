@@ -44,5 +44,7 @@ if "%VERB%"=="shots" %RUN% -Dglass.platform=Headless -Dprism.order=sw lane.desk.
 if "%VERB%"=="open" %RUN% lane.desk.Main %* & exit /b
 if "%VERB%"=="evaluate" %RUN% lane.cli.Lane %* & exit /b
 if "%VERB%"=="describe" %RUN% lane.cli.Lane %* & exit /b
+if "%VERB%"=="sample" %RUN% lane.cli.Lane %* & exit /b
+if "%VERB%"=="picture" %RUN% lane.cli.Lane %* & exit /b
 echo lane: there is no verb "%VERB%". 1>&2
 exit /b 1

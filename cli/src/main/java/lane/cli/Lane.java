@@ -7,7 +7,7 @@ import picocli.CommandLine.Command;
 /** The command line without a window. Exit codes: 0 done, 1 failed, 2 wrong usage, 3 done but an input was unusable. */
 @Command(
         name = "lane",
-        subcommands = {Evaluate.class, Describe.class},
+        subcommands = {Evaluate.class, Describe.class, Sample.class, Picture.class},
         mixinStandardHelpOptions = true,
         description = "Crosscheck Lane: simulation results against theory, measurement and other meshes.")
 public final class Lane {

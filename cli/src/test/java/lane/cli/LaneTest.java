@@ -108,4 +108,104 @@ class LaneTest {
         assertThat(words.code()).isZero();
         assertThat(words.out()).contains("6 nodes, 2 cells: 2 tetrahedron");
     }
+
+    private Path box() throws Exception {
+        var mesh =
+                lane.mesh.BoxMesh.of(lane.mesh.CellShape.HEXAHEDRON, new int[] {4, 3, 2}, new double[] {4, 3, 2}, 0, 1);
+        double[] t = new double[mesh.nodeCount()];
+        double[] u = new double[3 * t.length];
+        double[] c = new double[mesh.cellCount()];
+        for (int i = 0; i < t.length; i++) {
+            t[i] = mesh.xyz()[3 * i] + 10 * mesh.xyz()[3 * i + 1];
+            u[3 * i] = mesh.xyz()[3 * i + 2];
+            u[3 * i + 2] = -1;
+        }
+        java.util.Arrays.setAll(c, i -> i);
+        Path file = folder.resolve("büchse 1.vtu");
+        lane.formats.vtk.VtkXmlWriter.writeGrid(
+                file,
+                mesh,
+                List.of(
+                        field("T", lane.field.Field.At.NODE, 1, t),
+                        field("u", lane.field.Field.At.NODE, 3, u),
+                        field("number", lane.field.Field.At.CELL, 1, c)),
+                lane.formats.vtk.VtkXmlWriter.Options.DEFAULT);
+        return file;
+    }
+
+    private static lane.field.Field field(String name, lane.field.Field.At at, int components, double[] v) {
+        return new lane.field.Field(name, at, components, lane.unit.Unit.UNKNOWN, lane.field.Values.of(v));
+    }
+
+    @Test
+    void fieldsAreSampledAlongALineAndAtPoints() throws Exception {
+        Path csv = folder.resolve("out.csv");
+        String file = box().toString();
+        Run run = run(
+                "sample",
+                file,
+                "--line",
+                "-1,0.5,0.5 5,0.5,0.5",
+                "--samples",
+                "7",
+                "--fields",
+                "T,u,number",
+                "--csv",
+                csv.toString());
+        assertThat(run.code()).as(run.err()).isZero();
+        List<String> lines = Files.readAllLines(csv);
+        assertThat(lines.getFirst()).isEqualTo("x,y,z,abscissa,inside,T,u.x,u.y,u.z,number");
+        assertThat(lines).hasSize(8);
+        assertThat(lines.get(1)).isEqualTo("-1.0,0.5,0.5,0.0,0,,,,,");
+        String[] third = lines.get(3).split(",");
+        assertThat(Double.parseDouble(third[0])).isCloseTo(1, org.assertj.core.api.Assertions.within(1e-12));
+        assertThat(third[4]).isEqualTo("1");
+        assertThat(Double.parseDouble(third[5])).isCloseTo(6, org.assertj.core.api.Assertions.within(1e-12));
+        assertThat(Double.parseDouble(third[8])).isEqualTo(-1);
+        Path points = Files.writeString(folder.resolve("p.csv"), "x,y,z\n1,1,1\n9,9,9\n3.5,2.5,0\n");
+        Run at = run("sample", file, "--points", points.toString(), "--fields", "T");
+        assertThat(at.code()).as(at.err()).isZero();
+        assertThat(at.out().lines().toList()).hasSize(4).element(1).isEqualTo("1.0,1.0,1.0,0.0,1,11.0");
+        assertThat(at.out().lines().toList().get(2)).startsWith("9.0,9.0,9.0,").endsWith(",0,");
+        // What is wrong is one sentence.
+        assertThat(run("sample", file, "--line", "0,0 1,1,1").err()).contains("\"0,0\" is no point");
+        assertThat(run("sample", file, "--line", "0,0,0 1,1,1", "--fields", "nope")
+                        .err())
+                .contains("no field \"nope\"")
+                .contains("T, u, number");
+        assertThat(run("sample", file).code()).isEqualTo(2);
+        assertThat(run("sample", folder.resolve("none.vtu").toString(), "--line", "0,0,0 1,1,1")
+                        .code())
+                .isEqualTo(1);
+    }
+
+    @Test
+    void aPictureShowsTheSurfaceFromTheSideThatIsAsked() throws Exception {
+        Path png = folder.resolve("p.png");
+        String file = box().toString();
+        Run run = run("picture", file, "--colour", "T", "--from", "-y", "--size", "400x300", "--out", png.toString());
+        assertThat(run.code()).as(run.err()).isZero();
+        var image = javax.imageio.ImageIO.read(png.toFile());
+        assertThat(image.getWidth()).isEqualTo(400);
+        assertThat(image.getHeight()).isEqualTo(300);
+        // Seen from -y, x runs to the right and T with it: paper on the left, darker on the right.
+        int left = image.getRGB(40, 150) & 255;
+        int right = image.getRGB(260, 150) & 255;
+        assertThat(left).isNotEqualTo(image.getRGB(3, 3) & 255);
+        assertThat(left).isGreaterThan(right + 10);
+        String bytes = new String(Files.readAllBytes(png), StandardCharsets.ISO_8859_1);
+        assertThat(bytes).contains("pHYs").contains("Quantity").contains("0.0 to 34.0");
+        for (String colour : List.of("u", "u.z", "number", "")) {
+            assertThat(run("picture", file, "--colour", colour, "--from", "+x+y+z", "--out", png.toString())
+                            .code())
+                    .isZero();
+        }
+        assertThat(run("picture", file, "--from", "up", "--out", png.toString()).err())
+                .contains("\"up\"");
+        assertThat(run("picture", file, "--colour", "p", "--out", png.toString())
+                        .err())
+                .contains("no field \"p\"");
+        assertThat(run("picture", file, "--size", "12", "--out", png.toString()).err())
+                .contains("1280x800");
+    }
 }

@@ -328,7 +328,7 @@ class FormsTest extends InWindow {
         select("reading", "axial-force", 4);
         press("Add a check");
         assertThat(session.stop()).isEqualTo(5);
-        assertThat(session.study().checks()).hasSize(11);
+        assertThat(session.study().checks()).hasSize(12);
         assertThat(session.results().checks().get("check-axial-force").verdict())
                 .isEqualTo(Verdict.NO_DATA);
         choose("check-datum", "fine");
@@ -337,7 +337,7 @@ class FormsTest extends InWindow {
         settled();
         look("check-new");
         press("Delete");
-        assertThat(session.study().checks()).hasSize(10);
+        assertThat(session.study().checks()).hasSize(11);
     }
 
     @Test
@@ -544,7 +544,11 @@ class FormsTest extends InWindow {
             return null;
         });
         settled();
-        press("+ Line");
+        onFx(() -> {
+            lane.desk.stations.NewStation.add(session, lane.desk.stations.NewStation.Kind.LINE);
+            return null;
+        });
+        settled();
         press("Read a profile");
         assertThat(session.stop()).isEqualTo(4);
         Reading made = session.study().readings().getFirst();

@@ -43,6 +43,47 @@ public final class Export {
         ImageIO.write(image, "png", out);
     }
 
+    /**
+     * PNG with its resolution and with words about it in its metadata.
+     *
+     * @param dpi pixels an inch
+     * @param facts keyword (Latin letters) to text; the text may be any
+     */
+    public static void png(BufferedImage image, double dpi, java.util.Map<String, String> facts, OutputStream out)
+            throws IOException {
+        var writer = ImageIO.getImageWritersByFormatName("png").next();
+        var type = javax.imageio.ImageTypeSpecifier.createFromRenderedImage(image);
+        var data = writer.getDefaultImageMetadata(type, writer.getDefaultWriteParam());
+        var root = new javax.imageio.metadata.IIOMetadataNode("javax_imageio_png_1.0");
+        var size = new javax.imageio.metadata.IIOMetadataNode("pHYs");
+        String metre = String.valueOf(Math.round(dpi / 0.0254));
+        size.setAttribute("pixelsPerUnitXAxis", metre);
+        size.setAttribute("pixelsPerUnitYAxis", metre);
+        size.setAttribute("unitSpecifier", "meter");
+        root.appendChild(size);
+        var texts = new javax.imageio.metadata.IIOMetadataNode("iTXt");
+        facts.forEach((key, value) -> {
+            var one = new javax.imageio.metadata.IIOMetadataNode("iTXtEntry");
+            one.setAttribute("keyword", key);
+            one.setAttribute("compressionFlag", "FALSE");
+            one.setAttribute("compressionMethod", "0");
+            one.setAttribute("languageTag", "");
+            one.setAttribute("translatedKeyword", "");
+            one.setAttribute("text", value);
+            texts.appendChild(one);
+        });
+        if (!facts.isEmpty()) {
+            root.appendChild(texts);
+        }
+        data.mergeTree("javax_imageio_png_1.0", root);
+        try (var stream = ImageIO.createImageOutputStream(out)) {
+            writer.setOutput(stream);
+            writer.write(data, new javax.imageio.IIOImage(image, null, data), null);
+        } finally {
+            writer.dispose();
+        }
+    }
+
     /** The same drawing as SVG; text stays text, a field's pixels are embedded. */
     public static void svg(int width, int height, Consumer<Graphics2D> paint, OutputStream out) throws IOException {
         var document = GenericDOMImplementation.getDOMImplementation()

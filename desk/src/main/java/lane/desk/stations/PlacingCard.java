@@ -33,6 +33,8 @@ final class PlacingCard {
     private final ScrollPane scroll = new ScrollPane(box);
     private final StackPane outer = new StackPane(scroll);
 
+    private final VBox coverage = new VBox(8);
+    private final lane.desk.BuiltFrom builtForm = new lane.desk.BuiltFrom();
     private final lane.desk.BuiltFrom built = new lane.desk.BuiltFrom();
 
     PlacingCard(Session session) {
@@ -50,25 +52,38 @@ final class PlacingCard {
         return outer;
     }
 
+    /** What is typed into and what is clicked stays as it is while results come in: they change the coverage only. */
     void refresh() {
         Station station = session.study().station(session.selected("station")).orElse(null);
-        if (!built.changed(
+        List<String> parts = session.results().runs().values().stream()
+                .flatMap(r -> r.parts().stream())
+                .map(p -> p.name())
+                .distinct()
+                .toList();
+        if (builtForm.changed(
                 station == null ? "none" : station,
                 session.study().axis(),
-                System.identityHashCode(session.results()),
+                session.study().quantities(),
+                parts,
                 session.palette().dark())) {
-            return;
+            box.getChildren().clear();
+            if (station == null) {
+                box.getChildren().add(Ui.label("No station yet. Add one at the left.", "muted"));
+                return;
+            }
+            var name = Ui.text(
+                    "station-name", station.name(), t -> session.edit("Rename station", s -> s.with(station.named(t))));
+            box.getChildren().addAll(name, StationForm.of(session, station), actions(station), coverage);
         }
-        box.getChildren().clear();
-        if (station == null) {
-            box.getChildren().add(Ui.label("No station yet. Add one at the left.", "muted"));
-            return;
+        if (station != null
+                && built.changed(
+                        station,
+                        session.study().sources(),
+                        System.identityHashCode(session.results()),
+                        session.palette().dark())) {
+            coverage.getChildren().clear();
+            coverage(station);
         }
-        var name = Ui.text(
-                "station-name", station.name(), t -> session.edit("Rename station", s -> s.with(station.named(t))));
-        box.getChildren().addAll(name, StationForm.of(session, station));
-        coverage(station);
-        box.getChildren().add(actions(station));
     }
 
     private Node heading(String name, String note) {
@@ -82,7 +97,7 @@ final class PlacingCard {
         if (station instanceof Station.Sweep) {
             return;
         }
-        box.getChildren().add(heading("Coverage", samples ? "samples that found a cell" : "in each lane"));
+        coverage.getChildren().add(heading("Coverage", samples ? "samples that found a cell" : "in each lane"));
         Map<String, Placement> placed = session.results().placements().getOrDefault(station.id(), Map.of());
         Map<String, Laid> laid = session.results().laid().getOrDefault(station.id(), Map.of());
         List<LaneStyle> styles = LaneStyle.of(session.study().sources(), session.palette());
@@ -110,13 +125,13 @@ final class PlacingCard {
                         Ui.label(moved, "small", "muted"),
                         Ui.label(String.valueOf(found), found < p.size() ? "ochre" : "section"),
                         Ui.label("of " + p.size(), "small", "muted"));
-        box.getChildren().addAll(row, bar(p, lane.picture.Palette.css(style.colour())));
+        coverage.getChildren().addAll(row, bar(p, lane.picture.Palette.css(style.colour())));
         if (found < p.size() && found > 0) {
             int first = 0;
             while (p.cell()[first] >= 0) {
                 first++;
             }
-            box.getChildren().add(Ui.label("outside first at " + at(p.place(first)), "small", "muted"));
+            coverage.getChildren().add(Ui.label("outside first at " + at(p.place(first)), "small", "muted"));
         }
     }
 
@@ -126,12 +141,12 @@ final class PlacingCard {
 
     private void laid(Laid laid, Source source, LaneStyle style) {
         HBox row = lane(source, style);
-        box.getChildren().add(row);
+        coverage.getChildren().add(row);
         if (!laid.trouble().isBlank()) {
             var why = Ui.label(laid.trouble(), "small", "ochre");
             why.setWrapText(true);
             row.getChildren().add(Ui.label("none", "ochre"));
-            box.getChildren().add(why);
+            coverage.getChildren().add(why);
             return;
         }
         String said;
@@ -151,11 +166,11 @@ final class PlacingCard {
         }
         row.getChildren().add(Ui.label(said, "second"));
         for (int i = 0; i < laid.branches().size() && laid.branches().size() > 1; i++) {
-            box.getChildren()
+            coverage.getChildren()
                     .add(Ui.label((i + 1) + "  " + laid.branches().get(i).name(), "small", "muted"));
         }
         if (laid.sheet() != null && laid.sheet().outside() > 0) {
-            box.getChildren()
+            coverage.getChildren()
                     .add(Ui.label(
                             Ticks.brief(100 * laid.sheet().coverage()) + " % inside; outside most at "
                                     + at(laid.sheet().place()),

@@ -151,19 +151,22 @@ final class StationForm {
         List<String> kinds = List.of("even", "clustered", "every cell");
         String kind = kinds.get(now instanceof Sampling.Even ? 0 : now instanceof Sampling.Clustered ? 1 : 2);
         box.getChildren()
-                .add(Ui.segments(
-                        kinds,
-                        kind,
-                        k -> k,
-                        k -> put(
-                                "Sampling",
-                                () -> path.sampled(
-                                        switch (kinds.indexOf(k)) {
-                                            case 0 -> new Sampling.Even(samples(now));
-                                            case 1 -> new Sampling.Clustered(samples(now), 5, Sampling.Towards.BOTH);
-                                            default -> new Sampling.CellExact();
-                                        },
-                                        path.abscissa()))));
+                .add(Ui.row(
+                        0,
+                        Ui.segments(
+                                kinds,
+                                kind,
+                                k -> k,
+                                k -> put(
+                                        "Sampling",
+                                        () -> path.sampled(
+                                                switch (kinds.indexOf(k)) {
+                                                    case 0 -> new Sampling.Even(samples(now));
+                                                    case 1 ->
+                                                        new Sampling.Clustered(samples(now), 5, Sampling.Towards.BOTH);
+                                                    default -> new Sampling.CellExact();
+                                                },
+                                                path.abscissa())))));
         switch (now) {
             case Sampling.Even e ->
                 plain(
@@ -305,11 +308,21 @@ final class StationForm {
                                 "small-button"),
                         Ui.button(
                                 "From a table…",
-                                () -> PointsTable.ask(
-                                        session,
-                                        box.getScene().getWindow(),
-                                        l -> put("Points from a table", () -> make.apply(l))),
+                                () -> table(l -> put("Points from a table", () -> make.apply(l))),
                                 "small-button")));
+    }
+
+    private void table(Consumer<List<Point>> taken) {
+        var chooser = new javafx.stage.FileChooser();
+        chooser.setTitle("Points from a table with columns x, y, z");
+        java.io.File file = chooser.showOpenDialog(box.getScene().getWindow());
+        if (file != null) {
+            try {
+                taken.accept(lane.formats.table.PointsTable.read(file.toPath()));
+            } catch (LaneException e) {
+                session.say(e.getMessage());
+            }
+        }
     }
 
     private static List<Point> with(List<Point> points, int at, Point p) {

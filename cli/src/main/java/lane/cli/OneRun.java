@@ -1,0 +1,36 @@
+package lane.cli;
+
+import java.nio.file.Path;
+import java.util.List;
+import java.util.stream.Collectors;
+import lane.base.LaneException;
+import lane.base.Work;
+import lane.field.Field;
+import lane.field.Run;
+import lane.formats.DatasetReader;
+import lane.formats.grid.Dataset;
+
+/** A file as a run of its own, in its own units, for verbs that need no study. */
+final class OneRun {
+    private OneRun() {}
+
+    static Run read(String file) {
+        Path path;
+        try {
+            path = Path.of(file);
+        } catch (java.nio.file.InvalidPathException e) {
+            throw new LaneException("\"" + file + "\" is no path on this machine; correct it.", e);
+        }
+        Dataset d = DatasetReader.read(path, Work.QUIET);
+        return new Run(d.mesh(), d.fields(), List.of(), List.of(), d.remarks());
+    }
+
+    /** @throws LaneException naming the fields there are */
+    static Field field(Run run, String name) {
+        return run.field(name)
+                .orElseThrow(() -> new LaneException("There is no field \"" + name + "\" in the file; it has "
+                        + (run.fields().isEmpty()
+                                ? "none."
+                                : run.fields().stream().map(Field::name).collect(Collectors.joining(", ")) + ".")));
+    }
+}

@@ -1,0 +1,56 @@
+package lane.formats.table;
+
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import lane.base.LaneException;
+import lane.mesh.Point;
+import lane.reference.Table;
+import lane.unit.Unit;
+
+/** Points from a table: its columns x, y and z, else its first three; in the units that it states, else in metres. */
+public final class PointsTable {
+    private PointsTable() {}
+
+    /** @throws LaneException when it has fewer than three columns of numbers, or no row with all three */
+    public static List<Point> read(Path file) {
+        Table table = TableReader.read(file, file.toString());
+        List<String> columns = new ArrayList<>();
+        for (String name : List.of("x", "y", "z")) {
+            table.headers().stream()
+                    .filter(n -> n.equalsIgnoreCase(name))
+                    .findFirst()
+                    .ifPresent(columns::add);
+        }
+        if (columns.size() < 3) {
+            if (!columns.isEmpty() || table.headers().size() < 3) {
+                throw new LaneException("The table " + file
+                        + " does not have the columns x, y and z; name them so, or give three columns without names.");
+            }
+            columns = table.headers().subList(0, 3);
+        }
+        double[][] xyz = new double[3][];
+        for (int d = 0; d < 3; d++) {
+            Unit unit = Unit.of(table.unit(columns.get(d), ""));
+            if (unit.known() && !unit.comparable(Unit.of("m"))) {
+                throw new LaneException("Column \"" + columns.get(d) + "\" of " + file + " is in " + unit.label()
+                        + ", which is no length; give coordinates.");
+            }
+            double[] values = table.column(columns.get(d));
+            xyz[d] = new double[values.length];
+            for (int i = 0; i < values.length; i++) {
+                xyz[d][i] = unit.known() ? unit.toSi(values[i]) : values[i];
+            }
+        }
+        List<Point> out = new ArrayList<>();
+        for (int i = 0; i < xyz[0].length; i++) {
+            if (Double.isFinite(xyz[0][i] + xyz[1][i] + xyz[2][i])) {
+                out.add(new Point(xyz[0][i], xyz[1][i], xyz[2][i]));
+            }
+        }
+        if (out.isEmpty()) {
+            throw new LaneException("The table " + file + " has no row with numbers in x, y and z.");
+        }
+        return out;
+    }
+}

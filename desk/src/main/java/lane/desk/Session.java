@@ -32,7 +32,6 @@ import lane.picture.Palette;
 import lane.study.Evaluator;
 import lane.study.History;
 import lane.study.Results;
-import lane.study.Source;
 import lane.study.Study;
 import lane.trail.Trail;
 
@@ -79,6 +78,9 @@ public final class Session {
     private final HealthDesk health = new HealthDesk(() -> tell(Change.FACTS));
     private volatile Study watched = Study.empty("");
     private volatile Set<String> changedOnDisk = Set.of();
+    /** How the tables stood when the study was last computed; null before. */
+    private volatile Object computedWith;
+
     private final DoubleProperty lanesAt = new SimpleDoubleProperty();
 
     /** @param file where the study is kept; it need not exist yet */
@@ -315,21 +317,21 @@ public final class Session {
     /** Looks whether files changed: tables are followed at once, runs are marked until they are reloaded. */
     private void watch() {
         Set<String> now;
+        Object tables;
         try {
             now = library.changed(watched);
+            tables = library.tables(watched);
         } catch (RuntimeException e) {
             // Whatever a file system does, the next look comes in a second.
             return;
         }
+        // What counts is how a table stood when the study was computed: a view may have read it again since.
+        if (running == null && computedWith != null && !tables.equals(computedWith)) {
+            Platform.runLater(this::evaluate);
+        }
         if (!now.equals(changedOnDisk)) {
             Platform.runLater(() -> {
-                boolean table = now.stream()
-                        .anyMatch(id -> !changedOnDisk.contains(id)
-                                && study().source(id).orElse(null) instanceof Source.Reference);
                 changedOnDisk = now;
-                if (table) {
-                    evaluate();
-                }
                 tell(Change.FACTS);
             });
         }
@@ -448,7 +450,9 @@ public final class Session {
         running = job;
         worker.execute(() -> {
             try {
+                Object tables = library.tables(study);
                 Results made = evaluator.evaluate(study, job);
+                computedWith = tables;
                 Platform.runLater(() -> finished(job, made, ""));
             } catch (CancellationException e) {
                 Platform.runLater(() -> finished(job, null, ""));

@@ -112,6 +112,23 @@ public final class FileLibrary implements Library {
         return out;
     }
 
+    /** How the files of a study's references stand now, to be compared with how they stood when it was computed. */
+    public Object tables(Study study) {
+        var out = new java.util.HashMap<String, Object>();
+        for (Source source : study.sources()) {
+            if (source instanceof Source.Reference r) {
+                for (String file : r.files()) {
+                    try {
+                        out.put(file, stamp(file));
+                    } catch (LaneException e) {
+                        out.put(file, "not there");
+                    }
+                }
+            }
+        }
+        return out;
+    }
+
     private static boolean differs(Stamp then) {
         try {
             var a = Files.readAttributes(then.file, BasicFileAttributes.class);

@@ -2,9 +2,6 @@ package lane.bench;
 
 import java.util.List;
 import java.util.concurrent.TimeUnit;
-import lane.field.Part;
-import lane.field.PartBuilder;
-import lane.mesh.BoxMesh;
 import lane.mesh.CellShape;
 import lane.mesh.Mesh;
 import lane.picture.field.Camera;
@@ -19,12 +16,13 @@ import org.openjdk.jmh.annotations.Fork;
 import org.openjdk.jmh.annotations.Measurement;
 import org.openjdk.jmh.annotations.Mode;
 import org.openjdk.jmh.annotations.OutputTimeUnit;
+import org.openjdk.jmh.annotations.Param;
 import org.openjdk.jmh.annotations.Scope;
 import org.openjdk.jmh.annotations.Setup;
 import org.openjdk.jmh.annotations.State;
 import org.openjdk.jmh.annotations.Warmup;
 
-/** Drawing about 240 000 triangles with depth and interpolated colour at 1280x800. */
+/** Drawing about 240 000 and two million triangles with depth and interpolated colour at 1280x800. */
 @State(Scope.Benchmark)
 @BenchmarkMode(Mode.AverageTime)
 @OutputTimeUnit(TimeUnit.MILLISECONDS)
@@ -32,18 +30,39 @@ import org.openjdk.jmh.annotations.Warmup;
 @Warmup(iterations = 3, time = 2)
 @Measurement(iterations = 5, time = 2)
 public class PictureBench {
+    @Param({"140", "408"})
+    public int cubes;
+
     private Scene scene;
     private Camera camera;
 
     @Setup
     public void setup() {
-        Mesh mesh = BoxMesh.of(CellShape.HEXAHEDRON, new int[] {140, 140, 140}, new double[] {1, 1, 1}, 0, 1);
-        Part skin = new PartBuilder(mesh).whole("skin");
-        float[] value = new float[skin.surface().nodeCount()];
-        for (int i = 0; i < value.length; i++) {
-            value[i] = (float) skin.surface().xyz()[3 * i];
+        // The six sides of a cube, each of cubes x cubes squares.
+        int n = cubes + 1;
+        double[] xyz = new double[18 * n * n];
+        int[] nodes = new int[24 * cubes * cubes];
+        int at = 0;
+        for (int side = 0; side < 6; side++) {
+            for (int i = 0; i < n * n; i++) {
+                int p = 3 * (side * n * n + i);
+                xyz[p + side % 3] = side / 3;
+                xyz[p + (side + 1) % 3] = (double) (i % n) / cubes;
+                xyz[p + (side + 2) % 3] = (double) (i / n) / cubes;
+            }
+            for (int i = 0; i < cubes * cubes; i++) {
+                int a = side * n * n + i / cubes * n + i % cubes;
+                for (int v : new int[] {a, a + 1, a + n + 1, a + n}) {
+                    nodes[at++] = v;
+                }
+            }
         }
-        scene = new Scene(List.of(Scene.surface("skin", skin.surface(), value, true, 1)));
+        Mesh mesh = Mesh.uniform(xyz, CellShape.QUAD, nodes);
+        float[] value = new float[mesh.nodeCount()];
+        for (int i = 0; i < value.length; i++) {
+            value[i] = (float) xyz[3 * i];
+        }
+        scene = new Scene(List.of(Scene.surface("skin", mesh, value, true, 1)));
         camera = Camera.fit(mesh.bounds(), 1280, 800, 0.6, 0.4);
     }
 

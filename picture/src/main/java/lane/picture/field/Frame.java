@@ -8,9 +8,11 @@ import lane.mesh.Point;
  *
  * @param argb pixels row by row
  * @param depth metres from the camera's centre plane; infinite where nothing is
+ * @param value of the nearest whole surface at each pixel, in SI units; NaN where there is none
  * @param pick surface in the upper bits, triangle in the lower 40; -1 where nothing is
  */
-public record Frame(int width, int height, int[] argb, float[] depth, long[] pick, Camera camera, Scene scene) {
+public record Frame(
+        int width, int height, int[] argb, float[] depth, long[] pick, float[] value, Camera camera, Scene scene) {
     /** What lies under a pixel. @param face of the part @param place on the face, exact for the pixel's centre */
     public record Hit(int surface, String name, int face, Point place) {}
 

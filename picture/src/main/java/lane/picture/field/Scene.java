@@ -34,6 +34,21 @@ public record Scene(List<Surface> surfaces) {
         public int triangles() {
             return face.length;
         }
+
+        /** Mean of the values at the corners of a triangle's face; the triangles of a face stand one after the other. */
+        float mean(int triangle) {
+            int first = triangle;
+            while (first > 0 && face[first - 1] == face[triangle]) {
+                first--;
+            }
+            double sum = value[corners[3 * first]] + value[corners[3 * first + 1]];
+            int n = 2;
+            for (int t = first; t < face.length && face[t] == face[triangle]; t++) {
+                sum += value[corners[3 * t + 2]];
+                n++;
+            }
+            return (float) (sum / n);
+        }
     }
 
     /** Cuts a surface mesh into triangles; line cells and vertices are left out. */

@@ -100,6 +100,11 @@ public final class Run {
                                         + parts.stream().map(Part::name).collect(Collectors.joining(", ")) + ".")));
     }
 
+    /** Whether the locator is there already, so that looking up a place costs next to nothing. */
+    public boolean located() {
+        return source != null ? source.located() : locator != null;
+    }
+
     public CellLocator locator() {
         return locator(Work.QUIET);
     }

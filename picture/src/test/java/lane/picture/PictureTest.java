@@ -21,6 +21,7 @@ import lane.picture.field.Camera;
 import lane.picture.field.ColourScale;
 import lane.picture.field.Frame;
 import lane.picture.field.Look;
+import lane.picture.field.Range;
 import lane.picture.field.Rasteriser;
 import lane.picture.field.Scene;
 import lane.reading.Profile;
@@ -137,9 +138,83 @@ class PictureTest {
     }
 
     @Test
+    void bandsHaveOneColourEachAndLinesBetweenThem() {
+        // Values run from 0 at the left to 1 at the right.
+        Scene.Surface s = square("a", 0, 0, 1, 1);
+        float[] v = new float[s.xyz().length / 3];
+        for (int i = 0; i < v.length; i++) {
+            v[i] = (float) s.xyz()[3 * i];
+        }
+        var ramp = new Scene.Surface("a", s.xyz(), s.corners(), s.face(), v, true, 1, s.edge(), false);
+        var bands = new Look(ColourScale.SIZE, 0, 1, false, false, false, new Look.Style(4, false, false, true));
+        int[] row = java.util.Arrays.copyOfRange(draw(bands, ramp).argb(), 100 * 200, 101 * 200);
+        var colours = new java.util.TreeMap<Integer, Integer>();
+        for (int c : row) {
+            colours.merge(c, 1, Integer::sum);
+        }
+        // Four bands, three lines of one pixel between them, and the ground.
+        for (int b = 0; b < 4; b++) {
+            assertThat(colours.get(ColourScale.SIZE.colour((b + 0.5) / 4))).isGreaterThan(15);
+        }
+        assertThat(colours.values().stream().filter(n -> n == 1)).hasSize(3);
+        // Narrower ends leave both sides outside, in colours of their own; a logarithm needs positive ends.
+        var narrow = new Look(ColourScale.SIZE, 0.4, 0.6, false, false, false, new Look.Style(0, false, true, true));
+        int[] out = draw(narrow, ramp).argb();
+        assertThat(ColourScale.SIZE.colour(0)).isNotEqualTo(out[100 * 200 + 60]);
+        assertThat(narrow.share(Math.sqrt(0.4 * 0.6))).isCloseTo(0.5, within(1e-12));
+        assertThat(narrow.value(narrow.share(0.45))).isCloseTo(0.45, within(1e-12));
+        assertThat(new Look(ColourScale.SIZE, -1, 1, false, false, false, new Look.Style(0, false, true, true)).log())
+                .isFalse();
+        // The value at a pixel is kept.
+        var frame = draw(FLAT, ramp);
+        var hit = frame.at(100, 100).orElseThrow();
+        assertThat(frame.value()[100 * 200 + 100]).isCloseTo((float) hit.place().x(), within(1e-5f));
+    }
+
+    @Test
+    void whatIsCutAwayShowsWhatStandsBehindIt() {
+        // Two squares behind each other; the front one is cut away where x is above the middle.
+        Scene.Surface front = square("front", 0, 0, 1, 1);
+        double[] back = front.xyz().clone();
+        for (int i = 0; i < back.length; i += 3) {
+            back[i + 1] += 0.5;
+        }
+        var behind = new Scene.Surface(
+                "behind", back, front.corners(), front.face(), front.value(), front.byNode(), 1, front.edge(), true);
+        var away = new Scene.Away(new Point(0.5, 0, 0), new Point(1, 0, 0));
+        var frame =
+                Rasteriser.draw(new Scene(List.of(front, behind), List.of(away)), front(100), FLAT, 200, 200, GROUND);
+        var names = new java.util.HashSet<String>();
+        for (int x = 0; x < 200; x++) {
+            frame.at(x, 100).ifPresent(h -> {
+                names.add(h.name());
+                assertThat(h.name().equals("front")).isEqualTo(h.place().x() <= 0.5);
+            });
+        }
+        assertThat(names).containsExactlyInAnyOrder("front", "behind");
+    }
+
+    @Test
+    void theRangeIsWholeOrRobustAndSignedOnlyWithTwoSigns() {
+        float[] v = new float[1001];
+        for (int i = 0; i <= 1000; i++) {
+            v[i] = i;
+        }
+        v[1000] = 1e9f;
+        assertThat(Range.of(List.of(v), Range.Kind.WHOLE).greatest()).isEqualTo(1e9);
+        Range robust = Range.of(List.of(v, new float[] {Float.NaN}), Range.Kind.ROBUST);
+        assertThat(robust.least()).isCloseTo(20, within(1.0));
+        assertThat(robust.greatest()).isCloseTo(980, within(1.0));
+        assertThat(Range.about(-1, 3)).isEqualTo(new Range(-3, 3, true));
+        assertThat(Range.about(-1e-9, 3).signed()).isFalse();
+        assertThat(Range.of(List.of(), Range.Kind.WHOLE)).isEqualTo(new Range(0, 1, false));
+    }
+
+    @Test
     void missingValuesAreNotColouredAsIfTheyWereThere() {
         Scene.Surface s = square("a", 0, 0, 1, 1);
-        var holed = new Scene.Surface("a", s.xyz(), s.corners(), s.face(), new float[] {Float.NaN}, false, 1, s.edge());
+        var holed = new Scene.Surface(
+                "a", s.xyz(), s.corners(), s.face(), new float[] {Float.NaN}, false, 1, s.edge(), false);
         int pixel = draw(FLAT, holed).argb()[100 * 200 + 100];
         for (int i = 0; i <= 100; i++) {
             assertThat(pixel).isNotEqualTo(ColourScale.SIZE.colour(i / 100.0));

@@ -226,13 +226,7 @@ final class FieldPane extends Pane {
 
     private static Frame draw(Content shown, Camera from, int w, int h) {
         FieldScene f = shown.field();
-        var look = new Look(
-                f.scale(),
-                f.least(),
-                f.greatest(),
-                shown.shaded(),
-                shown.edges(),
-                shown.palette().dark());
+        Look look = f.look(shown.shaded(), shown.edges(), shown.palette().dark());
         return Rasteriser.draw(
                 f.scene(), from, look, w, h, shown.palette().ground().getRGB() & 0xffffff);
     }

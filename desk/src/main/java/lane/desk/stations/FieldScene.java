@@ -8,6 +8,8 @@ import lane.field.Part;
 import lane.field.Run;
 import lane.picture.field.Annotations;
 import lane.picture.field.ColourScale;
+import lane.picture.field.Look;
+import lane.picture.field.Range;
 import lane.picture.field.Scene;
 import lane.quantity.Quantity;
 import lane.reading.Lens;
@@ -29,15 +31,23 @@ record FieldScene(
         double least,
         double greatest,
         ColourScale scale,
+        Colouring colouring,
         String trouble) {
 
     /** What is drawn of a run. @param extra surfaces of stations */
-    static FieldScene of(Run run, Quantity quantity, Lens lens, Shown how, List<Part> extra) {
+    static FieldScene of(
+            Run run,
+            Quantity quantity,
+            Lens lens,
+            Shown how,
+            List<Part> extra,
+            Colouring colouring,
+            List<Run> others,
+            List<Scene.Away> away) {
         List<Scene.Surface> surfaces = new ArrayList<>();
         List<SurfaceValues> values = new ArrayList<>();
         List<Part> parts = new ArrayList<>();
-        double least = Double.POSITIVE_INFINITY;
-        double greatest = Double.NEGATIVE_INFINITY;
+        List<float[]> seen = new ArrayList<>();
         Unit unit = Unit.UNKNOWN;
         String trouble = "";
         List<Part> all = new ArrayList<>(run.mesh().dimension() == 2 ? List.of(plane(run)) : run.parts());
@@ -59,40 +69,53 @@ record FieldScene(
             values.add(v);
             if (v != null) {
                 unit = v.unit();
-                for (float x : v.value()) {
-                    if (Float.isFinite(x)) {
-                        least = Math.min(least, x);
-                        greatest = Math.max(greatest, x);
-                    }
-                }
+                seen.add(v.value());
             }
-            surfaces.add(Scene.surface(
+            Scene.Surface made = Scene.surface(
                     part.name(),
                     part.surface(),
                     v == null ? new float[0] : v.value(),
                     v == null || v.byNode(),
-                    opacity));
+                    opacity);
+            surfaces.add(i >= own ? made.kept() : made);
         }
-        if (least > greatest) {
-            least = 0;
-            greatest = 1;
+        if (colouring.ends() == Colouring.Ends.LANES && quantity != null) {
+            others.forEach(r -> seen.addAll(values(r, quantity, lens)));
         }
-        // Round-off on a wall at rest must not turn a positive quantity into a signed one.
-        boolean signed = least < -1e-3 * greatest && greatest > 0;
-        if (signed) {
-            greatest = Math.max(greatest, -least);
-            least = -greatest;
-        }
+        Range range = colouring.ends() == Colouring.Ends.FIXED && unit.known()
+                ? new Range(
+                        unit.toSi(colouring.least()),
+                        unit.toSi(colouring.greatest()),
+                        colouring.least() < 0 && colouring.greatest() > 0)
+                : Range.of(seen, colouring.ends() == Colouring.Ends.ROBUST ? Range.Kind.ROBUST : Range.Kind.WHOLE);
         return new FieldScene(
                 run,
-                new Scene(surfaces),
+                new Scene(surfaces, away),
                 parts,
                 values,
                 unit,
-                least,
-                greatest,
-                signed ? ColourScale.SIGNED : ColourScale.SIZE,
+                range.least(),
+                range.greatest(),
+                range.signed() ? ColourScale.SIGNED : ColourScale.SIZE,
+                colouring,
                 trouble);
+    }
+
+    private static List<float[]> values(Run run, Quantity quantity, Lens lens) {
+        List<float[]> out = new ArrayList<>();
+        for (Part part : run.mesh().dimension() == 2 ? List.of(plane(run)) : run.parts()) {
+            try {
+                out.add(SurfaceValues.of(run, part, quantity, lens).value());
+            } catch (LaneException e) {
+                // A lane without the quantity has no part in the range.
+                continue;
+            }
+        }
+        return out;
+    }
+
+    Look look(boolean shaded, boolean edges, boolean dark) {
+        return new Look(scale, least, greatest, shaded, edges, dark, colouring.style());
     }
 
     /** How much is seen of boundary parts. @param faint whether all are, for what stands inside */
@@ -117,8 +140,9 @@ record FieldScene(
     }
 
     Annotations.Bar bar(Quantity quantity, boolean shaded) {
-        String note =
-                (scale == ColourScale.SIGNED ? "signed scale" : "size scale") + (shaded ? ",\nshaded" : ",\nflat");
+        String note = (scale == ColourScale.SIGNED ? "signed scale" : "size scale")
+                + (shaded ? ",\nshaded" : ",\nflat")
+                + colouring.word();
         return new Annotations.Bar(
                 quantity.name(), unit.label(), unit.fromSi(least), unit.fromSi(greatest), scale, note);
     }

@@ -43,6 +43,11 @@ public final class StationsView implements View {
     private final VBox tip = new VBox(3);
     private final Set<String> clear = new HashSet<>(Set.of("shell"));
     private final Set<String> hidden = new HashSet<>();
+    /** What is drawn besides, as a word and the key of the station. */
+    private final Set<String> options = new HashSet<>();
+
+    private final FlowShapes flow = new FlowShapes(this::picture);
+    private Colouring colouring = Colouring.FIRST;
     /** Stations whose surfaces are shown besides the selected one. */
     private final Set<String> drawn = new HashSet<>();
 
@@ -207,12 +212,14 @@ public final class StationsView implements View {
             box.setMinWidth(100);
             tools.getChildren().add(box);
         });
-        tools.getChildren().add(Ui.segments(List.of(true, false), shaded, b -> b ? "shaded" : "flat", b -> {
-            shaded = b;
-            refresh();
-        }));
         tools.getChildren()
-                .addAll(clearMenu(), viewMenu(), Ui.spring(), Ui.button("Picture…", this::export, "small-button"));
+                .addAll(
+                        colourMenu(),
+                        clearMenu(),
+                        flowMenu(),
+                        viewMenu(),
+                        Ui.spring(),
+                        Ui.button("Picture…", this::export, "small-button"));
     }
 
     private void export() {
@@ -288,6 +295,98 @@ public final class StationsView implements View {
         return menu;
     }
 
+    private Node colourMenu() {
+        var menu = Colouring.menu(colouring, this::ends, c -> {
+            colouring = c;
+            refresh();
+        });
+        var light = new javafx.scene.control.CheckMenuItem("with light and shadow");
+        light.setSelected(shaded);
+        light.setOnAction(e -> {
+            shaded = !shaded;
+            refresh();
+        });
+        menu.getItems().add(light);
+        return menu;
+    }
+
+    /** Ends of the scale as they are shown. */
+    private double[] ends() {
+        return scene == null
+                ? new double[] {0, 1}
+                : new double[] {scene.unit().fromSi(scene.least()), scene.unit().fromSi(scene.greatest())};
+    }
+
+    /** What is drawn of a vector field at the selected station, and what is cut away or raised by a section. */
+    private Node flowMenu() {
+        var menu = new javafx.scene.control.MenuButton("Draw");
+        menu.setId("picture-draw");
+        menu.getStyleClass().add("small-menu");
+        menu.setMinWidth(javafx.scene.layout.Region.USE_PREF_SIZE);
+        Station chosen = selected().orElse(null);
+        if (chosen == null) {
+            menu.setDisable(true);
+            return menu;
+        }
+        boolean spread = chosen instanceof Station.Points
+                || chosen instanceof Station.Path
+                || chosen instanceof Station.Surface && !(chosen instanceof Station.OnPart);
+        if (spread) {
+            menu.getItems().add(toggle("Streamlines from " + chosen.name(), "streams " + chosen.id()));
+            menu.getItems().add(toggle("Arrows on " + chosen.name(), "arrows " + chosen.id()));
+        }
+        if (chosen instanceof Station.Section) {
+            menu.getItems().add(toggle("Arrows within " + chosen.name(), "within " + chosen.id()));
+            menu.getItems().add(toggle(chosen.name() + " as a relief", "relief " + chosen.id()));
+            menu.getItems().add(toggle("Cut away what lies before " + chosen.name(), "away " + chosen.id()));
+        }
+        menu.setDisable(menu.getItems().isEmpty());
+        return menu;
+    }
+
+    private javafx.scene.control.CheckMenuItem toggle(String word, String what) {
+        var item = new javafx.scene.control.CheckMenuItem(word);
+        item.setSelected(options.contains(what));
+        item.setOnAction(e -> {
+            if (!options.remove(what)) {
+                options.add(what);
+            }
+            picture();
+        });
+        return item;
+    }
+
+    /** The vector field that streamlines and arrows follow: that of the first vector quantity that the run has. */
+    private lane.field.Field vector(Run run) {
+        return session.study().quantities().stream()
+                .map(x -> run.field(x.field()).orElse(null))
+                .filter(f -> f != null && f.components() == 3)
+                .findFirst()
+                .orElse(null);
+    }
+
+    /** Shapes that a station adds to the picture. */
+    private void shapes(Station s, Laid laid, Run run, List<lane.cut.Cut> out) {
+        lane.field.Field v = vector(run);
+        if (v == null || run.mesh().dimension() != 3) {
+            return;
+        }
+        for (var kind : FlowShapes.Kind.values()) {
+            String what =
+                    switch (kind) {
+                        case STREAMLINES -> "streams ";
+                        case ARROWS -> "arrows ";
+                        case TANGENTIAL_ARROWS -> "within ";
+                    };
+            if (options.contains(what + s.id())) {
+                lane.cut.Cut made = flow.of(kind, s, laid, run, v);
+                if (made != null) {
+                    out.add(made);
+                }
+            }
+        }
+    }
+
     private void see(String part, boolean through, boolean not) {
         clear.remove(part);
         hidden.remove(part);
@@ -314,19 +413,43 @@ public final class StationsView implements View {
         Station chosen = selected().orElse(null);
         List<Part> extra = new ArrayList<>();
         List<Object> shown = new ArrayList<>();
+        List<lane.picture.field.Scene.Away> away = new ArrayList<>();
         for (Station s : session.study().stations()) {
             Laid laid = laid(s);
             boolean wanted = s.equals(chosen) || drawn.contains(s.id());
+            List<String> carried = q == null ? List.of() : List.of(q.field());
+            List<lane.cut.Cut> cuts = new ArrayList<>();
             if (wanted && laid != null && laid.cut() != null && !laid.cut().empty()) {
-                extra.add(laid.cut().part(s.name(), run, q == null ? List.of() : List.of(q.field())));
-                shown.add(System.identityHashCode(laid.cut()));
+                cuts.add(laid.cut());
+            }
+            shapes(s, laid, run, cuts);
+            for (lane.cut.Cut cut : cuts) {
+                Part part = cut.part(s.name(), run, carried);
+                boolean relief =
+                        s instanceof Station.Section && options.contains("relief " + s.id()) && cut == cuts.getFirst();
+                extra.add(relief ? Reliefs.of((Station.Section) s, cut, part, run, q, lens) : part);
+                shown.add(List.of(System.identityHashCode(cut), relief));
+            }
+            if (s instanceof Station.Section cut && options.contains("away " + s.id())) {
+                away.add(new lane.picture.field.Scene.Away(cut.point(), cut.normal()));
             }
         }
         // Parts would hide what stands inside them.
-        var how = new FieldScene.Shown(clear, hidden, !extra.isEmpty());
-        List<Object> key = List.of(System.identityHashCode(run), String.valueOf(q), lens, how, shown);
+        var how = new FieldScene.Shown(clear, hidden, !extra.isEmpty() && away.isEmpty());
+        List<Object> key = List.of(System.identityHashCode(run), String.valueOf(q), lens, how, shown, colouring, away);
         if (!key.equals(sceneKey)) {
-            scene = FieldScene.of(run, q, lens, how, extra);
+            scene = FieldScene.of(
+                    run,
+                    q,
+                    lens,
+                    how,
+                    extra,
+                    colouring,
+                    session.study().lanes().stream()
+                            .map(x -> session.results().runs().get(x.id()))
+                            .filter(r -> r != null && r != run)
+                            .toList(),
+                    away);
             sceneKey = key;
         }
         List<Annotations.Line> lines = new ArrayList<>();
@@ -399,6 +522,27 @@ public final class StationsView implements View {
                                 "small",
                                 "muted"),
                         Ui.label(place, "small", "muted"));
+        if (q != null) {
+            Lens lens = Lens.of(
+                    session.study().quantities(),
+                    session.study().units(),
+                    session.study().axis());
+            for (LanesAt.One one : LanesAt.of(session, hit.place(), q, lens)) {
+                tip.getChildren()
+                        .add(Ui.row(
+                                12,
+                                Ui.label(one.lane(), "small"),
+                                Ui.spring(),
+                                Ui.label(
+                                        Double.isNaN(one.value())
+                                                ? "outside"
+                                                : Ticks.number(one.unit().fromSi(one.value()), Double.NaN) + " "
+                                                        + one.unit().label(),
+                                        "small",
+                                        Double.isNaN(one.value()) ? "muted" : "second")));
+            }
+        }
+        tip.applyCss();
         tip.autosize();
         double x = Math.min(at[0] + 14, field.getWidth() - tip.getWidth() - 4);
         double y = Math.min(at[1] + 14, field.getHeight() - tip.getHeight() - 4);

@@ -24,6 +24,9 @@ public final class Rasteriser {
     /** The value at each pixel, NaN where there is none. */
     private final float[] value;
 
+    /** For each plane that cuts away: how its distance grows by pixel right, pixel down and depth, and at zero. */
+    private final double[][] away;
+
     private final double toShare;
     private final boolean plainScale;
     private final int ink;
@@ -48,6 +51,7 @@ public final class Rasteriser {
             Arrays.fill(pick, from, to, -1);
             Arrays.fill(value, from, to, Float.NaN);
         });
+        away = scene.away().stream().map(this::inPicture).toArray(double[][]::new);
         double span = look.greatest() - look.least();
         toShare = span > 0 ? 1 / span : 0;
         plainScale = !look.log() && look.style().bands() == 0 && !look.style().marked();
@@ -123,6 +127,27 @@ public final class Rasteriser {
                 }
             }
         });
+    }
+
+    private double[] inPicture(Scene.Away plane) {
+        var n = plane.normal();
+        double right = n.dot(camera.right()) / camera.scale();
+        double down = -n.dot(camera.up()) / camera.scale();
+        return new double[] {
+            right,
+            down,
+            n.dot(camera.forward()),
+            n.dot(camera.centre().minus(plane.point())) - right * width / 2.0 - down * height / 2.0
+        };
+    }
+
+    private boolean cutAway(double px, double py, double z) {
+        for (double[] a : away) {
+            if (a[0] * px + a[1] * py + a[2] * z + a[3] > 0) {
+                return true;
+            }
+        }
+        return false;
     }
 
     /** All see-through surfaces together, far triangles first, whichever surface they belong to. */
@@ -322,6 +347,7 @@ public final class Rasteriser {
         double lab = edge == 0 ? 0 : Math.hypot(bx - ax, by - ay);
         double lbc = edge == 0 ? 0 : Math.hypot(cx - bx, cy - by);
         double lca = edge == 0 ? 0 : Math.hypot(ax - cx, ay - cy);
+        boolean cut = away.length > 0 && !s.whole();
         long id = (long) index << 40 | t;
         int alpha = (int) Math.round(256 * Math.min(1, s.opacity()));
         for (int y = y0; y <= y1; y++) {
@@ -344,7 +370,7 @@ public final class Rasteriser {
                 double wc = eab * inverse;
                 float z = (float) (wa * az + wb * bz + wc * cz);
                 int at = y * width + x;
-                if (z >= depth[at]) {
+                if (z >= depth[at] || cut && cutAway(px, py, z)) {
                     continue;
                 }
                 if (shade < 0) {

@@ -3,12 +3,25 @@ package lane.picture.field;
 import java.util.List;
 import lane.mesh.CellShape;
 import lane.mesh.Mesh;
+import lane.mesh.Point;
 
-/** What a field picture shows: surfaces of triangles with values. */
-public record Scene(List<Surface> surfaces) {
+/**
+ * What a field picture shows: surfaces of triangles with values.
+ *
+ * @param away what is cut away of surfaces that let it, to look inside
+ */
+public record Scene(List<Surface> surfaces, List<Away> away) {
     public Scene {
         surfaces = List.copyOf(surfaces);
+        away = List.copyOf(away);
     }
+
+    public Scene(List<Surface> surfaces) {
+        this(surfaces, List.of());
+    }
+
+    /** The side of a plane that its normal points to, which is not drawn. */
+    public record Away(Point point, Point normal) {}
 
     /**
      * A surface cut into triangles.
@@ -20,6 +33,7 @@ public record Scene(List<Surface> surfaces) {
      * @param value a value a node, or a face, in SI units; empty for a surface of one colour
      * @param byNode whether values belong to nodes
      * @param opacity 1 hides what is behind, 0 is not drawn
+     * @param whole whether nothing of it is cut away
      * @param edge for each triangle, bits 0 to 2: its side is an edge of the face
      */
     public record Surface(
@@ -30,7 +44,13 @@ public record Scene(List<Surface> surfaces) {
             float[] value,
             boolean byNode,
             double opacity,
-            byte[] edge) {
+            byte[] edge,
+            boolean whole) {
+        /** The same, never cut away. */
+        public Surface kept() {
+            return new Surface(name, xyz, corners, face, value, byNode, opacity, edge, true);
+        }
+
         public int triangles() {
             return face.length;
         }
@@ -76,6 +96,6 @@ public record Scene(List<Surface> surfaces) {
                 face[t++] = c;
             }
         }
-        return new Surface(name, mesh.xyz(), corners, face, value, byNode, opacity, edge);
+        return new Surface(name, mesh.xyz(), corners, face, value, byNode, opacity, edge, false);
     }
 }

@@ -1,0 +1,137 @@
+package lane.desk.stations;
+
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import javafx.application.Platform;
+import lane.base.Work;
+import lane.cut.Cut;
+import lane.cut.Glyphs;
+import lane.cut.Stencil;
+import lane.cut.Streamlines;
+import lane.field.Field;
+import lane.field.Run;
+import lane.mesh.Point;
+import lane.station.PathSamples;
+import lane.station.Placement;
+import lane.station.Placer;
+import lane.station.Station;
+import lane.study.Laid;
+
+/** Streamlines and arrows of a station, made behind the window and kept until what they depend on changes. */
+final class FlowShapes {
+    /** What is shown of a vector field at a station. */
+    enum Kind {
+        STREAMLINES,
+        ARROWS,
+        TANGENTIAL_ARROWS
+    }
+
+    private record Key(Kind kind, Station station, Run run, Field field) {}
+
+    private static final int SEEDS = 120;
+    private static final int ARROWS = 400;
+    private final Map<Key, Cut> made = new HashMap<>();
+    private final Runnable done;
+
+    /** @param done told on the interface thread when something new is there */
+    FlowShapes(Runnable done) {
+        this.done = done;
+    }
+
+    /** The shape if it is there; else it is begun and null comes back. */
+    Cut of(Kind kind, Station station, Laid laid, Run run, Field field) {
+        var key = new Key(kind, station.geometry(), run, field);
+        if (made.containsKey(key)) {
+            return made.get(key);
+        }
+        made.keySet().removeIf(k -> k.run != run);
+        made.put(key, null);
+        Thread.ofPlatform().daemon().name("flow shapes").start(() -> {
+            Cut cut = make(kind, station, laid, run, field);
+            Platform.runLater(() -> {
+                made.put(key, cut);
+                done.run();
+            });
+        });
+        return null;
+    }
+
+    private static Cut make(Kind kind, Station station, Laid laid, Run run, Field field) {
+        double size = run.mesh().modelSize();
+        double[] seeds = seeds(station, laid, kind == Kind.STREAMLINES ? SEEDS : ARROWS);
+        if (kind == Kind.STREAMLINES) {
+            Streamlines lines = Streamlines.of(
+                    run.locator(), field, seeds, Streamlines.Way.BOTH, 1e-5 * size, 5 * size, 0.02 * size, Work.QUIET);
+            return Glyphs.tubes(lines, 0.0025 * size);
+        }
+        Placement at = Placer.points(run.locator(), seeds, Work.QUIET);
+        double[] normals = kind == Kind.TANGENTIAL_ARROWS && station instanceof Station.Section s
+                ? normals(s.normal(), at.size())
+                : null;
+        return Glyphs.arrows(
+                seeds, at.cell(), new Stencil(at.start(), at.node(), at.share()), field, 0.08 * size, normals);
+    }
+
+    private static double[] normals(Point n, int count) {
+        double[] out = new double[3 * count];
+        for (int i = 0; i < count; i++) {
+            out[3 * i] = n.x();
+            out[3 * i + 1] = n.y();
+            out[3 * i + 2] = n.z();
+        }
+        return out;
+    }
+
+    /** Places spread over a station, always the same. */
+    private static double[] seeds(Station station, Laid laid, int most) {
+        List<Point> out = new ArrayList<>();
+        switch (station) {
+            case Station.Points p -> out.addAll(p.points());
+            case Station.Path p -> {
+                PathSamples s = PathSamples.of(p.sampled(new lane.station.Sampling.Even(25), p.abscissa()));
+                for (int i = 0; i < s.size(); i++) {
+                    out.add(new Point(s.xyz()[3 * i], s.xyz()[3 * i + 1], s.xyz()[3 * i + 2]));
+                }
+            }
+            default -> {
+                if (laid != null && laid.cut() != null) {
+                    over(laid.cut(), most, out);
+                }
+            }
+        }
+        double[] xyz = new double[3 * out.size()];
+        for (int i = 0; i < out.size(); i++) {
+            xyz[3 * i] = out.get(i).x();
+            xyz[3 * i + 1] = out.get(i).y();
+            xyz[3 * i + 2] = out.get(i).z();
+        }
+        return xyz;
+    }
+
+    /** Middles of faces, one for each equal share of the area. */
+    private static void over(Cut cut, int most, List<Point> out) {
+        var cell = new lane.mesh.Cell(cut.surface());
+        double[] area = new double[cut.owner().length];
+        double sum = 0;
+        for (int f = 0; f < area.length; f++) {
+            area[f] = cell.load(f).measure();
+            sum += area[f];
+        }
+        double[] c = new double[3];
+        double share = sum / most;
+        double next = share / 2;
+        double at = 0;
+        for (int f = 0; f < area.length; f++) {
+            at += area[f];
+            if (at >= next) {
+                cell.load(f).centre(c);
+                out.add(new Point(c[0], c[1], c[2]));
+                while (next <= at) {
+                    next += share;
+                }
+            }
+        }
+    }
+}

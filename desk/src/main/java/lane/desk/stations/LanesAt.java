@@ -1,0 +1,52 @@
+package lane.desk.stations;
+
+import java.util.ArrayList;
+import java.util.List;
+import lane.base.LaneException;
+import lane.base.Work;
+import lane.desk.Session;
+import lane.field.Run;
+import lane.mesh.Point;
+import lane.quantity.Quantity;
+import lane.reading.Lens;
+import lane.reading.Profile;
+import lane.reading.ProfileReader;
+import lane.station.Placement;
+import lane.station.Placer;
+import lane.station.Station;
+import lane.study.Source;
+import lane.trail.Trail;
+import lane.unit.Unit;
+
+/** The value of a quantity at one place in every lane that is on. */
+final class LanesAt {
+    private LanesAt() {}
+
+    /** @param value in SI units; NaN where the lane has none there */
+    record One(String lane, double value, Unit unit) {}
+
+    /** Runs whose cells are not yet in order are left out, as looking would take long. */
+    static List<One> of(Session session, Point place, Quantity quantity, Lens lens) {
+        List<One> out = new ArrayList<>();
+        var point = new Station.Points("", "place", List.of(place));
+        for (Source source : session.study().lanes()) {
+            Run run = session.results().runs().get(source.id());
+            if (run == null || !run.located()) {
+                continue;
+            }
+            try {
+                boolean meridian = run.stated().turn() != null && run.mesh().dimension() == 2;
+                Placement at = Placer.points(
+                        run.locator(),
+                        new double[] {place.x(), place.y(), place.z()},
+                        meridian ? lens.axis() : null,
+                        Work.QUIET);
+                Profile p = ProfileReader.read(run, at, point, quantity, lens, "", Trail.EMPTY);
+                out.add(new One(source.name(), p.value()[0], p.unit()));
+            } catch (LaneException e) {
+                out.add(new One(source.name(), Double.NaN, Unit.UNKNOWN));
+            }
+        }
+        return out;
+    }
+}

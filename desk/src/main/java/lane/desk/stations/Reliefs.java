@@ -1,0 +1,38 @@
+package lane.desk.stations;
+
+import lane.base.LaneException;
+import lane.cut.Cut;
+import lane.cut.Glyphs;
+import lane.field.Part;
+import lane.field.Run;
+import lane.quantity.Quantity;
+import lane.reading.Lens;
+import lane.reading.SurfaceValues;
+import lane.station.Station;
+
+/** A section raised along its normal by the quantity shown, a quarter of its own width for the whole range. */
+final class Reliefs {
+    private Reliefs() {}
+
+    static Part of(Station.Section station, Cut cut, Part part, Run run, Quantity quantity, Lens lens) {
+        try {
+            SurfaceValues values = SurfaceValues.of(run, part, quantity, lens);
+            if (!values.byNode()) {
+                return part;
+            }
+            double most = 0;
+            for (double v : values.exact()) {
+                most = Double.isNaN(v) ? most : Math.max(most, Math.abs(v));
+            }
+            if (most == 0) {
+                return part;
+            }
+            double size = 0.25 * cut.surface().modelSize();
+            Cut raised = Glyphs.relief(cut, station.normal(), values.exact(), size / most);
+            return part.on(raised.surface());
+        } catch (LaneException e) {
+            // Without values there is nothing to raise; the picture tells why.
+            return part;
+        }
+    }
+}

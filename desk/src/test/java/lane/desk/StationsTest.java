@@ -1,0 +1,160 @@
+package lane.desk;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import java.util.List;
+import javafx.scene.control.CheckMenuItem;
+import javafx.scene.control.MenuButton;
+import javafx.scene.input.KeyCode;
+import lane.desk.stations.NewStation;
+import lane.reading.Outcome;
+import lane.reading.Profile;
+import lane.reading.Tally;
+import lane.station.Station;
+import org.junit.jupiter.api.Test;
+
+/** Stations of every kind in the window: added, placed by numbers, read, drawn. */
+class StationsTest extends InWindow {
+    private Station add(NewStation.Kind kind) throws Exception {
+        onFx(() -> {
+            session.go(2);
+            NewStation.add(session, kind);
+            return null;
+        });
+        settled();
+        return session.study().station(session.selected("station")).orElseThrow();
+    }
+
+    private void button(String word) throws Exception {
+        onFx(() -> {
+            robot.lookup(n -> n instanceof javafx.scene.control.Button b
+                            && b.getText().equals(word)
+                            && b.isVisible())
+                    .queryAs(javafx.scene.control.Button.class)
+                    .fire();
+            return null;
+        });
+        settled();
+    }
+
+    @Test
+    void everyKindIsAddedWithNumbersThatLieInTheRunsAndIsRead() throws Exception {
+        for (NewStation.Kind kind : NewStation.Kind.values()) {
+            if (kind == NewStation.Kind.PART) {
+                continue;
+            }
+            int readings = session.study().readings().size();
+            Station made = add(kind);
+            assertThat(session.message()).as(kind.word()).isEmpty();
+            button(
+                    made instanceof Station.Path || made instanceof Station.CutCurve || made instanceof Station.Points
+                            ? "Read a profile"
+                            : made instanceof Station.Sweep ? "Read along it" : "Read a mean");
+            assertThat(session.study().readings()).as(kind.word()).hasSize(readings + 1);
+            Outcome o = session.results()
+                    .outcome(session.study().readings().getLast().id(), "fine");
+            // A point in the middle of the jacket lies in the rotor, where there is no oil.
+            if (kind == NewStation.Kind.POINT) {
+                assertThat(o).isInstanceOf(Outcome.Absent.class);
+            } else {
+                assertThat(o).as(kind.word() + ": " + o).isInstanceOfAny(Profile.class, Tally.class);
+            }
+        }
+        // The second run of all stations draws every one of them without trouble.
+        for (Station s : List.copyOf(session.study().stations())) {
+            onFx(() -> {
+                session.select("station", s.id());
+                session.go(2);
+                return null;
+            });
+            assertThat(this.<javafx.scene.Node>node("station-name").isVisible()).isTrue();
+        }
+    }
+
+    @Test
+    void aSectionIsMovedByNumbersByFormulaAndByItsGrip() throws Exception {
+        onFx(() -> {
+            session.select("station", "mid");
+            session.go(2);
+            return null;
+        });
+        settled();
+        enter("end-through-z", "(30 + 60)/2");
+        settled();
+        Station.Section moved = (Station.Section) session.study().station("mid").orElseThrow();
+        assertThat(moved.point().z()).isCloseTo(0.045, within(1e-12));
+        enter("end-through-z", "6o");
+        assertThat(session.study().station("mid")).contains(moved);
+        Tally flow = (Tally) session.results().outcome("mid-flow", "fine");
+        assertThat(flow.value()).isCloseTo(0.1523, within(2e-4));
+        // The same oil passes every section.
+        assertThat(((Tally) session.results().outcome("mass-flow", "fine")).value())
+                .isCloseTo(flow.value(), within(1e-6));
+    }
+
+    @Test
+    void copiesAreMadeAsAnArrayInOneEdit() throws Exception {
+        onFx(() -> {
+            session.select("station", "mid");
+            session.go(2);
+            return null;
+        });
+        settled();
+        int before = session.study().stations().size();
+        MenuButton menu = node("array");
+        onFx(() -> {
+            menu.show();
+            return null;
+        });
+        javafx.scene.control.Button make = node("array-make");
+        onFx(() -> {
+            make.fire();
+            return null;
+        });
+        settled();
+        assertThat(session.study().stations()).hasSize(before + 5);
+        Station.Section last = (Station.Section) session.study().stations().stream()
+                .filter(s -> s.name().equals("Mid section 6"))
+                .findFirst()
+                .orElseThrow();
+        assertThat(last.point().z()).isCloseTo(0.11, within(1e-12));
+        onFx(() -> {
+            session.undo();
+            return null;
+        });
+        assertThat(session.study().stations()).hasSize(before);
+    }
+
+    @Test
+    void whatIsDrawnAtASectionComesAndGoes() throws Exception {
+        onFx(() -> {
+            session.select("station", "mid");
+            session.go(2);
+            return null;
+        });
+        settled();
+        for (int i = 0; i < 5; i++) {
+            int at = i;
+            for (int round = 0; round < 2; round++) {
+                MenuButton draw = node("picture-draw");
+                onFx(() -> {
+                    CheckMenuItem item = (CheckMenuItem) draw.getItems().get(at);
+                    item.setSelected(!item.isSelected());
+                    item.fire();
+                    return null;
+                });
+                settled();
+                assertThat(session.message()).isEmpty();
+            }
+        }
+        MenuButton colour = node("picture-colour");
+        onFx(() -> {
+            colour.getItems().get(1).fire();
+            return null;
+        });
+        settled();
+        assertThat(this.<MenuButton>node("picture-colour").getItems()).isNotEmpty();
+        press(KeyCode.DIGIT2);
+    }
+}

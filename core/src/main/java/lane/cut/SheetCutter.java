@@ -210,7 +210,7 @@ final class SheetCutter {
         if (n < 3) {
             return 0;
         }
-        double area = area(n);
+        double area = areaOf(n);
         if (!(area > 1e-24 * size * size)) {
             return 0;
         }
@@ -253,7 +253,7 @@ final class SheetCutter {
         return made;
     }
 
-    private double area(int n) {
+    private double areaOf(int n) {
         double nx = 0;
         double ny = 0;
         double nz = 0;

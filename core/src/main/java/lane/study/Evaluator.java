@@ -59,6 +59,13 @@ public final class Evaluator {
         });
     }
 
+    private volatile Set<String> looked = Set.of();
+
+    /** Stations, by key, that somebody looks at: these are laid into the runs even if no reading asks for them. */
+    public void look(Set<String> stations) {
+        looked = Set.copyOf(stations);
+    }
+
     /** Number of placements, readings and checks that were really computed since the start. */
     public int computed() {
         return computed.get();
@@ -112,7 +119,7 @@ public final class Evaluator {
                     }
                 });
                 placements.put(station.id(), of);
-            } else if (!(station instanceof Station.Sweep)) {
+            } else if (looked.contains(station.id()) && !(station instanceof Station.Sweep)) {
                 var of = new LinkedHashMap<String, Laid>();
                 runs.forEach((id, run) -> of.put(id, places.laid(run, station, lens, work)));
                 laid.put(station.id(), of);

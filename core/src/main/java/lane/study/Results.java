@@ -13,7 +13,7 @@ import lane.station.Placement;
  * @param runs loaded runs by source key; a run that could not be loaded is missing here and named in {@code failures}
  * @param failures one sentence by source key
  * @param placements by station key, then by source key
- * @param laid all other stations, by station key, then by source key
+ * @param laid those of the other stations that are looked at, by station key, then by source key
  * @param readings by reading key, then by source key in lane order
  * @param checks by check key
  */

@@ -20,8 +20,14 @@ public final class PictureFile {
     public static void save(
             Session session, Window window, String name, int width, int height, Consumer<Graphics2D> paint) {
         ask(window, name + ".svg")
-                .ifPresent(
-                        file -> write(session, file, width, height, s -> Export.image(width, height, s, paint), paint));
+                .ifPresent(file -> write(
+                        session,
+                        file,
+                        width,
+                        height,
+                        s -> Export.image(width, height, s, paint),
+                        paint,
+                        facts(session)));
     }
 
     /**
@@ -29,6 +35,7 @@ public final class PictureFile {
      *
      * @param pixels makes the picture at so many pixels a point
      * @param paint draws it for SVG, where its pixels are embedded
+     * @param facts what stands in the metadata of a PNG
      */
     public static void write(
             Session session,
@@ -36,15 +43,25 @@ public final class PictureFile {
             int width,
             int height,
             DoubleFunction<BufferedImage> pixels,
-            Consumer<Graphics2D> paint) {
+            Consumer<Graphics2D> paint,
+            java.util.Map<String, String> facts) {
         boolean png = file.getFileName().toString().toLowerCase(Locale.ROOT).endsWith(".png");
         session.write(file, out -> {
             if (png) {
-                Export.png(pixels.apply(PIXELS_A_POINT), out);
+                // A point is 1/72 inch, so letters of 12 points are as tall on paper as they say.
+                Export.png(pixels.apply(PIXELS_A_POINT), 72 * PIXELS_A_POINT, facts, out);
             } else {
                 Export.svg(width, height, paint, out);
             }
         });
+    }
+
+    /** What a picture says of where it comes from, to begin with: the study, and the hash of its text. */
+    public static java.util.Map<String, String> facts(Session session) {
+        var out = new java.util.LinkedHashMap<String, String>();
+        out.put("Study", session.study().name());
+        out.put("Study SHA-256", lane.formats.FileHash.ofText(lane.formats.study.StudyJson.text(session.study())));
+        return out;
     }
 
     /** Where to, or nothing when the user thinks better of it. */

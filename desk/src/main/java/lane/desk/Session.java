@@ -29,6 +29,7 @@ import lane.formats.RunWriter;
 import lane.formats.study.StudyJson;
 import lane.mesh.Point;
 import lane.picture.Palette;
+import lane.station.Station;
 import lane.study.Evaluator;
 import lane.study.History;
 import lane.study.Results;
@@ -80,6 +81,8 @@ public final class Session {
     private volatile Set<String> changedOnDisk = Set.of();
     /** How the tables stood when the study was last computed; null before. */
     private volatile Object computedWith;
+
+    private Set<String> looked = Set.of();
 
     private final DoubleProperty lanesAt = new SimpleDoubleProperty();
 
@@ -414,6 +417,24 @@ public final class Session {
             String sentence = said;
             Platform.runLater(() -> say(sentence));
         });
+    }
+
+    /** Stations, by key, that are shown: those that were not laid into the runs yet are, behind the window. */
+    public void look(Set<String> stations) {
+        if (!stations.equals(looked)) {
+            looked = Set.copyOf(stations);
+            evaluator.look(looked);
+            boolean missing = stations.stream()
+                    .anyMatch(id -> !results.laid().containsKey(id)
+                            && study().station(id)
+                                    .filter(s -> s instanceof Station.Surface
+                                            || s instanceof Station.CutCurve
+                                            || s instanceof Station.Region)
+                                    .isPresent());
+            if (missing && !results.runs().isEmpty()) {
+                evaluate();
+            }
+        }
     }
 
     /** What is being done, or blank. */

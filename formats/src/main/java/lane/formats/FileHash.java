@@ -43,6 +43,17 @@ public final class FileHash {
         }
     }
 
+    /** SHA-256 of a text, in UTF-8. */
+    public static String ofText(String text) {
+        try {
+            return HexFormat.of()
+                    .formatHex(MessageDigest.getInstance("SHA-256")
+                            .digest(text.getBytes(java.nio.charset.StandardCharsets.UTF_8)));
+        } catch (NoSuchAlgorithmException e) {
+            throw new IllegalStateException("every Java has SHA-256", e);
+        }
+    }
+
     /** The sentence for a file that cannot be opened. */
     public static LaneException unreadable(Path file, IOException cause) {
         String why =

@@ -64,6 +64,7 @@ final class FieldPane extends Pane {
     private BiConsumer<Frame.Hit, double[]> hover = (h, at) -> {};
     private BiConsumer<Integer, Point> moved = (i, p) -> {};
     private Runnable dropped = () -> {};
+    private java.util.function.Consumer<Point> pinned = p -> {};
     private Content content;
     private Camera camera;
     private Frame frame;
@@ -91,6 +92,11 @@ final class FieldPane extends Pane {
                 dropped.run();
             }
         });
+        setOnMouseClicked(e -> {
+            if (e.getClickCount() == 2 && e.getButton() == MouseButton.PRIMARY && frame != null) {
+                frame.at((int) e.getX(), (int) e.getY()).ifPresent(h -> pinned.accept(h.place()));
+            }
+        });
         setOnMouseMoved(this::hovering);
         setOnMouseExited(e -> hover.accept(null, new double[2]));
         setOnScroll(
@@ -107,6 +113,11 @@ final class FieldPane extends Pane {
     void onMove(BiConsumer<Integer, Point> told, Runnable end) {
         moved = told;
         dropped = end;
+    }
+
+    /** @param told the place on the surface that was clicked twice */
+    void onPin(java.util.function.Consumer<Point> told) {
+        pinned = told;
     }
 
     Camera camera() {

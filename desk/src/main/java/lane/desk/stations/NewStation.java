@@ -118,6 +118,11 @@ public final class NewStation {
         }
     }
 
+    /** A point where the picture was clicked twice. */
+    static void pin(Session session, Point place) {
+        add(session, "Pin", (id, name) -> new Station.Points(id, name, List.of(place)));
+    }
+
     private static double[] bounds(Session session) {
         return session.study().finest().stream()
                 .map(id -> session.results().runs().get(id))

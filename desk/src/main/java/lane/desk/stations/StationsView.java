@@ -91,6 +91,7 @@ public final class StationsView implements View {
         pane.setCenter(middle);
         pane.setRight(card.node());
         field.onHover(this::hover);
+        field.onPin(p -> NewStation.pin(session, p));
         field.onMove(
                 (i, p) -> selected()
                         .ifPresent(st -> session.edit("Move " + st.word(), s -> s.with(Grips.moved(st, i, p)), true)),
@@ -133,6 +134,10 @@ public final class StationsView implements View {
         if (numbers.stream().noneMatch(q -> q.id().equals(quantity))) {
             quantity = numbers.isEmpty() ? "" : numbers.getFirst().id();
         }
+        Set<String> looked = new HashSet<>(drawn);
+        looked.add(session.selected("station"));
+        options.forEach(o -> looked.add(o.substring(o.indexOf(' ') + 1)));
+        session.look(looked);
         tools(lanes, numbers);
         picture();
         card.refresh();
@@ -233,7 +238,23 @@ public final class StationsView implements View {
 
     /** Writes the picture as it is shown; PNG or SVG by the file's name. */
     void export(java.nio.file.Path file) {
-        PictureFile.write(session, file, (int) field.getWidth(), (int) field.getHeight(), field::picture, field::paint);
+        var facts = PictureFile.facts(session);
+        facts.put("Lane", session.study().source(lane).map(Source::name).orElse(lane));
+        facts.put("Station", selected().map(Station::name).orElse("none"));
+        facts.put(
+                "Quantity",
+                session.study().quantity(quantity).map(Quantity::name).orElse("none"));
+        if (scene != null) {
+            double[] ends = ends();
+            facts.put("Range", ends[0] + " to " + ends[1] + " " + scene.unit().label());
+            facts.put(
+                    "Time",
+                    Double.isNaN(scene.run().time())
+                            ? "none"
+                            : String.valueOf(scene.run().time()));
+        }
+        PictureFile.write(
+                session, file, (int) field.getWidth(), (int) field.getHeight(), field::picture, field::paint, facts);
     }
 
     private Node viewMenu() {
@@ -249,8 +270,13 @@ public final class StationsView implements View {
         menu.getItems()
                 .addAll(
                         item("Fit", field::fit),
-                        item("From the front", () -> field.look(0, 0)),
-                        item("From above", () -> field.look(0, Math.PI / 2)),
+                        item("From the front, −y", () -> field.look(0, 0)),
+                        item("From the right, +x", () -> field.look(Math.PI / 2, 0)),
+                        item("From the back, +y", () -> field.look(Math.PI, 0)),
+                        item("From the left, −x", () -> field.look(-Math.PI / 2, 0)),
+                        item("From above, +z", () -> field.look(0, Math.PI / 2)),
+                        item("From below, −z", () -> field.look(0, -Math.PI / 2)),
+                        item("From a corner", () -> field.look(0.62, 0.42)),
                         mesh);
         return menu;
     }
@@ -287,7 +313,7 @@ public final class StationsView implements View {
                     if (!drawn.remove(s.id())) {
                         drawn.add(s.id());
                     }
-                    picture();
+                    refresh();
                 });
                 menu.getItems().add(item);
             }

@@ -353,6 +353,21 @@ public sealed interface Station {
             return at(point.plus(by), normal);
         }
 
+        /**
+         * The same through three points; it looks to where they turn counterclockwise.
+         *
+         * @throws LaneException when the three lie on one line
+         */
+        public Section through(Point a, Point b, Point c) {
+            Point n = b.minus(a).cross(c.minus(a));
+            double reach = Math.max(b.minus(a).norm(), c.minus(a).norm());
+            if (!(n.norm() > 1e-12 * reach * reach)) {
+                throw new LaneException("The three points of section \"" + name
+                        + "\" lie on one line and give no plane; move one of them aside.");
+            }
+            return at(a, n);
+        }
+
         public Section at(Point newPoint, Point newNormal) {
             return new Section(id, name, newPoint, newNormal, box, piece);
         }

@@ -1,6 +1,7 @@
 package lane.study;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
 
 import java.util.ArrayList;
@@ -141,6 +142,12 @@ class StationsTest {
         var limited = new Station.Section(
                 "s", "s", s.point(), s.normal(), new Box(new Point(0.1, 0.2, 0), new Point(0.35, 1.7, 1)), null);
         assertThat(tally(limited, new Measure.Area())).isCloseTo(0.25 * 1.5, within(1e-12));
+        var three = s.through(new Point(0, 0, 0.61), new Point(1, 0, 0.61), new Point(0.2, 1, 0.61));
+        assertThat(three.normal()).isEqualTo(new Point(0, 0, 1));
+        assertThat(tally(three, FLOW)).isCloseTo(3, within(1e-12));
+        assertThatThrownBy(() -> s.through(new Point(0, 0, 0), new Point(1, 1, 1), new Point(3, 3, 3)))
+                .isInstanceOf(LaneException.class)
+                .hasMessageContaining("one line");
         assertThat(ask(s.moved(new Point(0, 0, 5)), new Reading.OfTally("r", "r", List.of("s"), FLOW, "")))
                 .isInstanceOfSatisfying(
                         Outcome.Absent.class, a -> assertThat(a.reason()).contains("outside this run"));

@@ -86,6 +86,30 @@ class StationsTest extends InWindow {
         assertThat(moved.point().z()).isCloseTo(0.045, within(1e-12));
         enter("end-through-z", "6o");
         assertThat(session.study().station("mid")).contains(moved);
+        for (String wrong : List.of("0 0 60", "0 0")) {
+            MenuButton menu = node("three-points");
+            onFx(() -> {
+                menu.show();
+                return null;
+            });
+            String[] at = {"0 0 60", "30 0 60", wrong};
+            for (int i = 0; i < 3; i++) {
+                javafx.scene.control.TextField field = node("three-points-" + (i + 1));
+                String text = at[i];
+                onFx(() -> {
+                    field.setText(text);
+                    return null;
+                });
+            }
+            javafx.scene.control.Button make = node("three-points-make");
+            onFx(() -> {
+                make.fire();
+                return null;
+            });
+            settled();
+            assertThat(session.message()).contains(wrong.equals("0 0") ? "no point" : "one line");
+            assertThat(session.study().station("mid")).contains(moved);
+        }
         Tally flow = (Tally) session.results().outcome("mid-flow", "fine");
         assertThat(flow.value()).isCloseTo(0.1523, within(2e-4));
         // The same oil passes every section.

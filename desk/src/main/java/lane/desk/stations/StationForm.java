@@ -463,6 +463,7 @@ final class StationForm {
                                             case "z" -> new Point(0, 0, 1);
                                             default -> session.study().axis().direction();
                                         }))));
+        row("or", threePoints(s));
         limits(s.box(), b -> new Station.Section(s.id(), s.name(), s.point(), s.normal(), b, s.piece()));
         row(
                 "Pieces",
@@ -481,6 +482,43 @@ final class StationForm {
                     s.piece(),
                     p -> new Station.Section(s.id(), s.name(), s.point(), s.normal(), s.box(), p));
         }
+    }
+
+    /** A menu in which three points give the plane. */
+    private MenuButton threePoints(Station.Section s) {
+        var menu = new MenuButton("through three points");
+        menu.setId("three-points");
+        menu.getStyleClass().add("small-menu");
+        TextField[] fields = new TextField[3];
+        var box = new VBox(6, Ui.label("each as x, y, z in mm, parted by spaces", "small", "muted"));
+        for (int i = 0; i < 3; i++) {
+            fields[i] = new TextField();
+            fields[i].setId("three-points-" + (i + 1));
+            fields[i].setPromptText("0 0 60");
+            box.getChildren().add(Ui.row(6, Ui.cell(String.valueOf(i + 1), 14, "small", "muted"), fields[i]));
+        }
+        var make = Ui.button(
+                "Put the section there",
+                () -> {
+                    put(
+                            "Section through three points",
+                            () -> s.through(millimetres(fields[0]), millimetres(fields[1]), millimetres(fields[2])));
+                    menu.hide();
+                },
+                "main");
+        make.setId("three-points-make");
+        box.getChildren().add(make);
+        box.setStyle("-fx-padding: 8;");
+        menu.getItems().add(new javafx.scene.control.CustomMenuItem(box, false));
+        return menu;
+    }
+
+    private static Point millimetres(TextField field) {
+        List<Double> xyz = values(field.getText().strip());
+        if (xyz.size() != 3) {
+            throw new LaneException("\"" + field.getText() + "\" is no point; write three numbers, like 0 0 60.");
+        }
+        return new Point(xyz.get(0) / 1000, xyz.get(1) / 1000, xyz.get(2) / 1000);
     }
 
     private List<Quantity> scalars() {

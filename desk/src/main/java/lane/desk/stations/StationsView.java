@@ -38,7 +38,7 @@ public final class StationsView implements View {
     private final BorderPane pane = new BorderPane();
     private final SideList list;
     private final FieldPane field = new FieldPane();
-    private final HBox tools = Ui.row(10);
+    private final HBox tools = Ui.row(6);
     private final PlacingCard card;
     private final VBox tip = new VBox(3);
     private final Set<String> clear = new HashSet<>(Set.of("shell"));
@@ -206,7 +206,7 @@ public final class StationsView implements View {
                     refresh();
                 });
         laneBox.setPrefWidth(104);
-        laneBox.setMinWidth(80);
+        laneBox.setMinWidth(72);
         tools.getChildren().add(laneBox);
         session.study().quantity(quantity).ifPresent(q -> {
             var box = Ui.choice("picture-quantity", numbers, q, Quantity::name, chosen -> {
@@ -214,17 +214,10 @@ public final class StationsView implements View {
                 refresh();
             });
             box.setPrefWidth(140);
-            box.setMinWidth(100);
+            box.setMinWidth(86);
             tools.getChildren().add(box);
         });
-        tools.getChildren()
-                .addAll(
-                        colourMenu(),
-                        clearMenu(),
-                        flowMenu(),
-                        viewMenu(),
-                        Ui.spring(),
-                        Ui.button("Picture…", this::export, "small-button"));
+        tools.getChildren().addAll(colourMenu(), clearMenu(), flowMenu(), viewMenu());
     }
 
     private void export() {
@@ -277,7 +270,9 @@ public final class StationsView implements View {
                         item("From above, +z", () -> field.look(0, Math.PI / 2)),
                         item("From below, −z", () -> field.look(0, -Math.PI / 2)),
                         item("From a corner", () -> field.look(0.62, 0.42)),
-                        mesh);
+                        mesh,
+                        new javafx.scene.control.SeparatorMenuItem(),
+                        item("Save the picture…", this::export));
         return menu;
     }
 

@@ -5,7 +5,6 @@ import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.io.PrintStream;
-import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -14,12 +13,10 @@ import java.util.Map;
 import java.util.concurrent.Callable;
 import lane.base.LaneException;
 import lane.base.Sum;
-import lane.base.Work;
 import lane.field.Field;
 import lane.field.Part;
 import lane.field.PartBuilder;
 import lane.field.RunHealth;
-import lane.formats.DatasetReader;
 import lane.formats.grid.Dataset;
 import lane.mesh.Finding;
 import lane.mesh.Mesh;
@@ -50,13 +47,7 @@ final class Describe implements Callable<Integer> {
             ObjectNode line = JSON.createObjectNode();
             line.put("file", file);
             try {
-                Path path;
-                try {
-                    path = Path.of(file);
-                } catch (java.nio.file.InvalidPathException e) {
-                    throw new LaneException("\"" + file + "\" is no path on this machine; correct it.", e);
-                }
-                describe(DatasetReader.read(path, Work.QUIET), line);
+                describe(OneRun.dataset(file), line);
             } catch (LaneException e) {
                 failed = true;
                 line.put("error", e.getMessage());

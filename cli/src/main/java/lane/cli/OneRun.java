@@ -14,14 +14,19 @@ import lane.formats.grid.Dataset;
 final class OneRun {
     private OneRun() {}
 
-    static Run read(String file) {
+    /** @throws LaneException with one sentence when the path or the file cannot be used */
+    static Dataset dataset(String file) {
         Path path;
         try {
             path = Path.of(file);
         } catch (java.nio.file.InvalidPathException e) {
             throw new LaneException("\"" + file + "\" is no path on this machine; correct it.", e);
         }
-        Dataset d = DatasetReader.read(path, Work.QUIET);
+        return DatasetReader.read(path, Work.QUIET);
+    }
+
+    static Run read(String file) {
+        Dataset d = dataset(file);
         return new Run(d.mesh(), d.fields(), List.of(), List.of(), d.remarks());
     }
 

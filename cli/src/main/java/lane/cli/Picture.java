@@ -12,7 +12,6 @@ import lane.base.LaneException;
 import lane.field.Field;
 import lane.field.Part;
 import lane.field.PartBuilder;
-import lane.field.Role;
 import lane.field.Run;
 import lane.formats.AtomicFile;
 import lane.mesh.Axis;
@@ -176,10 +175,6 @@ final class Picture implements Callable<Integer> {
         if (run.mesh().dimension() < 2) {
             throw new LaneException("The file holds no surface and no volume, so there is nothing to draw.");
         }
-        int[] node = new int[run.mesh().nodeCount()];
-        java.util.Arrays.setAll(node, i -> i);
-        int[] cell = new int[run.mesh().cellCount()];
-        java.util.Arrays.setAll(cell, i -> i);
-        return new Part("surface", run.mesh(), node, cell, List.of(), 0, 0, Role.NONE);
+        return Part.ofCells("surface", run.mesh());
     }
 }

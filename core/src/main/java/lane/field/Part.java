@@ -43,6 +43,15 @@ public record Part(
         fields = List.copyOf(fields);
     }
 
+    /** The cells of a plane or surface run themselves as one part, to be drawn. */
+    public static Part ofCells(String name, Mesh mesh) {
+        int[] node = new int[mesh.nodeCount()];
+        java.util.Arrays.setAll(node, i -> i);
+        int[] cell = new int[mesh.cellCount()];
+        java.util.Arrays.setAll(cell, i -> i);
+        return new Part(name, mesh, node, cell, List.of(), 0, 0, Role.NONE);
+    }
+
     /** Whether it was cut out of the run, so that its nodes are none of the run's. */
     public boolean cut() {
         return node.length > 0 && java.util.Arrays.stream(node).allMatch(v -> v < 0) && unmatched == 0;

@@ -50,7 +50,8 @@ record FieldScene(
         List<float[]> seen = new ArrayList<>();
         Unit unit = Unit.UNKNOWN;
         String trouble = "";
-        List<Part> all = new ArrayList<>(run.mesh().dimension() == 2 ? List.of(plane(run)) : run.parts());
+        List<Part> all =
+                new ArrayList<>(run.mesh().dimension() == 2 ? List.of(Part.ofCells("cells", run.mesh())) : run.parts());
         int own = all.size();
         all.addAll(extra);
         for (int i = 0; i < all.size(); i++) {
@@ -103,7 +104,7 @@ record FieldScene(
 
     private static List<float[]> values(Run run, Quantity quantity, Lens lens) {
         List<float[]> out = new ArrayList<>();
-        for (Part part : run.mesh().dimension() == 2 ? List.of(plane(run)) : run.parts()) {
+        for (Part part : run.mesh().dimension() == 2 ? List.of(Part.ofCells("cells", run.mesh())) : run.parts()) {
             try {
                 out.add(SurfaceValues.of(run, part, quantity, lens).value());
             } catch (LaneException e) {
@@ -128,15 +129,6 @@ record FieldScene(
         double opacity(String part) {
             return hidden.contains(part) ? 0 : faint ? 0.10 : clear.contains(part) ? 0.22 : 1;
         }
-    }
-
-    /** The cells of a plane run as one surface. */
-    private static Part plane(Run run) {
-        int[] node = new int[run.mesh().nodeCount()];
-        java.util.Arrays.setAll(node, i -> i);
-        int[] cell = new int[run.mesh().cellCount()];
-        java.util.Arrays.setAll(cell, i -> i);
-        return new Part("cells", run.mesh(), node, cell, List.of(), 0, 0, lane.field.Role.NONE);
     }
 
     Annotations.Bar bar(Quantity quantity, boolean shaded) {

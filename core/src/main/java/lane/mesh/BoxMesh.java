@@ -1,11 +1,14 @@
 package lane.mesh;
 
 import java.util.Arrays;
+import java.util.HashMap;
+import java.util.List;
 import java.util.Random;
 
 /**
  * A box cut into cubes and those into cells of one shape: manufactured meshes with known volume, for benchmarks, tests
- * and examples. Tetrahedra are six to a cube about its diagonal, pyramids six about its middle, wedges two.
+ * and examples. Tetrahedra are six to a cube about its diagonal, pyramids six about its middle, wedges two. Quadratic
+ * shapes stand on the linear ones, their further nodes in the middle of the corners.
  */
 public final class BoxMesh {
     private static final int[][] KUHN = {
@@ -22,6 +25,9 @@ public final class BoxMesh {
      * @param shake how far inner nodes are moved at random, as a share of a cube (0 to 0.3); a voxel's never are
      */
     public static Mesh of(CellShape shape, int[] n, double[] size, double shake, long seed) {
+        if (shape.quadratic()) {
+            return raised(of(shape.corners(), n, size, shake, seed), shape);
+        }
         int nx = n[0] + 1;
         int ny = n[1] + 1;
         int nz = n[2] + 1;
@@ -91,6 +97,39 @@ public final class BoxMesh {
             }
         }
         return shape == CellShape.POLYHEDRON ? polyhedra(xyz, nodes) : Mesh.uniform(xyz, shape, nodes);
+    }
+
+    /** The same cells with nodes in the middles of their edges, faces and themselves, as the shape has them. */
+    private static Mesh raised(Mesh linear, CellShape shape) {
+        int[][] middles = shape.middles();
+        int corners = shape.corners().nodes();
+        int cells = linear.cellCount();
+        int[] nodes = new int[cells * shape.nodes()];
+        double[] xyz = Arrays.copyOf(linear.xyz(), linear.xyz().length + 3 * cells * middles.length);
+        int count = linear.nodeCount();
+        var known = new HashMap<List<Integer>, Integer>();
+        for (int c = 0; c < cells; c++) {
+            int to = c * shape.nodes();
+            System.arraycopy(linear.nodes(), linear.begin(c), nodes, to, corners);
+            for (int m = 0; m < middles.length; m++) {
+                int begin = linear.begin(c);
+                List<Integer> between = Arrays.stream(middles[m])
+                        .mapToObj(k -> linear.nodes()[begin + k])
+                        .sorted()
+                        .toList();
+                Integer node = known.putIfAbsent(between, count);
+                nodes[to + corners + m] = node == null ? count : node;
+                if (node == null) {
+                    for (int d = 0; d < 3; d++) {
+                        for (int k : between) {
+                            xyz[3 * count + d] += linear.xyz()[3 * k + d] / between.size();
+                        }
+                    }
+                    count++;
+                }
+            }
+        }
+        return Mesh.uniform(Arrays.copyOf(xyz, 3 * count), shape, nodes);
     }
 
     private static int copy(int[] cube, int[] corners, int[] nodes, int at) {

@@ -107,7 +107,9 @@ public record CellQuality(
             if (cell.shape().dimension() == 2) {
                 face(cell, null);
             } else {
-                for (int[] f : cell.faces()) {
+                // Corners first, so that middles of edges are told from corners; only a polyhedron lists its own.
+                boolean own = cell.shape() == CellShape.POLYHEDRON;
+                for (int[] f : own ? cell.faces() : cell.shape().faces()) {
                     face(cell, f);
                 }
             }

@@ -19,7 +19,10 @@ class MeshHealthTest {
     @ParameterizedTest
     @EnumSource(
             value = CellShape.class,
-            names = {"TETRAHEDRON", "VOXEL", "HEXAHEDRON", "WEDGE", "PYRAMID", "POLYHEDRON"})
+            names = {
+                "TETRAHEDRON", "VOXEL", "HEXAHEDRON", "WEDGE", "PYRAMID", "POLYHEDRON",
+                "TETRAHEDRON10", "PYRAMID13", "WEDGE15", "WEDGE18", "HEXAHEDRON20", "HEXAHEDRON27"
+            })
     void aSoundMeshHasNoFindings(CellShape shape) {
         MeshHealth.Sheet sheet = MeshHealth.of(BoxMesh.of(shape, new int[] {3, 2, 2}, new double[] {3, 2, 1}, 0.2, 3));
         assertThat(sheet.findings()).isEmpty();

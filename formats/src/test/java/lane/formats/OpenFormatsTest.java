@@ -456,14 +456,50 @@ class OpenFormatsTest {
                 var bc = node(all, "wall " + z, "BC_t", "BCWall");
                 node(bc, "PointRange", "IndexRange_t", new int[] {1, 1, 1, 3, 1, 2});
                 node(bc, "FamilyName", "FamilyName_t", "walls");
+                // The same side again, told by its faces instead of its nodes.
+                var byFace = node(all, "low " + z, "BC_t", "BCWall");
+                node(byFace, "GridLocation", "GridLocation_t", "JFaceCenter");
+                node(byFace, "PointRange", "IndexRange_t", new int[] {1, 1, 1, 2, 1, 1});
+                // The first of the faces across i alone.
+                var end = node(all, "end " + z, "BC_t", "BCInflow");
+                node(end, "GridLocation", "GridLocation_t", "IFaceCenter");
+                node(end, "PointRange", "IndexRange_t", new int[] {3, 1, 1, 3, 1, 1});
             }
         }
         Dataset d = read(file);
         assertThat(d.mesh().cellCount()).isEqualTo(4);
         assertThat(d.mesh().nodeCount()).isEqualTo(20);
         assertThat(measure(d.mesh())).isCloseTo(4, within(1e-12));
-        assertThat(d.groups()).extracting(Dataset.Group::name).containsExactly("walls");
-        assertThat(measure(d.groups().getFirst().surface())).isCloseTo(4, within(1e-12));
+        assertThat(d.groups())
+                .extracting(Dataset.Group::name)
+                .containsExactlyInAnyOrder("walls", "low 0", "low 1", "end 0", "end 1");
+        for (Dataset.Group g : d.groups()) {
+            double area = g.name().equals("walls") ? 4 : g.name().startsWith("low") ? 2 : 1;
+            assertThat(measure(g.surface())).as(g.name()).isCloseTo(area, within(1e-12));
+        }
+    }
+
+    @Test
+    void xdmfIncludesTheMeshOfAnotherGridOfTheSameFile() throws IOException {
+        String mesh = "<Grid Name=\"mesh\" GridType=\"Uniform\"><Topology TopologyType=\"Tetrahedron\""
+                + " NumberOfElements=\"1\"><DataItem Format=\"XML\" DataType=\"Int\" Dimensions=\"1 4\">0 1 2 3</DataItem>"
+                + "</Topology><Geometry GeometryType=\"XYZ\"><DataItem Format=\"XML\" Dimensions=\"4 3\">"
+                + "0 0 0 1 0 0 0 1 0 0 0 1</DataItem></Geometry></Grid>";
+        String series = "<Grid GridType=\"Collection\" CollectionType=\"Temporal\"><Grid><Time Value=\"2\"/>"
+                + "<xi:include %s/><Attribute Name=\"T\" Center=\"Node\"><DataItem Format=\"XML\" Dimensions=\"4\">"
+                + "1 2 3 4</DataItem></Attribute></Grid></Grid>";
+        String file = "<Xdmf Version=\"3.0\" xmlns:xi=\"http://www.w3.org/2001/XInclude\"><Domain>" + series + mesh
+                + "</Domain></Xdmf>";
+        String path = "xpointer=\"xpointer(//Grid[@Name=&quot;mesh&quot;]/*[self::Topology or self::Geometry])\"";
+        Dataset d = read(write("i.xdmf", String.format(file, path)));
+        assertThat(measure(d.mesh())).isCloseTo(1.0 / 6, within(1e-15));
+        assertThat(d.times()).containsExactly(2.0);
+        for (String wrong : List.of("href=\"/etc/passwd\" parse=\"text\"", "xpointer=\"element(/1)\"", "")) {
+            Path bad = write("bad.xdmf", String.format(file, wrong));
+            assertThatThrownBy(() -> read(bad))
+                    .isInstanceOf(LaneException.class)
+                    .hasMessageContaining("bad.xdmf");
+        }
     }
 
     @Test

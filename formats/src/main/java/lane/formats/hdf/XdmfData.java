@@ -21,6 +21,7 @@ import lane.formats.FileHash;
 import lane.formats.FormatError;
 import org.w3c.dom.Element;
 import org.w3c.dom.Node;
+import org.w3c.dom.NodeList;
 
 /** The numbers of an XDMF file: in the XML itself, in HDF5 or binary files below its folder, or a part of other numbers. */
 final class XdmfData {
@@ -76,16 +77,66 @@ final class XdmfData {
         if (path.length() > 500) {
             throw new FormatError("it has a reference of more than 500 characters");
         }
-        try {
-            var found = (Node)
-                    XPathFactory.newInstance().newXPath().evaluate(path, e.getOwnerDocument(), XPathConstants.NODE);
-            if (found instanceof Element there && there != e && !there.hasAttribute("Reference")) {
-                return there;
-            }
-        } catch (XPathExpressionException x) {
-            // Told below with the path.
+        NodeList found = found(path, e);
+        if (found.getLength() > 0
+                && found.item(0) instanceof Element there
+                && there != e
+                && !there.hasAttribute("Reference")) {
+            return there;
         }
-        throw new FormatError("it refers to \"" + path + "\", which is not there");
+        throw nowhere(path);
+    }
+
+    /**
+     * A child element, or the one that an include of the same document puts in its place: {@code <xi:include
+     * xpointer="xpointer(PATH)"/>} without a file. Null for neither.
+     */
+    Element childOrIncluded(Element parent, String name) {
+        Element own = child(parent, name);
+        if (own != null) {
+            return referred(own);
+        }
+        for (Node n = parent.getFirstChild(); n != null; n = n.getNextSibling()) {
+            boolean include = n instanceof Element e
+                    && (e.getTagName().equals("include") || e.getTagName().endsWith(":include"));
+            if (!include) {
+                continue;
+            }
+            var e = (Element) n;
+            String pointer = e.getAttribute("xpointer").strip();
+            if (!e.getAttribute("href").isBlank()) {
+                throw new FormatError("it includes another file, \"" + cut(e.getAttribute("href"))
+                        + "\"; only parts of the same file are included");
+            }
+            if (pointer.length() > 500 || !pointer.startsWith("xpointer(") || !pointer.endsWith(")")) {
+                throw new FormatError("it includes \"" + cut(pointer) + "\", which is not understood");
+            }
+            NodeList found = found(pointer.substring("xpointer(".length(), pointer.length() - 1), e);
+            for (int i = 0; i < found.getLength(); i++) {
+                if (found.item(i) instanceof Element there && there.getTagName().equals(name)) {
+                    return referred(there);
+                }
+            }
+        }
+        return null;
+    }
+
+    private static String cut(String text) {
+        return text.substring(0, Math.min(80, text.length()));
+    }
+
+    private static FormatError nowhere(String path) {
+        return new FormatError("it refers to \"" + cut(path) + "\", which is not there");
+    }
+
+    private static NodeList found(String path, Element from) {
+        try {
+            return (NodeList) XPathFactory.newInstance()
+                    .newXPath()
+                    .evaluate(path, from.getOwnerDocument(), XPathConstants.NODESET);
+        } catch (XPathExpressionException x) {
+            throw nowhere(path);
+        }
     }
 
     static double real(String text) {

@@ -184,8 +184,8 @@ public final class XdmfReader {
     }
 
     private Dataset uniform(Element grid) {
-        Element topology = data.referred(XdmfData.child(grid, "Topology"));
-        Element geometry = data.referred(XdmfData.child(grid, "Geometry"));
+        Element topology = data.childOrIncluded(grid, "Topology");
+        Element geometry = data.childOrIncluded(grid, "Geometry");
         if (topology == null || geometry == null) {
             throw new FormatError("grid \"" + XdmfData.word(grid, "Name") + "\" lacks its topology or its geometry");
         }

@@ -17,6 +17,7 @@ class ArchitectureTest {
             "unit",
             "trail",
             "mesh",
+            "formula",
             "field",
             "cut",
             "station",

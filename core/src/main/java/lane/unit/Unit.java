@@ -15,6 +15,11 @@ public record Unit(String symbol, Dimension dimension, double factor, double off
     public static final Unit ONE = new Unit("1", Dimension.NONE, 1, 0);
     public static final Unit UNKNOWN = new Unit("", null, 1, 0);
 
+    private static final Dimension PER_SECOND = Dimension.NONE.over(Dimension.base(2));
+    private static final java.util.regex.Pattern CYCLES = java.util.regex.Pattern.compile("(^|[^\\p{L}])[kMGm]?Hz");
+    private static final java.util.regex.Pattern ANGULAR =
+            java.util.regex.Pattern.compile("(^|[^\\p{L}])(rad|deg|rpm|[°'])");
+
     /** Reads a unit such as {@code kg/(m3 s)}, {@code mN·m}, {@code m^(1/2)} or {@code degC}; blank means unknown. */
     public static Unit of(String text) {
         return UnitParser.parse(text);
@@ -22,6 +27,20 @@ public record Unit(String symbol, Dimension dimension, double factor, double off
 
     public boolean known() {
         return dimension != null;
+    }
+
+    /** Whether it counts cycles per time, which are no angle per time though both are 1/s. */
+    public boolean cycles() {
+        return perTime() && CYCLES.matcher(symbol).find();
+    }
+
+    /** Whether it is an angle per time. */
+    public boolean angular() {
+        return perTime() && ANGULAR.matcher(symbol).find();
+    }
+
+    private boolean perTime() {
+        return known() && dimension.equals(PER_SECOND);
     }
 
     /** The SI value of a value in this unit. */
@@ -41,7 +60,11 @@ public record Unit(String symbol, Dimension dimension, double factor, double off
 
     /** Whether values can be compared with values in the other unit: both known and of one dimension. */
     public boolean comparable(Unit other) {
-        return known() && other.known() && dimension.equals(other.dimension);
+        return known()
+                && other.known()
+                && dimension.equals(other.dimension)
+                && !(cycles() && other.angular())
+                && !(angular() && other.cycles());
     }
 
     /** The unit of differences of values in this unit. */

@@ -67,8 +67,8 @@ public final class LaneBar implements View {
         String datum = study.source(study.datum()).map(Source::name).orElse("none");
         HBox title = Ui.row(
                 10,
-                Ui.label("Lanes", "section"),
-                Ui.label("datum", "small", "muted"),
+                Ui.firm(Ui.label("Lanes", "section")),
+                Ui.firm(Ui.label("datum", "small", "muted")),
                 Ui.icon(Feather.FLAG),
                 Ui.label(datum, "small"));
         title.setLayoutX(16);

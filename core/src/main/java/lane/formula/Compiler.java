@@ -1,0 +1,752 @@
+package lane.formula;
+
+import java.util.ArrayDeque;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.Deque;
+import java.util.HashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import lane.base.LaneException;
+import lane.mesh.Axis;
+import lane.mesh.Point;
+import lane.unit.Dimension;
+import lane.unit.Unit;
+
+/**
+ * What a formula means in a scope: its units and shapes are checked, and the steps of its program are made, in one walk,
+ * so that what is checked is what is computed. Values are in SI units inside.
+ *
+ * <p>Temperatures: a formula counts the temperature points in it. A difference has none, a sum of two has two, and a half
+ * of that one again; a result must have one or none. In products, powers and functions the absolute temperature counts.
+ */
+public final class Compiler {
+    /** A value while it is compiled: its components among the program's values. */
+    record Val(Type type, int[] at) {}
+
+    /**
+     * A formula ready to be computed.
+     *
+     * @param notes what should be known about its units, in sentences
+     */
+    public record Compiled(Type type, Program program, List<String> notes) {}
+
+    private static final Dimension METRE = Unit.of("m").dimension();
+    private static final Dimension SECOND = Unit.of("s").dimension();
+
+    final Program.Builder program = new Program.Builder();
+    final Scope scope;
+    private final Set<String> notes = new LinkedHashSet<>();
+    private final Deque<String> inside = new ArrayDeque<>();
+    private final Map<String, Val> defined = new HashMap<>();
+    private final Vectors vectors = new Vectors(this);
+    private final Calls calls = new Calls(this, vectors);
+    /** Where a sum came to hold more or fewer temperature points than a temperature. */
+    private Span odd;
+
+    private Compiler(Scope scope) {
+        this.scope = scope;
+    }
+
+    /** @throws FormulaException with the wrong token */
+    public static Compiled compile(Node node, Scope scope) {
+        var compiler = new Compiler(scope);
+        Val v = compiler.value(node, "");
+        compiler.settled(v, node);
+        Type type = Rules.either(v.type()) ? v.type().in(v.type().unit(), 1) : v.type();
+        return new Compiled(type, compiler.program.build(v.at()), List.copyOf(compiler.notes));
+    }
+
+    /** @throws FormulaException with the wrong token; a text that cannot be parsed too */
+    public static Compiled compile(String text, Scope scope) {
+        return compile(Parser.parse(text), scope);
+    }
+
+    static FormulaException error(Span span, String sentence) {
+        return new FormulaException(span, sentence);
+    }
+
+    void note(String sentence) {
+        notes.add(sentence);
+    }
+
+    /** A value whose temperature points must be those of a temperature or of a difference. */
+    Val settled(Val v, Node node) {
+        double p = v.type().points();
+        if (v.type().temperature() && !Double.isNaN(p) && Math.abs(p) > 1e-9 && Math.abs(p - 1) > 1e-9) {
+            throw error(
+                    odd == null ? node.span() : odd,
+                    "Temperatures are added or scaled here so that the result is neither a temperature nor a difference;"
+                            + " subtract one from the other, or divide their sum by how many there are.");
+        }
+        return v;
+    }
+
+    Val value(Node node, String frame) {
+        return switch (node) {
+            case Node.Num n -> number(n);
+            case Node.Name n -> name(n, frame);
+            case Node.Member m ->
+                vectors.member(settled(value(m.of(), frame), m.of()), m, axis(frame, m), !frame.isEmpty());
+            case Node.Unary u -> unary(u, frame);
+            case Node.Binary b -> binary(b, frame);
+            case Node.Call c -> calls.call(c, frame);
+            case Node.Reduction r -> reduction(r, frame);
+            case Node.Vector v -> vector(v, frame);
+            case Node.OfLane o -> {
+                Val body = settled(value(o.body(), frame), o.body());
+                yield step(new Scope.Step.OfLane(o.body(), body.type(), frame, o.lane()), body.type(), o.laneSpan());
+            }
+            case Node.AtTime a -> {
+                Val body = settled(value(a.body(), frame), a.body());
+                Val time = value(a.time(), frame);
+                boolean seconds = !time.type().known()
+                        || time.type().plain()
+                        || time.type().dimension().equals(SECOND);
+                if (!time.type().number() || !seconds || !program.constantIs(time.at()[0])) {
+                    throw error(
+                            a.time().span(),
+                            "A time stands behind \"at\": a number, in seconds or with a unit of time.");
+                }
+                yield step(
+                        new Scope.Step.AtTime(a.body(), body.type(), frame, program.constantOf(time.at()[0])),
+                        body.type(),
+                        a.span());
+            }
+            case Node.InFrame f -> {
+                if (scope.frame(f.frame()) == null || f.frame().isEmpty()) {
+                    throw error(f.frameSpan(), "There is no frame \"" + f.frame() + "\"; add it at Stations.");
+                }
+                yield value(f.body(), f.frame());
+            }
+        };
+    }
+
+    Val step(Scope.Step step, Type type, Span span) {
+        try {
+            Val made = stored(scope.step(step), "");
+            return new Val(type, made.at());
+        } catch (Scope.Trouble e) {
+            throw error(span, e.getMessage());
+        }
+    }
+
+    Axis axis(String frame, Node node) {
+        Axis axis = scope.frame(frame);
+        if (axis == null) {
+            throw error(node.span(), "There is no frame \"" + frame + "\"; add it at Stations.");
+        }
+        return axis;
+    }
+
+    private Val number(Node.Num n) {
+        if (n.unit().isEmpty()) {
+            return new Val(Type.NUMBER, new int[] {program.constant(n.value())});
+        }
+        Unit unit;
+        try {
+            unit = Unit.of(n.unit());
+        } catch (LaneException e) {
+            throw error(
+                    n.unitSpan(),
+                    "\"" + n.unit() + "\" is no unit; write one like kg/(m3 s) in the quotes, or * before a name.");
+        }
+        Type type = Type.of(1, unit);
+        if (type.temperature() && unit.offset() == 0 && type.points() == 1) {
+            type = type.in(unit, Rules.EITHER);
+        }
+        return new Val(type, new int[] {program.constant(unit.toSi(n.value()))});
+    }
+
+    private Val name(Node.Name n, String frame) {
+        Meaning meaning = scope.meaning(n.name());
+        return switch (meaning) {
+            case null -> builtIn(n.name(), frame, n.span());
+            case Meaning.Defined d -> definition(d, n);
+            case Meaning.Stored s -> stored(s, n.name());
+            case Meaning.Known k ->
+                new Val(
+                        k.type(),
+                        Arrays.stream(k.values()).mapToInt(program::constant).toArray());
+        };
+    }
+
+    /** What every place has; null for nothing of this name. */
+    Val builtIn(String name, String frame, Span span) {
+        Axis axis = scope.frame(frame);
+        switch (name) {
+            case "x", "y", "z" -> {
+                Val p = vectors.place(axis, !frame.isEmpty());
+                int d = "xyz".indexOf(name);
+                int at = frame.isEmpty()
+                        ? p.at()[d]
+                        : vectors.along(
+                                p.at(),
+                                List.of(axis.zero(), axis.quarter(), axis.direction())
+                                        .get(d));
+                return new Val(p.type().shaped(1), new int[] {at});
+            }
+            case "position" -> {
+                return vectors.place(axis, !frame.isEmpty());
+            }
+            case "radius", "angle", "axial" -> {
+                return vectors.cylindrical(name, axis);
+            }
+            case "pi" -> {
+                return new Val(Type.NUMBER, new int[] {program.constant(Math.PI)});
+            }
+            case "time" -> {
+                double t = scope.time();
+                if (Double.isNaN(t)) {
+                    throw error(span, "The run has no time here; state a time at the lanes.");
+                }
+                return new Val(Type.of(1, Unit.of("s")), new int[] {program.constant(t)});
+            }
+            default -> {
+                for (Spot s : Spot.values()) {
+                    if (s.word().equals(name)) {
+                        return stored(s.stored(), name);
+                    }
+                }
+            }
+        }
+        String near = near(name);
+        throw error(
+                span,
+                "There is no quantity, field or reading \"" + name + "\"; "
+                        + (near.isEmpty()
+                                ? "choose another name, or add it at Quantities."
+                                : "is \"" + near + "\" meant?"));
+    }
+
+    private String near(String name) {
+        String best = "";
+        int least = Math.max(1, name.length() / 3) + 1;
+        for (String other : scope.names()) {
+            int d = distance(name.toLowerCase(java.util.Locale.ROOT), other.toLowerCase(java.util.Locale.ROOT), least);
+            if (d < least) {
+                least = d;
+                best = other;
+            }
+        }
+        return best;
+    }
+
+    /** Letters to change, add or leave out; at most {@code most}. */
+    private static int distance(String a, String b, int most) {
+        if (Math.abs(a.length() - b.length()) >= most) {
+            return most;
+        }
+        int[] before = new int[b.length() + 1];
+        Arrays.setAll(before, j -> j);
+        for (int i = 1; i <= a.length(); i++) {
+            int[] now = new int[b.length() + 1];
+            now[0] = i;
+            for (int j = 1; j <= b.length(); j++) {
+                int change = a.charAt(i - 1) == b.charAt(j - 1) ? 0 : 1;
+                now[j] = Math.min(Math.min(now[j - 1], before[j]) + 1, before[j - 1] + change);
+            }
+            before = now;
+        }
+        return before[b.length()];
+    }
+
+    private Val definition(Meaning.Defined d, Node.Name n) {
+        if (inside.contains(d.name())) {
+            List<String> loop = new ArrayList<>(inside);
+            java.util.Collections.reverse(loop);
+            loop = loop.subList(loop.indexOf(d.name()), loop.size());
+            throw error(
+                    n.span(),
+                    "\"" + d.name() + "\" is defined by itself: " + String.join(" > ", loop) + " > " + d.name()
+                            + "; break the loop.");
+        }
+        Val have = defined.get(d.name());
+        if (have != null) {
+            return have;
+        }
+        if (inside.size() > 50) {
+            throw error(n.span(), "More than 50 quantities refer to one another; define some of them together.");
+        }
+        inside.push(d.name());
+        try {
+            Val v = settled(value(d.body(), ""), d.body());
+            Val shown = stated(v, d.stated());
+            if (shown == null) {
+                throw error(
+                        n.span(),
+                        "\"" + d.name() + "\" is in " + v.type().unit().label() + " and cannot be shown in "
+                                + d.stated().symbol() + "; correct its unit.");
+            }
+            defined.put(d.name(), shown);
+            return shown;
+        } catch (FormulaException e) {
+            boolean loop = e.getMessage().contains("is defined by itself");
+            throw error(n.span(), loop ? e.getMessage() : "\"" + d.name() + "\" cannot be computed: " + e.getMessage());
+        } finally {
+            inside.pop();
+        }
+    }
+
+    /** A value in the unit that was given to it; null if it cannot be. */
+    private Val stated(Val v, Unit unit) {
+        if (!unit.known()) {
+            return v;
+        }
+        if (!v.type().known()) {
+            int[] at = Arrays.stream(v.at())
+                    .map(i -> affine(i, unit, v.at().length == 1))
+                    .toArray();
+            Type type = Type.of(v.type().components(), unit);
+            return new Val(new Type(type.components(), v.type().truth(), unit, type.points()), at);
+        }
+        if (!v.type().unit().comparable(unit)) {
+            return null;
+        }
+        return new Val(
+                v.type()
+                        .in(
+                                v.type().points() == 0 ? unit.difference() : unit,
+                                v.type().points()),
+                v.at());
+    }
+
+    private int affine(int at, Unit unit, boolean whole) {
+        int scaled = unit.factor() == 1 ? at : step(Kernels.MULTIPLY, "*", at, program.constant(unit.factor()));
+        return unit.offset() == 0 || !whole ? scaled : step(Kernels.ADD, "+", scaled, program.constant(unit.offset()));
+    }
+
+    Val stored(Meaning.Stored s, String name) {
+        int[] source =
+                switch (s.components()) {
+                    case 2 -> new int[] {0, 1, -1};
+                    case 6 -> new int[] {0, 3, 5, 3, 1, 4, 5, 4, 2};
+                    default ->
+                        java.util.stream.IntStream.range(0, s.components()).toArray();
+                };
+        int[] at = new int[source.length];
+        for (int c = 0; c < at.length; c++) {
+            at[c] = source[c] < 0
+                    ? program.constant(0)
+                    : affine(program.leaf(s.key(), source[c]), s.unit(), s.components() == 1);
+        }
+        if (!s.unit().known() && !name.isEmpty()) {
+            note("The unit of \"" + name + "\" is not known: its numbers are taken as they stand, and the result has no"
+                    + " unit.");
+        }
+        return new Val(Type.of(at.length, s.unit()), at);
+    }
+
+    int step(Kernel kernel, String what, int... in) {
+        return program.step(what, kernel, in);
+    }
+
+    private Val unary(Node.Unary u, String frame) {
+        Val v = value(u.of(), frame);
+        if (u.operator().equals("not")) {
+            condition(v, u.of());
+            return new Val(Type.TRUTH, new int[] {step(Kernels.NOT, "not", v.at())});
+        }
+        noTruth(v, u.of());
+        double points = -v.type().points();
+        if (v.type().temperature() && v.type().points() != 0) {
+            odd = u.span();
+        }
+        int[] at =
+                Arrays.stream(v.at()).map(i -> step(Kernels.NEGATE, "neg", i)).toArray();
+        return new Val(v.type().in(v.type().unit(), points == 0 ? 0 : points), at);
+    }
+
+    void condition(Val v, Node node) {
+        if (!v.type().truth()) {
+            throw error(
+                    node.span(),
+                    "A condition is needed here, not " + v.type().word() + "; write a comparison such as a > b.");
+        }
+    }
+
+    void noTruth(Val v, Node node) {
+        if (v.type().truth()) {
+            throw error(node.span(), "A condition is no number; choose between two values with if(condition, a, b).");
+        }
+    }
+
+    private Val binary(Node.Binary b, String frame) {
+        Val left = value(b.left(), frame);
+        Val right = value(b.right(), frame);
+        return switch (b.operator()) {
+            case "and", "or" -> {
+                condition(left, b.left());
+                condition(right, b.right());
+                boolean and = b.operator().equals("and");
+                yield new Val(Type.TRUTH, new int[] {
+                    step(and ? Kernels.LEAST : Kernels.GREATEST, b.operator(), left.at()[0], right.at()[0])
+                });
+            }
+            case "+", "-" -> sum(b, left, right);
+            case "*" -> product(b, left, right);
+            case "/" -> quotient(b, left, right);
+            case "^" -> power(b, left, right);
+            default -> comparison(b, left, right);
+        };
+    }
+
+    /** Whether a value is the number 0 without a unit, which is zero of anything but a temperature. */
+    private boolean zero(Val v) {
+        return v.type().number()
+                && v.type().equals(Type.NUMBER)
+                && program.constantIs(v.at()[0])
+                && program.constantOf(v.at()[0]) == 0;
+    }
+
+    private String named(Node node, String side) {
+        return switch (node) {
+            case Node.Name n -> "\"" + n.name() + "\"";
+            case Node.Num n -> n.unit().isEmpty() ? "the number" : "the number with its unit";
+            default -> side;
+        };
+    }
+
+    /** Both in one unit, or zero, or a unit is unknown, which is noted. */
+    void alike(String doing, Span at, Node leftNode, Val left, Node rightNode, Val right) {
+        if (left.type().components() != right.type().components()) {
+            throw error(
+                    at,
+                    left.type().word().substring(0, 1).toUpperCase(java.util.Locale.ROOT)
+                            + left.type().word().substring(1) + " and "
+                            + right.type().word() + " cannot be " + doing
+                            + "; take components or a magnitude.");
+        }
+        if (zero(left) && !right.type().temperature()
+                || zero(right) && !left.type().temperature()) {
+            return;
+        }
+        if (!left.type().known() || !right.type().known()) {
+            if (left.type().known() != right.type().known()) {
+                note("A value without a known unit is " + doing + " with one in "
+                        + (left.type().known() ? left : right).type().unit().label() + " as it stands.");
+            }
+            return;
+        }
+        if (!left.type().dimension().equals(right.type().dimension())) {
+            throw error(
+                    at,
+                    named(leftNode, "The left side").replaceFirst("^t", "T") + " is in " + unit(left) + " and "
+                            + named(rightNode, "the right side") + " in " + unit(right) + ", which cannot be " + doing
+                            + "; " + Rules.mend(left.type(), right.type()) + ".");
+        }
+        if (left.type().unit().cycles() && right.type().unit().angular()
+                || left.type().unit().angular() && right.type().unit().cycles()) {
+            throw error(
+                    at,
+                    "Cycles ("
+                            + (left.type().unit().cycles() ? left : right)
+                                    .type()
+                                    .unit()
+                                    .symbol()
+                            + ") and angles per time ("
+                            + (left.type().unit().cycles() ? right : left)
+                                    .type()
+                                    .unit()
+                                    .symbol() + ") cannot be " + doing
+                            + "; multiply the cycles by 2 * pi.");
+        }
+    }
+
+    static String unit(Val v) {
+        return v.type().plain() ? "no unit" : v.type().unit().symbol();
+    }
+
+    private Val sum(Node.Binary b, Val left, Val right) {
+        noTruth(left, b.left());
+        noTruth(right, b.right());
+        boolean plus = b.operator().equals("+");
+        alike(plus ? "added" : "subtracted", b.at(), b.left(), left, b.right(), right);
+        Type type;
+        if (!left.type().known() || !right.type().known()) {
+            type = zero(left)
+                    ? right.type()
+                    : zero(right) ? left.type() : left.type().in(Unit.UNKNOWN, 0);
+        } else {
+            type = zero(left) && !right.type().temperature()
+                    ? right.type()
+                    : zero(right) && !left.type().temperature()
+                            ? left.type()
+                            : Rules.sum(left.type(), right.type(), plus ? 1 : -1);
+        }
+        if (type.temperature() && type.points() != 0 && type.points() != 1 && !Rules.either(type)) {
+            odd = b.span();
+        }
+        int[] at = new int[left.at().length];
+        for (int c = 0; c < at.length; c++) {
+            at[c] = plus
+                    ? step(Kernels.ADD, "+", left.at()[c], right.at()[c])
+                    : step(Kernels.SUBTRACT, "-", left.at()[c], right.at()[c]);
+        }
+        return new Val(type, at);
+    }
+
+    /** A constant number without a unit scales temperature points; in any other product the absolute value counts. */
+    private double scaled(Val factor, Val of, boolean divide) {
+        boolean constant = factor.type().number() && factor.type().plain() && program.constantIs(factor.at()[0]);
+        if (!of.type().temperature() || !constant) {
+            return 0;
+        }
+        double f = program.constantOf(factor.at()[0]);
+        double points = of.type().points() * (divide ? 1 / f : f);
+        return Math.abs(points - Math.rint(points)) < 1e-12 ? Math.rint(points) : points;
+    }
+
+    private Val product(Node.Binary b, Val left, Val right) {
+        noTruth(left, b.left());
+        noTruth(right, b.right());
+        if (left.type().components() > 1 && right.type().components() > 1) {
+            throw error(
+                    b.at(),
+                    "A product of " + left.type().word() + " and "
+                            + right.type().word()
+                            + " can mean several things; write dot(a, b), cross(a, b) or double(a, b).");
+        }
+        boolean leftNumber = left.type().components() == 1;
+        Val number = leftNumber ? left : right;
+        Val other = leftNumber ? right : left;
+        double points = right.type().temperature() ? scaled(left, right, false) : scaled(right, left, false);
+        Unit unit = points == 1
+                ? (right.type().temperature() ? right : left).type().unit()
+                : Rules.product(left.type(), right.type());
+        if (points != 0 && points != 1 && !Double.isNaN(points)) {
+            odd = b.span();
+        }
+        int[] at = Arrays.stream(other.at())
+                .map(i -> times(leftNumber ? number.at()[0] : i, leftNumber ? i : number.at()[0]))
+                .toArray();
+        return new Val(new Type(other.type().components(), false, unit, points), at);
+    }
+
+    private int times(int a, int b) {
+        if (program.constantIs(a) && program.constantOf(a) == 1) {
+            return b;
+        }
+        return program.constantIs(b) && program.constantOf(b) == 1 ? a : step(Kernels.MULTIPLY, "*", a, b);
+    }
+
+    private Val quotient(Node.Binary b, Val left, Val right) {
+        noTruth(left, b.left());
+        noTruth(right, b.right());
+        if (right.type().components() > 1) {
+            throw error(
+                    b.at(),
+                    "Nothing can be divided by " + right.type().word() + "; divide by its norm or a component.");
+        }
+        double points = left.type().temperature() && right.type().plain() ? scaled(right, left, true) : 0;
+        if (points != 0 && points != 1 && !Double.isNaN(points)) {
+            odd = b.span();
+        }
+        Unit unit = points == 1 ? left.type().unit() : Rules.quotient(left.type(), right.type());
+        int[] at = Arrays.stream(left.at())
+                .map(i -> step(Kernels.DIVIDE, "/", i, right.at()[0]))
+                .toArray();
+        return new Val(new Type(left.type().components(), false, unit, points), at);
+    }
+
+    private Val power(Node.Binary b, Val base, Val exponent) {
+        if (!base.type().number()) {
+            throw error(
+                    b.left().span(),
+                    base.type().truth()
+                            ? "A condition has no powers."
+                            : "A power of " + base.type().word()
+                                    + " can mean several things; write dot(a, a) or norm(a) ^ 2.");
+        }
+        if (!exponent.type().number()
+                || exponent.type().known() && !exponent.type().plain()) {
+            throw error(
+                    b.right().span(),
+                    "An exponent is a number without a unit, not "
+                            + exponent.type().word() + " in " + unit(exponent) + ".");
+        }
+        boolean constant = program.constantIs(exponent.at()[0]);
+        double e = constant ? program.constantOf(exponent.at()[0]) : Double.NaN;
+        Unit unit;
+        if (!base.type().known()) {
+            unit = Unit.UNKNOWN;
+        } else if (base.type().plain()) {
+            unit = Unit.ONE;
+        } else if (constant) {
+            unit = raised(base.type().dimension(), e, b.right().span());
+        } else {
+            throw error(
+                    b.right().span(),
+                    "The exponent differs from place to place, but " + named(b.left(), "the base") + " has the unit "
+                            + unit(base) + "; divide the base by a reference first.");
+        }
+        return new Val(new Type(1, false, unit, 0), new int[] {raise(base.at()[0], exponent.at()[0], e)});
+    }
+
+    /** Small whole powers are products; x ^ 0.5 is the root. */
+    private int raise(int base, int exponent, double e) {
+        if (e == 0.5) {
+            return step(Kernels.SQRT, "sqrt", base);
+        }
+        if (e == 1) {
+            return base;
+        }
+        if (e == -1) {
+            return step(Kernels.DIVIDE, "/", program.constant(1), base);
+        }
+        if (e == 2 || e == 3 || e == 4) {
+            int square = step(Kernels.MULTIPLY, "*", base, base);
+            return e == 2 ? square : step(Kernels.MULTIPLY, "*", square, e == 3 ? base : square);
+        }
+        return step(Kernels.POWER, "^", base, exponent);
+    }
+
+    /** The unit of a power with a rational exponent. */
+    Unit raised(Dimension d, double e, Span span) {
+        for (int q = 1; q <= 60; q++) {
+            double p = e * q;
+            if (Math.abs(p - Math.rint(p)) < 1e-12 * Math.max(1, Math.abs(p)) && Math.abs(p) <= 1000) {
+                try {
+                    return Rules.si(d.power((int) Math.rint(p), q));
+                } catch (ArithmeticException x) {
+                    break;
+                }
+            }
+        }
+        throw error(span, "A unit cannot be raised to the power " + e + "; use a whole number or a simple fraction.");
+    }
+
+    private Val comparison(Node.Binary b, Val left, Val right) {
+        noTruth(left, b.left());
+        noTruth(right, b.right());
+        settled(left, b.left());
+        settled(right, b.right());
+        if (left.type().components() > 1 || right.type().components() > 1) {
+            throw error(b.at(), "Vectors and tensors cannot be compared; compare components or norms.");
+        }
+        alike("compared", b.at(), b.left(), left, b.right(), right);
+        sameKind(b.at(), left, right, "compared");
+        int l = left.at()[0];
+        int r = right.at()[0];
+        int at =
+                switch (b.operator()) {
+                    case "<" -> step(Kernels.LESS, "<", l, r);
+                    case "<=" -> step(Kernels.AT_MOST, "<=", l, r);
+                    case ">" -> step(Kernels.LESS, "<", r, l);
+                    case ">=" -> step(Kernels.AT_MOST, "<=", r, l);
+                    case "=" -> step(Kernels.EQUAL, "=", l, r);
+                    default -> step(Kernels.NOT, "not", step(Kernels.EQUAL, "=", l, r));
+                };
+        return new Val(Type.TRUTH, new int[] {at});
+    }
+
+    void sameKind(Span at, Val left, Val right, String doing) {
+        if (left.type().known() && right.type().known() && !Rules.alike(left.type(), right.type())) {
+            throw error(
+                    at,
+                    "A temperature and a difference of temperatures cannot be " + doing
+                            + "; write a difference as 5 \"delta degC\" and a temperature as 5 \"degC\".");
+        }
+    }
+
+    /** Components along the frame's own directions. */
+    private Val vector(Node.Vector v, String frame) {
+        Val[] parts = new Val[3];
+        for (int c = 0; c < 3; c++) {
+            parts[c] = settled(value(v.parts().get(c), frame), v.parts().get(c));
+            noTruth(parts[c], v.parts().get(c));
+            if (parts[c].type().components() != 1) {
+                throw error(
+                        v.parts().get(c).span(),
+                        "A component is a number, not " + parts[c].type().word() + ".");
+            }
+            int first = zero(parts[0]) ? 1 : 0;
+            if (c > 0) {
+                alike(
+                        "in one vector",
+                        v.parts().get(c).span(),
+                        v.parts().get(Math.min(first, c - 1)),
+                        parts[Math.min(first, c - 1)],
+                        v.parts().get(c),
+                        parts[c]);
+            }
+        }
+        Val lead = Arrays.stream(parts).filter(p -> !zero(p)).findFirst().orElse(parts[0]);
+        int[] at = {parts[0].at()[0], parts[1].at()[0], parts[2].at()[0]};
+        if (!frame.isEmpty()) {
+            at = vectors.fromFrame(at, axis(frame, v));
+        }
+        return new Val(new Type(3, false, lead.type().unit(), 0), at);
+    }
+
+    private Val reduction(Node.Reduction r, String frame) {
+        Val body = settled(value(r.body(), frame), r.body());
+        noTruth(body, r.body());
+        int extent = -1;
+        for (Node.Place place : r.over()) {
+            int e = scope.extent(place.name());
+            if (e < 0) {
+                throw error(place.span(), "There is no station \"" + place.name() + "\"; add it at Stations.");
+            }
+            if (extent >= 0 && e != extent) {
+                throw error(
+                        place.span(),
+                        "Curves, surfaces and regions cannot be taken together; \"" + place.name()
+                                + "\" is of another kind.");
+            }
+            extent = e;
+        }
+        boolean extreme = r.kind().equals("min") || r.kind().equals("max");
+        if (extreme && body.type().components() > 1) {
+            throw error(
+                    r.body().span(),
+                    "The " + r.kind() + " is taken of numbers, not of "
+                            + body.type().word() + "; take a component or the norm.");
+        }
+        if (r.kind().equals("flow") && (!body.type().vector() || extent != 2)) {
+            throw error(
+                    extent != 2 ? r.over().getFirst().span() : r.body().span(),
+                    "A flow is that of a vector through a surface, not of "
+                            + body.type().word() + (extent != 2 ? " over a station that is none." : "."));
+        }
+        Unit weight = Unit.ONE;
+        if (r.weight() != null) {
+            Val w = value(r.weight(), frame);
+            if (!w.type().number()) {
+                throw error(
+                        r.weight().span(),
+                        "A weight is a number, not " + w.type().word() + ".");
+            }
+            if (extreme) {
+                throw error(r.weight().span(), "The least and the greatest value have no weight; leave it out.");
+            }
+            weight = w.type().unit();
+        }
+        Type type;
+        if (extreme || r.kind().equals("mean")) {
+            type = body.type();
+        } else {
+            Unit measure = extent == 0 ? Unit.ONE : Rules.si(METRE.power(extent, 1));
+            Type whole = body.type().in(Rules.product(body.type(), Type.of(1, weight)), 0);
+            type = new Type(
+                    r.kind().equals("flow") ? 1 : body.type().components(),
+                    false,
+                    Rules.product(whole, Type.of(1, measure)),
+                    0);
+        }
+        try {
+            double[] values = scope.reduce(r, body.type(), frame);
+            return new Val(
+                    type, Arrays.stream(values).mapToInt(program::constant).toArray());
+        } catch (Scope.Trouble e) {
+            throw error(r.span(), e.getMessage());
+        }
+    }
+
+    /** A point as three constants. */
+    int[] constants(Point p) {
+        return new int[] {program.constant(p.x()), program.constant(p.y()), program.constant(p.z())};
+    }
+}

@@ -1,0 +1,79 @@
+package lane.formula;
+
+import java.util.List;
+import lane.mesh.Axis;
+
+/**
+ * What a formula sees: the names of a study, and in it of one run where it is computed. Bodies of formulas that are
+ * computed elsewhere or as a whole (gradients, other lanes, means over stations) are handed over as trees.
+ *
+ * <p>Methods answer null or throw a {@link FormulaException} through {@link Trouble} for what is not there.
+ */
+public interface Scope {
+    /** What a name stands for; null for nothing. */
+    Meaning meaning(String name);
+
+    /** Names to suggest where one is wrong. */
+    List<String> names();
+
+    /** The study's axis for the blank name, else a frame's; null for none. */
+    Axis frame(String name);
+
+    /** The time of the run in seconds; NaN for none. */
+    double time();
+
+    /** What a step of another kind is asked for. */
+    sealed interface Step {
+        /** The formula it is about. */
+        Node body();
+
+        /** Its type. */
+        Type type();
+
+        /** The frame that it stands in; blank for none. */
+        String frame();
+
+        record Gradient(Node body, Type type, String frame) implements Step {}
+
+        record OfLane(Node body, Type type, String frame, String lane) implements Step {}
+
+        record AtTime(Node body, Type type, String frame, double time) implements Step {}
+    }
+
+    /**
+     * Values of a step at every place.
+     *
+     * @throws Trouble with what is missing
+     */
+    Meaning.Stored step(Step step);
+
+    /** 1 for curves, 2 for surfaces, 3 for regions, 0 for points; -1 if there is no such station. */
+    int extent(String station);
+
+    /**
+     * One number a component over stations, in SI units; a component that has no value is NaN.
+     *
+     * @throws Trouble with what is missing
+     */
+    double[] reduce(Node.Reduction reduction, Type body, String frame);
+
+    /** Two columns of a table, in SI units, ascending. */
+    record Table(double[] x, double[] y, Type xType, Type yType) {}
+
+    /**
+     * A table by its name.
+     *
+     * @param column of its values; blank for the first after the abscissa
+     * @throws Trouble with what is missing
+     */
+    Table table(String name, String column);
+
+    /** Something that the scope does not have: a sentence without a place in the formula. */
+    final class Trouble extends RuntimeException {
+        private static final long serialVersionUID = 1L;
+
+        public Trouble(String sentence) {
+            super(sentence);
+        }
+    }
+}

@@ -107,22 +107,16 @@ final class Picture implements Callable<Integer> {
                 scene, camera, look, width, height, palette.ground().getRGB() & 0xffffff);
         var image = Export.image(frame.argb(), width, height);
         Graphics2D g = image.createGraphics();
-        Annotations.paint(
-                g,
-                camera,
-                width,
-                height,
-                List.of(),
-                values == null
-                        ? null
-                        : new Annotations.Bar(
-                                quantity.name(),
-                                values.unit().label(),
-                                values.unit().fromSi(range.least()),
-                                values.unit().fromSi(range.greatest()),
-                                look.scale(),
-                                ""),
-                palette);
+        Annotations.Bar scale = values == null
+                ? null
+                : new Annotations.Bar(
+                        quantity.name(),
+                        values.unit().label(),
+                        values.unit().fromSi(range.least()),
+                        values.unit().fromSi(range.greatest()),
+                        look.scale(),
+                        "");
+        Annotations.paint(g, camera, width, height, Annotations.Over.of(List.of(), scale), palette);
         g.dispose();
         Map<String, String> facts = new LinkedHashMap<>();
         facts.put("Source", file);

@@ -55,6 +55,15 @@ public final class Glyphs {
         return new Cut(Mesh.uniform(xyz, CellShape.QUAD, nodes), owner, stencil.build());
     }
 
+    /** A value a point of streamlines as one a node of their {@link #tubes}. */
+    public static double[] around(double[] atPoints) {
+        double[] out = new double[SIDES * atPoints.length];
+        for (int i = 0; i < out.length; i++) {
+            out[i] = atPoints[i / SIDES];
+        }
+        return out;
+    }
+
     private static Point at(Streamlines lines, int i) {
         return new Point(lines.xyz()[3 * i], lines.xyz()[3 * i + 1], lines.xyz()[3 * i + 2]);
     }

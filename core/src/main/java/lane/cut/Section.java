@@ -1,6 +1,7 @@
 package lane.cut;
 
 import lane.base.Work;
+import lane.mesh.Axis;
 import lane.mesh.CellLocator;
 import lane.mesh.Mesh;
 import lane.mesh.Point;
@@ -21,8 +22,9 @@ public final class Section {
         return Slicer.cut(mesh, Level.plane(mesh, point, normal), locator.meeting(n, n.dot(point)), work);
     }
 
-    /** What lies in a box. @param box least and greatest x, y and z, in metres */
-    public static Cut within(Cut cut, double[] box) {
+    /** What lies in a box. @param box least and greatest x, y and z in a frame, in metres */
+    public static Cut within(Cut cut, double[] box, Axis frame) {
+        Point[] along = {frame.zero(), frame.quarter(), frame.direction()};
         Cut out = cut;
         for (int d = 0; d < 3; d++) {
             for (int side = 0; side < 2; side++) {
@@ -34,7 +36,10 @@ public final class Section {
                 double zero = 1e-12 * out.surface().modelSize();
                 double[] level = new double[out.surface().nodeCount()];
                 for (int i = 0; i < level.length; i++) {
-                    double v = side == 0 ? x[3 * i + d] - bound : bound - x[3 * i + d];
+                    double at = (x[3 * i] - frame.origin().x()) * along[d].x()
+                            + (x[3 * i + 1] - frame.origin().y()) * along[d].y()
+                            + (x[3 * i + 2] - frame.origin().z()) * along[d].z();
+                    double v = side == 0 ? at - bound : bound - at;
                     level[i] = Math.abs(v) <= zero ? 0 : v;
                 }
                 out = Clip.keep(out, level);

@@ -59,6 +59,13 @@ public final class PartBuilder {
         return ofBoundaryFaces(name, all);
     }
 
+    /** The surface around some cells of a mesh, looking out of them; its faces belong to the cells inside. */
+    public static Part around(Mesh mesh, String name, int[] cells) {
+        Part skin = new PartBuilder(mesh.only(cells)).whole(name);
+        int[] owner = Arrays.stream(skin.owner()).map(c -> cells[c]).toArray();
+        return new Part(name, skin.surface(), skin.node(), owner, List.of(), 0, 0, Role.NONE);
+    }
+
     /** Groups boundary faces by a number for each cell behind them; names are the prefix and the number. */
     public List<Part> byOwner(String prefix, Values region) {
         var groups = new java.util.TreeMap<Long, List<Integer>>();

@@ -161,7 +161,12 @@ public final class Compiler {
     }
 
     private Val name(Node.Name n, String frame) {
-        Meaning meaning = scope.meaning(n.name());
+        Meaning meaning;
+        try {
+            meaning = scope.meaning(n.name());
+        } catch (Scope.Trouble e) {
+            throw error(n.span(), e.getMessage());
+        }
         return switch (meaning) {
             case null -> builtIn(n.name(), frame, n.span());
             case Meaning.Defined d -> definition(d, n);

@@ -46,15 +46,21 @@ public final class Program {
     }
 
     public Bench bench() {
-        return new Bench();
+        return new Bench(BLOCK);
+    }
+
+    /** A bench for blocks of at most so many places. */
+    public Bench bench(int most) {
+        return new Bench(Math.min(most, BLOCK));
     }
 
     /** Where a thread runs a program: load the leaves, run, take the results. */
     public final class Bench {
-        private final double[][] slot = new double[slots][BLOCK];
+        private final double[][] slot;
         private final double[][][] inputs = new double[steps.length][][];
 
-        private Bench() {
+        private Bench(int most) {
+            slot = new double[slots][most];
             for (int i = 0; i < constants.length; i++) {
                 Arrays.fill(slot[i], constants[i]);
             }

@@ -61,6 +61,35 @@ public record Axis(Point origin, Point direction, Point zero) {
                 .plus(quarter().times(radius * Math.sin(angle)));
     }
 
+    /** The place in space of coordinates x, y, z along the axis' own directions: zero, quarter, along. */
+    public Point out(Point own) {
+        return origin.plus(outDirection(own));
+    }
+
+    /** The direction in space of one in the axis' own directions. */
+    public Point outDirection(Point own) {
+        return zero.times(own.x()).plus(quarter().times(own.y())).plus(direction.times(own.z()));
+    }
+
+    /** The coordinates of a place along the axis' own directions. */
+    public Point in(Point place) {
+        return inDirection(place.minus(origin));
+    }
+
+    public Point inDirection(Point d) {
+        return new Point(d.dot(zero), d.dot(quarter()), d.dot(direction));
+    }
+
+    /** An axis that is given in this one's own coordinates, as it stands in space. */
+    public Axis out(Axis own) {
+        return new Axis(out(own.origin), outDirection(own.direction), outDirection(own.zero));
+    }
+
+    /** The axis whose {@link #out(Point)} is this one's {@link #in(Point)}. */
+    public Axis inverse() {
+        return new Axis(in(new Point(0, 0, 0)), inDirection(new Point(0, 0, 1)), inDirection(new Point(1, 0, 0)));
+    }
+
     /** Writes the vector turned about the direction of the axis; {@code out} may be {@code v}. */
     public void turn(double angle, double[] v, double[] out) {
         double c = Math.cos(angle);

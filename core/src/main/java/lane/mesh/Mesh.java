@@ -70,6 +70,29 @@ public final class Mesh {
         return new Mesh(places, shapes, offsets, nodes, faceOffsets, faceStream);
     }
 
+    /** Some of its cells over all of its nodes, in the given order. */
+    public Mesh only(int[] cells) {
+        byte[] kinds = new byte[cells.length];
+        int[] begins = new int[cells.length + 1];
+        int[] faces = faceStream == null ? null : new int[cells.length + 1];
+        for (int i = 0; i < cells.length; i++) {
+            kinds[i] = shapes[cells[i]];
+            begins[i + 1] = begins[i] + size(cells[i]);
+            if (faces != null) {
+                faces[i + 1] = faces[i] + faceEnd(cells[i]) - faceBegin(cells[i]);
+            }
+        }
+        int[] kept = new int[begins[cells.length]];
+        int[] stream = faces == null ? null : new int[faces[cells.length]];
+        for (int i = 0; i < cells.length; i++) {
+            System.arraycopy(nodes, begin(cells[i]), kept, begins[i], size(cells[i]));
+            if (stream != null) {
+                System.arraycopy(faceStream, faceBegin(cells[i]), stream, faces[i], faces[i + 1] - faces[i]);
+            }
+        }
+        return new Mesh(xyz, kinds, begins, kept, faces, stream);
+    }
+
     /** A mesh of cells of one shape with a fixed number of nodes. */
     public static Mesh uniform(double[] xyz, CellShape shape, int[] nodes) {
         int n = nodes.length / shape.nodes();

@@ -37,26 +37,31 @@ public final class CutCurveReader {
         if (run.mesh().dimension() != 3) {
             throw new LaneException("A cut curve needs a run with volume; this one is plane.");
         }
-        for (String name : names) {
-            Part part = run.part(name);
-            Cut cut = CutCurve.of(part.surface(), station.point(), station.normal(), Work.QUIET);
-            if (cut.empty()) {
-                continue;
-            }
-            SurfaceValues on = quantity == null ? null : values(run, part, cut, quantity, lens);
-            for (CutCurve.Branch b : CutCurve.branches(cut)) {
-                for (int[] piece : pieces(cut, b, station.direction())) {
-                    out.add(branch(name, cut, piece, on));
-                }
-            }
-        }
         Point up = station.normal().cross(station.direction());
         if (up.norm() == 0) {
             throw new LaneException("Cut curve \"" + station.name()
                     + "\" counts its coordinate along the plane's normal; choose a direction in the plane.");
         }
         Point high = up.unit();
-        out.sort(java.util.Comparator.comparingDouble((Branch b) -> -middle(b).dot(high)));
+        for (Point plane : station.planes()) {
+            List<Branch> here = new ArrayList<>();
+            for (String name : names) {
+                Part part = run.part(name);
+                Cut cut = CutCurve.of(part.surface(), plane, station.normal(), Work.QUIET);
+                if (cut.empty()) {
+                    continue;
+                }
+                SurfaceValues on = quantity == null ? null : values(run, part, cut, quantity, lens);
+                for (CutCurve.Branch b : CutCurve.branches(cut)) {
+                    for (int[] piece : pieces(cut, b, station.direction())) {
+                        here.add(branch(name, cut, piece, on));
+                    }
+                }
+            }
+            here.sort(java.util.Comparator.comparingDouble(
+                    (Branch b) -> -middle(b).dot(high)));
+            out.addAll(here);
+        }
         return out;
     }
 

@@ -4,7 +4,6 @@ import java.util.Map;
 import lane.field.Field;
 import lane.field.Run;
 import lane.quantity.Quantity;
-import lane.station.Abscissa;
 import lane.station.CurveAxis;
 import lane.station.Placement;
 import lane.station.Station;
@@ -14,12 +13,6 @@ import lane.unit.Unit;
 /** Reads a quantity along a placed line. The components are interpolated first, then the number is taken of them. */
 public final class ProfileReader {
     private ProfileReader() {}
-
-    /** Whole turns that keep an angle within half a turn of the one before. */
-    private static double turns(double before, Station.Path line, double[] xyz, int i, Lens lens) {
-        double a = line.abscissa().of(0, 1, xyz[3 * i], xyz[3 * i + 1], xyz[3 * i + 2], lens.axis());
-        return 2 * Math.PI * Math.round((before - a) / (2 * Math.PI));
-    }
 
     public static Profile read(
             Run run, Placement placement, Station line, Quantity quantity, Lens lens, String unitText, Trail trail) {
@@ -37,7 +30,14 @@ public final class ProfileReader {
             parts[c] = placement.apply(field, c);
         }
         double[] value = new double[n];
-        double[] abscissa = new double[n];
+        double[] abscissa =
+                switch (line) {
+                    case Station.Path p -> p.abscissa().of(placement.arc(), p.length(), placement.xyz(), lens.axis());
+                    default ->
+                        java.util.stream.IntStream.rangeClosed(1, n)
+                                .asDoubleStream()
+                                .toArray();
+                };
         double[] v = new double[components];
         double[] xyz = placement.xyz();
         int found = 0;
@@ -55,19 +55,6 @@ public final class ProfileReader {
                     components == 1 && !quantity.take().needsVector() && quantity.take() != lane.quantity.Take.MAGNITUDE
                             ? v[0]
                             : quantity.take().of(v, xyz[3 * i], xyz[3 * i + 1], xyz[3 * i + 2], lens.axis());
-            abscissa[i] = switch (line) {
-                case Station.Path p ->
-                    p.abscissa()
-                                    .of(
-                                            placement.arc()[i],
-                                            p.length(),
-                                            xyz[3 * i],
-                                            xyz[3 * i + 1],
-                                            xyz[3 * i + 2],
-                                            lens.axis())
-                            + (i > 0 && p.abscissa() == Abscissa.ANGLE ? turns(abscissa[i - 1], p, xyz, i, lens) : 0);
-                default -> i + 1;
-            };
             found += Double.isFinite(value[i]) ? 1 : 0;
         }
         String stand = field.at() == Field.At.NODE ? "interpolated between nodes" : "cell values as stored";

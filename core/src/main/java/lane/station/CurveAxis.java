@@ -43,12 +43,7 @@ public record CurveAxis(String word, Unit unit) {
         return switch (station) {
             case Station.Path p -> {
                 PathSamples s = PathSamples.of(p);
-                double[] abscissa = new double[s.size()];
-                for (int i = 0; i < abscissa.length; i++) {
-                    double[] x = s.xyz();
-                    abscissa[i] = p.abscissa().of(s.arc()[i], p.length(), x[3 * i], x[3 * i + 1], x[3 * i + 2], axis);
-                }
-                yield new Samples(s.xyz(), s.arc(), abscissa);
+                yield new Samples(s.xyz(), s.arc(), p.abscissa().of(s.arc(), p.length(), s.xyz(), axis));
             }
             case Station.Sweep w -> {
                 double[] at = new double[w.count()];

@@ -26,6 +26,9 @@ public sealed interface Station {
         return null;
     }
 
+    /** The station as it stands in space, its own numbers being those of a frame. */
+    Station through(Axis frame);
+
     /** What its placement depends on: the station without its name and key. */
     default Station geometry() {
         return keyed("").named("");
@@ -69,6 +72,11 @@ public sealed interface Station {
         @Override
         public double length() {
             return b.minus(a).norm();
+        }
+
+        @Override
+        public Station through(Axis frame) {
+            return new Line(id, name, frame.out(a), frame.out(b), sampling, abscissa.through(frame));
         }
 
         @Override
@@ -131,6 +139,11 @@ public sealed interface Station {
         }
 
         @Override
+        public Station through(Axis frame) {
+            return new Arc(id, name, frame.out(axis), radius, along, from, to, sampling, abscissa.through(frame));
+        }
+
+        @Override
         public String word() {
             return "arc";
         }
@@ -186,6 +199,11 @@ public sealed interface Station {
         }
 
         @Override
+        public Station through(Axis frame) {
+            return new Polyline(id, name, points.stream().map(frame::out).toList(), sampling, abscissa.through(frame));
+        }
+
+        @Override
         public String word() {
             return "polyline";
         }
@@ -235,6 +253,11 @@ public sealed interface Station {
         }
 
         @Override
+        public Station through(Axis frame) {
+            return new Points(id, name, points.stream().map(frame::out).toList());
+        }
+
+        @Override
         public String word() {
             return points.size() == 1 ? "point" : "points";
         }
@@ -273,6 +296,17 @@ public sealed interface Station {
         }
 
         @Override
+        public Station through(Axis frame) {
+            return new OnPart(
+                    id,
+                    name,
+                    part,
+                    more,
+                    facing == null ? null : new Facing(frame.outDirection(facing.direction()), facing.within()),
+                    box == null ? null : box.through(frame));
+        }
+
+        @Override
         public String word() {
             return "part";
         }
@@ -298,8 +332,8 @@ public sealed interface Station {
         }
     }
 
-    /** Least and greatest corner. */
-    record Box(Point least, Point greatest) {
+    /** Least and greatest corner. @param in the frame whose directions its edges have; null for those of space */
+    record Box(Point least, Point greatest, Axis in) {
         public Box {
             if (least.x() >= greatest.x() || least.y() >= greatest.y() || least.z() >= greatest.z()) {
                 throw new LaneException(
@@ -307,12 +341,37 @@ public sealed interface Station {
             }
         }
 
-        /** Least and greatest x, y and z. */
+        public Box(Point least, Point greatest) {
+            this(least, greatest, null);
+        }
+
+        Box through(Axis frame) {
+            return new Box(least, greatest, in == null ? frame : frame.out(in));
+        }
+
+        Box moved(Point by) {
+            return in == null ? new Box(least.plus(by), greatest.plus(by)) : new Box(least, greatest, in.moved(by));
+        }
+
+        /** Least and greatest x, y and z in its frame. */
         public double[] bounds() {
             return new double[] {least.x(), greatest.x(), least.y(), greatest.y(), least.z(), greatest.z()};
         }
 
+        /** The frame that its bounds are in. */
+        public Axis frame() {
+            return in == null ? Axis.Z : in;
+        }
+
         public boolean holds(double x, double y, double z) {
+            if (in != null) {
+                Point own = in.in(new Point(x, y, z));
+                return inside(own.x(), own.y(), own.z());
+            }
+            return inside(x, y, z);
+        }
+
+        private boolean inside(double x, double y, double z) {
             return x >= least.x()
                     && x <= greatest.x()
                     && y >= least.y()
@@ -331,6 +390,17 @@ public sealed interface Station {
     record Section(String id, String name, Point point, Point normal, Box box, Point piece) implements Surface {
         public Section {
             normal = normal.unit();
+        }
+
+        @Override
+        public Station through(Axis frame) {
+            return new Section(
+                    id,
+                    name,
+                    frame.out(point),
+                    frame.outDirection(normal),
+                    box == null ? null : box.through(frame),
+                    piece == null ? null : frame.out(piece));
         }
 
         @Override
@@ -383,6 +453,11 @@ public sealed interface Station {
         }
 
         @Override
+        public Station through(Axis frame) {
+            return this;
+        }
+
+        @Override
         public String word() {
             return "isosurface";
         }
@@ -422,6 +497,11 @@ public sealed interface Station {
         }
 
         @Override
+        public Station through(Axis frame) {
+            return new Shell(id, name, frame.out(axis), radius, from, to, seam);
+        }
+
+        @Override
         public String word() {
             return "shell";
         }
@@ -450,8 +530,9 @@ public sealed interface Station {
      * @param by how far it is moved
      * @param turned about x, then y, then z through the file's origin, before it is moved, in degrees
      * @param sampled whether values are taken at its own nodes; else it is cut where it passes from cell to cell
+     * @param in the frame that all this is in; null for none
      */
-    record Sheet(String id, String name, String file, String length, Point by, Point turned, boolean sampled)
+    record Sheet(String id, String name, String file, String length, Point by, Point turned, boolean sampled, Axis in)
             implements Surface {
         public Sheet {
             by = by == null ? new Point(0, 0, 0) : by;
@@ -462,6 +543,15 @@ public sealed interface Station {
             }
         }
 
+        public Sheet(String id, String name, String file, String length, Point by, Point turned, boolean sampled) {
+            this(id, name, file, length, by, turned, sampled, null);
+        }
+
+        @Override
+        public Station through(Axis frame) {
+            return new Sheet(id, name, file, length, by, turned, sampled, in == null ? frame : frame.out(in));
+        }
+
         @Override
         public String word() {
             return "sheet";
@@ -469,17 +559,17 @@ public sealed interface Station {
 
         @Override
         public Sheet named(String other) {
-            return new Sheet(id, other, file, length, by, turned, sampled);
+            return new Sheet(id, other, file, length, by, turned, sampled, in);
         }
 
         @Override
         public Sheet keyed(String key) {
-            return new Sheet(key, name, file, length, by, turned, sampled);
+            return new Sheet(key, name, file, length, by, turned, sampled, in);
         }
 
         @Override
         public Sheet moved(Point further) {
-            return new Sheet(id, name, file, length, by.plus(further), turned, sampled);
+            return new Sheet(id, name, file, length, by.plus(further), turned, sampled, in);
         }
     }
 
@@ -500,6 +590,7 @@ public sealed interface Station {
      * @param against what is drawn along the abscissa
      * @param direction of the coordinate, and from which a closed curve starts
      * @param branch number of the piece, from 1; 0 for all, one after the other
+     * @param offsets of the planes along the normal, in metres, where there are several; empty for the one at the point
      */
     record CutCurve(
             String id,
@@ -509,13 +600,48 @@ public sealed interface Station {
             List<String> parts,
             Extent against,
             Point direction,
-            int branch)
+            int branch,
+            List<Double> offsets)
             implements Station {
         public CutCurve {
+            offsets = offsets == null ? List.of() : List.copyOf(offsets);
             normal = normal.unit();
             against = against == null ? Extent.LENGTH : against;
             parts = parts == null ? List.of() : List.copyOf(parts);
             direction = direction.unit();
+        }
+
+        public CutCurve(
+                String id,
+                String name,
+                Point point,
+                Point normal,
+                List<String> parts,
+                Extent against,
+                Point direction,
+                int branch) {
+            this(id, name, point, normal, parts, against, direction, branch, List.of());
+        }
+
+        /** Points of the planes, in order. */
+        public List<Point> planes() {
+            return offsets.isEmpty()
+                    ? List.of(point)
+                    : offsets.stream().map(o -> point.plus(normal.times(o))).toList();
+        }
+
+        @Override
+        public Station through(Axis frame) {
+            return new CutCurve(
+                    id,
+                    name,
+                    frame.out(point),
+                    frame.outDirection(normal),
+                    parts,
+                    against,
+                    frame.outDirection(direction),
+                    branch,
+                    offsets);
         }
 
         @Override
@@ -525,17 +651,17 @@ public sealed interface Station {
 
         @Override
         public CutCurve named(String other) {
-            return new CutCurve(id, other, point, normal, parts, against, direction, branch);
+            return new CutCurve(id, other, point, normal, parts, against, direction, branch, offsets);
         }
 
         @Override
         public CutCurve keyed(String key) {
-            return new CutCurve(key, name, point, normal, parts, against, direction, branch);
+            return new CutCurve(key, name, point, normal, parts, against, direction, branch, offsets);
         }
 
         @Override
         public CutCurve moved(Point by) {
-            return new CutCurve(id, name, point.plus(by), normal, parts, against, direction, branch);
+            return new CutCurve(id, name, point.plus(by), normal, parts, against, direction, branch, offsets);
         }
     }
 
@@ -554,6 +680,11 @@ public sealed interface Station {
 
         public double place(int i) {
             return from + (to - from) * i / (count - 1);
+        }
+
+        @Override
+        public Station through(Axis frame) {
+            return new Sweep(id, name, frame.out(axis), from, to, count, ring);
         }
 
         @Override
@@ -580,6 +711,11 @@ public sealed interface Station {
     /** Cells by the place of their middle, or by a value there. */
     record Region(String id, String name, Within within) implements Station {
         @Override
+        public Station through(Axis frame) {
+            return new Region(id, name, within.through(frame));
+        }
+
+        @Override
         public String word() {
             return "region";
         }
@@ -605,10 +741,57 @@ public sealed interface Station {
         }
     }
 
+    /**
+     * The surface around the cells of a region, looking out of it: faces to cells outside it, and of the run's boundary.
+     *
+     * @param region key of the region
+     * @param within its cells, filled in when stations are placed; null before
+     */
+    record Enclosing(String id, String name, String region, Within within) implements Surface {
+        public Enclosing(String id, String name, String region) {
+            this(id, name, region, null);
+        }
+
+        @Override
+        public Station through(Axis frame) {
+            return this;
+        }
+
+        @Override
+        public String word() {
+            return "enclosing surface";
+        }
+
+        @Override
+        public String shapedBy() {
+            return within instanceof Within.Above a ? a.quantity() : "";
+        }
+
+        @Override
+        public Enclosing named(String other) {
+            return new Enclosing(id, other, region, within);
+        }
+
+        @Override
+        public Enclosing keyed(String key) {
+            return new Enclosing(key, name, region, within);
+        }
+    }
+
     /** Which cells a region takes. */
     sealed interface Within {
         default Within moved(Point by) {
             return this;
+        }
+
+        /** The same as it stands in space, its own numbers being those of a frame. */
+        default Within through(Axis frame) {
+            return switch (this) {
+                case InBox b -> new InBox(b.box().through(frame));
+                case Cylinder c -> new Cylinder(frame.out(c.axis()), c.radius(), c.from(), c.to());
+                case Ball b -> new Ball(frame.out(b.centre()), b.radius());
+                case All _, Touching _, Above _ -> this;
+            };
         }
 
         record All() implements Within {}
@@ -616,7 +799,7 @@ public sealed interface Station {
         record InBox(Box box) implements Within {
             @Override
             public Within moved(Point by) {
-                return new InBox(new Box(box.least().plus(by), box.greatest().plus(by)));
+                return new InBox(box.moved(by));
             }
         }
 

@@ -89,7 +89,8 @@ public final class Evaluator {
      *
      * @throws java.util.concurrent.CancellationException when cancelled; what is remembered stays valid
      */
-    public synchronized Results evaluate(Study study, Work work) {
+    public synchronized Results evaluate(Study asked, Work work) {
+        Study study = inSpace(asked);
         used = new HashSet<>();
         making = new HashSet<>();
         var runs = new LinkedHashMap<String, Run>();
@@ -147,7 +148,22 @@ public final class Evaluator {
         }
         forget();
         library.settled(study);
-        return new Results(study, runs, failures, placements, laid, readings, checks);
+        return new Results(asked, runs, failures, placements, laid, readings, checks);
+    }
+
+    /** The study with its stations as they stand in space; one that cannot be placed is left out, so who needs it says so. */
+    private static Study inSpace(Study study) {
+        return study.withStations(list -> {
+            List<Station> out = new ArrayList<>();
+            for (Station s : list) {
+                try {
+                    out.add(study.placed(s));
+                } catch (LaneException e) {
+                    continue;
+                }
+            }
+            return out;
+        });
     }
 
     private void forget() {

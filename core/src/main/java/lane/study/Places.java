@@ -14,6 +14,7 @@ import lane.cut.Shell;
 import lane.cut.Slicer;
 import lane.field.Field;
 import lane.field.Part;
+import lane.field.PartBuilder;
 import lane.field.Run;
 import lane.field.Turn;
 import lane.field.Values;
@@ -65,6 +66,8 @@ public final class Places {
 
     private record PartKey(Cut cut, String name, List<Values> values, Run run) {}
 
+    private record EnclosingKey(Run run, int[] cells, String name) {}
+
     private record PickKey(Part part, Station geometry) {}
 
     private final Library library;
@@ -76,7 +79,7 @@ public final class Places {
     }
 
     /** A plane run of a full turn stands in the half plane of angle zero of the study's axis. */
-    Run turned(Run run, Axis axis) {
+    public Run turned(Run run, Axis axis) {
         Turn turn = run.stated().turn();
         if (turn == null || turn.wedge() || run.mesh().dimension() != 2) {
             return run;
@@ -124,6 +127,11 @@ public final class Places {
                         + " is left by the direction and box of \"" + on.name() + "\"; widen them.");
             }
             return all;
+        }
+        if (station instanceof Station.Enclosing e) {
+            int[] cells = cells(run, new Station.Region(e.id(), e.name(), e.within()), lens);
+            return List.of(keep.of(
+                    new EnclosingKey(run, cells, e.name()), () -> PartBuilder.around(run.mesh(), e.name(), cells)));
         }
         Cut cut = cut(run, station, lens, work);
         if (cut.empty()) {
@@ -213,7 +221,7 @@ public final class Places {
         }
         Cut cut = Section.of(run.locator(work), s.point(), s.normal(), work);
         if (s.box() != null) {
-            cut = Section.within(cut, s.box().bounds());
+            cut = Section.within(cut, s.box().bounds(), s.box().frame());
         }
         return s.piece() == null ? cut : Section.nearest(cut, s.piece());
     }
@@ -281,9 +289,11 @@ public final class Places {
                     about[a].turn(Math.toRadians(angles[a]), v, v);
                 }
             }
-            x[i] = v[0] + s.by().x();
-            x[i + 1] = v[1] + s.by().y();
-            x[i + 2] = v[2] + s.by().z();
+            Point at = new Point(v[0], v[1], v[2]).plus(s.by());
+            Point to = s.in() == null ? at : s.in().out(at);
+            x[i] = to.x();
+            x[i + 1] = to.y();
+            x[i + 2] = to.z();
         }
         return file.withNodes(x);
     }
@@ -307,6 +317,7 @@ public final class Places {
         try {
             return switch (station) {
                 case Station.OnPart p -> Laid.parts(parts(run, p, Set.of(), lens, work));
+                case Station.Enclosing e -> Laid.parts(parts(run, e, Set.of(), lens, work));
                 case Station.Sheet s -> {
                     Sheet sheet = sheet(run, s, work);
                     yield new Laid(

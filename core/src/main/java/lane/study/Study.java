@@ -1,9 +1,13 @@
 package lane.study;
 
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
+import java.util.TreeMap;
+import java.util.function.Consumer;
 import java.util.function.Function;
 import java.util.function.UnaryOperator;
 import lane.base.LaneException;
@@ -14,6 +18,7 @@ import lane.quantity.FieldUnit;
 import lane.quantity.Quantity;
 import lane.reading.Reading;
 import lane.reference.Recipe;
+import lane.station.Frame;
 import lane.station.Station;
 
 /**
@@ -25,6 +30,10 @@ import lane.station.Station;
  * @param axis that radius and swirl refer to
  * @param time which stored time of the runs is looked at
  * @param recipes how kinds of tables are read, where what is found out about them is not right
+ * @param frames that stations may stand in
+ * @param views of the field picture, by name
+ * @param notes in the field picture
+ * @param inFrame for the key of a station that of the frame its numbers are in; others stand in space
  */
 public record Study(
         int version,
@@ -37,9 +46,13 @@ public record Study(
         List<Source> sources,
         List<FieldUnit> units,
         List<Quantity> quantities,
+        List<Frame> frames,
+        Map<String, String> inFrame,
         List<Station> stations,
         List<Reading> readings,
-        List<Check> checks) {
+        List<Check> checks,
+        List<SavedView> views,
+        List<PictureNote> notes) {
     public static final int VERSION = 1;
 
     /** @throws LaneException when a key is used twice within one list */
@@ -52,31 +65,130 @@ public record Study(
         sources = List.copyOf(sources);
         units = List.copyOf(units);
         quantities = List.copyOf(quantities);
+        frames = frames == null ? List.of() : List.copyOf(frames);
+        inFrame = inFrame == null ? Map.of() : Collections.unmodifiableMap(new TreeMap<>(inFrame));
         stations = List.copyOf(stations);
         readings = List.copyOf(readings);
         checks = List.copyOf(checks);
+        views = views == null ? List.of() : List.copyOf(views);
+        notes = notes == null ? List.of() : List.copyOf(notes);
         unique("source", sources, Source::id);
         unique("quantity", quantities, Quantity::id);
+        unique("frame", frames, Frame::id);
         unique("station", stations, Station::id);
         unique("reading", readings, Reading::id);
         unique("check", checks, Check::id);
     }
 
-    public static Study empty(String name) {
-        return new Study(
-                VERSION,
+    /** A study whose stations all stand in space. */
+    public Study(
+            int version,
+            String name,
+            String datum,
+            List<String> off,
+            Axis axis,
+            Moment time,
+            List<Recipe> recipes,
+            List<Source> sources,
+            List<FieldUnit> units,
+            List<Quantity> quantities,
+            List<Station> stations,
+            List<Reading> readings,
+            List<Check> checks) {
+        this(
+                version,
                 name,
-                "",
+                datum,
+                off,
+                axis,
+                time,
+                recipes,
+                sources,
+                units,
+                quantities,
                 List.of(),
-                Axis.Z,
-                Moment.LAST,
-                List.of(),
-                List.of(),
-                List.of(),
-                List.of(),
-                List.of(),
+                Map.of(),
+                stations,
+                readings,
+                checks,
                 List.of(),
                 List.of());
+    }
+
+    public static Study empty(String name) {
+        var draft = new Draft();
+        draft.name = name;
+        return draft.done();
+    }
+
+    /** A study while it is changed. */
+    private static final class Draft {
+        private int version = VERSION;
+        private String name = "";
+        private String datum = "";
+        private List<String> off = List.of();
+        private Axis axis = Axis.Z;
+        private Moment time = Moment.LAST;
+        private List<Recipe> recipes = List.of();
+        private List<Source> sources = List.of();
+        private List<FieldUnit> units = List.of();
+        private List<Quantity> quantities = List.of();
+        private List<Frame> frames = List.of();
+        private Map<String, String> inFrame = Map.of();
+        private List<Station> stations = List.of();
+        private List<Reading> readings = List.of();
+        private List<Check> checks = List.of();
+        private List<SavedView> views = List.of();
+        private List<PictureNote> notes = List.of();
+
+        private Draft() {}
+
+        private Draft(Study s) {
+            version = s.version;
+            name = s.name;
+            datum = s.datum;
+            off = s.off;
+            axis = s.axis;
+            time = s.time;
+            recipes = s.recipes;
+            sources = s.sources;
+            units = s.units;
+            quantities = s.quantities;
+            frames = s.frames;
+            inFrame = s.inFrame;
+            stations = s.stations;
+            readings = s.readings;
+            checks = s.checks;
+            views = s.views;
+            notes = s.notes;
+        }
+
+        private Study done() {
+            return new Study(
+                    version,
+                    name,
+                    datum,
+                    off,
+                    axis,
+                    time,
+                    recipes,
+                    sources,
+                    units,
+                    quantities,
+                    frames,
+                    inFrame,
+                    stations,
+                    readings,
+                    checks,
+                    views,
+                    notes);
+        }
+    }
+
+    private Study changed(Consumer<Draft> change) {
+        var draft = new Draft(this);
+        change.accept(draft);
+        return draft.done();
     }
 
     private static <T> void unique(String what, List<T> items, Function<T, String> key) {
@@ -152,47 +264,23 @@ public record Study(
     }
 
     public Study withName(String other) {
-        return new Study(
-                version,
-                other,
-                datum,
-                off,
-                axis,
-                time,
-                recipes,
-                sources,
-                units,
-                quantities,
-                stations,
-                readings,
-                checks);
+        return changed(d -> d.name = other);
     }
 
     public Study withDatum(String id) {
-        return new Study(
-                version, name, id, off, axis, time, recipes, sources, units, quantities, stations, readings, checks);
+        return changed(d -> d.datum = id);
     }
 
     public Study withOff(List<String> ids) {
-        return new Study(
-                version, name, datum, ids, axis, time, recipes, sources, units, quantities, stations, readings, checks);
+        return changed(d -> d.off = ids);
+    }
+
+    public Study withAxis(Axis other) {
+        return changed(d -> d.axis = other);
     }
 
     public Study withTime(Moment moment) {
-        return new Study(
-                version,
-                name,
-                datum,
-                off,
-                axis,
-                moment,
-                recipes,
-                sources,
-                units,
-                quantities,
-                stations,
-                readings,
-                checks);
+        return changed(d -> d.time = moment);
     }
 
     /** This study with a recipe in place of the one for the same kind of table. */
@@ -200,8 +288,7 @@ public record Study(
         List<Recipe> all = new ArrayList<>(recipes);
         all.removeIf(r -> r.kind().equals(recipe.kind()));
         all.add(recipe);
-        return new Study(
-                version, name, datum, off, axis, time, all, sources, units, quantities, stations, readings, checks);
+        return changed(d -> d.recipes = all);
     }
 
     /** Which stored time of a run is looked at: its own choice, else the study's. */
@@ -210,105 +297,131 @@ public record Study(
     }
 
     public Study withSources(UnaryOperator<List<Source>> edit) {
-        return new Study(
-                version,
-                name,
-                datum,
-                off,
-                axis,
-                time,
-                recipes,
-                edited(sources, edit),
-                units,
-                quantities,
-                stations,
-                readings,
-                checks);
+        return changed(d -> d.sources = edited(sources, edit));
     }
 
     public Study withUnits(UnaryOperator<List<FieldUnit>> edit) {
-        return new Study(
-                version,
-                name,
-                datum,
-                off,
-                axis,
-                time,
-                recipes,
-                sources,
-                edited(units, edit),
-                quantities,
-                stations,
-                readings,
-                checks);
+        return changed(d -> d.units = edited(units, edit));
     }
 
     public Study withQuantities(UnaryOperator<List<Quantity>> edit) {
-        return new Study(
-                version,
-                name,
-                datum,
-                off,
-                axis,
-                time,
-                recipes,
-                sources,
-                units,
-                edited(quantities, edit),
-                stations,
-                readings,
-                checks);
+        return changed(d -> d.quantities = edited(quantities, edit));
+    }
+
+    public Study withFrames(UnaryOperator<List<Frame>> edit) {
+        return changed(d -> d.frames = edited(frames, edit));
     }
 
     public Study withStations(UnaryOperator<List<Station>> edit) {
-        return new Study(
-                version,
-                name,
-                datum,
-                off,
-                axis,
-                time,
-                recipes,
-                sources,
-                units,
-                quantities,
-                edited(stations, edit),
-                readings,
-                checks);
+        return changed(d -> {
+            d.stations = edited(stations, edit);
+            List<String> left = d.stations.stream().map(Station::id).toList();
+            d.inFrame = new TreeMap<>(inFrame);
+            d.inFrame.keySet().retainAll(left);
+        });
     }
 
     public Study withReadings(UnaryOperator<List<Reading>> edit) {
-        return new Study(
-                version,
-                name,
-                datum,
-                off,
-                axis,
-                time,
-                recipes,
-                sources,
-                units,
-                quantities,
-                stations,
-                edited(readings, edit),
-                checks);
+        return changed(d -> d.readings = edited(readings, edit));
     }
 
     public Study withChecks(UnaryOperator<List<Check>> edit) {
-        return new Study(
-                version,
-                name,
-                datum,
-                off,
-                axis,
-                time,
-                recipes,
-                sources,
-                units,
-                quantities,
-                stations,
-                readings,
-                edited(checks, edit));
+        return changed(d -> d.checks = edited(checks, edit));
+    }
+
+    public Study withViews(UnaryOperator<List<SavedView>> edit) {
+        return changed(d -> d.views = edited(views, edit));
+    }
+
+    public Study withNotes(UnaryOperator<List<PictureNote>> edit) {
+        return changed(d -> d.notes = edited(notes, edit));
+    }
+
+    public Optional<Frame> frame(String id) {
+        return frames.stream().filter(f -> f.id().equals(id)).findFirst();
+    }
+
+    /** The frame whose coordinates a station's numbers are; none for those of space. */
+    public Optional<Frame> frameOf(String station) {
+        return frame(inFrame.getOrDefault(station, ""));
+    }
+
+    /**
+     * A frame as it stands in space.
+     *
+     * @throws LaneException when it is not there, or stands in itself
+     */
+    public Axis placed(String frame) {
+        Axis out = Axis.Z;
+        List<Frame> chain = new ArrayList<>();
+        for (String id = frame; !id.isBlank(); ) {
+            String wanted = id;
+            Frame f = frame(id)
+                    .orElseThrow(() ->
+                            new LaneException("There is no frame \"" + wanted + "\" in the study; choose another."));
+            if (chain.contains(f)) {
+                throw new LaneException("Frame \"" + f.name() + "\" stands in itself: "
+                        + String.join(" in ", chain.stream().map(Frame::name).toList()) + " in " + f.name()
+                        + "; let one of them stand in space.");
+            }
+            chain.add(f);
+            id = f.parent();
+        }
+        for (Frame f : chain.reversed()) {
+            out = out.out(f.axis());
+        }
+        return out;
+    }
+
+    /** A station as it stands in space. */
+    public Station placed(Station station) {
+        Station s = station;
+        if (s instanceof Station.Enclosing e) {
+            var region = station(e.region())
+                    .filter(Station.Region.class::isInstance)
+                    .map(this::placed)
+                    .map(Station.Region.class::cast)
+                    .orElseThrow(() -> new LaneException(
+                            "The region that \"" + e.name() + "\" encloses is not in the study; choose another."));
+            return new Station.Enclosing(e.id(), e.name(), e.region(), region.within());
+        }
+        String frame = inFrame.getOrDefault(s.id(), "");
+        return frame.isBlank() ? s : s.through(placed(frame));
+    }
+
+    /** A station that stands in space, with its numbers in the frame of the station of the same key. */
+    public Station local(Station inSpace) {
+        String frame = inFrame.getOrDefault(inSpace.id(), "");
+        return frame.isBlank() ? inSpace : inSpace.through(placed(frame).inverse());
+    }
+
+    /** This study with a station's numbers in another frame, or in space for the blank key; it stays where it is. */
+    public Study inFrame(String station, String frame) {
+        Station inSpace = placed(station(station).orElseThrow());
+        Study next = changed(d -> {
+            d.inFrame = new TreeMap<>(inFrame);
+            d.inFrame.remove(station);
+            if (!frame.isBlank()) {
+                d.inFrame.put(station, frame);
+            }
+        });
+        return next.with(next.local(inSpace));
+    }
+
+    /** This study with the numbers of one station in the frame of another, as they are. */
+    public Study inSameFrame(String station, String as) {
+        String frame = inFrame.getOrDefault(as, "");
+        return frame.isBlank()
+                ? this
+                : changed(d -> {
+                    d.inFrame = new TreeMap<>(inFrame);
+                    d.inFrame.put(station, frame);
+                });
+    }
+
+    public Study with(Frame frame) {
+        return withFrames(list ->
+                list.stream().map(f -> f.id().equals(frame.id()) ? frame : f).toList());
     }
 
     private static <T> List<T> edited(List<T> items, UnaryOperator<List<T>> edit) {

@@ -53,10 +53,10 @@ class ReferenceTest {
             value = {
                 "1+; ends too early",
                 "2*(3; \")\" is missing",
-                "4 $ 5; does not belong",
-                "1..2; no number",
-                "sqrt(2,3); missing",
-                "); does not belong"
+                "4 $ 5; has no meaning",
+                "1..2; does not belong",
+                "sqrt(2,3); 1 argument",
+                "); cannot stand here"
             })
     void wrongFormulasAreRefusedWithTheirPlace(String text, String reason) {
         assertThatThrownBy(() -> Formula.of(text))

@@ -45,11 +45,25 @@ public final class PictureFile {
             DoubleFunction<BufferedImage> pixels,
             Consumer<Graphics2D> paint,
             java.util.Map<String, String> facts) {
+        // A point is 1/72 inch, so letters of 12 points are as tall on paper as they say.
+        write(session, file, width, height, PIXELS_A_POINT, 72 * PIXELS_A_POINT, pixels, paint, facts);
+    }
+
+    /** @param scale pixels a point; @param dpi pixels an inch, as it stands in a PNG */
+    public static void write(
+            Session session,
+            Path file,
+            int width,
+            int height,
+            double scale,
+            double dpi,
+            DoubleFunction<BufferedImage> pixels,
+            Consumer<Graphics2D> paint,
+            java.util.Map<String, String> facts) {
         boolean png = file.getFileName().toString().toLowerCase(Locale.ROOT).endsWith(".png");
         session.write(file, out -> {
             if (png) {
-                // A point is 1/72 inch, so letters of 12 points are as tall on paper as they say.
-                Export.png(pixels.apply(PIXELS_A_POINT), 72 * PIXELS_A_POINT, facts, out);
+                Export.png(pixels.apply(scale), dpi, facts, out);
             } else {
                 Export.svg(width, height, paint, out);
             }

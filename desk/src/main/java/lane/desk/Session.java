@@ -73,6 +73,7 @@ public final class Session {
     private Supplier<Trail> trail = () -> Trail.EMPTY;
     private String trailOf = "";
     private Mark mark;
+    private Point picked;
     private volatile Study unsaved;
     private volatile boolean differs;
     private final Map<Values, double[]> ranges = new java.util.WeakHashMap<>();
@@ -209,6 +210,24 @@ public final class Session {
         mark = wanted;
         stop = 2;
         tell(Change.SELECTION);
+    }
+
+    /** The place in the picture that was picked last; null for none. */
+    public Point picked() {
+        return picked;
+    }
+
+    public void pick(Point place) {
+        picked = place;
+    }
+
+    /** A station as it stands in space; as it is where its frame is missing. */
+    public Station placed(Station station) {
+        try {
+            return study().placed(station);
+        } catch (LaneException e) {
+            return station;
+        }
     }
 
     /** The place to be shown; null for none. */

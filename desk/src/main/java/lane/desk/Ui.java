@@ -36,6 +36,12 @@ public final class Ui {
         return label;
     }
 
+    /** A label that keeps its width where others give way. */
+    public static Label firm(Label label) {
+        label.setMinWidth(Region.USE_PREF_SIZE);
+        return label;
+    }
+
     public static FontIcon icon(Feather kind) {
         var icon = new FontIcon(kind);
         icon.getStyleClass().add("icon");
@@ -70,26 +76,27 @@ public final class Ui {
 
     /** A number field that hands over its number on Enter or when left; what is no number is marked and kept. */
     public static TextField number(String id, double value, Consumer<Double> changed) {
+        return number(id, value, "", changed);
+    }
+
+    /** A number in a unit; one typed with another unit, as in 1.5 "in", is converted. */
+    public static TextField number(String id, double value, String unit, Consumer<Double> changed) {
         var field = new TextField(shortest(value));
         field.setId(id);
         field.getStyleClass().add("number");
         String[] known = {shortest(value)};
         Runnable commit = () -> {
             try {
-                double v = value(field.getText().strip().replace('−', '-'));
-                if (!Double.isFinite(v)) {
-                    throw new NumberFormatException();
-                }
+                double v = lane.formula.Amount.of(field.getText(), lane.unit.Unit.of(unit));
                 field.pseudoClassStateChanged(WRONG, false);
                 field.setTooltip(null);
                 if (!shortest(v).equals(known[0])) {
                     known[0] = shortest(v);
                     changed.accept(v);
                 }
-            } catch (NumberFormatException e) {
+            } catch (lane.base.LaneException e) {
                 field.pseudoClassStateChanged(WRONG, true);
-                field.setTooltip(
-                        new Tooltip("\"" + field.getText() + "\" is no number; write it like 36.5 or (30 + 36)/2."));
+                field.setTooltip(new Tooltip(e.getMessage()));
             }
         };
         field.setOnAction(e -> commit.run());
@@ -99,19 +106,6 @@ public final class Ui {
             }
         });
         return field;
-    }
-
-    /** A number, with a decimal point or comma, or a formula of numbers such as (30 + 36) / 2. */
-    private static double value(String text) {
-        try {
-            return Double.parseDouble(text.replace(',', '.'));
-        } catch (NumberFormatException e) {
-            try {
-                return lane.reference.Formula.of(text).value(java.util.Map.of());
-            } catch (lane.base.LaneException wrong) {
-                throw e;
-            }
-        }
     }
 
     private static final javafx.css.PseudoClass WRONG = javafx.css.PseudoClass.getPseudoClass("wrong");

@@ -34,7 +34,14 @@ public final class Ticks {
         double span = greatest - least;
         double large = Math.max(Math.abs(least), Math.abs(greatest));
         if (large >= 1e6 || large > 0 && large < 1e-3) {
-            return minus(String.format(Locale.ROOT, "%.2e", v));
+            if (Math.abs(v) < 1e-9 * large) {
+                return "0";
+            }
+            // Ticks are round numbers, so most of the digits are zeros.
+            String text = String.format(Locale.ROOT, "%.2e", v);
+            return minus(text.replaceAll("\\.?0+e", "e")
+                    .replaceAll("e([+-])0*", "e$1")
+                    .replace("e+", "e"));
         }
         int digits = span > 0 ? (int) Math.max(0, Math.min(6, Math.ceil(-Math.log10(span / 8)) + 0)) : 3;
         return minus(String.format(Locale.ROOT, "%." + digits + "f", v == 0 ? 0.0 : v));

@@ -181,7 +181,7 @@ class PictureTest {
         }
         var behind = new Scene.Surface(
                 "behind", back, front.corners(), front.face(), front.value(), front.byNode(), 1, front.edge(), true);
-        var away = new Scene.Away(new Point(0.5, 0, 0), new Point(1, 0, 0));
+        var away = Scene.Away.before(new Point(0.5, 0, 0), new Point(1, 0, 0));
         var frame =
                 Rasteriser.draw(new Scene(List.of(front, behind), List.of(away)), front(100), FLAT, 200, 200, GROUND);
         var names = new java.util.HashSet<String>();
@@ -344,14 +344,15 @@ class PictureTest {
                         front(100),
                         300,
                         300,
-                        List.of(new Annotations.Line(
-                                "Gap",
-                                List.of(List.of(new Point(0, 0, 0), new Point(1, 0, 1))),
-                                List.of(),
-                                new boolean[0],
-                                true,
-                                List.of())),
-                        new Annotations.Bar("swirl speed", "m/s", 0, 1.5, ColourScale.SIZE, "size scale"),
+                        Annotations.Over.of(
+                                List.of(new Annotations.Line(
+                                        "Gap",
+                                        List.of(List.of(new Point(0, 0, 0), new Point(1, 0, 1))),
+                                        List.of(),
+                                        new boolean[0],
+                                        true,
+                                        List.of())),
+                                new Annotations.Bar("swirl speed", "m/s", 0, 1.5, ColourScale.SIZE, "size scale")),
                         Palette.LIGHT),
                 field);
         assertThat(field.toString(StandardCharsets.UTF_8))

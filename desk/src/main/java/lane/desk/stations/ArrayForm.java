@@ -80,21 +80,27 @@ final class ArrayForm {
             throw new LaneException(
                     "An array takes 1 to 1000 copies, not " + copies + "; give a number in that range.");
         }
-        session.edit(
-                "Array of " + station.name(),
-                s -> s.withStations(l -> {
-                    List<String> taken =
-                            new ArrayList<>(l.stream().map(Station::id).toList());
-                    int at = l.indexOf(station) + 1;
-                    for (int i = 1; i <= copies; i++) {
-                        String name = pattern.contains("#")
-                                ? pattern.replace("#", String.valueOf(i + 1))
-                                : pattern + " " + (i + 1);
-                        String id = Study.freshId(name, taken);
-                        taken.add(id);
-                        l.add(at++, station.moved(step.times(i)).keyed(id).named(name));
-                    }
-                    return l;
-                }));
+        List<String> made = new ArrayList<>();
+        session.edit("Array of " + station.name(), s -> {
+            made.clear();
+            Study next = s.withStations(l -> {
+                List<String> taken = new ArrayList<>(l.stream().map(Station::id).toList());
+                int at = l.indexOf(station) + 1;
+                for (int i = 1; i <= copies; i++) {
+                    String name = pattern.contains("#")
+                            ? pattern.replace("#", String.valueOf(i + 1))
+                            : pattern + " " + (i + 1);
+                    String id = Study.freshId(name, taken);
+                    taken.add(id);
+                    made.add(id);
+                    l.add(at++, station.moved(step.times(i)).keyed(id).named(name));
+                }
+                return l;
+            });
+            for (String id : made) {
+                next = next.inSameFrame(id, station.id());
+            }
+            return next;
+        });
     }
 }

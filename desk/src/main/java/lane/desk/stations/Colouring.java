@@ -26,6 +26,7 @@ record Colouring(Look.Style style, Ends ends, double least, double greatest) {
     enum Ends {
         LANE("least to greatest of this lane"),
         LANES("least to greatest of all lanes"),
+        TIMES("least to greatest of all times"),
         ROBUST("2 to 98 % of the values"),
         FIXED("fixed");
 
@@ -47,9 +48,14 @@ record Colouring(Look.Style style, Ends ends, double least, double greatest) {
     /** What the scale's note says. */
     String word() {
         String how = style.bands() > 0 ? style.bands() + " bands" : style.byFace() ? "by face" : "";
-        String range = ends == Ends.LANE
-                ? ""
-                : ends == Ends.LANES ? "all lanes" : ends == Ends.ROBUST ? "2 to 98 %" : "fixed ends";
+        String range =
+                switch (ends) {
+                    case LANE -> "";
+                    case LANES -> "all lanes";
+                    case TIMES -> "all times";
+                    case ROBUST -> "2 to 98 %";
+                    case FIXED -> "fixed ends";
+                };
         return (how.isEmpty() ? "" : ",\n" + how) + (range.isEmpty() ? "" : ",\n" + range);
     }
 
@@ -75,7 +81,7 @@ record Colouring(Look.Style style, Ends ends, double least, double greatest) {
                                 s.byFace(),
                                 () -> changed.accept(now.with(new Look.Style(0, true, s.log(), s.marked())))),
                         new SeparatorMenuItem());
-        for (Ends e : List.of(Ends.LANE, Ends.LANES, Ends.ROBUST)) {
+        for (Ends e : List.of(Ends.LANE, Ends.LANES, Ends.TIMES, Ends.ROBUST)) {
             menu.getItems().add(radio(e.word, now.ends() == e, () -> changed.accept(now.with(e))));
         }
         double[] ends = shown.get();

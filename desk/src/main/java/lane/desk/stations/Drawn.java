@@ -72,6 +72,26 @@ final class Drawn {
         };
     }
 
+    /** A frame as three strokes from its origin; where angle zero is, is written at its x. */
+    static List<Annotations.Line> frame(lane.station.Frame frame, Axis a, double size) {
+        double length2 = 0.12 * size;
+        List<Annotations.Line> out = new ArrayList<>();
+        Point[] d = {a.zero(), a.quarter(), a.direction()};
+        String[] names =
+                frame.cylindrical() ? new String[] {"angle 0", "angle 90°", "z"} : new String[] {"x", "y", "z"};
+        for (int i = 0; i < 3; i++) {
+            Point tip = a.origin().plus(d[i].times(length2));
+            out.add(new Annotations.Line(
+                    frame.name() + ", " + names[i],
+                    List.of(List.of(a.origin(), tip)),
+                    List.of(),
+                    new boolean[0],
+                    true,
+                    i == 0 ? List.of(new Handle("", a.origin())) : List.of()));
+        }
+        return out;
+    }
+
     private static Point arrow(Station.Section s) {
         double long2 = s.box() == null
                 ? 0.01

@@ -8,6 +8,8 @@ import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.atomic.AtomicReference;
 import java.util.function.BiConsumer;
+import java.util.function.Consumer;
+import javafx.animation.PauseTransition;
 import javafx.application.Platform;
 import javafx.scene.image.ImageView;
 import javafx.scene.image.PixelBuffer;
@@ -17,6 +19,8 @@ import javafx.scene.input.KeyEvent;
 import javafx.scene.input.MouseButton;
 import javafx.scene.input.MouseEvent;
 import javafx.scene.layout.Pane;
+import javafx.scene.shape.Rectangle;
+import javafx.util.Duration;
 import lane.mesh.Point;
 import lane.picture.Export;
 import lane.picture.Palette;
@@ -33,15 +37,25 @@ import lane.picture.field.Rasteriser;
 final class FieldPane extends Pane {
     private static final double GRAB = 10;
 
-    /** What is to be drawn. */
+    /**
+     * What is to be drawn.
+     *
+     * @param flat the direction that a flat picture is looked along; null for one that turns
+     * @param subject of a flat picture: another one is fitted anew
+     */
     record Content(
             FieldScene field,
-            Annotations.Bar bar,
-            List<Annotations.Line> lines,
+            Annotations.Over over,
             List<Grip> grips,
             boolean shaded,
             boolean edges,
-            Palette palette) {}
+            Palette palette,
+            Point flat,
+            String subject) {
+        static Content nothing(Palette palette) {
+            return new Content(null, Annotations.Over.of(List.of(), null), List.of(), false, false, palette, null, "");
+        }
+    }
 
     /**
      * A place of the selected station that can be dragged.
@@ -51,7 +65,14 @@ final class FieldPane extends Pane {
     record Grip(Point at, Point along) {}
 
     private record Drawing(
-            FieldScene field, Camera from, int width, int height, boolean shaded, boolean edges, Palette palette) {}
+            FieldScene field,
+            Camera from,
+            int width,
+            int height,
+            boolean shaded,
+            boolean edges,
+            Palette palette,
+            boolean coarse) {}
 
     private static final ExecutorService PAINTER = Executors.newSingleThreadExecutor(r -> {
         var thread = new Thread(r, "field picture");
@@ -64,7 +85,23 @@ final class FieldPane extends Pane {
     private BiConsumer<Frame.Hit, double[]> hover = (h, at) -> {};
     private BiConsumer<Integer, Point> moved = (i, p) -> {};
     private Runnable dropped = () -> {};
-    private java.util.function.Consumer<Point> pinned = p -> {};
+    private Consumer<Point> pinned = p -> {};
+    private Consumer<Point> clicked = p -> {};
+    private Consumer<Camera> looked = c -> {};
+    /** Places are picked for measuring; a drag still turns. */
+    private boolean measuring;
+    /** The place that the view turns about; null for the middle. */
+    private Point pivot;
+
+    private final Rectangle box = new Rectangle();
+    private boolean boxing;
+    private double boxX;
+    private double boxY;
+    private boolean dragged;
+    /** A view that rests for this long is drawn exactly. */
+    private final PauseTransition rest = new PauseTransition(Duration.millis(250));
+
+    private boolean moving;
     private Content content;
     private Camera camera;
     private Frame frame;
@@ -79,24 +116,23 @@ final class FieldPane extends Pane {
     FieldPane() {
         setId("field");
         setFocusTraversable(true);
-        setAccessibleText("Field picture: arrow keys turn, plus and minus zoom, F fits");
-        getChildren().add(view);
+        setAccessibleText(
+                "Field picture: arrow keys turn, plus and minus zoom, F fits, C turns about the last picked place");
+        getChildren().addAll(view, box);
+        box.setVisible(false);
+        box.setManaged(false);
+        box.getStyleClass().add("zoom-box");
+        rest.setOnFinished(e -> {
+            moving = false;
+            paint();
+        });
         setMinSize(0, 0);
-        widthProperty().addListener((o, was, is) -> paint());
-        heightProperty().addListener((o, was, is) -> paint());
+        widthProperty().addListener((o, was, is) -> resized(was.doubleValue(), getHeight()));
+        heightProperty().addListener((o, was, is) -> resized(getWidth(), was.doubleValue()));
         setOnMousePressed(this::press);
         setOnMouseDragged(this::drag);
-        setOnMouseReleased(e -> {
-            if (grabbed >= 0) {
-                grabbed = -1;
-                dropped.run();
-            }
-        });
-        setOnMouseClicked(e -> {
-            if (e.getClickCount() == 2 && e.getButton() == MouseButton.PRIMARY && frame != null) {
-                frame.at((int) e.getX(), (int) e.getY()).ifPresent(h -> pinned.accept(h.place()));
-            }
-        });
+        setOnMouseReleased(this::release);
+        setOnMouseClicked(this::click);
         setOnMouseMoved(this::hovering);
         setOnMouseExited(e -> hover.accept(null, new double[2]));
         setOnScroll(
@@ -116,8 +152,59 @@ final class FieldPane extends Pane {
     }
 
     /** @param told the place on the surface that was clicked twice */
-    void onPin(java.util.function.Consumer<Point> told) {
+    void onPin(Consumer<Point> told) {
         pinned = told;
+    }
+
+    /** @param told the place on the surface that was clicked once */
+    void onClick(Consumer<Point> told) {
+        clicked = told;
+    }
+
+    /** @param told the camera, whenever the view is changed here */
+    void onLook(Consumer<Camera> told) {
+        looked = told;
+    }
+
+    void measure(boolean on) {
+        measuring = on;
+        setCursor(on ? javafx.scene.Cursor.CROSSHAIR : null);
+    }
+
+    /** The place that the view turns about from now on; null for the middle. */
+    void turnAbout(Point place) {
+        pivot = place;
+    }
+
+    private void release(MouseEvent e) {
+        if (boxing) {
+            boxing = false;
+            box.setVisible(false);
+            look(camera.boxed(boxX, boxY, e.getX(), e.getY(), getWidth(), getHeight()));
+        }
+        if (grabbed >= 0) {
+            grabbed = -1;
+            dropped.run();
+        }
+    }
+
+    private void click(MouseEvent e) {
+        if (frame == null || e.getButton() != MouseButton.PRIMARY || dragged) {
+            return;
+        }
+        frame.at((int) e.getX(), (int) e.getY()).ifPresent(h -> {
+            if (e.getClickCount() == 2 && !measuring) {
+                pinned.accept(h.place());
+            } else if (e.isAltDown()) {
+                pivot = h.place();
+            } else {
+                clicked.accept(h.place());
+            }
+        });
+    }
+
+    Palette palette() {
+        return content.palette();
     }
 
     Camera camera() {
@@ -135,10 +222,19 @@ final class FieldPane extends Pane {
                         && !same(
                                 content.field().run().mesh().bounds(),
                                 shown.field().run().mesh().bounds());
+        boolean flattened = content != null && !content.subject().equals(shown.subject());
         content = shown;
-        if (first) {
+        if (first || flattened) {
             camera = null;
         }
+        paint();
+    }
+
+    /** Shows what another picture shows, without telling anybody. */
+    void follow(Camera other) {
+        camera = other;
+        moving = true;
+        rest.playFromStart();
         paint();
     }
 
@@ -156,18 +252,42 @@ final class FieldPane extends Pane {
         paint();
     }
 
-    private void look(Camera next) {
+    void look(Camera next) {
         camera = next;
+        moving = true;
+        rest.playFromStart();
         paint();
+        looked.accept(next);
+    }
+
+    /** The whole of a box in the picture, from where it is looked now. */
+    void fit(double[] bounds) {
+        if (camera != null) {
+            look(fitted(bounds, camera.yaw(), camera.pitch()));
+        }
+    }
+
+    private Camera fitted(double[] bounds, double yaw, double pitch) {
+        boolean flat = content.flat() != null;
+        double w = getWidth() - Annotations.BAR_WIDTH - (flat ? 80 : 0);
+        Camera fit = Camera.fit(bounds, w, getHeight() - (flat ? 70 : 40), yaw, pitch);
+        return fit.moved((flat ? 64 : 0) / 2.0 - Annotations.BAR_WIDTH / 2.0, flat ? -20 : 0);
     }
 
     void look(double yaw, double pitch) {
         if (content != null && content.field() != null) {
-            double w = getWidth() - Annotations.BAR_WIDTH;
-            Camera fit = Camera.fit(content.field().run().mesh().bounds(), w, getHeight() - 40, yaw, pitch);
-            camera = fit.moved(-Annotations.BAR_WIDTH / 2.0, 0);
-            paint();
+            look(fitted(content.field().bounds(), yaw, pitch));
         }
+    }
+
+    /** What filled the picture before fills it again. */
+    private void resized(double width, double height) {
+        double before = Math.min(width - Annotations.BAR_WIDTH, height);
+        double now = Math.min(getWidth() - Annotations.BAR_WIDTH, getHeight());
+        if (camera != null && before > 20 && now > 20) {
+            camera = camera.scaled(now / before);
+        }
+        paint();
     }
 
     private void paint() {
@@ -178,22 +298,24 @@ final class FieldPane extends Pane {
             return;
         }
         if (camera == null) {
-            look(0.62, 0.42);
+            double[] angles = content.flat() == null ? new double[] {0.62, 0.42} : Camera.angles(content.flat());
+            look(angles[0], angles[1]);
             return;
         }
+        boolean coarse = moving && content.field().coarse() != content.field().scene();
         Content shown = content;
         Camera from = camera;
         Runnable job = () -> {
-            var wanted = new Drawing(shown.field(), from, w, h, shown.shaded(), shown.edges(), shown.palette());
+            var wanted = new Drawing(shown.field(), from, w, h, shown.shaded(), shown.edges(), shown.palette(), coarse);
             // What moves or names a station leaves the field as it is.
             if (!wanted.equals(lastDrawing)) {
-                lastFrame = draw(shown, from, w, h);
+                lastFrame = draw(shown, from, w, h, coarse);
                 lastDrawing = wanted;
             }
             Frame drawn = lastFrame;
             WritableImage image = image(drawn, shown);
             Platform.runLater(() -> {
-                frame = drawn;
+                frame = coarse ? null : drawn;
                 view.setImage(image);
             });
         };
@@ -212,7 +334,7 @@ final class FieldPane extends Pane {
     BufferedImage picture(double scale) {
         int w = (int) Math.round(getWidth() * scale);
         int h = (int) Math.round(getHeight() * scale);
-        Frame drawn = draw(content, camera.scaled(scale), w, h);
+        Frame drawn = draw(content, camera.scaled(scale), w, h, false);
         var image = Export.image(drawn.argb(), w, h);
         Graphics2D g = image.createGraphics();
         g.scale(scale, scale);
@@ -225,21 +347,32 @@ final class FieldPane extends Pane {
     void paint(Graphics2D g) {
         int w = (int) getWidth();
         int h = (int) getHeight();
-        Frame drawn = draw(content, camera.scaled(2), 2 * w, 2 * h);
+        Frame drawn = draw(content, camera.scaled(2), 2 * w, 2 * h, false);
         g.drawImage(Export.image(drawn.argb(), 2 * w, 2 * h), 0, 0, w, h, null);
         annotate(g);
     }
 
     private void annotate(Graphics2D g) {
-        Annotations.paint(
-                g, camera, (int) getWidth(), (int) getHeight(), content.lines(), content.bar(), content.palette());
+        Frame seen = frame;
+        Annotations.Over over = seen == null
+                ? content.over()
+                : content.over().with(content.field().bandLabels(seen, content));
+        Annotations.paint(g, camera, (int) getWidth(), (int) getHeight(), over, content.palette());
     }
 
-    private static Frame draw(Content shown, Camera from, int w, int h) {
+    private static Frame draw(Content shown, Camera from, int w, int h, boolean coarse) {
         FieldScene f = shown.field();
-        Look look = f.look(shown.shaded(), shown.edges(), shown.palette().dark());
+        Look look = f.look(
+                shown.shaded() && shown.flat() == null,
+                shown.edges(),
+                shown.palette().dark());
         return Rasteriser.draw(
-                f.scene(), from, look, w, h, shown.palette().ground().getRGB() & 0xffffff);
+                coarse ? f.coarse() : f.scene(),
+                from,
+                look,
+                w,
+                h,
+                shown.palette().ground().getRGB() & 0xffffff);
     }
 
     private static WritableImage image(Frame drawn, Content shown) {
@@ -248,7 +381,12 @@ final class FieldPane extends Pane {
         System.arraycopy(drawn.argb(), 0, pixels, 0, pixels.length);
         Graphics2D g = image.createGraphics();
         Annotations.paint(
-                g, drawn.camera(), drawn.width(), drawn.height(), shown.lines(), shown.bar(), shown.palette());
+                g,
+                drawn.camera(),
+                drawn.width(),
+                drawn.height(),
+                shown.over().with(shown.field().bandLabels(drawn, shown)),
+                shown.palette());
         g.dispose();
         return new WritableImage(new PixelBuffer<>(
                 drawn.width(), drawn.height(), java.nio.IntBuffer.wrap(pixels), PixelFormat.getIntArgbPreInstance()));
@@ -259,6 +397,13 @@ final class FieldPane extends Pane {
         pressX = e.getX();
         pressY = e.getY();
         grabbed = -1;
+        dragged = false;
+        boxing = e.isShortcutDown() && e.getButton() == MouseButton.PRIMARY && camera != null;
+        if (boxing) {
+            boxX = e.getX();
+            boxY = e.getY();
+            return;
+        }
         if (content != null && camera != null && e.getButton() == MouseButton.PRIMARY) {
             double least = GRAB;
             for (int i = 0; i < content.grips().size(); i++) {
@@ -289,6 +434,15 @@ final class FieldPane extends Pane {
         }
         double dx = e.getX() - pressX;
         double dy = e.getY() - pressY;
+        dragged |= Math.hypot(dx, dy) > 2;
+        if (boxing) {
+            box.setX(Math.min(boxX, e.getX()));
+            box.setY(Math.min(boxY, e.getY()));
+            box.setWidth(Math.abs(e.getX() - boxX));
+            box.setHeight(Math.abs(e.getY() - boxY));
+            box.setVisible(true);
+            return;
+        }
         pressX = e.getX();
         pressY = e.getY();
         if (grabbed >= 0) {
@@ -306,11 +460,15 @@ final class FieldPane extends Pane {
                             ? camera.place(e.getX(), e.getY(), project(grip.at())[2], getWidth(), getHeight())
                             : along(grip, dx, dy);
             moved.accept(grabbed, to);
-        } else if (e.getButton() == MouseButton.PRIMARY) {
-            look(camera.turned(-dx / 180, dy / 180));
+        } else if (e.getButton() == MouseButton.PRIMARY && content.flat() == null) {
+            look(turned(-dx / 180, dy / 180));
         } else {
             look(camera.moved(dx, dy));
         }
+    }
+
+    private Camera turned(double yaw, double pitch) {
+        return pivot == null ? camera.turned(yaw, pitch) : camera.turnedAbout(pivot, yaw, pitch);
     }
 
     /** How far a way in space goes that looks like this move of the pointer. */
@@ -331,6 +489,11 @@ final class FieldPane extends Pane {
         hover.accept(hit, new double[] {e.getX(), e.getY()});
     }
 
+    /** Turned, or in a flat picture moved. */
+    private Camera step(double yaw, double pitch) {
+        return content.flat() == null ? turned(yaw, pitch) : camera.moved(400 * yaw, 400 * pitch);
+    }
+
     private void key(KeyEvent e) {
         if (camera == null) {
             return;
@@ -338,10 +501,10 @@ final class FieldPane extends Pane {
         double w = getWidth();
         double h = getHeight();
         switch (e.getCode()) {
-            case LEFT -> look(camera.turned(0.1, 0));
-            case RIGHT -> look(camera.turned(-0.1, 0));
-            case UP -> look(camera.turned(0, 0.1));
-            case DOWN -> look(camera.turned(0, -0.1));
+            case LEFT -> look(step(0.1, 0));
+            case RIGHT -> look(step(-0.1, 0));
+            case UP -> look(step(0, 0.1));
+            case DOWN -> look(step(0, -0.1));
             case PLUS, EQUALS, ADD -> look(camera.zoomed(1.2, w / 2, h / 2, w, h));
             case MINUS, SUBTRACT -> look(camera.zoomed(1 / 1.2, w / 2, h / 2, w, h));
             case F -> fit();

@@ -2,12 +2,16 @@ package lane.desk.stations;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
 import lane.base.LaneException;
 import lane.field.Part;
 import lane.field.Run;
 import lane.picture.field.Annotations;
+import lane.picture.field.BandLabels;
+import lane.picture.field.Coarse;
 import lane.picture.field.ColourScale;
+import lane.picture.field.Frame;
 import lane.picture.field.Look;
 import lane.picture.field.Range;
 import lane.picture.field.Scene;
@@ -32,9 +36,16 @@ record FieldScene(
         double greatest,
         ColourScale scale,
         Colouring colouring,
-        String trouble) {
+        String trouble,
+        Scene coarse) {
 
-    /** What is drawn of a run. @param extra surfaces of stations */
+    /**
+     * What is drawn of a run.
+     *
+     * @param extra surfaces of stations
+     * @param others values that take part in the range
+     * @param given values of parts where another number than the quantity is shown; null for the quantity
+     */
     static FieldScene of(
             Run run,
             Quantity quantity,
@@ -42,8 +53,9 @@ record FieldScene(
             Shown how,
             List<Part> extra,
             Colouring colouring,
-            List<Run> others,
-            List<Scene.Away> away) {
+            List<float[]> others,
+            List<Scene.Away> away,
+            Map<Part, SurfaceValues> given) {
         List<Scene.Surface> surfaces = new ArrayList<>();
         List<SurfaceValues> values = new ArrayList<>();
         List<Part> parts = new ArrayList<>();
@@ -63,7 +75,9 @@ record FieldScene(
             parts.add(part);
             SurfaceValues v = null;
             try {
-                v = quantity == null ? null : SurfaceValues.of(run, part, quantity, lens);
+                v = given == null
+                        ? quantity == null ? null : SurfaceValues.of(run, part, quantity, lens)
+                        : given.get(part);
             } catch (LaneException e) {
                 trouble = e.getMessage();
             }
@@ -80,18 +94,17 @@ record FieldScene(
                     opacity);
             surfaces.add(i >= own ? made.kept() : made);
         }
-        if (colouring.ends() == Colouring.Ends.LANES && quantity != null) {
-            others.forEach(r -> seen.addAll(values(r, quantity, lens)));
-        }
+        seen.addAll(others);
         Range range = colouring.ends() == Colouring.Ends.FIXED && unit.known()
                 ? new Range(
                         unit.toSi(colouring.least()),
                         unit.toSi(colouring.greatest()),
                         colouring.least() < 0 && colouring.greatest() > 0)
                 : Range.of(seen, colouring.ends() == Colouring.Ends.ROBUST ? Range.Kind.ROBUST : Range.Kind.WHOLE);
+        var scene = new Scene(surfaces, away);
         return new FieldScene(
                 run,
-                new Scene(surfaces, away),
+                scene,
                 parts,
                 values,
                 unit,
@@ -99,10 +112,40 @@ record FieldScene(
                 range.greatest(),
                 range.signed() ? ColourScale.SIGNED : ColourScale.SIZE,
                 colouring,
-                trouble);
+                trouble,
+                Coarse.of(scene));
     }
 
-    private static List<float[]> values(Run run, Quantity quantity, Lens lens) {
+    /** The box of what is shown. */
+    double[] bounds() {
+        double[] b = null;
+        for (Part p : parts) {
+            double[] own = p.surface().bounds();
+            for (int d = 0; b != null && d < 6; d++) {
+                b[d] = d % 2 == 0 ? Math.min(b[d], own[d]) : Math.max(b[d], own[d]);
+            }
+            b = b == null ? own : b;
+        }
+        return b == null ? run.mesh().bounds() : b;
+    }
+
+    /** Values of the lines between bands, in the unit shown. */
+    List<Annotations.BandLabel> bandLabels(Frame frame, FieldPane.Content shown) {
+        Look look = look(shown.shaded(), shown.edges(), shown.palette().dark());
+        return BandLabels.of(frame, look, v -> lane.desk.Ui.shortest(rounded(unit.fromSi(v))));
+    }
+
+    /** Four digits, which is what bands bear. */
+    private static double rounded(double v) {
+        return Double.isFinite(v)
+                ? new java.math.BigDecimal(v)
+                        .round(new java.math.MathContext(4))
+                        .doubleValue()
+                : 0;
+    }
+
+    /** Values on the boundary of a run. */
+    static List<float[]> values(Run run, Quantity quantity, Lens lens) {
         List<float[]> out = new ArrayList<>();
         for (Part part : run.mesh().dimension() == 2 ? List.of(Part.ofCells("cells", run.mesh())) : run.parts()) {
             try {
@@ -131,11 +174,10 @@ record FieldScene(
         }
     }
 
-    Annotations.Bar bar(Quantity quantity, boolean shaded) {
+    Annotations.Bar bar(String quantity, boolean shaded) {
         String note = (scale == ColourScale.SIGNED ? "signed scale" : "size scale")
                 + (shaded ? ",\nshaded" : ",\nflat")
                 + colouring.word();
-        return new Annotations.Bar(
-                quantity.name(), unit.label(), unit.fromSi(least), unit.fromSi(greatest), scale, note);
+        return new Annotations.Bar(quantity, unit.label(), unit.fromSi(least), unit.fromSi(greatest), scale, note);
     }
 }

@@ -28,11 +28,19 @@ final class FlowShapes {
         TANGENTIAL_ARROWS
     }
 
+    /**
+     * What is drawn.
+     *
+     * @param time since the seed at each node of the cut, in seconds; null where it has none
+     * @param length along the line from the seed, in metres; null where it has none
+     */
+    record Shape(Cut cut, double[] time, double[] length) {}
+
     private record Key(Kind kind, Station station, Run run, Field field) {}
 
     private static final int SEEDS = 120;
     private static final int ARROWS = 400;
-    private final Map<Key, Cut> made = new HashMap<>();
+    private final Map<Key, Shape> made = new HashMap<>();
     private final Runnable done;
 
     /** @param done told on the interface thread when something new is there */
@@ -41,7 +49,7 @@ final class FlowShapes {
     }
 
     /** The shape if it is there; else it is begun and null comes back. */
-    Cut of(Kind kind, Station station, Laid laid, Run run, Field field) {
+    Shape of(Kind kind, Station station, Laid laid, Run run, Field field) {
         var key = new Key(kind, station.geometry(), run, field);
         if (made.containsKey(key)) {
             return made.get(key);
@@ -49,29 +57,31 @@ final class FlowShapes {
         made.keySet().removeIf(k -> k.run != run);
         made.put(key, null);
         Thread.ofPlatform().daemon().name("flow shapes").start(() -> {
-            Cut cut = make(kind, station, laid, run, field);
+            Shape shape = make(kind, station, laid, run, field);
             Platform.runLater(() -> {
-                made.put(key, cut);
+                made.put(key, shape);
                 done.run();
             });
         });
         return null;
     }
 
-    private static Cut make(Kind kind, Station station, Laid laid, Run run, Field field) {
+    private static Shape make(Kind kind, Station station, Laid laid, Run run, Field field) {
         double size = run.mesh().modelSize();
         double[] seeds = seeds(station, laid, kind == Kind.STREAMLINES ? SEEDS : ARROWS);
         if (kind == Kind.STREAMLINES) {
             Streamlines lines = Streamlines.of(
                     run.locator(), field, seeds, Streamlines.Way.BOTH, 1e-5 * size, 5 * size, 0.02 * size, Work.QUIET);
-            return Glyphs.tubes(lines, 0.0025 * size);
+            return new Shape(
+                    Glyphs.tubes(lines, 0.0025 * size), Glyphs.around(lines.time()), Glyphs.around(lines.length()));
         }
         Placement at = Placer.points(run.locator(), seeds, Work.QUIET);
         double[] normals = kind == Kind.TANGENTIAL_ARROWS && station instanceof Station.Section s
                 ? normals(s.normal(), at.size())
                 : null;
-        return Glyphs.arrows(
+        Cut arrows = Glyphs.arrows(
                 seeds, at.cell(), new Stencil(at.start(), at.node(), at.share()), field, 0.08 * size, normals);
+        return new Shape(arrows, null, null);
     }
 
     private static double[] normals(Point n, int count) {
@@ -95,6 +105,7 @@ final class FlowShapes {
                     out.add(new Point(s.xyz()[3 * i], s.xyz()[3 * i + 1], s.xyz()[3 * i + 2]));
                 }
             }
+            case Station.Region r when r.within() instanceof Station.Within.Ball b -> ball(b, most, out);
             default -> {
                 if (laid != null && laid.cut() != null) {
                     over(laid.cut(), most, out);
@@ -108,6 +119,23 @@ final class FlowShapes {
             xyz[3 * i + 2] = out.get(i).z();
         }
         return xyz;
+    }
+
+    /** Places of a body-centred lattice within a ball, about so many, always the same. */
+    private static void ball(Station.Within.Ball b, int most, List<Point> out) {
+        double step = b.radius() * Math.cbrt(4.0 / 3 * Math.PI * 2 / most);
+        int n = (int) Math.ceil(b.radius() / step);
+        for (int i = -2 * n; i <= 2 * n; i++) {
+            for (int j = -2 * n; j <= 2 * n; j++) {
+                for (int k = -2 * n; k <= 2 * n; k++) {
+                    boolean lattice = (i & 1) == (j & 1) && (j & 1) == (k & 1);
+                    Point d = new Point(i * step / 2, j * step / 2, k * step / 2);
+                    if (lattice && d.norm() <= b.radius()) {
+                        out.add(b.centre().plus(d));
+                    }
+                }
+            }
+        }
     }
 
     /** Middles of faces, one for each equal share of the area. */

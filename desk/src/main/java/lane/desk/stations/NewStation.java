@@ -12,6 +12,7 @@ import lane.mesh.Point;
 import lane.quantity.Quantity;
 import lane.quantity.Take;
 import lane.station.Abscissa;
+import lane.station.Frame;
 import lane.station.Sampling;
 import lane.station.Station;
 import lane.study.Study;
@@ -32,7 +33,8 @@ public final class NewStation {
         SHELL("shell"),
         ISOSURFACE("isosurface"),
         SWEEP("sweep"),
-        REGION("region");
+        REGION("region"),
+        ENCLOSING("enclosing surface");
 
         private final String word;
 
@@ -115,6 +117,39 @@ public final class NewStation {
             }
             case REGION -> add(session, "Region", (id, name) -> new Station.Region(id, name, new Station.Within.All()));
             case PART -> part(session);
+            case ENCLOSING -> enclosing(session);
+        }
+    }
+
+    /** A frame at the place picked last, or at the origin, and its card. */
+    public static void frame(Session session) {
+        List<String> ids = session.study().frames().stream().map(Frame::id).toList();
+        String name = "Frame " + (ids.size() + 1);
+        String id = Study.freshId(name, ids);
+        Point origin = session.picked() == null ? new Point(0, 0, 0) : session.picked();
+        session.edit(
+                "Add frame",
+                s -> s.withFrames(l -> {
+                    l.add(new Frame(id, name, "", origin, null, false, ""));
+                    return l;
+                }));
+        session.select("station", StationsView.FRAME + id);
+    }
+
+    /** The surface around the first region. */
+    private static void enclosing(Session session) {
+        Station region = session.study().stations().stream()
+                .filter(Station.Region.class::isInstance)
+                .findFirst()
+                .orElse(null);
+        if (region == null) {
+            session.say("An enclosing surface needs a region; add one first.");
+        } else {
+            add(
+                    session,
+                    "Around",
+                    "Around " + region.name(),
+                    (id, name) -> new Station.Enclosing(id, name, region.id()));
         }
     }
 

@@ -20,6 +20,7 @@ import lane.picture.LaneStyle;
 import lane.picture.Ticks;
 import lane.reading.Measure;
 import lane.reading.Reading;
+import lane.station.Frame;
 import lane.station.Placement;
 import lane.station.Station;
 import lane.study.Laid;
@@ -54,19 +55,32 @@ final class PlacingCard {
 
     /** What is typed into and what is clicked stays as it is while results come in: they change the coverage only. */
     void refresh() {
-        Station station = session.study().station(session.selected("station")).orElse(null);
+        String key = session.selected("station");
+        Frame frame = key.startsWith(StationsView.FRAME)
+                ? session.study()
+                        .frame(key.substring(StationsView.FRAME.length()))
+                        .orElse(null)
+                : null;
+        Station station = session.study().station(key).orElse(null);
         List<String> parts = session.results().runs().values().stream()
                 .flatMap(r -> r.parts().stream())
                 .map(p -> p.name())
                 .distinct()
                 .toList();
         if (builtForm.changed(
-                station == null ? "none" : station,
+                station == null ? frame == null ? "none" : frame : station,
                 session.study().axis(),
+                session.study().frames(),
+                session.study().inFrame(),
+                session.picked() == null ? "none" : session.picked(),
                 session.study().quantities(),
                 parts,
                 session.palette().dark())) {
             box.getChildren().clear();
+            if (frame != null) {
+                frame(frame);
+                return;
+            }
             if (station == null) {
                 box.getChildren().add(Ui.label("No station yet. Add one at the left.", "muted"));
                 return;
@@ -84,6 +98,35 @@ final class PlacingCard {
             coverage.getChildren().clear();
             coverage(station);
         }
+    }
+
+    private void frame(Frame frame) {
+        var name = Ui.text("frame-name", frame.name(), t -> session.edit("Rename frame", s -> s.with(frame.named(t))));
+        var delete = Ui.button("Delete", () -> delete(frame));
+        box.getChildren().addAll(name, FrameForm.of(session, frame), Ui.row(8, delete));
+    }
+
+    private void delete(Frame frame) {
+        List<String> users = new ArrayList<>();
+        session.study().inFrame().forEach((station, in) -> {
+            if (in.equals(frame.id())) {
+                users.add(session.study().station(station).map(Station::name).orElse(station));
+            }
+        });
+        session.study().frames().stream()
+                .filter(f -> f.parent().equals(frame.id()))
+                .forEach(f -> users.add(f.name()));
+        if (!users.isEmpty()) {
+            session.say("\"" + frame.name() + "\" is used by " + String.join(", ", users)
+                    + "; let them stand elsewhere first.");
+            return;
+        }
+        session.edit(
+                "Delete frame",
+                s -> s.withFrames(l -> {
+                    l.remove(frame);
+                    return l;
+                }));
     }
 
     private Node heading(String name, String note) {
@@ -295,12 +338,11 @@ final class PlacingCard {
         String id = Study.freshId(
                 station.name(),
                 session.study().stations().stream().map(Station::id).toList());
-        session.edit(
-                "Duplicate " + station.word(),
-                s -> s.withStations(l -> {
+        session.edit("Duplicate " + station.word(), s -> s.withStations(l -> {
                     l.add(l.indexOf(station) + 1, station.keyed(id).named(station.name() + " copy"));
                     return l;
-                }));
+                })
+                .inSameFrame(id, station.id()));
         session.select("station", id);
     }
 

@@ -3,8 +3,8 @@ package lane.desk.stations;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.function.Consumer;
-import java.util.function.DoubleFunction;
 import java.util.function.Function;
+import java.util.function.Supplier;
 import javafx.scene.Node;
 import javafx.scene.control.CheckMenuItem;
 import javafx.scene.control.MenuButton;
@@ -20,22 +20,33 @@ import lane.picture.Ticks;
 import lane.quantity.Quantity;
 import lane.quantity.Take;
 import lane.station.Abscissa;
+import lane.station.Frame;
 import lane.station.Sampling;
 import lane.station.Station;
 import lane.station.Station.Box;
 import lane.station.Station.Within;
 
 /** The numbers of a station by kind, lengths in millimetres and angles in degrees. */
-final class StationForm {
-    private final Session session;
-    private final VBox box = new VBox(6);
+final class StationForm extends Rows<Station> {
+    private final Station it;
 
-    private StationForm(Session session) {
-        this.session = session;
+    private StationForm(Session session, Station it, Axis frame, boolean cylindrical) {
+        super(session, frame, cylindrical);
+        this.it = it;
     }
 
     static Node of(Session session, Station station) {
-        var form = new StationForm(session);
+        Axis frame = Axis.Z;
+        String trouble = "";
+        try {
+            frame = session.study().placed(session.study().inFrame().getOrDefault(station.id(), ""));
+        } catch (LaneException e) {
+            trouble = e.getMessage();
+        }
+        boolean round =
+                session.study().frameOf(station.id()).map(Frame::cylindrical).orElse(false);
+        var form = new StationForm(session, station, frame, round);
+        form.frames(trouble);
         switch (station) {
             case Station.Line l -> form.line(l);
             case Station.Arc a -> form.arc(a);
@@ -49,100 +60,51 @@ final class StationForm {
             case Station.CutCurve c -> form.cutCurve(c);
             case Station.Sweep s -> form.sweep(s);
             case Station.Region r -> form.region(r);
+            case Station.Enclosing e -> form.enclosing(e);
         }
         return form.box;
     }
 
-    /** Changes the station; what cannot be is told and changes nothing. */
-    private void put(String what, java.util.function.Supplier<Station> make) {
+    @Override
+    void put(String what, Supplier<Station> make) {
         session.edit(what, s -> s.with(make.get()));
     }
 
-    private void row(String caption, Node... nodes) {
-        HBox row = Ui.row(6, Ui.left(caption, 84, "second"));
-        row.getChildren().addAll(nodes);
-        box.getChildren().add(row);
+    /** The frame that the numbers are in, where there are frames to choose from. */
+    private void frames(String trouble) {
+        boolean placed = !(it instanceof Station.Isosurface || it instanceof Station.Enclosing);
+        List<String> all = new ArrayList<>(List.of(""));
+        session.study().frames().forEach(f -> all.add(f.id()));
+        if (placed && all.size() > 1) {
+            row(
+                    "In frame",
+                    Ui.choice(
+                            "station-frame",
+                            all,
+                            session.study().inFrame().getOrDefault(it.id(), ""),
+                            id -> session.study().frame(id).map(Frame::name).orElse("space"),
+                            id -> session.edit("Frame of " + it.name(), s -> s.inFrame(it.id(), id))));
+        }
+        if (!trouble.isEmpty()) {
+            var why = Ui.label(trouble, "small", "brick");
+            why.setWrapText(true);
+            box.getChildren().add(why);
+        }
     }
 
-    private TextField number(String id, double shown, Consumer<Double> changed) {
-        var field = Ui.number(id, shown, changed);
-        field.setPrefWidth(64);
-        field.setMinWidth(56);
-        return field;
-    }
-
-    /** A length, kept in metres. */
-    private void length(String caption, String id, double metres, DoubleFunction<Station> make) {
-        row(caption, number(id, 1000 * metres, v -> put(caption, () -> make.apply(v / 1000))), unit("mm"));
-    }
-
-    private void plain(String caption, String id, double now, String unit, DoubleFunction<Station> make) {
-        row(caption, number(id, now, v -> put(caption, () -> make.apply(v))), unit(unit));
-    }
-
-    private static Node unit(String text) {
-        return Ui.label(text, "small", "muted");
-    }
-
-    private void point(String caption, String id, Point p, Function<Point, Station> make) {
-        point(caption, id, p, 1000, make);
-    }
-
-    private void direction(String caption, String id, Point p, Function<Point, Station> make) {
-        point(caption, id, p, 1, make);
-    }
-
-    private void point(String caption, String id, Point p, double scale, Function<Point, Station> make) {
-        box.getChildren()
-                .add(Ui.row(
-                        8,
-                        Ui.label(caption, "section"),
-                        Ui.spring(),
-                        Ui.label(
-                                scale == 1
-                                        ? ""
-                                        : "radius "
-                                                + Ticks.number(
-                                                        1000
-                                                                * session.study()
-                                                                        .axis()
-                                                                        .radius(p.x(), p.y(), p.z()),
-                                                        0.1)
-                                                + " mm",
-                                "small",
-                                "muted")));
-        String of = scale == 1 ? "" : ", mm";
-        box.getChildren()
-                .add(Ui.row(
-                        6,
-                        field(
-                                "x" + of,
-                                id + "x",
-                                scale * p.x(),
-                                v -> put(caption, () -> make.apply(new Point(v / scale, p.y(), p.z())))),
-                        field(
-                                "y" + of,
-                                id + "y",
-                                scale * p.y(),
-                                v -> put(caption, () -> make.apply(new Point(p.x(), v / scale, p.z())))),
-                        field(
-                                "z" + of,
-                                id + "z",
-                                scale * p.z(),
-                                v -> put(caption, () -> make.apply(new Point(p.x(), p.y(), v / scale))))));
-    }
-
-    private static Node field(String caption, String id, double shown, Consumer<Double> changed) {
-        var field = Ui.number("end-" + id, shown, changed);
-        field.setPrefWidth(88);
-        return new VBox(1, Ui.label(caption, "small", "muted"), field);
-    }
-
-    private void axis(Axis a, Function<Axis, Station> make) {
-        point("Axis through", "axis-at-", a.origin(), p -> make.apply(new Axis(p, a.direction(), a.zero())));
-        direction("Axis along", "axis-along-", a.direction(), p -> make.apply(new Axis(a.origin(), p, null)));
-        direction(
-                "Angle zero towards", "axis-zero-", a.zero(), p -> make.apply(new Axis(a.origin(), a.direction(), p)));
+    private void enclosing(Station.Enclosing e) {
+        List<Station> regions = session.study().stations().stream()
+                .filter(Station.Region.class::isInstance)
+                .toList();
+        row(
+                "Around",
+                Ui.choice(
+                        "enclosed-region",
+                        regions,
+                        session.study().station(e.region()).orElse(null),
+                        r -> r == null ? "?" : r.name(),
+                        r -> put("Enclosed region", () -> new Station.Enclosing(e.id(), e.name(), r.id()))));
+        box.getChildren().add(Ui.label("looks out of the region", "small", "muted"));
     }
 
     private void path(Station.Path path) {
@@ -206,10 +168,25 @@ final class StationForm {
                 "Drawn against",
                 Ui.choice(
                         "abscissa",
-                        List.of(Abscissa.values()),
-                        path.abscissa(),
-                        Abscissa::word,
-                        a -> put("Abscissa", () -> path.sampled(now, a))));
+                        List.of(Abscissa.Kind.values()),
+                        path.abscissa().kind(),
+                        Abscissa.Kind::word,
+                        k -> put(
+                                "Abscissa",
+                                () -> path.sampled(
+                                        now,
+                                        k == Abscissa.Kind.FORMULA
+                                                ? Abscissa.of("s / length")
+                                                : new Abscissa(k, "", null)))));
+        if (path.abscissa().kind() == Abscissa.Kind.FORMULA) {
+            var formula = Ui.text(
+                    "abscissa-formula",
+                    path.abscissa().formula(),
+                    t -> put("Abscissa", () -> path.sampled(now, Abscissa.of(t))));
+            formula.setPrefWidth(190);
+            row("", formula);
+            box.getChildren().add(Ui.label("of s, length, x, y, z, radius, angle, axial", "small", "muted"));
+        }
     }
 
     private static int samples(Sampling s) {
@@ -218,12 +195,6 @@ final class StationForm {
             case Sampling.Clustered c -> c.samples();
             case Sampling.CellExact _ -> 201;
         };
-    }
-
-    private void heading(String name, String note) {
-        HBox row = Ui.row(8, Ui.label(name, "title"), Ui.label(note, "small", "muted"));
-        row.setStyle("-fx-padding: 8 0 0 0;");
-        box.getChildren().add(row);
     }
 
     private void line(Station.Line l) {
@@ -332,7 +303,7 @@ final class StationForm {
     }
 
     private static TextField coordinate(String id, double metres, Consumer<Double> changed) {
-        var field = Ui.number("end-" + id, 1000 * metres, v -> changed.accept(v / 1000));
+        var field = Ui.number("end-" + id, 1000 * metres, "mm", v -> changed.accept(v / 1000));
         field.setPrefWidth(76);
         return field;
     }
@@ -461,7 +432,9 @@ final class StationForm {
                                             case "x" -> new Point(1, 0, 0);
                                             case "y" -> new Point(0, 1, 0);
                                             case "z" -> new Point(0, 0, 1);
-                                            default -> session.study().axis().direction();
+                                            default ->
+                                                frame.inDirection(
+                                                        session.study().axis().direction());
                                         }))));
         row("or", threePoints(s));
         limits(s.box(), b -> new Station.Section(s.id(), s.name(), s.point(), s.normal(), b, s.piece()));
@@ -514,7 +487,7 @@ final class StationForm {
     }
 
     private static Point millimetres(TextField field) {
-        List<Double> xyz = values(field.getText().strip());
+        List<Double> xyz = values(field.getText(), "mm");
         if (xyz.size() != 3) {
             throw new LaneException("\"" + field.getText() + "\" is no point; write three numbers, like 0 0 60.");
         }
@@ -551,22 +524,12 @@ final class StationForm {
         var field = Ui.text(
                 "iso-values",
                 values,
-                t -> put("Values", () -> new Station.Isosurface(i.id(), i.name(), i.quantity(), values(t))));
+                t -> put(
+                        "Values",
+                        () -> new Station.Isosurface(i.id(), i.name(), i.quantity(), values(t, unitOf(i.quantity())))));
         field.setPrefWidth(130);
         row("Values", field, unit(unitOf(i.quantity())));
         box.getChildren().add(Ui.label("several are parted by semicolons", "small", "muted"));
-    }
-
-    private static List<Double> values(String text) {
-        List<Double> out = new ArrayList<>();
-        for (String t : text.split("[;\\s]+")) {
-            try {
-                out.add(Double.parseDouble(t.replace(',', '.').replace('−', '-')));
-            } catch (NumberFormatException e) {
-                throw new LaneException("\"" + t + "\" is no number; write values like 0.5; 1; 1.5.");
-            }
-        }
-        return out;
     }
 
     private void shell(Station.Shell s) {
@@ -605,19 +568,20 @@ final class StationForm {
                 s.length(),
                 t -> put(
                         "Unit",
-                        () -> new Station.Sheet(s.id(), s.name(), s.file(), t, s.by(), s.turned(), s.sampled())));
+                        () -> new Station.Sheet(
+                                s.id(), s.name(), s.file(), t, s.by(), s.turned(), s.sampled(), s.in())));
         unit.setPrefWidth(64);
         row("In", unit, unit("unit of its coordinates"));
         point(
                 "Moved by",
                 "by-",
                 s.by(),
-                p -> new Station.Sheet(s.id(), s.name(), s.file(), s.length(), p, s.turned(), s.sampled()));
+                p -> new Station.Sheet(s.id(), s.name(), s.file(), s.length(), p, s.turned(), s.sampled(), s.in()));
         direction(
                 "Turned before, degrees about",
                 "turned-",
                 s.turned(),
-                p -> new Station.Sheet(s.id(), s.name(), s.file(), s.length(), s.by(), p, s.sampled()));
+                p -> new Station.Sheet(s.id(), s.name(), s.file(), s.length(), s.by(), p, s.sampled(), s.in()));
         row(
                 "Values",
                 Ui.segments(
@@ -627,7 +591,7 @@ final class StationForm {
                         b -> put(
                                 "Values",
                                 () -> new Station.Sheet(
-                                        s.id(), s.name(), s.file(), s.length(), s.by(), s.turned(), b))));
+                                        s.id(), s.name(), s.file(), s.length(), s.by(), s.turned(), b, s.in()))));
     }
 
     private void cutCurve(Station.CutCurve c) {
@@ -674,6 +638,13 @@ final class StationForm {
                 "coordinate-",
                 c.direction(),
                 d -> curve(c, c.point(), c.normal(), c.parts(), c.against(), d, c.branch()));
+        String offsets = String.join(
+                "; ", c.offsets().stream().map(o -> Ui.shortest(1000 * o)).toList());
+        var planes = Ui.text("curve-offsets", offsets, t -> put("Planes", () -> offsets(c, t)));
+        planes.setPrefWidth(110);
+        planes.setPromptText("this one");
+        row("Planes at", planes, unit("mm along the normal"));
+        box.getChildren().add(Ui.label("listed 0; 5; 10 or even 0 : 5 : 20 (from : step : to)", "small", "muted"));
         plain(
                 "Branch",
                 "branch",
@@ -684,7 +655,35 @@ final class StationForm {
 
     private static Station curve(
             Station.CutCurve c, Point p, Point n, List<String> parts, Station.Extent e, Point d, int branch) {
-        return new Station.CutCurve(c.id(), c.name(), p, n, parts, e, d, branch);
+        return new Station.CutCurve(c.id(), c.name(), p, n, parts, e, d, branch, c.offsets());
+    }
+
+    /** Offsets from a list, or from first, step and last. */
+    private static Station offsets(Station.CutCurve c, String text) {
+        List<Double> all;
+        if (text.contains(":")) {
+            List<Double> three = values(text.replace(':', ';'), "mm");
+            double n = three.size() == 3 ? (three.get(2) - three.get(0)) / three.get(1) : Double.NaN;
+            if (!(n >= 0) || n > 1000) {
+                throw new LaneException(
+                        "\"" + text + "\" gives no planes; write first : step : last, like 0 : 5 : 20.");
+            }
+            all = java.util.stream.IntStream.rangeClosed(0, (int) Math.floor(n + 1e-9))
+                    .mapToObj(i -> three.get(0) + i * three.get(1))
+                    .toList();
+        } else {
+            all = values(text, "mm");
+        }
+        return new Station.CutCurve(
+                c.id(),
+                c.name(),
+                c.point(),
+                c.normal(),
+                c.parts(),
+                c.against(),
+                c.direction(),
+                c.branch(),
+                all.stream().map(v -> v / 1000).toList());
     }
 
     private void sweep(Station.Sweep s) {

@@ -1,9 +1,12 @@
 package lane.formats.study;
 
+import com.fasterxml.jackson.annotation.JsonCreator;
+import com.fasterxml.jackson.annotation.JsonInclude;
 import com.fasterxml.jackson.annotation.JsonSetter;
 import com.fasterxml.jackson.annotation.JsonSubTypes;
 import com.fasterxml.jackson.annotation.JsonSubTypes.Type;
 import com.fasterxml.jackson.annotation.JsonTypeInfo;
+import com.fasterxml.jackson.annotation.JsonValue;
 import com.fasterxml.jackson.annotation.Nulls;
 import com.fasterxml.jackson.core.JacksonException;
 import com.fasterxml.jackson.core.json.JsonReadFeature;
@@ -27,8 +30,12 @@ import lane.formats.FileHash;
 import lane.reading.Measure;
 import lane.reading.Reading;
 import lane.reference.Curve;
+import lane.station.Abscissa;
+import lane.station.Frame;
 import lane.station.Sampling;
 import lane.station.Station;
+import lane.study.PictureNote;
+import lane.study.SavedView;
 import lane.study.Source;
 import lane.study.Study;
 
@@ -59,7 +66,8 @@ public final class StudyJson {
         @Type(name = "sheet", value = Station.Sheet.class),
         @Type(name = "cut-curve", value = Station.CutCurve.class),
         @Type(name = "sweep", value = Station.Sweep.class),
-        @Type(name = "region", value = Station.Region.class)
+        @Type(name = "region", value = Station.Region.class),
+        @Type(name = "enclosing", value = Station.Enclosing.class)
     })
     private interface StationKinds {}
 
@@ -129,6 +137,47 @@ public final class StudyJson {
     })
     private interface PartEditKinds {}
 
+    @JsonTypeInfo(use = JsonTypeInfo.Id.NAME, property = "kind")
+    @JsonSubTypes({
+        @Type(name = "turned", value = Frame.Attitude.Turned.class),
+        @Type(name = "directed", value = Frame.Attitude.Directed.class)
+    })
+    private interface AttitudeKinds {}
+
+    /** What is left out by most studies is not written. */
+    @JsonInclude(JsonInclude.Include.NON_NULL)
+    private interface WhereThereIsSome {}
+
+    private abstract static class StudyMixIn {
+        @JsonInclude(JsonInclude.Include.NON_EMPTY)
+        abstract List<Frame> frames();
+
+        @JsonInclude(JsonInclude.Include.NON_EMPTY)
+        abstract Map<String, String> inFrame();
+
+        @JsonInclude(JsonInclude.Include.NON_EMPTY)
+        abstract List<SavedView> views();
+
+        @JsonInclude(JsonInclude.Include.NON_EMPTY)
+        abstract List<PictureNote> notes();
+    }
+
+    private abstract static class CutCurveMixIn {
+        @JsonInclude(JsonInclude.Include.NON_EMPTY)
+        abstract List<Double> offsets();
+    }
+
+    /** An abscissa is a word, or a formula after an equals sign. */
+    private abstract static class AbscissaMixIn {
+        @JsonCreator(mode = JsonCreator.Mode.DELEGATING)
+        static Abscissa parse(String text) {
+            return null;
+        }
+
+        @JsonValue
+        abstract String text();
+    }
+
     /** A column's name alone is enough for an uncertainty. */
     private abstract static class UncertaintyMixIn {
         @com.fasterxml.jackson.annotation.JsonCreator(
@@ -150,6 +199,13 @@ public final class StudyJson {
             .addMixIn(Source.class, SourceKinds.class)
             .addMixIn(Source.Reference.class, ReferenceMixIn.class)
             .addMixIn(Station.class, StationKinds.class)
+            .addMixIn(Station.Box.class, WhereThereIsSome.class)
+            .addMixIn(Station.Sheet.class, WhereThereIsSome.class)
+            .addMixIn(Station.Enclosing.class, WhereThereIsSome.class)
+            .addMixIn(Station.CutCurve.class, CutCurveMixIn.class)
+            .addMixIn(Frame.Attitude.class, AttitudeKinds.class)
+            .addMixIn(Abscissa.class, AbscissaMixIn.class)
+            .addMixIn(Study.class, StudyMixIn.class)
             .addMixIn(Station.Within.class, WithinKinds.class)
             .addMixIn(Sampling.class, SamplingKinds.class)
             .addMixIn(Reading.class, ReadingKinds.class)

@@ -46,13 +46,59 @@ public final class Annotations {
     /** The scale bar's text and ends, in the unit shown. */
     public record Bar(String quantity, String unit, double least, double greatest, ColourScale scale, String note) {}
 
+    /** Words at a place, with a stroke to it. */
+    public record Label(String text, Point at) {}
+
+    /** A value at a pixel, on a line between two bands. */
+    public record BandLabel(String text, double x, double y) {}
+
+    /**
+     * Axes of a flat picture.
+     *
+     * @param origin where both count from
+     * @param right what runs to the right, {@code up} what runs upwards
+     */
+    public record Flat(Point origin, Run right, Run up) {
+        /** @param along direction in space @param perMetre units of the axis to a metre along it @param from its value at the origin */
+        public record Run(String name, String unit, Point along, double perMetre, double from) {}
+    }
+
+    /**
+     * What stands on top of a picture.
+     *
+     * @param measured places that are measured between: two give a distance, three the angle at the second too
+     * @param bar null for none
+     * @param flat null for none
+     */
+    public record Over(
+            List<Line> lines, List<Label> labels, List<BandLabel> bands, List<Point> measured, Bar bar, Flat flat) {
+        public Over {
+            lines = List.copyOf(lines);
+            labels = List.copyOf(labels);
+            bands = List.copyOf(bands);
+            measured = List.copyOf(measured);
+        }
+
+        public static Over of(List<Line> lines, Bar bar) {
+            return new Over(lines, List.of(), List.of(), List.of(), bar, null);
+        }
+
+        public Over with(List<BandLabel> others) {
+            return new Over(lines, labels, others, measured, bar, flat);
+        }
+    }
+
     /** Draws everything into a picture of the frame's size. */
-    public static void paint(
-            Graphics2D g, Camera camera, int width, int height, List<Line> lines, Bar bar, Palette palette) {
+    public static void paint(Graphics2D g, Camera camera, int width, int height, Over over, Palette palette) {
+        List<Line> lines = over.lines();
+        Bar bar = over.bar();
         g.setRenderingHint(RenderingHints.KEY_ANTIALIASING, RenderingHints.VALUE_ANTIALIAS_ON);
         g.setRenderingHint(RenderingHints.KEY_TEXT_ANTIALIASING, RenderingHints.VALUE_TEXT_ANTIALIAS_ON);
         g.setRenderingHint(RenderingHints.KEY_FRACTIONALMETRICS, RenderingHints.VALUE_FRACTIONALMETRICS_ON);
         g.setRenderingHint(RenderingHints.KEY_STROKE_CONTROL, RenderingHints.VALUE_STROKE_PURE);
+        if (over.flat() != null) {
+            FlatAxes.paint(g, camera, width, height, over.flat(), palette);
+        }
         // The selected one has the first word: labels that would stand on another are left out.
         var taken = new java.util.ArrayList<Rectangle2D>();
         var places = new java.util.ArrayList<double[]>();
@@ -68,16 +114,67 @@ public final class Annotations {
             }
             g.setFont(l.selected() ? Fonts.semibold(12) : Fonts.sans(12));
             double wide = g.getFontMetrics().getStringBounds(l.name(), g).getWidth();
-            var box = new Rectangle2D.Double(at[0] - 4, at[1] - 12, wide + 8, 16);
+            // The scale's place is kept free.
+            double most = width - (bar == null ? 4 : BAR_WIDTH) - wide - 4;
+            double x = at[0] <= most ? at[0] : Math.max(4, Math.min(most, at[0] - wide - 20));
+            var box = new Rectangle2D.Double(x - 4, at[1] - 12, wide + 8, 16);
             if (taken.stream().noneMatch(box::intersects)) {
                 taken.add(box);
-                text(g, l.name(), at[0], at[1], palette, l.selected());
+                text(g, l.name(), x, at[1], palette, l.selected());
             }
+        }
+        for (BandLabel b : over.bands()) {
+            g.setFont(Fonts.sans(10));
+            var size = g.getFontMetrics().getStringBounds(b.text(), g);
+            var box = new Rectangle2D.Double(b.x() - size.getWidth() / 2 - 3, b.y() - 7, size.getWidth() + 6, 14);
+            if (taken.stream().noneMatch(box::intersects)) {
+                taken.add(box);
+                Color ground = palette.ground();
+                g.setColor(new Color(ground.getRed(), ground.getGreen(), ground.getBlue(), 200));
+                g.fill(box);
+                g.setColor(palette.ink());
+                g.drawString(b.text(), (float) (b.x() - size.getWidth() / 2), (float) b.y() + 4);
+            }
+        }
+        for (Label l : over.labels()) {
+            label(g, camera, width, height, l, taken, palette);
+        }
+        if (!over.measured().isEmpty()) {
+            Measured.paint(g, camera, width, height, over.measured(), palette);
         }
         if (bar != null) {
             bar(g, width, height, bar, palette);
         }
-        orientation(g, camera, height, palette);
+        if (over.flat() == null) {
+            orientation(g, camera, height, palette);
+        }
+    }
+
+    /** Words beside their place, moved down until they stand on no others. */
+    private static void label(
+            Graphics2D g, Camera camera, int width, int height, Label l, List<Rectangle2D> taken, Palette palette) {
+        double[] p = new double[3];
+        camera.project(l.at().x(), l.at().y(), l.at().z(), width, height, p);
+        g.setFont(Fonts.sans(12));
+        double wide = g.getFontMetrics().getStringBounds(l.text(), g).getWidth();
+        double x = Math.clamp(p[0] + 22, 8, Math.max(8, width - wide - 12));
+        double y = Math.clamp(p[1] - 18, 16, Math.max(16, height - 8));
+        var box = new Rectangle2D.Double(x - 6, y - 14, wide + 12, 20);
+        while (taken.stream().anyMatch(box::intersects) && y < height - 24) {
+            y += 20;
+            box = new Rectangle2D.Double(x - 6, y - 14, wide + 12, 20);
+        }
+        taken.add(box);
+        g.setStroke(new BasicStroke(1.2f));
+        g.setColor(palette.ink());
+        g.draw(new Line2D.Double(p[0], p[1], x - 6, y - 4));
+        g.fill(new Ellipse2D.Double(p[0] - 2.5, p[1] - 2.5, 5, 5));
+        g.setColor(palette.sheet());
+        g.fill(box);
+        g.setColor(palette.line());
+        g.draw(box);
+        g.setColor(palette.ink());
+        g.drawString(l.text(), (float) x, (float) y);
     }
 
     /** Draws a line without its name; returns where the name belongs, or null for none. */
@@ -155,7 +252,7 @@ public final class Annotations {
     }
 
     /** Text on a halo of the ground's colour. */
-    private static void text(Graphics2D g, String text, double x, double y, Palette palette, boolean strong) {
+    static void text(Graphics2D g, String text, double x, double y, Palette palette, boolean strong) {
         g.setFont(strong ? Fonts.semibold(12) : Fonts.sans(12));
         var box = g.getFontMetrics().getStringBounds(text, g);
         Color ground = palette.ground();
@@ -171,7 +268,10 @@ public final class Annotations {
         double tall = Math.max(80, Math.min(330, height - 200));
         g.setColor(palette.ink());
         g.setFont(Fonts.semibold(12));
-        g.drawString(bar.quantity(), (float) x, (float) top - 34);
+        List<String> names = wrapped(g, bar.quantity(), BAR_WIDTH - 20);
+        for (int i = 0; i < names.size(); i++) {
+            g.drawString(names.get(i), (float) x, (float) top - 34 - 14 * (names.size() - 1 - i));
+        }
         g.setColor(palette.muted());
         g.setFont(Fonts.sans(11));
         g.drawString(bar.unit(), (float) x, (float) top - 18);
@@ -197,6 +297,27 @@ public final class Annotations {
             g.drawString(part, (float) x, y);
             y += 14;
         }
+    }
+
+    /** Words in at most two lines that fit; the end of what does not is left out. */
+    private static List<String> wrapped(Graphics2D g, String text, double wide) {
+        var lines = new java.util.ArrayList<String>();
+        var line = new StringBuilder();
+        for (String word : text.split("[ \n]")) {
+            String longer = line.isEmpty() ? word : line + " " + word;
+            if (!line.isEmpty() && g.getFontMetrics().getStringBounds(longer, g).getWidth() > wide) {
+                lines.add(line.toString());
+                line = new StringBuilder(word);
+            } else {
+                line = new StringBuilder(longer);
+            }
+        }
+        lines.add(line.toString());
+        List<String> kept = new java.util.ArrayList<>(lines.subList(0, Math.min(2, lines.size())));
+        if (lines.size() > 2) {
+            kept.set(1, kept.get(1) + "…");
+        }
+        return kept;
     }
 
     private static void orientation(Graphics2D g, Camera camera, int height, Palette palette) {

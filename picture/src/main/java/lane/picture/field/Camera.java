@@ -70,6 +70,36 @@ public record Camera(Point centre, double yaw, double pitch, double scale) {
         return new Camera(centre, yaw + dYaw, Math.max(-Math.PI / 2, Math.min(Math.PI / 2, pitch + dPitch)), scale);
     }
 
+    /** Turned so that a place stays where it is in the picture. */
+    public Camera turnedAbout(Point pivot, double dYaw, double dPitch) {
+        Point arm = pivot.minus(centre);
+        Camera next = turned(dYaw, dPitch);
+        Point turned = next.right()
+                .times(arm.dot(right()))
+                .plus(next.up().times(arm.dot(up())))
+                .plus(next.forward().times(arm.dot(forward())));
+        return new Camera(pivot.minus(turned), next.yaw, next.pitch, scale);
+    }
+
+    /** The same view with a box of pixels filling the picture. */
+    public Camera boxed(double x0, double y0, double x1, double y1, double width, double height) {
+        double w = Math.abs(x1 - x0);
+        double h = Math.abs(y1 - y0);
+        if (w < 2 || h < 2) {
+            return this;
+        }
+        double factor = Math.min(width / w, height / h);
+        Point middle = place((x0 + x1) / 2, (y0 + y1) / 2, 0, width, height);
+        return new Camera(middle, yaw, pitch, scale * factor);
+    }
+
+    /** A camera that looks along a direction, upright; straight down or up where the direction is vertical. */
+    public static double[] angles(Point into) {
+        Point f = into.unit();
+        double flat = Math.hypot(f.x(), f.y());
+        return new double[] {flat < 1e-9 ? 0 : Math.atan2(-f.x(), f.y()), Math.atan2(-f.z(), flat)};
+    }
+
     /** Moved so that the picture follows the pointer by so many pixels. */
     public Camera moved(double dx, double dy) {
         return new Camera(centre.plus(right().times(-dx / scale)).plus(up().times(dy / scale)), yaw, pitch, scale);

@@ -1,6 +1,7 @@
 package lane.picture.field;
 
 import java.util.List;
+import lane.mesh.Axis;
 import lane.mesh.CellShape;
 import lane.mesh.Mesh;
 import lane.mesh.Point;
@@ -20,8 +21,33 @@ public record Scene(List<Surface> surfaces, List<Away> away) {
         this(surfaces, List.of());
     }
 
-    /** The side of a plane that its normal points to, which is not drawn. */
-    public record Away(Point point, Point normal) {}
+    /**
+     * A space that is not drawn: where a place is on the side that the normals point to of all of its planes.
+     *
+     * @param points one on each plane; @param normals of the planes
+     */
+    public record Away(List<Point> points, List<Point> normals) {
+        public Away {
+            points = List.copyOf(points);
+            normals = List.copyOf(normals);
+        }
+
+        /** What lies before a plane. */
+        public static Away before(Point point, Point normal) {
+            return new Away(List.of(point), List.of(normal));
+        }
+
+        /** What lies in a box. @param b least and greatest x, y and z in the frame */
+        public static Away inside(double[] b, Axis frame) {
+            Point low = frame.out(new Point(b[0], b[2], b[4]));
+            Point high = frame.out(new Point(b[1], b[3], b[5]));
+            Point x = frame.zero();
+            Point y = frame.quarter();
+            Point z = frame.direction();
+            return new Away(
+                    List.of(low, low, low, high, high, high), List.of(x, y, z, x.times(-1), y.times(-1), z.times(-1)));
+        }
+    }
 
     /**
      * A surface cut into triangles.

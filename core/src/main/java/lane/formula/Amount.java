@@ -1,0 +1,49 @@
+package lane.formula;
+
+import lane.base.LaneException;
+import lane.unit.Unit;
+
+/** Numbers typed as formulas of numbers, such as {@code (30 + 36)/2} or {@code 1.5 "in"}. */
+public final class Amount {
+    private Amount() {}
+
+    /**
+     * The number in a unit: one without a unit is taken in it, another is converted.
+     *
+     * @throws LaneException when it cannot be read, is no number, or has a unit of another kind
+     */
+    public static double of(String text, Unit in) {
+        String plain = text.strip().replaceAll("(?<=\\d),(?=\\d)", ".");
+        Compiler.Compiled made;
+        try {
+            made = Compiler.compile(plain, NOTHING);
+        } catch (FormulaException e) {
+            throw new LaneException("\"" + text + "\" is no number here: " + e.getMessage(), e);
+        }
+        Type type = made.type();
+        if (!type.number()) {
+            throw new LaneException("\"" + text + "\" is " + type.word() + " and no number; write it like 36.5.");
+        }
+        Program.Bench bench = made.program().bench(1);
+        bench.run(1);
+        double si = bench.result(0)[0];
+        if (!Double.isFinite(si)) {
+            throw new LaneException("\"" + text + "\" has no finite value; correct it.");
+        }
+        boolean own = !type.unit().equals(Unit.ONE);
+        if (own && in.known()) {
+            type.unit().requireComparable(in, "\"" + text + "\"");
+        }
+        return own && in.known() ? in.fromSi(si) : si;
+    }
+
+    private static final Scope NOTHING = new Bare() {
+        @Override
+        public Meaning meaning(String name) {
+            if (name.equals("pi")) {
+                return null;
+            }
+            throw new Trouble("\"" + name + "\" is a name; only numbers are known here.");
+        }
+    };
+}

@@ -1,0 +1,521 @@
+package lane.desk.stations;
+
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.IdentityHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.Set;
+import lane.base.LaneException;
+import lane.base.Work;
+import lane.cut.Cut;
+import lane.desk.Session;
+import lane.field.Field;
+import lane.field.Moment;
+import lane.field.Part;
+import lane.field.Run;
+import lane.mesh.Axis;
+import lane.mesh.Measures;
+import lane.mesh.Point;
+import lane.picture.Ticks;
+import lane.picture.field.Annotations;
+import lane.picture.field.Camera;
+import lane.picture.field.Scene;
+import lane.quantity.Quantity;
+import lane.quantity.Take;
+import lane.reading.Balance;
+import lane.reading.Lens;
+import lane.reading.Outcome;
+import lane.reading.SurfaceValues;
+import lane.reading.Tally;
+import lane.station.Placement;
+import lane.station.Station;
+import lane.study.Laid;
+import lane.study.PictureNote;
+import lane.study.Places;
+import lane.study.Source;
+import lane.study.Study;
+import lane.study.Transfer;
+import lane.unit.Unit;
+
+/** Makes what a field picture shows out of the study, its results and how the picture is looked at. */
+final class PictureScene {
+    private final Session session;
+    private final PictureState state;
+    private final FlowShapes flow;
+    private final Background background;
+    /** For the first picture and the one beside it: what its scene was made of, and the scene. */
+    private final Object[] keys = new Object[2];
+
+    private final FieldScene[] scenes = new FieldScene[2];
+
+    PictureScene(Session session, PictureState state, Runnable again) {
+        this.session = session;
+        this.state = state;
+        flow = new FlowShapes(again);
+        background = new Background(again);
+    }
+
+    /** The scene last made; null for none. */
+    FieldScene scene(int slot) {
+        return scenes[slot];
+    }
+
+    private Study study() {
+        return session.study();
+    }
+
+    private Run run(String lane) {
+        return session.results().runs().get(lane);
+    }
+
+    Lens lens() {
+        return Lens.of(study().quantities(), study().units(), study().axis());
+    }
+
+    /** The selected station as it stands in space; null for none. */
+    Station chosen() {
+        return study().station(session.selected("station")).map(session::placed).orElse(null);
+    }
+
+    private record DifferenceKey(Run of, Run datum, Quantity quantity, Lens lens) {}
+
+    private record TimesKey(Source.Simulation source, List<Double> times, Quantity quantity, Lens lens) {}
+
+    /** What a run is shown by: another's values, or a difference of its own. */
+    private record Seen(Run run, String lane, Quantity quantity, Lens lens, String name) {}
+
+    /** What the first picture shows, or the one beside it ({@code slot} 1). */
+    FieldPane.Content content(int slot) {
+        Quantity q = study().quantity(state.quantity).orElse(null);
+        Seen seen = slot == 1 && state.difference ? difference(q) : plain(slot == 0 ? state.lane : state.beside, q);
+        if (seen == null) {
+            scenes[slot] = null;
+            keys[slot] = null;
+            return FieldPane.Content.nothing(session.palette());
+        }
+        Station chosen = chosen();
+        boolean unrolled = state.flat && chosen instanceof Station.Shell && !flatRun(seen.run);
+        boolean alone = unrolled || state.flat && chosen instanceof Station.Section && !flatRun(seen.run);
+        List<Part> extra = new ArrayList<>();
+        List<Object> shown = new ArrayList<>();
+        List<Scene.Away> away = new ArrayList<>();
+        Map<Part, SurfaceValues> own = new IdentityHashMap<>();
+        boolean ofLines = q == null && !state.quantity.isEmpty();
+        for (Station local : study().stations()) {
+            Station s = session.placed(local);
+            if (alone && !s.equals(chosen)) {
+                continue;
+            }
+            Laid laid = laid(local, seen.lane);
+            if (s.equals(chosen) || state.drawn.contains(s.id())) {
+                cut(s, laid, seen, unrolled ? own : null, extra, shown);
+            }
+            shapes(s, laid, seen, ofLines, extra, shown, own);
+            away(s, away);
+        }
+        Set<String> hidden = new HashSet<>(state.hidden);
+        if (alone) {
+            seen.run.parts().forEach(p -> hidden.add(p.name()));
+        }
+        // Parts would hide what stands inside them.
+        boolean faint = !extra.isEmpty() && away.isEmpty() && !flatRun(seen.run);
+        var how = new FieldScene.Shown(state.clear, hidden, faint);
+        List<float[]> others = others(slot, seen);
+        Object key = List.of(
+                seen.run,
+                String.valueOf(seen.quantity),
+                seen.lens,
+                how,
+                shown,
+                state.colouring,
+                away,
+                others.size(),
+                ofLines ? state.quantity : "");
+        if (!key.equals(keys[slot])) {
+            scenes[slot] = FieldScene.of(
+                    seen.run,
+                    ofLines ? null : seen.quantity,
+                    seen.lens,
+                    how,
+                    extra,
+                    state.colouring,
+                    others,
+                    away,
+                    ofLines || unrolled ? own : null);
+            keys[slot] = key;
+        }
+        FieldScene scene = scenes[slot];
+        Annotations.Flat flat = state.flat ? flat(seen.run, chosen, unrolled) : null;
+        boolean none = scene.values().stream().allMatch(Objects::isNull);
+        String name = ofLines ? state.quantity : seen.name;
+        Annotations.Bar bar = none ? null : scene.bar(name, state.shaded && flat == null);
+        var over = new Annotations.Over(
+                unrolled ? List.of() : lines(chosen, seen.lane, alone),
+                alone ? List.of() : notes(seen.lane),
+                List.of(),
+                state.measured == null ? List.of() : state.measured,
+                bar,
+                flat);
+        List<FieldPane.Grip> grips = chosen == null || unrolled ? List.of() : Grips.of(chosen);
+        return new FieldPane.Content(
+                scene,
+                over,
+                grips,
+                state.shaded,
+                state.edges,
+                session.palette(),
+                flat == null ? null : into(flat),
+                flat == null ? "" : alone ? chosen.id() + unrolled + extra.isEmpty() : seen.lane);
+    }
+
+    private Seen plain(String lane, Quantity q) {
+        Run run = run(lane);
+        return run == null ? null : new Seen(run, lane, q, lens(), q == null ? "" : q.name());
+    }
+
+    private Seen difference(Quantity q) {
+        Run of = run(state.lane);
+        Run datum = run(state.beside);
+        if (of == null || datum == null || q == null) {
+            return null;
+        }
+        Lens lens = lens();
+        Background.Made made = background.of(
+                new DifferenceKey(of, datum, q, lens), () -> Transfer.difference(of, datum, q, lens, Work.QUIET));
+        if (made == null) {
+            return null;
+        }
+        if (made.thing() == null) {
+            session.say(made.trouble());
+            return null;
+        }
+        var result = (Transfer.Result) made.thing();
+        String unit;
+        try {
+            Unit shown = Outcome.shown(q.unit(), lens.unit(datum, lens.onMesh(datum, q)), "Difference");
+            unit = shown.known() ? shown.difference().symbol() : "";
+        } catch (LaneException e) {
+            unit = "";
+        }
+        var as = new Quantity("difference", q.name(), Transfer.DIFFERENCE, Take.ALL, unit);
+        String outside = result.outside() > 0 ? ",\n" + Ticks.brief(100 * result.outside()) + " % outside" : "";
+        String name = "Δ " + q.name() + outside;
+        return new Seen(result.run(), state.beside, as, Lens.of(List.of(as), List.of(), study().axis()), name);
+    }
+
+    private static boolean flatRun(Run run) {
+        return run.mesh().dimension() == 2;
+    }
+
+    private void cut(
+            Station s, Laid laid, Seen seen, Map<Part, SurfaceValues> unrolled, List<Part> extra, List<Object> shown) {
+        if (laid == null || laid.cut() == null || laid.cut().empty()) {
+            if (s instanceof Station.Enclosing && laid != null) {
+                extra.addAll(laid.parts());
+                shown.add(laid.parts());
+            }
+            return;
+        }
+        Cut cut = laid.cut();
+        if (unrolled != null && s instanceof Station.Shell h) {
+            extra.add(unrolled(h, cut, seen, unrolled));
+            shown.add(List.of(System.identityHashCode(cut), "flat"));
+            return;
+        }
+        List<String> carried = seen.quantity == null ? List.of() : List.of(seen.quantity.field());
+        Part part = cut.part(s.name(), seen.run, carried);
+        boolean relief = s instanceof Station.Section && state.option("relief", s.id()) && seen.quantity != null;
+        extra.add(relief ? Reliefs.of((Station.Section) s, cut, part, seen.run, seen.quantity, seen.lens) : part);
+        shown.add(List.of(System.identityHashCode(cut), relief));
+    }
+
+    /** A shell laid flat, with the values that it has where it stands in space. */
+    private Part unrolled(Station.Shell h, Cut shell, Seen seen, Map<Part, SurfaceValues> own) {
+        Cut flat = lane.cut.Shell.unrolled(shell, h.axis(), h.radius(), Math.toRadians(h.seam()), true);
+        List<String> carried = seen.quantity == null ? List.of() : List.of(seen.quantity.field());
+        Part part = flat.part(h.name(), seen.run, carried);
+        double[] x = flat.surface().xyz();
+        double[] round = new double[x.length];
+        for (int i = 0; i < x.length; i += 3) {
+            Point p = h.axis().place(h.radius(), x[i] / h.radius() + Math.toRadians(h.seam()), x[i + 1]);
+            round[i] = p.x();
+            round[i + 1] = p.y();
+            round[i + 2] = p.z();
+        }
+        try {
+            Part inSpace = part.on(flat.surface().withNodes(round));
+            own.put(part, SurfaceValues.of(seen.run, inSpace, seen.quantity, seen.lens));
+        } catch (LaneException e) {
+            session.say(e.getMessage());
+        }
+        return part;
+    }
+
+    /** Streamlines and arrows of a station. */
+    private void shapes(
+            Station s,
+            Laid laid,
+            Seen seen,
+            boolean ofLines,
+            List<Part> extra,
+            List<Object> shown,
+            Map<Part, SurfaceValues> own) {
+        Field v = vector(seen.run);
+        // A surface that is not laid into the run yet would give no seeds.
+        boolean waiting = s instanceof Station.Surface && (laid == null || laid.cut() == null);
+        if (v == null || seen.run.mesh().dimension() != 3 || waiting) {
+            return;
+        }
+        for (var kind : FlowShapes.Kind.values()) {
+            String what =
+                    switch (kind) {
+                        case STREAMLINES -> "streams";
+                        case ARROWS -> "arrows";
+                        case TANGENTIAL_ARROWS -> "within";
+                    };
+            FlowShapes.Shape made = state.option(what, s.id()) ? flow.of(kind, s, laid, seen.run, v) : null;
+            if (made == null) {
+                continue;
+            }
+            List<String> carried = seen.quantity == null ? List.of() : List.of(seen.quantity.field());
+            Part part = made.cut()
+                    .part(
+                            s.name() + (kind == FlowShapes.Kind.STREAMLINES ? ", streamlines" : ", arrows"),
+                            seen.run,
+                            carried);
+            extra.add(part);
+            shown.add(System.identityHashCode(made));
+            if (ofLines && made.time() != null) {
+                boolean time = state.quantity.equals(PictureState.TIME);
+                own.put(part, numbers(time ? made.time() : made.length(), Unit.of(time ? "s" : "mm")));
+            }
+        }
+    }
+
+    private static SurfaceValues numbers(double[] exact, Unit unit) {
+        float[] value = new float[exact.length];
+        for (int i = 0; i < value.length; i++) {
+            value[i] = (float) exact[i];
+        }
+        return new SurfaceValues(true, value, exact, unit);
+    }
+
+    /** The vector field that streamlines and arrows follow: that of the first vector quantity that the run has. */
+    private Field vector(Run run) {
+        return study().quantities().stream()
+                .map(x -> run.field(x.field()).orElse(null))
+                .filter(f -> f != null && f.components() == 3)
+                .findFirst()
+                .orElse(null);
+    }
+
+    private void away(Station s, List<Scene.Away> away) {
+        if (s instanceof Station.Section cut && state.option("away", s.id())) {
+            away.add(Scene.Away.before(cut.point(), cut.normal()));
+        }
+        if (s instanceof Station.Region r
+                && r.within() instanceof Station.Within.InBox b
+                && state.option("away", s.id())) {
+            away.add(Scene.Away.inside(b.box().bounds(), b.box().frame()));
+        }
+    }
+
+    /** Values that take part in the range besides those of the picture itself. */
+    private List<float[]> others(int slot, Seen seen) {
+        List<float[]> out = new ArrayList<>();
+        if (seen.quantity == null || seen.quantity.id().equals("difference")) {
+            return out;
+        }
+        String other = slot == 0 ? state.beside : state.lane;
+        boolean two = !state.beside.isEmpty() && !state.difference && run(other) != null;
+        switch (state.colouring.ends()) {
+            case LANES ->
+                study().lanes().stream()
+                        .map(x -> run(x.id()))
+                        .filter(r -> r != null && r != seen.run)
+                        .forEach(r -> out.addAll(FieldScene.values(r, seen.quantity, seen.lens)));
+            case TIMES -> out.addAll(times(seen));
+            default -> {
+                if (two) {
+                    out.addAll(FieldScene.values(run(other), seen.quantity, seen.lens));
+                }
+            }
+        }
+        return out;
+    }
+
+    /** The least and the greatest value on the boundary at any stored time; nothing until all were looked at. */
+    private List<float[]> times(Seen seen) {
+        Source.Simulation source = study().source(seen.lane)
+                .filter(Source.Simulation.class::isInstance)
+                .map(Source.Simulation.class::cast)
+                .orElse(null);
+        if (source == null || seen.run.times().size() < 2) {
+            return List.of();
+        }
+        var key = new TimesKey(source, seen.run.times(), seen.quantity, seen.lens);
+        Axis axis = study().axis();
+        Background.Made made = background.of(key, () -> {
+            float least = Float.POSITIVE_INFINITY;
+            float greatest = Float.NEGATIVE_INFINITY;
+            var places = new Places(session.library(), Places.NOTHING);
+            for (double t : key.times()) {
+                Run at = places.turned(session.library().run(source, new Moment.At(t, 0), Work.QUIET), axis);
+                for (float[] values : FieldScene.values(at, key.quantity(), key.lens())) {
+                    for (float v : values) {
+                        least = v < least ? v : least;
+                        greatest = v > greatest ? v : greatest;
+                    }
+                }
+            }
+            return new float[] {least, greatest};
+        });
+        return made == null || made.thing() == null ? List.of() : List.of((float[]) made.thing());
+    }
+
+    private List<Annotations.Line> lines(Station chosen, String lane, boolean alone) {
+        List<Annotations.Line> lines = new ArrayList<>();
+        for (Station local : study().stations()) {
+            Station s = session.placed(local);
+            Annotations.Line line = Drawn.line(s, s.equals(chosen), samples(local, lane), laid(local, lane));
+            if (line != null && (!alone || s.equals(chosen))) {
+                lines.add(line);
+            }
+        }
+        study().frame(frameKey()).ifPresent(f -> {
+            try {
+                lines.addAll(Drawn.frame(f, study().placed(f.id()), size()));
+            } catch (LaneException e) {
+                // Its card tells what is wrong with the frame.
+                lines.clear();
+            }
+        });
+        Session.Mark mark = session.mark();
+        if (mark != null && mark.lane().equals(lane)) {
+            lines.add(Annotations.Line.dot(mark.name(), mark.place()));
+        }
+        return lines;
+    }
+
+    /** Key of the selected frame; blank for none. */
+    String frameKey() {
+        String selected = session.selected("station");
+        return selected.startsWith(StationsView.FRAME) ? selected.substring(StationsView.FRAME.length()) : "";
+    }
+
+    private double size() {
+        return session.results().runs().values().stream()
+                .mapToDouble(r -> r.mesh().modelSize())
+                .max()
+                .orElse(1);
+    }
+
+    /** Notes with the numbers of a lane. */
+    private List<Annotations.Label> notes(String lane) {
+        List<Annotations.Label> out = new ArrayList<>();
+        for (PictureNote note : study().notes()) {
+            String text = note.text();
+            if (!note.reading().isEmpty()) {
+                String name = study().reading(note.reading()).map(r -> r.name()).orElse("?");
+                text = (text.isBlank() ? name : text) + "  "
+                        + number(session.results().outcome(note.reading(), lane));
+            }
+            out.add(new Annotations.Label(text, note.at()));
+        }
+        return out;
+    }
+
+    private static String number(Outcome outcome) {
+        return switch (outcome) {
+            case Tally t ->
+                Ticks.number(
+                                t.unit().fromSi(t.value()),
+                                t.uncertainty() / t.unit().factor()) + " "
+                        + t.unit().label();
+            case Balance b ->
+                "residual " + Ticks.number(b.unit().differenceFromSi(b.residual()), Double.NaN) + " "
+                        + b.unit().label();
+            default -> "no value";
+        };
+    }
+
+    /** What the results know of a station as it stands now in a lane; null for nothing. */
+    private Laid laid(Station local, String lane) {
+        return fresh(local)
+                ? session.results().laid().getOrDefault(local.id(), Map.of()).get(lane)
+                : null;
+    }
+
+    private Placement samples(Station local, String lane) {
+        return fresh(local)
+                ? session.results()
+                        .placements()
+                        .getOrDefault(local.id(), Map.of())
+                        .get(lane)
+                : null;
+    }
+
+    private boolean fresh(Station local) {
+        return session.results().study().station(local.id()).map(local::equals).orElse(false);
+    }
+
+    /** The direction that a flat picture is looked along, so that its first axis runs to the right. */
+    private static Point into(Annotations.Flat flat) {
+        return flat.up().along().cross(flat.right().along());
+    }
+
+    /** Axes of a plane run, of a section, or of a shell laid flat; null where nothing is flat. */
+    private Annotations.Flat flat(Run run, Station chosen, boolean unrolled) {
+        if (unrolled && chosen instanceof Station.Shell h) {
+            return new Annotations.Flat(
+                    new Point(0, 0, 0),
+                    new Annotations.Flat.Run(
+                            "angle about the axis", "°", new Point(1, 0, 0), Math.toDegrees(1 / h.radius()), h.seam()),
+                    new Annotations.Flat.Run("along the axis", "mm", new Point(0, 1, 0), 1000, 0));
+        }
+        Point normal;
+        Point origin;
+        if (flatRun(run)) {
+            double[] n = Measures.plane(run.mesh());
+            normal = new Point(n[0], n[1], n[2]);
+            origin = new Point(0, 0, 0);
+        } else if (chosen instanceof Station.Section s) {
+            normal = s.normal();
+            origin = main(s.normal()) ? new Point(0, 0, 0) : s.point();
+        } else {
+            return null;
+        }
+        // Seen from above, from the front or from the right, as drawings are.
+        boolean back = Math.abs(normal.z()) > 0.9 ? normal.z() < 0 : normal.x() - normal.y() < 0;
+        Point eye = back ? normal.times(-1) : normal;
+        double[] angles = Camera.angles(eye.times(-1));
+        var camera = new Camera(origin, angles[0], angles[1], 1);
+        return new Annotations.Flat(origin, axis(run, camera.right()), axis(run, camera.up()));
+    }
+
+    private static boolean main(Point n) {
+        return Math.max(Math.abs(n.x()), Math.max(Math.abs(n.y()), Math.abs(n.z()))) > 1 - 1e-12;
+    }
+
+    private Annotations.Flat.Run axis(Run run, Point along) {
+        String name = null;
+        Axis axis = study().axis();
+        if (run.stated().turn() != null && flatRun(run)) {
+            name = Math.abs(along.dot(axis.direction())) > 0.999999
+                    ? "along the axis"
+                    : Math.abs(along.dot(axis.zero())) > 0.999999 ? "radius" : null;
+        }
+        double sign = 1;
+        for (int d = 0; name == null && d < 3; d++) {
+            double c = d == 0 ? along.x() : d == 1 ? along.y() : along.z();
+            if (Math.abs(c) > 1 - 1e-9) {
+                name = "xyz".substring(d, d + 1);
+                sign = Math.signum(c);
+            }
+        }
+        return new Annotations.Flat.Run(
+                name == null ? "in the plane, from its point" : name, "mm", along, 1000 * sign, 0);
+    }
+}

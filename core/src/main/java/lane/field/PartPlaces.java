@@ -2,6 +2,7 @@ package lane.field;
 
 import lane.base.Sum;
 import lane.mesh.Cell;
+import lane.mesh.FaceQuadrature;
 import lane.mesh.Measures;
 import lane.mesh.Mesh;
 import lane.mesh.Point;
@@ -10,19 +11,21 @@ import lane.mesh.Point;
 public final class PartPlaces {
     private PartPlaces() {}
 
-    /** The mean of the middles of its faces, weighted by area; of their lengths for the edges of a plane run. */
+    /** The centroid of its faces; of the edges of a plane run by their length. */
     public static Point centre(Part part) {
         Mesh m = part.surface();
-        var cell = new Cell(m);
-        double[] c = new double[3];
+        var rule = new FaceQuadrature(m, 2, new double[] {0, 0, 1});
         Sum[] sum = {new Sum(), new Sum(), new Sum(), new Sum()};
         for (int f = 0; f < m.cellCount(); f++) {
-            double size = cell.load(f).measure();
-            cell.centre(c);
-            for (int d = 0; d < 3; d++) {
-                sum[d].add(size * c[d]);
+            rule.load(f);
+            for (int q = 0; q < rule.size(); q++) {
+                rule.at(q);
+                double w = Math.sqrt(rule.nx() * rule.nx() + rule.ny() * rule.ny() + rule.nz() * rule.nz());
+                sum[0].add(w * rule.x());
+                sum[1].add(w * rule.y());
+                sum[2].add(w * rule.z());
+                sum[3].add(w);
             }
-            sum[3].add(size);
         }
         double s = sum[3].value();
         return s == 0 ? new Point(0, 0, 0) : new Point(sum[0].value() / s, sum[1].value() / s, sum[2].value() / s);

@@ -293,9 +293,9 @@ class SlicerTest {
         Cut right = Section.nearest(whole, new Point(1.2, 0, 1));
         assertThat(area(right.surface())).isCloseTo(3, within(1e-12));
         assertThat(right.surface().bounds()[0]).isCloseTo(1, within(1e-12));
-        Cut box = Section.within(whole, new double[] {-1.3, 1.45, -1, 1, 0.31, 2});
+        Cut box = Section.within(whole, new double[] {-1.3, 1.45, -1, 1, 0.31, 2}, lane.mesh.Axis.Z);
         assertThat(area(box.surface())).isCloseTo(0.3 * 1.69 + 0.45 * 1.69, within(1e-12));
-        Cut none = Section.within(whole, new double[] {-0.5, 0.5, -1, 1, 0, 3});
+        Cut none = Section.within(whole, new double[] {-0.5, 0.5, -1, 1, 0, 3}, lane.mesh.Axis.Z);
         assertThat(none.empty()).isTrue();
         Cut outside = Section.of(mesh, new Point(0, 5, 0), new Point(0, 1, 0), Work.QUIET);
         assertThat(outside.empty()).isTrue();

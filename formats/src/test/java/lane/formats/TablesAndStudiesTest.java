@@ -42,6 +42,7 @@ import lane.reference.Recipe;
 import lane.reference.Table;
 import lane.reference.Uncertainty;
 import lane.station.Abscissa;
+import lane.station.Frame;
 import lane.station.Sampling;
 import lane.station.Station;
 import lane.study.Evaluator;
@@ -127,6 +128,47 @@ class TablesAndStudiesTest {
     }
 
     /** A study with one of everything. */
+    /** The same with frames, views, notes and what stands in or around others. */
+    static Study framed() {
+        Point a = new Point(0.1, 0.2, 0.3);
+        return study().withFrames(l -> {
+                    l.add(new Frame(
+                            "f",
+                            "frame",
+                            "",
+                            a,
+                            new Frame.Attitude.Turned(List.of(new Frame.Rotation("z", 30)), true),
+                            true,
+                            "from a part"));
+                    l.add(new Frame(
+                            "g", "other", "f", a, new Frame.Attitude.Directed(a, new Point(1, 0, 0)), false, ""));
+                    return l;
+                })
+                .withStations(l -> {
+                    l.add(new Station.Enclosing("around", "around", "region"));
+                    l.add(new Station.CutCurve(
+                            "many", "many", a, a, List.of(), Station.Extent.LENGTH, a, 0, List.of(0.1, 0.2)));
+                    l.add(new Station.Line(
+                            "formula", "f", a, new Point(1, 1, 1), new Sampling.Even(3), Abscissa.of("s / length")));
+                    return l;
+                })
+                .inFrame("formula", "g")
+                .withViews(l -> {
+                    l.add(new lane.study.SavedView("front", a, 0.1, 0.2, 0.3));
+                    return l;
+                })
+                .withNotes(l -> {
+                    l.add(new lane.study.PictureNote("n", "words", "", a));
+                    return l;
+                });
+    }
+
+    @Test
+    void framesViewsAndNotesComeBackAsTheyWere() {
+        assertThat(StudyJson.of(StudyJson.text(framed()), "here")).isEqualTo(framed());
+        assertThat(StudyJson.text(study())).doesNotContain("frames", "views", "offsets");
+    }
+
     static Study study() {
         var loads = new Measure.Loads("p", 5, "tau", Measure.On.FLUID, Measure.On.WALL);
         Point a = new Point(0.1, 0.2, 0.3);
@@ -290,6 +332,7 @@ class TablesAndStudiesTest {
         var schema = JsonSchemaFactory.getInstance(SpecVersion.VersionFlag.V202012)
                 .getSchema(Files.readString(Path.of("../docs/study.schema.json")));
         var mapper = new JsonMapper();
+        assertThat(schema.validate(mapper.readTree(StudyJson.text(framed())))).isEmpty();
         assertThat(schema.validate(mapper.readTree(StudyJson.text(study())))).isEmpty();
         assertThat(schema.validate(mapper.readTree(StudyJson.text(Study.empty("e")))))
                 .isEmpty();

@@ -16,7 +16,9 @@ public record Axis(Point origin, Point direction, Point zero) {
         if (zero == null) {
             zero = Math.abs(direction.x()) < 0.999 ? new Point(1, 0, 0) : new Point(0, 1, 0);
         }
-        Point square = zero.minus(direction.times(zero.dot(direction)));
+        double along = zero.dot(direction);
+        // What is square to round-off stays bit for bit, so that a study reads back as it was written.
+        Point square = Math.abs(along) <= 4e-16 * zero.norm() ? zero : zero.minus(direction.times(along));
         if (square.norm() <= 1e-9 * zero.norm()) {
             throw new lane.base.LaneException(
                     "The direction of angle zero lies along the axis; give one that points away from it.");

@@ -92,6 +92,11 @@ public record Abscissa(Kind kind, String formula, Axis in) {
         return new Abscissa(kind, formula, in == null ? frame : frame.out(in));
     }
 
+    /** The same of whatever frame the path stands in. */
+    public Abscissa plain() {
+        return in == null ? this : new Abscissa(kind, formula, null);
+    }
+
     public String word() {
         return kind == Kind.FORMULA ? formula : kind.word();
     }

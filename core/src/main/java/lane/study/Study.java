@@ -392,7 +392,11 @@ public record Study(
     /** A station that stands in space, with its numbers in the frame of the station of the same key. */
     public Station local(Station inSpace) {
         String frame = inFrame.getOrDefault(inSpace.id(), "");
-        return frame.isBlank() ? inSpace : inSpace.through(placed(frame).inverse());
+        Station own = frame.isBlank() ? inSpace : inSpace.through(placed(frame).inverse());
+        // A path's abscissa is that of the frame which its numbers are in, and that is not written twice.
+        return own instanceof Station.Path p
+                ? p.sampled(p.sampling(), p.abscissa().plain())
+                : own;
     }
 
     /** This study with a station's numbers in another frame, or in space for the blank key; it stays where it is. */

@@ -74,6 +74,31 @@ public sealed interface Values {
      * @param components numbers an entry
      * @param from for each new entry the old one
      */
+    /** Writes a component of entries that follow each other. @param from first of {@code n} entries */
+    default void load(int from, int n, int components, int component, double[] into) {
+        int at = from * components + component;
+        switch (this) {
+            case Doubles d -> {
+                double[] a = d.array;
+                for (int i = 0; i < n; i++) {
+                    into[i] = a[at + i * components];
+                }
+            }
+            case Floats f -> {
+                float[] a = f.array;
+                for (int i = 0; i < n; i++) {
+                    into[i] = a[at + i * components];
+                }
+            }
+            case Ints v -> {
+                int[] a = v.array;
+                for (int i = 0; i < n; i++) {
+                    into[i] = a[at + i * components];
+                }
+            }
+        }
+    }
+
     default Values pick(int components, int[] from) {
         int n = Math.multiplyExact(components, from.length);
         switch (this) {

@@ -52,8 +52,21 @@ public final class Compiler {
 
     /** @throws FormulaException with the wrong token */
     public static Compiled compile(Node node, Scope scope) {
+        return compile(node, scope, "", "");
+    }
+
+    /**
+     * The same of a definition.
+     *
+     * @param self its name, which within it means a field of that name; blank for none
+     * @param frame that it stands in; blank for none
+     */
+    public static Compiled compile(Node node, Scope scope, String self, String frame) {
         var compiler = new Compiler(scope);
-        Val v = compiler.value(node, "");
+        if (!self.isEmpty()) {
+            compiler.inside.push(self);
+        }
+        Val v = compiler.value(node, frame);
         compiler.settled(v, node);
         Type type = Rules.either(v.type()) ? v.type().in(v.type().unit(), 1) : v.type();
         return new Compiled(type, compiler.program.build(v.at()), List.copyOf(compiler.notes));
@@ -167,6 +180,11 @@ public final class Compiler {
         } catch (Scope.Trouble e) {
             throw error(n.span(), e.getMessage());
         }
+        // Within its own definition a name means the field that it was made from.
+        if (meaning instanceof Meaning.Defined d && d.name().equals(inside.peek())) {
+            Meaning stored = scope.stored(n.name());
+            meaning = stored == null ? meaning : stored;
+        }
         return switch (meaning) {
             case null -> builtIn(n.name(), frame, n.span());
             case Meaning.Defined d -> definition(d, n);
@@ -176,6 +194,13 @@ public final class Compiler {
                         k.type(),
                         Arrays.stream(k.values()).mapToInt(program::constant).toArray());
         };
+    }
+
+    /** Whether a name is that of something built in. */
+    public static boolean builtIn(String name) {
+        return List.of("x", "y", "z", "radius", "angle", "axial", "time", "position", "pi")
+                        .contains(name)
+                || Arrays.stream(Spot.values()).anyMatch(s -> s.word().equals(name));
     }
 
     /** What every place has; null for nothing of this name. */

@@ -13,6 +13,11 @@ public interface Scope {
     /** What a name stands for; null for nothing. */
     Meaning meaning(String name);
 
+    /** The stored values of a name, where a definition of the same name stands before them; null for none. */
+    default Meaning stored(String name) {
+        return null;
+    }
+
     /** Names to suggest where one is wrong. */
     List<String> names();
 

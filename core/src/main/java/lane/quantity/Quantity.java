@@ -1,16 +1,40 @@
 package lane.quantity;
 
+import lane.formula.Printer;
+
 /**
- * What to look at: a stored field, or a number taken of it.
+ * What to look at: a formula of fields, other quantities, readings and places, written once for every lane.
  *
  * @param id stable key within the study
- * @param name for people
- * @param field name of the stored field, the same in every run
- * @param take what is taken of it
- * @param unit of the values as shown; blank follows the field
+ * @param name for people, and in other formulas
+ * @param formula in the language of docs/FORMULAS.md
+ * @param unit of the values as shown; blank follows the formula
+ * @param note where it comes from
  */
-public record Quantity(String id, String name, String field, Take take, String unit) {
+public record Quantity(String id, String name, String formula, String unit, String note) {
     public Quantity {
+        note = note == null ? "" : note;
         lane.unit.Unit.of(unit);
+    }
+
+    /** What is taken of a stored field. */
+    public Quantity(String id, String name, String field, Take take, String unit) {
+        this(id, name, take.of(Printer.name(field)), unit, "");
+    }
+
+    public Quantity named(String other) {
+        return new Quantity(id, other, formula, unit, note);
+    }
+
+    public Quantity by(String other) {
+        return new Quantity(id, name, other, unit, note);
+    }
+
+    public Quantity in(String other) {
+        return new Quantity(id, name, formula, other, note);
+    }
+
+    public Quantity noted(String other) {
+        return new Quantity(id, name, formula, unit, other);
     }
 }

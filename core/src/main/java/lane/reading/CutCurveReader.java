@@ -7,12 +7,10 @@ import lane.base.LaneException;
 import lane.base.Work;
 import lane.cut.Cut;
 import lane.cut.CutCurve;
-import lane.field.Field;
 import lane.field.Part;
 import lane.field.Run;
 import lane.mesh.Point;
 import lane.quantity.Quantity;
-import lane.quantity.Take;
 import lane.station.Station;
 import lane.trail.Trail;
 import lane.unit.Unit;
@@ -75,47 +73,20 @@ public final class CutCurveReader {
 
     /** Values at the cut's nodes; a value a face becomes that of the line's owner at both its ends. */
     private static SurfaceValues values(Run run, Part part, Cut cut, Quantity quantity, Lens lens) {
-        Field field = lens.onPart(run, part, quantity);
-        lens.requireNumber(quantity, field);
-        Unit stored = lens.unit(run, field);
-        Unit shown = Outcome.shown(quantity.unit(), stored, "Quantity \"" + quantity.name() + "\"");
-        boolean own = part.field(field.name()).isPresent();
-        int c = field.components();
+        Ready ready = Ready.of(run, part, quantity, lens).number();
         int n = cut.surface().nodeCount();
-        double[][] at = new double[n][c];
-        if (field.at() == Field.At.NODE) {
-            for (int i = 0; i < n; i++) {
-                for (int k = cut.stencil().start()[i]; k < cut.stencil().start()[i + 1]; k++) {
-                    int local = cut.stencil().node()[k];
-                    int node = own ? local : part.node()[local];
-                    for (int d = 0; d < c; d++) {
-                        at[i][d] += cut.stencil().share()[k]
-                                * (node < 0 ? Double.NaN : field.values().get(node * c + d));
-                    }
-                }
-            }
-        } else {
-            for (int f = 0; f < cut.owner().length; f++) {
-                int face = cut.owner()[f];
-                int cell = own ? face : part.owner()[face];
-                for (int k = 0; k < 2; k++) {
-                    for (int d = 0; d < c; d++) {
-                        at[cut.surface().nodes()[cut.surface().begin(f) + k]][d] =
-                                cell < 0 ? Double.NaN : field.values().get(cell * c + d);
-                    }
-                }
+        int[] face = new int[n];
+        int[] cell = new int[n];
+        for (int f = 0; f < cut.owner().length; f++) {
+            for (int k = 0; k < 2; k++) {
+                int node = cut.surface().nodes()[cut.surface().begin(f) + k];
+                face[node] = cut.owner()[f];
+                cell[node] = part.owner()[cut.owner()[f]];
             }
         }
-        double[] exact = new double[n];
-        double[] x = cut.surface().xyz();
-        boolean plain = c == 1 && quantity.take() == Take.ALL;
-        for (int i = 0; i < n; i++) {
-            for (int d = 0; d < c; d++) {
-                at[i][d] = stored.toSi(at[i][d]);
-            }
-            exact[i] = plain ? at[i][0] : quantity.take().of(at[i], x[3 * i], x[3 * i + 1], x[3 * i + 2], lens.axis());
-        }
-        return new SurfaceValues(true, new float[0], exact, shown);
+        double[] exact =
+                ready.values(Placed.cut(run, cut.surface().xyz(), cut.stencil(), part.node(), cell, part, face))[0];
+        return new SurfaceValues(true, new float[0], exact, ready.unit());
     }
 
     private static Branch branch(String part, Cut cut, int[] nodes, SurfaceValues on) {
@@ -216,10 +187,7 @@ public final class CutCurveReader {
         }
         Unit shown = Outcome.shown(unitText, chosen.getFirst().unit(), "Reading on \"" + station.name() + "\"");
         String names = String.join("; ", chosen.stream().map(Branch::name).toList());
-        Trail full = trail.then(
-                        "quantity",
-                        quantity.name(),
-                        Map.of("take", quantity.take().word()))
+        Trail full = trail.then("quantity", quantity.name(), Map.of("formula", quantity.formula()))
                 .then(
                         "station",
                         "cut curve \"" + station.name() + "\", " + chosen.size() + " of " + all.size() + " branches",

@@ -6,27 +6,47 @@ import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
 import lane.base.LaneException;
 import lane.field.Field;
-import lane.field.Part;
 import lane.field.Run;
 import lane.mesh.Axis;
+import lane.quantity.Definitions;
 import lane.quantity.FieldUnit;
 import lane.quantity.Quantity;
-import lane.quantity.Take;
 import lane.unit.Unit;
 
 /**
- * How quantities are seen on a run: which field, in which unit, about which axis. Two equal lenses give equal numbers.
+ * How quantities are seen on a run: by which formulas, in which units, about which axis. Two equal lenses give equal
+ * numbers.
  *
  * @param quantities by key
  * @param units stated or guessed, by field name
  * @param axis that radial and swirl components refer to
+ * @param beyond what formulas see beyond the place
  */
-public record Lens(Map<String, Quantity> quantities, Map<String, FieldUnit> units, Axis axis) {
+public record Lens(Map<String, Quantity> quantities, Map<String, FieldUnit> units, Axis axis, Beyond beyond) {
     public static Lens of(List<Quantity> quantities, List<FieldUnit> units, Axis axis) {
+        return of(quantities, units, axis, Beyond.NONE);
+    }
+
+    public static Lens of(List<Quantity> quantities, List<FieldUnit> units, Axis axis, Beyond beyond) {
+        var byKey = new java.util.LinkedHashMap<String, Quantity>();
+        quantities.forEach(q -> byKey.putIfAbsent(q.id(), q));
         return new Lens(
-                quantities.stream().collect(Collectors.toMap(Quantity::id, UnaryOperator.identity(), (a, b) -> a)),
+                byKey,
                 units.stream().collect(Collectors.toMap(FieldUnit::field, UnaryOperator.identity(), (a, b) -> a)),
-                axis);
+                axis,
+                beyond);
+    }
+
+    /** The quantities as a graph. */
+    public Definitions definitions() {
+        return Graphs.of(this);
+    }
+
+    /** This lens with one quantity more. */
+    public Lens with(Quantity quantity) {
+        var byKey = new java.util.LinkedHashMap<>(quantities);
+        byKey.put(quantity.id(), quantity);
+        return new Lens(byKey, units, axis, beyond);
     }
 
     public Quantity quantity(String id) {
@@ -36,6 +56,11 @@ public record Lens(Map<String, Quantity> quantities, Map<String, FieldUnit> unit
                     + String.join(", ", new java.util.TreeSet<>(quantities.keySet())) + ".");
         }
         return q;
+    }
+
+    /** Names of stored fields that a quantity is made of. */
+    public java.util.Set<String> fields(Quantity quantity) {
+        return definitions().leaves(quantity);
     }
 
     /**
@@ -53,40 +78,19 @@ public record Lens(Map<String, Quantity> quantities, Map<String, FieldUnit> unit
         return system != null && unit.known() ? system.of(unit.dimension()) : unit;
     }
 
-    /** The field behind a quantity on a run's own mesh. */
-    public Field onMesh(Run run, Quantity quantity) {
-        return run.field(quantity.field()).map(f -> fit(f, quantity)).orElseThrow(() -> missing(run, quantity));
-    }
+    /** The graph of the lens last asked for, by thread: it is asked for many times in a row. */
+    private static final class Graphs {
+        private record Made(Map<String, Quantity> of, Definitions graph) {}
 
-    /** The field behind a quantity on a part: the part's own, else the run's. */
-    public Field onPart(Run run, Part part, Quantity quantity) {
-        return part.field(quantity.field())
-                .or(() -> run.field(quantity.field()))
-                .map(f -> fit(f, quantity))
-                .orElseThrow(() -> missing(run, quantity));
-    }
+        private static final ThreadLocal<Made> LAST = new ThreadLocal<>();
 
-    private static LaneException missing(Run run, Quantity quantity) {
-        return new LaneException("There is no field \"" + quantity.field() + "\" here; the run has "
-                + run.fields().stream().map(Field::name).collect(Collectors.joining(", ")) + ".");
-    }
-
-    private static Field fit(Field field, Quantity quantity) {
-        boolean whole = quantity.take() == Take.ALL;
-        if (quantity.take().needsVector() && field.components() != 3) {
-            throw new LaneException("Quantity \"" + quantity.name() + "\" takes the "
-                    + quantity.take().word()
-                    + " of field \"" + field.name() + "\", which has " + field.components()
-                    + " component(s) and not 3; take it as stored or take its magnitude.");
-        }
-        return whole || field.components() >= 1 ? field : null;
-    }
-
-    /** The single number of a quantity; a vector taken whole has none. */
-    public void requireNumber(Quantity quantity, Field field) {
-        if (quantity.take() == Take.ALL && field.components() > 1) {
-            throw new LaneException("Quantity \"" + quantity.name() + "\" has " + field.components()
-                    + " components; take one of them or the magnitude.");
+        static Definitions of(Lens lens) {
+            Made last = LAST.get();
+            if (last == null || last.of != lens.quantities) {
+                last = new Made(lens.quantities, new Definitions(List.copyOf(lens.quantities.values())));
+                LAST.set(last);
+            }
+            return last.graph;
         }
     }
 }

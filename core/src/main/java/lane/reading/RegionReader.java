@@ -7,10 +7,11 @@ import lane.base.Parallel;
 import lane.base.Sum;
 import lane.field.Field;
 import lane.field.Run;
+import lane.formula.Program;
+import lane.formula.Spot;
 import lane.mesh.CellQuadrature;
 import lane.mesh.Point;
 import lane.quantity.Quantity;
-import lane.quantity.Take;
 import lane.trail.Trail;
 import lane.unit.Unit;
 
@@ -81,50 +82,35 @@ public final class RegionReader {
     }
 
     private static Unit shown(Run run, Quantity q, Lens lens) {
-        return Outcome.shown(q.unit(), lens.unit(run, lens.onMesh(run, q)), "Quantity \"" + q.name() + "\"");
+        return Ready.of(run, q, lens).unit();
     }
 
     private record Located(double value, Point place) {}
 
     /** Integral of the quantity and volume, in SI units. */
     private static double[] sums(Run run, int[] cells, Quantity quantity, Lens lens) {
-        Field field = quantity == null ? null : lens.onMesh(run, quantity);
-        if (field != null) {
-            lens.requireNumber(quantity, field);
-        }
-        Unit stored = field == null ? Unit.ONE : lens.unit(run, field);
+        Ready ready = quantity == null ? null : Ready.of(run, quantity, lens).number();
         Span span = Span.of(run, lens.axis());
-        int components = field == null ? 0 : field.components();
-        boolean plain = components == 1 && quantity.take() == Take.ALL;
         double[][] partial = new double[Parallel.blocks(cells.length, BLOCK)][];
         Parallel.forBlocks(cells.length, BLOCK, (block, from, to) -> {
             var rule = new CellQuadrature(run.mesh(), DEGREE);
             var integral = new Sum();
             var volume = new Sum();
-            double[] v = new double[Math.max(1, components)];
+            var batch = ready == null ? null : new CellBatch(ready, integral);
             for (int i = from; i < to; i++) {
                 rule.load(cells[i]);
+                double size = batch != null && batch.wantsVolume() ? rule.cell().measure() : 0;
                 for (int q = 0; q < rule.size(); q++) {
                     rule.at(q);
                     double w = rule.weight() * span.weight(rule.x(), rule.y(), rule.z());
                     volume.add(w);
-                    if (field == null) {
-                        continue;
+                    if (batch != null) {
+                        batch.add(rule, cells[i], w, size);
                     }
-                    for (int c = 0; c < components; c++) {
-                        double sum = 0;
-                        if (field.at() == Field.At.CELL) {
-                            sum = field.values().get(cells[i] * components + c);
-                        } else {
-                            for (int k = 0; k < rule.cell().size(); k++) {
-                                sum += rule.weights()[k]
-                                        * field.values().get(rule.cell().node(k) * components + c);
-                            }
-                        }
-                        v[c] = stored.toSi(sum);
-                    }
-                    integral.add(w * (plain ? v[0] : quantity.take().of(v, rule.x(), rule.y(), rule.z(), lens.axis())));
                 }
+            }
+            if (batch != null) {
+                batch.flush();
             }
             partial[block] = new double[] {integral.value(), volume.value()};
         });
@@ -134,44 +120,109 @@ public final class RegionReader {
             integral.add(p[0]);
             volume.add(p[1]);
         }
-        return new double[] {integral.value(), volume.value()};
+        double factor = ready == null ? 1 : ready.factor();
+        double offset = ready == null ? 0 : ready.offset();
+        return new double[] {factor * integral.value() + offset * volume.value(), volume.value()};
     }
 
-    private static Located extreme(Run run, int[] cells, Quantity quantity, Lens lens, boolean greatest) {
-        Field field = lens.onMesh(run, quantity);
-        lens.requireNumber(quantity, field);
-        Unit stored = lens.unit(run, field);
-        int components = field.components();
-        boolean plain = components == 1 && quantity.take() == Take.ALL;
-        var mesh = run.mesh();
-        var cell = new lane.mesh.Cell(mesh);
-        double[] v = new double[components];
-        double[] at = new double[3];
-        double best = Double.NaN;
-        double[] place = new double[3];
-        for (int c : cells) {
-            boolean byNode = field.at() == Field.At.NODE;
-            cell.load(c);
-            for (int k = 0; k < (byNode ? cell.size() : 1); k++) {
-                int index = byNode ? cell.node(k) : c;
-                for (int d = 0; d < components; d++) {
-                    v[d] = stored.toSi(field.values().get(index * components + d));
-                }
-                if (byNode) {
-                    System.arraycopy(mesh.xyz(), 3 * index, at, 0, 3);
-                } else {
-                    cell.centre(at);
-                }
-                double value = plain ? v[0] : quantity.take().of(v, at[0], at[1], at[2], lens.axis());
-                if (!Double.isNaN(value) && (Double.isNaN(best) || (greatest ? value > best : value < best))) {
-                    best = value;
-                    place = at.clone();
+    /** Quadrature points of cells, computed a block at a time. */
+    private static final class CellBatch {
+        private final Program.Bench bench;
+        private final Field[] fields;
+        private final Program.Leaf[] leaves;
+        private final double[] weight = new double[Program.BLOCK];
+        private final Sum integral;
+        private int n;
+
+        CellBatch(Ready ready, Sum integral) {
+            this.integral = integral;
+            bench = ready.program().bench();
+            leaves = ready.program().leaves().toArray(Program.Leaf[]::new);
+            fields = new Field[leaves.length];
+            for (int i = 0; i < leaves.length; i++) {
+                fields[i] = ready.field(leaves[i]);
+                Object key = leaves[i].key();
+                if (fields[i] == null && key != Spot.PLACE && key != Spot.CELL_VOLUME) {
+                    throw new LaneException(
+                            "\"" + ((Spot) key).word() + "\" is not known within a region; read it on a" + " surface.");
                 }
             }
         }
-        if (Double.isNaN(best)) {
+
+        boolean wantsVolume() {
+            for (Program.Leaf leaf : leaves) {
+                if (leaf.key() == Spot.CELL_VOLUME) {
+                    return true;
+                }
+            }
+            return false;
+        }
+
+        void add(CellQuadrature rule, int cell, double w, double volume) {
+            for (int i = 0; i < leaves.length; i++) {
+                bench.leaf(i)[n] = value(i, rule, cell, volume);
+            }
+            weight[n++] = w;
+            if (n == Program.BLOCK) {
+                flush();
+            }
+        }
+
+        private double value(int i, CellQuadrature rule, int cell, double volume) {
+            int component = leaves[i].component();
+            Field f = fields[i];
+            if (f == null) {
+                return leaves[i].key() == Spot.CELL_VOLUME
+                        ? volume
+                        : component == 0 ? rule.x() : component == 1 ? rule.y() : rule.z();
+            }
+            if (f.at() == Field.At.CELL) {
+                return f.values().get(cell * f.components() + component);
+            }
+            double sum = 0;
+            for (int k = 0; k < rule.cell().size(); k++) {
+                sum += rule.weights()[k] * f.values().get(rule.cell().node(k) * f.components() + component);
+            }
+            return sum;
+        }
+
+        void flush() {
+            bench.run(n);
+            double[] v = bench.result(0);
+            for (int i = 0; i < n; i++) {
+                integral.add(weight[i] * v[i]);
+            }
+            n = 0;
+        }
+    }
+
+    private static Located extreme(Run run, int[] cells, Quantity quantity, Lens lens, boolean greatest) {
+        Ready ready = Ready.of(run, quantity, lens).number();
+        boolean byNode = ready.byNode();
+        double[] all = ready.values(byNode ? Placed.nodes(run) : Placed.cells(run))[0];
+        var mesh = run.mesh();
+        var cell = new lane.mesh.Cell(mesh);
+        double[] at = new double[3];
+        double best = Double.NaN;
+        Point place = null;
+        for (int c : cells) {
+            for (int k = 0; k < (byNode ? mesh.size(c) : 1); k++) {
+                int index = byNode ? mesh.nodes()[mesh.begin(c) + k] : c;
+                double value = all[index];
+                if (!Double.isNaN(value) && (Double.isNaN(best) || (greatest ? value > best : value < best))) {
+                    best = value;
+                    if (byNode) {
+                        System.arraycopy(mesh.xyz(), 3 * index, at, 0, 3);
+                    } else {
+                        cell.load(c).centre(at);
+                    }
+                    place = new Point(at[0], at[1], at[2]);
+                }
+            }
+        }
+        if (place == null) {
             throw new LaneException("Quantity \"" + quantity.name() + "\" has no value in the region.");
         }
-        return new Located(best, new Point(place[0], place[1], place[2]));
+        return new Located(best, place);
     }
 }

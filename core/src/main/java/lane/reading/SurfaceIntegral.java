@@ -10,6 +10,8 @@ import lane.field.Field;
 import lane.field.Part;
 import lane.field.Run;
 import lane.field.Values;
+import lane.formula.Program;
+import lane.formula.Spot;
 import lane.mesh.Cell;
 import lane.mesh.FaceQuadrature;
 import lane.mesh.Measures;
@@ -58,7 +60,7 @@ final class SurfaceIntegral {
         double ny;
         double nz;
         double area;
-        /** Values of the asked fields in the units they are stored in: {@code value[field][component]}. */
+        /** Values of the asked quantities as their programs give them: {@code value[quantity][component]}. */
         double[][] value;
     }
 
@@ -71,113 +73,101 @@ final class SurfaceIntegral {
     /** A field on a part with the way from a face's nodes to its values; equal where it gives the same numbers. */
     private record Seen(Values values, Field.At at, int components, int[] node, int[] owner, Mesh within) {}
 
-    private record Key(Object what, List<Mesh> surfaces, List<Seen> seen, Span turn) {}
+    /** Quantities on a part, and the fields that they are made of. */
+    private record Asked(Ready[] ready, Seen[] fields, int[][] leaf) {}
+
+    private record Key(Object what, List<Mesh> surfaces, List<Object> formulas, List<Seen> seen, Span turn) {}
+
+    /** A quantity on the first part. */
+    Ready ready(String quantity) {
+        return Ready.of(run, parts.getFirst(), lens.quantity(quantity), lens);
+    }
 
     /**
-     * Integrates over the parts in order, in the units that the fields are stored in, so that stating another unit
-     * integrates nothing again.
+     * Integrates over the parts in order, in the units that programs give, so that stating another unit integrates nothing
+     * again.
      *
      * @param what tells this integrand from all others over the same parts and quantities, by value
      * @param sums number of results
      */
     double[] of(Object what, List<String> quantities, int sums, Integrand integrand) {
-        List<Seen> all = new ArrayList<>();
-        for (Part part : parts) {
-            quantities.forEach(q -> all.add(see(part, q)));
-        }
+        List<Asked> all = parts.stream().map(p -> ask(p, quantities)).toList();
         Span span = Span.of(run, lens.axis());
-        var key = new Key(what, parts.stream().map(Part::surface).toList(), all, span.turned() ? span : null);
-        double[] perDepth = memo.of(key, () -> integrate(all, quantities.size(), sums, integrand, span));
+        List<Object> formulas = new ArrayList<>();
+        List<Seen> seen = new ArrayList<>();
+        for (Asked a : all) {
+            for (Ready r : a.ready) {
+                formulas.add(r.key());
+            }
+            seen.addAll(Arrays.asList(a.fields));
+        }
+        var key =
+                new Key(what, parts.stream().map(Part::surface).toList(), formulas, seen, span.turned() ? span : null);
+        double[] perDepth = memo.of(key, () -> integrate(all, sums, integrand, span));
         double depth = span.turned() ? 1 : span.factor();
         return depth == 1
                 ? perDepth
                 : Arrays.stream(perDepth).map(v -> depth * v).toArray();
     }
 
-    /** Adds a place as it stands at four angles of a full turn, each with a quarter of its weight. */
-    private static void around(At at, Span span, Integrand integrand, At turned, Sum[] sums) {
-        var axis = span.axis();
-        double share = span.weight(at.x, at.y, at.z) / Span.ANGLES;
-        double[] v = {
-            at.x - axis.origin().x(),
-            at.y - axis.origin().y(),
-            at.z - axis.origin().z()
-        };
-        double[] n = {share * at.nx, share * at.ny, share * at.nz};
-        double[] out = new double[3];
-        turned.area = share * at.area;
-        for (int k = 0; k < Span.ANGLES; k++) {
-            double angle = 2 * Math.PI * k / Span.ANGLES;
-            axis.turn(angle, v, out);
-            turned.x = axis.origin().x() + out[0];
-            turned.y = axis.origin().y() + out[1];
-            turned.z = axis.origin().z() + out[2];
-            axis.turn(angle, n, out);
-            turned.nx = out[0];
-            turned.ny = out[1];
-            turned.nz = out[2];
-            for (int i = 0; i < at.value.length; i++) {
-                if (at.value[i].length == 3) {
-                    axis.turn(angle, at.value[i], turned.value[i]);
-                } else {
-                    turned.value[i] = at.value[i];
+    private Asked ask(Part part, List<String> quantities) {
+        Ready[] ready = new Ready[quantities.size()];
+        int[][] leaf = new int[ready.length][];
+        List<Field> fields = new ArrayList<>();
+        for (int q = 0; q < ready.length; q++) {
+            ready[q] = Ready.of(run, part, lens.quantity(quantities.get(q)), lens);
+            List<Program.Leaf> leaves = ready[q].program().leaves();
+            leaf[q] = new int[leaves.size()];
+            for (int i = 0; i < leaf[q].length; i++) {
+                Field f = ready[q].field(leaves.get(i));
+                if (f == null) {
+                    leaf[q][i] = -1;
+                    continue;
                 }
+                if (!fields.contains(f)) {
+                    fields.add(f);
+                }
+                leaf[q][i] = fields.indexOf(f);
             }
-            integrand.add(turned, sums);
         }
+        return new Asked(ready, fields.stream().map(f -> see(part, f)).toArray(Seen[]::new), leaf);
     }
 
-    private double[] integrate(List<Seen> all, int fields, int sums, Integrand integrand, Span span) {
+    private double[] integrate(List<Asked> all, int sums, Integrand integrand, Span span) {
         double[] plane = Measures.plane(run.mesh());
         Sum[] total = fresh(sums);
         for (int p = 0; p < parts.size(); p++) {
             Part part = parts.get(p);
-            Seen[] seen = all.subList(p * fields, (p + 1) * fields).toArray(Seen[]::new);
+            Asked asked = all.get(p);
             Mesh mesh = part.surface();
             int blocks = Parallel.blocks(mesh.cellCount(), BLOCK);
             double[][] partial = new double[blocks][];
             Parallel.forBlocks(mesh.cellCount(), BLOCK, (block, from, to) -> {
                 Sum[] own = fresh(sums);
-                var at = new At();
-                at.value = new double[seen.length][];
-                for (int i = 0; i < seen.length; i++) {
-                    at.value[i] = new double[seen[i].components];
-                }
-                var turned = new At();
-                turned.value = new double[seen.length][3];
+                var batch = new Batch(asked, integrand, own, span);
                 var rule = new FaceQuadrature(mesh, DEGREE, plane);
-                Cell view = Arrays.stream(seen).anyMatch(s -> s.within != null) ? new Cell(run.mesh()) : null;
+                Cell view = Arrays.stream(asked.fields).anyMatch(s -> s.within != null) || batch.wantsVolume
+                        ? new Cell(run.mesh())
+                        : null;
                 for (int f = from; f < to; f++) {
                     rule.load(f);
+                    double stretch = part.stretch() == null ? 1 : part.stretch()[f];
+                    batch.face(f, rule, stretch, view, part.owner()[f]);
                     for (int q = 0; q < rule.size(); q++) {
                         rule.at(q);
-                        at.x = rule.x();
-                        at.y = rule.y();
-                        at.z = rule.z();
-                        at.nx = rule.nx();
-                        at.ny = rule.ny();
-                        at.nz = rule.nz();
-                        if (part.stretch() != null) {
-                            at.nx *= part.stretch()[f];
-                            at.ny *= part.stretch()[f];
-                            at.nz *= part.stretch()[f];
-                        }
-                        at.area = Math.sqrt(at.nx * at.nx + at.ny * at.ny + at.nz * at.nz);
-                        for (int i = 0; i < seen.length; i++) {
-                            if (seen[i].within == null) {
-                                sample(seen[i], rule, mesh, f, at.value[i]);
+                        for (int i = 0; i < asked.fields.length; i++) {
+                            Seen seen = asked.fields[i];
+                            if (seen.within == null) {
+                                sample(seen, rule, mesh, f, batch.raw[i]);
                             } else {
-                                within(seen[i], view, f, at);
-                                at.value[i] = inCell(seen[i], view, at.value[i]);
+                                within(seen, view, f, rule.x(), rule.y(), rule.z());
+                                inCell(seen, view, batch.raw[i]);
                             }
                         }
-                        if (span.turned()) {
-                            around(at, span, integrand, turned, own);
-                        } else {
-                            integrand.add(at, own);
-                        }
+                        batch.add(rule, stretch);
                     }
                 }
+                batch.flush();
                 partial[block] = values(own);
             });
             for (double[] own : partial) {
@@ -189,9 +179,150 @@ final class SurfaceIntegral {
         return values(total);
     }
 
-    private Seen see(Part part, String quantity) {
-        Field field = lens.onPart(run, part, lens.quantity(quantity));
-        boolean own = part.field(field.name()).isPresent();
+    /** Points of faces, computed a block at a time; those of a full turn as they stand at four angles of it. */
+    private static final class Batch {
+        private final Asked asked;
+        private final Integrand integrand;
+        private final Sum[] sums;
+        private final Span span;
+        private final Program.Bench[] bench;
+        /** Field values at the point that is added. */
+        final double[][] raw;
+
+        final boolean wantsVolume;
+        private final double[][] place = new double[7][Program.BLOCK];
+        private final At at = new At();
+        private double faceArea;
+        private double cellVolume;
+        private int n;
+
+        Batch(Asked asked, Integrand integrand, Sum[] sums, Span span) {
+            this.asked = asked;
+            this.integrand = integrand;
+            this.sums = sums;
+            this.span = span;
+            int q = asked.ready.length;
+            bench = new Program.Bench[q];
+            at.value = new double[q][];
+            boolean volume = false;
+            for (int i = 0; i < q; i++) {
+                Program program = asked.ready[i].program();
+                bench[i] = program.bench();
+                at.value[i] = new double[program.components()];
+                volume |= program.leaves().stream().anyMatch(l -> l.key() == Spot.CELL_VOLUME);
+            }
+            wantsVolume = volume;
+            raw = new double[asked.fields.length][];
+            for (int i = 0; i < raw.length; i++) {
+                raw[i] = new double[asked.fields[i].components];
+            }
+        }
+
+        void face(int f, FaceQuadrature rule, double stretch, Cell view, int owner) {
+            faceArea = 0;
+            for (int q = 0; q < rule.size(); q++) {
+                rule.at(q);
+                faceArea += stretch * Math.sqrt(rule.nx() * rule.nx() + rule.ny() * rule.ny() + rule.nz() * rule.nz());
+            }
+            cellVolume = wantsVolume && owner >= 0 ? view.load(owner).measure() : Double.NaN;
+        }
+
+        void add(FaceQuadrature rule, double stretch) {
+            double nx = stretch * rule.nx();
+            double ny = stretch * rule.ny();
+            double nz = stretch * rule.nz();
+            if (!span.turned()) {
+                put(rule.x(), rule.y(), rule.z(), nx, ny, nz, raw);
+                return;
+            }
+            var axis = span.axis();
+            double share = span.weight(rule.x(), rule.y(), rule.z()) / Span.ANGLES;
+            double[] v = {
+                rule.x() - axis.origin().x(),
+                rule.y() - axis.origin().y(),
+                rule.z() - axis.origin().z()
+            };
+            double[] normal = {share * nx, share * ny, share * nz};
+            double[] x = new double[3];
+            double[] m = new double[3];
+            double[][] turned = new double[raw.length][];
+            for (int k = 0; k < Span.ANGLES; k++) {
+                double angle = 2 * Math.PI * k / Span.ANGLES;
+                axis.turn(angle, v, x);
+                axis.turn(angle, normal, m);
+                for (int i = 0; i < raw.length; i++) {
+                    turned[i] = raw[i];
+                    if (raw[i].length == 3) {
+                        turned[i] = new double[3];
+                        axis.turn(angle, raw[i], turned[i]);
+                    }
+                }
+                put(
+                        axis.origin().x() + x[0],
+                        axis.origin().y() + x[1],
+                        axis.origin().z() + x[2],
+                        m[0],
+                        m[1],
+                        m[2],
+                        turned);
+            }
+        }
+
+        private void put(double x, double y, double z, double nx, double ny, double nz, double[][] fields) {
+            double area = Math.sqrt(nx * nx + ny * ny + nz * nz);
+            double[] own = {x, y, z, nx, ny, nz, area};
+            for (int d = 0; d < 7; d++) {
+                place[d][n] = own[d];
+            }
+            for (int q = 0; q < bench.length; q++) {
+                List<Program.Leaf> leaves = asked.ready[q].program().leaves();
+                for (int i = 0; i < leaves.size(); i++) {
+                    int component = leaves.get(i).component();
+                    int field = asked.leaf[q][i];
+                    bench[q].leaf(i)[n] = field >= 0 ? fields[field][component] : spot(leaves.get(i), own);
+                }
+            }
+            if (++n == Program.BLOCK) {
+                flush();
+            }
+        }
+
+        private double spot(Program.Leaf leaf, double[] own) {
+            return switch ((Spot) leaf.key()) {
+                case PLACE -> own[leaf.component()];
+                case NORMAL -> own[3 + leaf.component()] / own[6];
+                case FACE_AREA -> faceArea;
+                case CELL_VOLUME -> cellVolume;
+                default ->
+                    throw new LaneException("\"" + ((Spot) leaf.key()).word() + "\" is not known on this surface.");
+            };
+        }
+
+        void flush() {
+            for (Program.Bench b : bench) {
+                b.run(n);
+            }
+            for (int i = 0; i < n; i++) {
+                at.x = place[0][i];
+                at.y = place[1][i];
+                at.z = place[2][i];
+                at.nx = place[3][i];
+                at.ny = place[4][i];
+                at.nz = place[5][i];
+                at.area = place[6][i];
+                for (int q = 0; q < bench.length; q++) {
+                    for (int c = 0; c < at.value[q].length; c++) {
+                        at.value[q][c] = bench[q].result(c)[i];
+                    }
+                }
+                integrand.add(at, sums);
+            }
+            n = 0;
+        }
+    }
+
+    private Seen see(Part part, Field field) {
+        boolean own = part.fields().contains(field);
         // A surface cut out of the run takes its values within the cells that own its faces.
         boolean within = !own
                 && field.at() == Field.At.NODE
@@ -218,14 +349,14 @@ final class SurfaceIntegral {
                 within ? run.mesh() : null);
     }
 
-    private static void within(Seen seen, Cell view, int face, At at) {
+    private static void within(Seen seen, Cell view, int face, double x, double y, double z) {
         if (view.index() != seen.owner[face]) {
             view.load(seen.owner[face]);
         }
-        view.locate(at.x, at.y, at.z);
+        view.locate(x, y, z);
     }
 
-    private static double[] inCell(Seen seen, Cell view, double[] out) {
+    private static void inCell(Seen seen, Cell view, double[] out) {
         for (int c = 0; c < seen.components; c++) {
             double v = 0;
             for (int k = 0; k < view.size(); k++) {
@@ -233,7 +364,6 @@ final class SurfaceIntegral {
             }
             out[c] = v;
         }
-        return out;
     }
 
     private static void sample(Seen seen, FaceQuadrature rule, Mesh mesh, int face, double[] out) {

@@ -4,14 +4,12 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import lane.base.LaneException;
-import lane.field.Field;
 import lane.field.Part;
 import lane.field.Run;
 import lane.mesh.Axis;
 import lane.mesh.Cell;
 import lane.mesh.Point;
 import lane.quantity.Quantity;
-import lane.quantity.Take;
 import lane.trail.Trail;
 import lane.unit.Unit;
 
@@ -97,27 +95,16 @@ public final class TallyReader {
     }
 
     private static Raw mean(SurfaceIntegral over, String key, boolean divide) {
-        Lens lens = over.lens();
-        Quantity quantity = lens.quantity(key);
-        Field field = lens.onPart(over.run(), over.parts().getFirst(), quantity);
-        lens.requireNumber(quantity, field);
-        Take take = quantity.take();
-        Unit stored = lens.unit(over.run(), field);
-        boolean plain = field.components() == 1 && take == Take.ALL;
-        // What is taken of a field grows with the field, so its factor can wait; an offset only shifts a plain number,
-        // and has no meaning in what is taken of several.
-        Axis axis = lens.axis();
-        double[] s = over.of(List.of("mean", take, axis), List.of(key), 2, (at, sums) -> {
-            double v = plain ? at.value[0][0] : take.of(at.value[0], at.x, at.y, at.z, axis);
-            sums[0].add(v * at.area);
+        Ready ready = over.ready(key).number();
+        double[] s = over.of("mean", List.of(key), 2, (at, sums) -> {
+            sums[0].add(at.value[0][0] * at.area);
             sums[1].add(at.area);
         });
-        double integral = stored.factor() * s[0] + (plain ? stored.offset() * s[1] : 0);
-        Unit shown = Outcome.shown(quantity.unit(), stored, "Quantity \"" + quantity.name() + "\"");
+        double integral = ready.factor() * s[0] + ready.offset() * s[1];
         if (divide) {
-            return new Raw(integral / s[1], shown, Map.of());
+            return new Raw(integral / s[1], ready.unit(), Map.of());
         }
-        return new Raw(integral, shown.si().times(Unit.of("m2")), Map.of());
+        return new Raw(integral, ready.unit().si().times(Unit.of("m2")), Map.of());
     }
 
     private static Raw extreme(SurfaceIntegral over, Measure.Extreme extreme) {
@@ -157,62 +144,40 @@ public final class TallyReader {
     }
 
     private static Raw weighted(SurfaceIntegral over, Measure.WeightedMean mean) {
-        Lens lens = over.lens();
-        Quantity quantity = lens.quantity(mean.quantity());
-        Field field = lens.onPart(over.run(), over.parts().getFirst(), quantity);
-        lens.requireNumber(quantity, field);
-        vector(over, mean.vector());
-        Take take = quantity.take();
-        Unit stored = lens.unit(over.run(), field);
-        boolean plain = field.components() == 1 && take == Take.ALL;
-        Axis axis = lens.axis();
-        double[] s =
-                over.of(List.of("weighted", take, axis), List.of(mean.quantity(), mean.vector()), 3, (at, sums) -> {
-                    double v = plain ? at.value[0][0] : take.of(at.value[0], at.x, at.y, at.z, axis);
-                    double through = at.value[1][0] * at.nx + at.value[1][1] * at.ny + at.value[1][2] * at.nz;
-                    sums[0].add(v * through);
-                    sums[1].add(through);
-                    double[] u = at.value[1];
-                    sums[2].add(at.area * Math.sqrt(u[0] * u[0] + u[1] * u[1] + u[2] * u[2]));
-                });
+        Ready ready = over.ready(mean.quantity()).number();
+        over.ready(mean.vector()).vector();
+        double[] s = over.of("weighted", List.of(mean.quantity(), mean.vector()), 3, (at, sums) -> {
+            double[] u = at.value[1];
+            double through = u[0] * at.nx + u[1] * at.ny + u[2] * at.nz;
+            sums[0].add(at.value[0][0] * through);
+            sums[1].add(through);
+            sums[2].add(at.area * Math.sqrt(u[0] * u[0] + u[1] * u[1] + u[2] * u[2]));
+        });
         if (!(Math.abs(s[1]) > 1e-9 * s[2])) {
             throw new LaneException("No net flow of \"" + mean.vector() + "\" passes here, so a mean weighted by it has"
                     + " no meaning; take the mean by area.");
         }
-        Unit shown = Outcome.shown(quantity.unit(), stored, "Quantity \"" + quantity.name() + "\"");
-        return new Raw(stored.factor() * s[0] / s[1] + (plain ? stored.offset() : 0), shown, Map.of());
+        return new Raw(ready.factor() * s[0] / s[1] + ready.offset(), ready.unit(), Map.of());
     }
 
     private static Raw flow(SurfaceIntegral over, Measure.Flow flow) {
-        Lens lens = over.lens();
-        Quantity quantity = lens.quantity(flow.vector());
-        Field field = vector(over, flow.vector());
+        Ready ready = over.ready(flow.vector()).vector();
         Unit factorUnit = Unit.of(flow.factorUnit());
         double factor = factorUnit.toSi(flow.factor());
         boolean swirl = flow.carried() == Measure.Carried.ANGULAR_MOMENTUM;
         Axis axis = flow.axis();
         List<Object> what = swirl ? List.of("flow", axis) : List.of("flow");
-        double[] s = over.of(what, List.of(quantity.id()), 1, (at, sums) -> {
+        double[] s = over.of(what, List.of(flow.vector()), 1, (at, sums) -> {
             double[] v = at.value[0];
             double through = v[0] * at.nx + v[1] * at.ny + v[2] * at.nz;
             sums[0].add(swirl ? through * momentOf(axis, at.x, at.y, at.z, v[0], v[1], v[2]) : through);
         });
-        Unit stored = lens.unit(over.run(), field);
-        Unit unit = factorUnit.si().times(stored.si()).times(Unit.of("m2"));
-        double toSi = factor * stored.factor();
+        Unit si = ready.unit().si();
+        Unit unit = factorUnit.si().times(si).times(Unit.of("m2"));
+        double toSi = factor * ready.factor();
         return swirl
-                ? new Raw(toSi * stored.factor() * s[0], unit.times(stored.si()).times(Unit.of("m")), Map.of())
+                ? new Raw(toSi * ready.factor() * s[0], unit.times(si).times(Unit.of("m")), Map.of())
                 : new Raw(toSi * s[0], unit, Map.of());
-    }
-
-    private static Field vector(SurfaceIntegral over, String key) {
-        Quantity quantity = over.lens().quantity(key);
-        Field field = over.lens().onPart(over.run(), over.parts().getFirst(), quantity);
-        if (field.components() != 3) {
-            throw new LaneException("Field \"" + field.name() + "\" has " + field.components()
-                    + " component(s); a flow or a wall shear needs a vector of 3.");
-        }
-        return field;
     }
 
     /** Component along the axis of (place - origin) x (fx, fy, fz). */
@@ -250,35 +215,33 @@ public final class TallyReader {
         if (loads.pressure().isBlank() && loads.shear().isBlank()) {
             throw new LaneException("A force needs a pressure, a wall shear or both; name at least one quantity.");
         }
-        Lens lens = over.lens();
         double pressure = 0;
         if (!loads.pressure().isBlank()) {
-            Field p = lens.onPart(over.run(), over.parts().getFirst(), lens.quantity(loads.pressure()));
-            requirePascal(lens.unit(over.run(), p), p, "pressure");
-            lens.requireNumber(lens.quantity(loads.pressure()), p);
+            Ready p = over.ready(loads.pressure()).number();
+            requirePascal(p, "pressure");
             double[] s = over.of(List.of("pressure", about), List.of(loads.pressure()), 2, (at, sums) -> {
                 double normal = resolve.of(at, at.nx, at.ny, at.nz);
                 sums[0].add(at.value[0][0] * normal);
                 sums[1].add(normal);
             });
-            Unit stored = lens.unit(over.run(), p);
             pressure = (loads.on() == Measure.On.WALL ? 1 : -1)
-                    * (stored.factor() * s[0] + (stored.offset() - loads.reference()) * s[1]);
+                    * (p.factor() * s[0] + (p.offset() - loads.reference()) * s[1]);
         }
         double viscous = 0;
         if (!loads.shear().isBlank()) {
-            Field tau = vector(over, loads.shear());
-            requirePascal(lens.unit(over.run(), tau), tau, "wall shear");
+            Ready tau = over.ready(loads.shear()).vector();
+            requirePascal(tau, "wall shear");
             double[] s = over.of(List.of("shear", about), List.of(loads.shear()), 1, (at, sums) -> {
                 double[] t = at.value[0];
                 sums[0].add(resolve.of(at, at.area * t[0], at.area * t[1], at.area * t[2]));
             });
             // What was stated of the run's own field is nearer to the truth than what the measure expects of all runs.
-            boolean onWall =
-                    over.run().stated().onWall().getOrDefault(tau.name(), loads.shearActsOn() == Measure.On.WALL);
-            viscous = (onWall == (loads.on() == Measure.On.WALL) ? 1 : -1)
-                    * lens.unit(over.run(), tau).factor()
-                    * s[0];
+            boolean onWall = tau.fields().stream()
+                    .map(f -> over.run().stated().onWall().get(f.name()))
+                    .filter(java.util.Objects::nonNull)
+                    .findFirst()
+                    .orElse(loads.shearActsOn() == Measure.On.WALL);
+            viscous = (onWall == (loads.on() == Measure.On.WALL) ? 1 : -1) * tau.factor() * s[0];
         }
         var pieces = new LinkedHashMap<String, Double>();
         pieces.put("pressure", pressure);
@@ -286,14 +249,16 @@ public final class TallyReader {
         return new Raw(pressure + viscous, unit, pieces);
     }
 
-    private static void requirePascal(Unit unit, Field field, String what) {
+    private static void requirePascal(Ready ready, String what) {
+        Unit unit = ready.unit();
+        String name = ready.quantity().name();
         if (unit.known() && unit.dimension().equals(Unit.of("m2/s2").dimension())) {
-            throw new LaneException("Field \"" + field.name() + "\" is a kinematic " + what + " in " + unit.symbol()
+            throw new LaneException("Quantity \"" + name + "\" is a kinematic " + what + " in " + unit.symbol()
                     + "; multiply it by the density to get a force.");
         }
         if (!unit.comparable(PASCAL)) {
-            throw new LaneException("Field \"" + field.name() + "\" is used as " + what + " but its unit is "
-                    + unit.label() + "; state a unit of pressure at Quantities.");
+            throw new LaneException("Quantity \"" + name + "\" is used as " + what + " but its unit is " + unit.label()
+                    + "; state a unit of pressure at Quantities.");
         }
     }
 }

@@ -16,6 +16,7 @@ import lane.check.CheckResult;
 import lane.check.Judge;
 import lane.field.Run;
 import lane.field.Treatment;
+import lane.quantity.Definitions;
 import lane.quantity.FieldUnit;
 import lane.quantity.Quantity;
 import lane.reading.Lens;
@@ -105,7 +106,8 @@ public final class Evaluator {
                 }
             }
         }
-        Lens lens = Lens.of(study.quantities(), study.units(), study.axis());
+        var beyond = new StudyBeyond(study, runs, library, places, this::share, work);
+        Lens lens = Lens.of(study.quantities(), study.units(), study.axis(), beyond);
         var placements = new LinkedHashMap<String, Map<String, Placement>>();
         var laid = new LinkedHashMap<String, Map<String, Laid>>();
         for (Station station : study.stations()) {
@@ -148,7 +150,7 @@ public final class Evaluator {
         }
         forget();
         library.settled(study);
-        return new Results(asked, runs, failures, placements, laid, readings, checks);
+        return new Results(asked, runs, failures, placements, laid, readings, checks, lens);
     }
 
     /** The study with its stations as they stand in space; one that cannot be placed is left out, so who needs it says so. */
@@ -287,12 +289,20 @@ public final class Evaluator {
         // not use are left out of the key, so that editing them costs nothing here.
         Set<String> keys = new HashSet<>(reading.quantities());
         stations.stream().map(Station::shapedBy).filter(k -> !k.isBlank()).forEach(keys::add);
-        List<Quantity> quantities =
+        Definitions graph = lens.definitions();
+        List<Quantity> asked =
                 study.quantities().stream().filter(q -> keys.contains(q.id())).toList();
-        List<FieldUnit> units = study.units().stream()
-                .filter(u -> quantities.stream().anyMatch(q -> q.field().equals(u.field())))
-                .toList();
+        List<Quantity> quantities =
+                asked.stream().flatMap(q -> graph.needs(q).stream()).distinct().toList();
+        Set<String> leaves = new HashSet<>();
+        asked.forEach(q -> leaves.addAll(graph.leaves(q)));
+        List<FieldUnit> units =
+                study.units().stream().filter(u -> leaves.contains(u.field())).toList();
         List<Object> sheets = new ArrayList<>();
+        // A formula that looks beyond the place may need anything of the study.
+        if (asked.stream().anyMatch(graph::beyond) || StudyBeyond.namesReading(study, leaves)) {
+            sheets.add(lens.beyond());
+        }
         stations.stream()
                 .filter(Station.Sheet.class::isInstance)
                 .forEach(s -> sheets.add(library.sheet(((Station.Sheet) s).file())));

@@ -26,6 +26,7 @@ import lane.reading.CutCurveReader;
 import lane.reading.Lens;
 import lane.reading.Memo;
 import lane.reading.NodeValues;
+import lane.reading.Ready;
 import lane.station.Placement;
 import lane.station.Placer;
 import lane.station.Regions;
@@ -61,8 +62,6 @@ public final class Places {
     private record TurnKey(Object of, Turn turn, Axis axis) {}
 
     private record CutKey(Mesh mesh, Station geometry, Axis axis, Object shaped) {}
-
-    private record ShapedKey(Values values, Quantity quantity, Unit unit, Axis axis) {}
 
     private record PartKey(Cut cut, String name, List<Values> values, Run run) {}
 
@@ -209,9 +208,8 @@ public final class Places {
         if (station.shapedBy().isBlank()) {
             return "";
         }
-        Quantity q = lens.quantity(station.shapedBy());
-        Field f = lens.onMesh(run, q);
-        return new ShapedKey(f.values(), q, lens.unit(run, f), lens.axis());
+        Ready ready = Ready.of(run, lens.quantity(station.shapedBy()), lens);
+        return List.of(ready.depends(), ready.unit());
     }
 
     private static Cut section(Run run, Station.Section s, Axis axis, Work work) {
@@ -243,7 +241,7 @@ public final class Places {
     private Cut isosurface(Run run, Station.Isosurface iso, Lens lens, Work work) {
         Quantity q = lens.quantity(iso.quantity());
         double[] values = NodeValues.of(run, q, lens);
-        Unit shown = lane.reading.Outcome.shown(q.unit(), lens.unit(run, lens.onMesh(run, q)), "Isosurface");
+        Unit shown = Ready.of(run, q, lens).unit();
         List<Cut> all = new ArrayList<>();
         for (double v : iso.values()) {
             all.add(Slicer.cut(run.mesh(), Level.of(values, shown.toSi(v)), work));
@@ -375,7 +373,7 @@ public final class Places {
                     }
                     Quantity q = lens.quantity(a.quantity());
                     double[] values = NodeValues.of(run, q, lens);
-                    Unit shown = lane.reading.Outcome.shown(q.unit(), lens.unit(run, lens.onMesh(run, q)), "Region");
+                    Unit shown = Ready.of(run, q, lens).unit();
                     return Regions.cells(run, new Station.Within.Above(a.quantity(), shown.toSi(a.value())), values);
                 });
     }

@@ -3,6 +3,7 @@ package lane.study;
 import java.util.Map;
 import lane.check.CheckResult;
 import lane.field.Run;
+import lane.reading.Lens;
 import lane.reading.Outcome;
 import lane.station.Placement;
 
@@ -16,6 +17,7 @@ import lane.station.Placement;
  * @param laid those of the other stations that are looked at, by station key, then by source key
  * @param readings by reading key, then by source key in lane order
  * @param checks by check key
+ * @param lens how quantities were seen
  */
 public record Results(
         Study study,
@@ -24,9 +26,18 @@ public record Results(
         Map<String, Map<String, Placement>> placements,
         Map<String, Map<String, Laid>> laid,
         Map<String, Map<String, Outcome>> readings,
-        Map<String, CheckResult> checks) {
+        Map<String, CheckResult> checks,
+        Lens lens) {
     public static Results none(Study study) {
-        return new Results(study, Map.of(), Map.of(), Map.of(), Map.of(), Map.of(), Map.of());
+        return new Results(
+                study,
+                Map.of(),
+                Map.of(),
+                Map.of(),
+                Map.of(),
+                Map.of(),
+                Map.of(),
+                Lens.of(study.quantities(), study.units(), study.axis()));
     }
 
     /** What a lane answered; absent if it was not asked. */

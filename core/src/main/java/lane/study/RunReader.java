@@ -72,7 +72,9 @@ final class RunReader {
     }
 
     private Set<String> fields(Set<String> quantities) {
-        return quantities.stream().map(q -> lens.quantity(q).field()).collect(Collectors.toUnmodifiableSet());
+        return quantities.stream()
+                .flatMap(q -> lens.fields(lens.quantity(q)).stream())
+                .collect(Collectors.toUnmodifiableSet());
     }
 
     private Outcome profile(Reading.OfProfile p) {

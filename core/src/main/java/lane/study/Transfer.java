@@ -15,6 +15,7 @@ import lane.quantity.Quantity;
 import lane.reading.Lens;
 import lane.reading.Profile;
 import lane.reading.ProfileReader;
+import lane.reading.Ready;
 import lane.station.Placement;
 import lane.station.Placer;
 import lane.station.Station;
@@ -39,8 +40,7 @@ public final class Transfer {
 
     /** @throws LaneException when a run lacks the quantity */
     public static Result difference(Run of, Run datum, Quantity quantity, Lens lens, Work work) {
-        Field stored = lens.onMesh(datum, quantity);
-        boolean byNode = stored.at() == Field.At.NODE;
+        boolean byNode = Ready.of(datum, quantity, lens).byNode();
         double[] xyz = byNode ? datum.mesh().xyz() : centres(datum.mesh());
         Values there = Values.of(values(datum, xyz, quantity, lens, work).value());
         Profile here = values(of, xyz, quantity, lens, work);
@@ -55,6 +55,13 @@ public final class Transfer {
         List<Part> parts = datum.parts().stream().map(p -> p.with(List.of())).toList();
         Run run = new Run(datum.mesh(), List.of(field), parts, datum.inputs(), List.of());
         return new Result(run, (double) outside / Math.max(1, out.length));
+    }
+
+    /** All components of a quantity of a run at places of space, in SI units, absent where they lie outside. */
+    static double[][] at(Run run, double[] xyz, Ready ready, Axis axis, Work work) {
+        boolean meridian = run.stated().turn() != null && run.mesh().dimension() == 2;
+        Axis turned = meridian ? axis : null;
+        return ready.at(Placer.points(run.locator(work), xyz, turned, work), turned);
     }
 
     /** A quantity of a run at places of space, absent where they lie outside. */

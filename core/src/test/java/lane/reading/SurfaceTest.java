@@ -247,17 +247,6 @@ class SurfaceTest {
     }
 
     @Test
-    void componentsAboutAnAxis() {
-        double[] v = {1, 2, 3};
-        assertThat(Take.SWIRL.of(v, 2, 0, 9, Axis.Z)).isEqualTo(2);
-        assertThat(Take.RADIAL.of(v, 0, 5, 0, Axis.Z)).isEqualTo(2);
-        assertThat(Take.AXIAL.of(v, 0, 5, 0, new Axis(new Point(0, 0, 0), new Point(0, 0, -4))))
-                .isEqualTo(-3);
-        assertThat(Take.SWIRL.of(v, 0, 0, 1, Axis.Z)).isNaN();
-        assertThat(Take.MAGNITUDE.of(v, 0, 0, 0, Axis.Z)).isCloseTo(Math.sqrt(14), within(1e-15));
-    }
-
-    @Test
     void statingAnotherUnitIntegratesNothingAgain() {
         Run run = run(CellShape.HEXAHEDRON);
         var kept = new java.util.HashMap<Object, Object>();

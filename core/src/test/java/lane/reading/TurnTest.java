@@ -117,7 +117,7 @@ class TurnTest {
 
     /** The part whose mean normal has this radial and axial component. */
     private static Part part(Run run, Axis axis, double radial, double along) {
-        Lens lens = new Lens(java.util.Map.of(), java.util.Map.of(), axis);
+        Lens lens = Lens.of(List.of(), List.of(), axis);
         for (Part part : run.parts()) {
             double[] s = new SurfaceIntegral(
                             run.with(run.fields(), run.parts(), List.of(), lane.field.Stated.NOTHING),

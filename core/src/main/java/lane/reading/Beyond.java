@@ -1,0 +1,56 @@
+package lane.reading;
+
+import java.util.List;
+import lane.field.Field;
+import lane.field.Run;
+import lane.formula.Meaning;
+import lane.formula.Node;
+import lane.formula.Scope;
+import lane.formula.Type;
+import lane.mesh.Axis;
+
+/**
+ * What a formula on one run sees beyond the place itself: stations, other lanes and times, readings, tables. Two that are
+ * equal give equal numbers.
+ */
+public interface Beyond {
+    /** A study without any of that. */
+    Beyond NONE = new Beyond() {};
+
+    private static Scope.Trouble nothing(String what) {
+        return new Scope.Trouble(what + " are not known here.");
+    }
+
+    /** A step as a field on the run's mesh, in SI units. */
+    default Field step(Run run, Scope.Step step, Lens lens) {
+        throw nothing("Gradients, lanes and times");
+    }
+
+    default double[] reduce(Run run, Node.Reduction reduction, Type body, String frame, Lens lens) {
+        throw nothing("Stations");
+    }
+
+    default Scope.Table table(String name, String column) {
+        throw nothing("Tables");
+    }
+
+    /** The number of a tally, or of a balance's term or residual; null if there is none of the name. */
+    default Meaning.Known reading(Run run, String name, Lens lens) {
+        return null;
+    }
+
+    /** See {@link Scope#extent}. */
+    default int extent(String station) {
+        return -1;
+    }
+
+    /** A frame as it stands in space; null for none. */
+    default Axis frame(String name) {
+        return null;
+    }
+
+    /** Names to suggest besides fields and quantities. */
+    default List<String> names() {
+        return List.of();
+    }
+}

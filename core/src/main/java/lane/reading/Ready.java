@@ -1,0 +1,420 @@
+package lane.reading;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.stream.Collectors;
+import lane.base.LaneException;
+import lane.base.Parallel;
+import lane.field.Field;
+import lane.field.Part;
+import lane.field.Run;
+import lane.formula.Compiler;
+import lane.formula.FormulaException;
+import lane.formula.Meaning;
+import lane.formula.Node;
+import lane.formula.Program;
+import lane.formula.Scope;
+import lane.formula.Type;
+import lane.mesh.Axis;
+import lane.quantity.Definitions;
+import lane.quantity.Quantity;
+import lane.unit.Unit;
+
+/**
+ * A quantity made ready to be computed on one run, or on a part of it that has fields of its own. Its program gives values
+ * that become SI values by {@link #factor} and {@link #offset}: what is taken of one field alone is computed in the unit of
+ * the file, so that stating another unit computes nothing again.
+ */
+public final class Ready {
+    /** A stored field by its name. */
+    record Stored(String name) {}
+
+    private final Run run;
+    private final Part part;
+    private final Quantity quantity;
+    private final Type type;
+    private final Program program;
+    private final double factor;
+    private final double offset;
+    private final List<String> notes;
+    private final Object key;
+
+    private Ready(
+            Run run,
+            Part part,
+            Quantity quantity,
+            Type type,
+            Program program,
+            double factor,
+            double offset,
+            List<String> notes,
+            Object key) {
+        this.run = run;
+        this.part = part;
+        this.quantity = quantity;
+        this.type = type;
+        this.program = program;
+        this.factor = factor;
+        this.offset = offset;
+        this.notes = notes;
+        this.key = key;
+    }
+
+    /** @throws LaneException with what the run lacks, or what is wrong in the formula */
+    public static Ready of(Run run, Quantity quantity, Lens lens) {
+        return of(run, null, quantity, lens);
+    }
+
+    /** @param part whose own fields come before those of the run; null for none */
+    public static Ready of(Run run, Part part, Quantity quantity, Lens lens) {
+        Definitions definitions = lens.definitions();
+        var scope = new Local(run, part, lens);
+        try {
+            Node tree = definitions.tree(quantity);
+            if (tree == null) {
+                lane.formula.Parser.parse(quantity.formula());
+            }
+            String self = quantity.name();
+            Compiler.Compiled made = Compiler.compile(tree, scope, self, "");
+            Type type = shown(made.type(), quantity);
+            Field alone = alone(tree, self, scope, 0);
+            if (alone != null && lens.unit(run, alone).known()) {
+                Unit unit = lens.unit(run, alone);
+                Program raw = Compiler.compile(tree, scope.raw(), self, "").program();
+                boolean whole = alone.components() == 1 && raw.components() == 1;
+                Object key = List.of(bare(definitions, quantity), lens.axis(), "raw");
+                return new Ready(
+                        run, part, quantity, type, raw, unit.factor(), whole ? unit.offset() : 0, made.notes(), key);
+            }
+            // What has no unit of its own has the one that was given to it.
+            Unit given = Unit.of(quantity.unit());
+            boolean assert1 = !made.type().unit().known() && given.known();
+            Object key = List.of(bare(definitions, quantity), lens.axis(), units(scope, definitions, quantity));
+            return new Ready(
+                    run,
+                    part,
+                    quantity,
+                    type,
+                    made.program(),
+                    assert1 ? given.factor() : 1,
+                    assert1 && type.components() == 1 ? given.offset() : 0,
+                    made.notes(),
+                    key);
+        } catch (FormulaException e) {
+            throw new LaneException(sentence(quantity, e), e);
+        }
+    }
+
+    private static String sentence(Quantity quantity, FormulaException e) {
+        boolean own = e.getMessage().contains("no field");
+        return own ? e.getMessage() : "Quantity \"" + quantity.name() + "\" cannot be computed: " + e.getMessage();
+    }
+
+    private static List<Node> bare(Definitions definitions, Quantity quantity) {
+        return definitions.needs(quantity).stream()
+                .map(definitions::tree)
+                .filter(java.util.Objects::nonNull)
+                .map(Node::bare)
+                .toList();
+    }
+
+    private static List<Unit> units(Local scope, Definitions definitions, Quantity quantity) {
+        return definitions.leaves(quantity).stream()
+                .map(scope::field)
+                .flatMap(Optional::stream)
+                .map(f -> scope.lens.unit(scope.run, f))
+                .toList();
+    }
+
+    /** The field that a formula takes something of, and nothing else; null for none. */
+    private static Field alone(Node node, String self, Local scope, int depth) {
+        Node inner =
+                switch (node) {
+                    case Node.Member m -> m.of();
+                    case Node.Call c
+                    when c.function().equals("norm") && c.arguments().size() == 1 ->
+                        c.arguments().getFirst();
+                    default -> node;
+                };
+        if (!(inner instanceof Node.Name n) || depth > 20) {
+            return null;
+        }
+        Quantity q = scope.lens.definitions().named(n.name()).orElse(null);
+        boolean own = q == null || q.name().equals(self);
+        if (own) {
+            return scope.field(n.name()).orElse(null);
+        }
+        Node tree = scope.lens.definitions().tree(q);
+        return tree == null ? null : alone(tree, q.name(), scope, depth + 1);
+    }
+
+    /** The type in the quantity's own unit. */
+    private static Type shown(Type type, Quantity quantity) {
+        Unit unit = Unit.of(quantity.unit());
+        if (!unit.known()) {
+            return type;
+        }
+        if (!type.unit().known()) {
+            return new Type(
+                    type.components(), type.truth(), unit, Type.of(1, unit).points());
+        }
+        type.unit().requireComparable(unit, "Quantity \"" + quantity.name() + "\"");
+        if (type.points() != 0 || unit.offset() == 0) {
+            return new Type(type.components(), type.truth(), unit, type.points());
+        }
+        // A difference of temperatures is no point on a scale.
+        return new Type(type.components(), type.truth(), unit.difference(), 0);
+    }
+
+    public Quantity quantity() {
+        return quantity;
+    }
+
+    /** Components and the unit it is shown in. */
+    public Type type() {
+        return type;
+    }
+
+    public Unit unit() {
+        return type.unit();
+    }
+
+    public Program program() {
+        return program;
+    }
+
+    public double factor() {
+        return factor;
+    }
+
+    public double offset() {
+        return offset;
+    }
+
+    /** What should be known about units, in sentences. */
+    public List<String> notes() {
+        return notes;
+    }
+
+    /** Equal for what gives equal values from equal fields. */
+    Object key() {
+        return key;
+    }
+
+    /** Equal for what gives equal SI values. */
+    public Object depends() {
+        return List.of(key, factor, offset, fields().stream().map(Field::values).toList());
+    }
+
+    /** The single number of a quantity; a vector taken whole has none. */
+    public Ready number() {
+        if (type.components() != 1) {
+            throw new LaneException("Quantity \"" + quantity.name() + "\" has " + type.components()
+                    + " components; take one of them or the magnitude.");
+        }
+        return this;
+    }
+
+    public Ready vector() {
+        if (type.components() != 3) {
+            throw new LaneException("Quantity \"" + quantity.name() + "\" has " + type.components()
+                    + " component(s); a flow or a wall shear needs a vector of 3.");
+        }
+        return this;
+    }
+
+    /** The field behind a leaf of the program; null for what every place has. */
+    Field field(Program.Leaf leaf) {
+        return switch (leaf.key()) {
+            case Stored s -> new Local(run, part, null).field(s.name()).orElseThrow();
+            case Field f -> f;
+            default -> null;
+        };
+    }
+
+    /** Fields that it is made of. */
+    public List<Field> fields() {
+        List<Field> out = new ArrayList<>();
+        for (Program.Leaf leaf : program.leaves()) {
+            Field f = field(leaf);
+            if (f != null && !out.contains(f)) {
+                out.add(f);
+            }
+        }
+        return out;
+    }
+
+    /** Whether it belongs to nodes: everything that it is made of does; else node values are taken to the cells. */
+    public boolean byNode() {
+        return fields().stream().allMatch(f -> f.at() == Field.At.NODE);
+    }
+
+    /** Where its values come from, in words. */
+    public String stand() {
+        boolean node = fields().stream().anyMatch(f -> f.at() == Field.At.NODE);
+        boolean cell = fields().stream().anyMatch(f -> f.at() == Field.At.CELL);
+        return node && cell
+                ? "node values interpolated, cell values as stored"
+                : cell ? "cell values as stored" : "interpolated between nodes";
+    }
+
+    /** What it is made of, for trails. */
+    public String made() {
+        return fields().isEmpty()
+                ? "no field"
+                : fields().stream()
+                        .map(f -> "field " + f.name() + ", " + f.at().word())
+                        .collect(Collectors.joining("; "));
+    }
+
+    /** Where values are wanted. Called by several threads. */
+    interface Points {
+        int size();
+
+        /**
+         * Writes values of what a place has.
+         *
+         * @param field a component of it is wanted; null for {@code spot}
+         */
+        void load(Field field, Object spot, int component, int from, int n, double[] into);
+    }
+
+    /** All components at all places, in SI units; NaN where something is absent. */
+    double[][] values(Points points) {
+        double[][] out = new double[program.components()][points.size()];
+        Field[] fields = program.leaves().stream().map(this::field).toArray(Field[]::new);
+        // Benches of a few blocks at a time, so that making one costs little.
+        int many = 16 * Program.BLOCK;
+        Parallel.forBlocks(points.size(), many, (block, begin, end) -> {
+            Program.Bench bench = program.bench(Math.min(Program.BLOCK, end - begin));
+            for (int from = begin; from < end; from += Program.BLOCK) {
+                int n = Math.min(Program.BLOCK, end - from);
+                for (int i = 0; i < fields.length; i++) {
+                    Program.Leaf leaf = program.leaves().get(i);
+                    points.load(fields[i], leaf.key(), leaf.component(), from, n, bench.leaf(i));
+                }
+                bench.run(n);
+                for (int c = 0; c < out.length; c++) {
+                    double[] v = bench.result(c);
+                    for (int i = 0; i < n; i++) {
+                        out[c][from + i] = factor * v[i] + offset;
+                    }
+                }
+            }
+        });
+        return out;
+    }
+
+    /** All components on the run's mesh, at nodes or in cells, in SI units. */
+    public double[][] onMesh() {
+        return values(byNode() ? Placed.nodes(run) : Placed.cells(run));
+    }
+
+    /** All components on the faces of a part, in SI units. */
+    public double[][] onFaces(Part of) {
+        return values(Placed.facesOf(run, of));
+    }
+
+    /** All components at samples, in SI units; NaN where they are absent. @param turned see {@link Placed#samples} */
+    public double[][] at(lane.station.Placement placement, Axis turned) {
+        return values(Placed.samples(run, placement, turned));
+    }
+
+    /** What names mean on a run. */
+    private static final class Local implements Scope {
+        private final Run run;
+        private final Part part;
+        private final Lens lens;
+        private boolean raw;
+
+        Local(Run run, Part part, Lens lens) {
+            this.run = run;
+            this.part = part;
+            this.lens = lens;
+        }
+
+        /** The same with fields in the units of the file. */
+        Local raw() {
+            var out = new Local(run, part, lens);
+            out.raw = true;
+            return out;
+        }
+
+        Optional<Field> field(String name) {
+            Optional<Field> own = part == null ? Optional.empty() : part.field(name);
+            return own.or(() -> run.field(name));
+        }
+
+        @Override
+        public Meaning meaning(String name) {
+            Quantity q = lens.definitions().named(name).orElse(null);
+            if (q != null) {
+                Node tree = lens.definitions().tree(q);
+                if (tree == null) {
+                    throw new Trouble("Quantity \"" + name + "\" has a formula that cannot be read; correct it first.");
+                }
+                return new Meaning.Defined(q.name(), tree, raw ? Unit.UNKNOWN : Unit.of(q.unit()));
+            }
+            Meaning stored = stored(name);
+            if (stored != null) {
+                return stored;
+            }
+            Meaning reading = lens.beyond().reading(run, name, lens);
+            if (reading == null && !Compiler.builtIn(name)) {
+                throw new Trouble("There is no field \"" + name + "\" here; the run has "
+                        + run.fields().stream().map(Field::name).collect(Collectors.joining(", ")) + ".");
+            }
+            return reading;
+        }
+
+        @Override
+        public Meaning stored(String name) {
+            return field(name)
+                    .map(f -> new Meaning.Stored(
+                            new Stored(f.name()), f.components(), raw ? Unit.ONE : lens.unit(run, f)))
+                    .orElse(null);
+        }
+
+        @Override
+        public List<String> names() {
+            List<String> out = new ArrayList<>(
+                    lens.quantities().values().stream().map(Quantity::name).toList());
+            run.fields().forEach(f -> out.add(f.name()));
+            out.addAll(lens.beyond().names());
+            return out;
+        }
+
+        @Override
+        public Axis frame(String name) {
+            return name.isEmpty() ? lens.axis() : lens.beyond().frame(name);
+        }
+
+        @Override
+        public double time() {
+            return run.time();
+        }
+
+        @Override
+        public Meaning.Stored step(Step step) {
+            Field made = lens.beyond().step(run, step, lens);
+            return new Meaning.Stored(
+                    made, made.components(), step.type().unit().known() ? Unit.ONE : Unit.UNKNOWN);
+        }
+
+        @Override
+        public int extent(String station) {
+            return lens.beyond().extent(station);
+        }
+
+        @Override
+        public double[] reduce(Node.Reduction reduction, Type body, String frame) {
+            return lens.beyond().reduce(run, reduction, body, frame, lens);
+        }
+
+        @Override
+        public Table table(String name, String column) {
+            return lens.beyond().table(name, column);
+        }
+    }
+}

@@ -1,0 +1,399 @@
+package lane.study;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import lane.base.LaneException;
+import lane.base.Work;
+import lane.field.Field;
+import lane.field.Gradient;
+import lane.field.Moment;
+import lane.field.Part;
+import lane.field.Run;
+import lane.field.Values;
+import lane.formula.Meaning;
+import lane.formula.Node;
+import lane.formula.Printer;
+import lane.formula.Scope;
+import lane.formula.Type;
+import lane.mesh.Axis;
+import lane.quantity.Quantity;
+import lane.reading.Balance;
+import lane.reading.Beyond;
+import lane.reading.Lens;
+import lane.reading.Measure;
+import lane.reading.Memo;
+import lane.reading.Outcome;
+import lane.reading.Reading;
+import lane.reading.Ready;
+import lane.reading.Tally;
+import lane.reference.Table;
+import lane.station.Frame;
+import lane.station.Station;
+import lane.trail.Trail;
+import lane.unit.Unit;
+
+/** What formulas see of a study beyond the place. Two are equal when the study and its runs are, but for names and checks. */
+final class StudyBeyond implements Beyond {
+    private final Study study;
+    private final Map<String, Run> runs;
+    private final Library library;
+    private final Places places;
+    private final Memo memo;
+    private final Work work;
+    private final Object identity;
+    /** Readings that are being computed for a formula, so that one that needs itself is told. */
+    private final Set<String> open = new HashSet<>();
+
+    StudyBeyond(Study study, Map<String, Run> runs, Library library, Places places, Memo memo, Work work) {
+        this.study = study;
+        this.runs = runs;
+        this.library = library;
+        this.places = places;
+        this.memo = memo;
+        this.work = work;
+        List<Object> all = new ArrayList<>(List.of(
+                study.axis(),
+                study.recipes(),
+                study.sources(),
+                study.units(),
+                study.quantities(),
+                study.frames(),
+                study.stations(),
+                study.readings()));
+        all.addAll(runs.values());
+        identity = all;
+    }
+
+    @Override
+    public boolean equals(Object other) {
+        return other instanceof StudyBeyond b && identity.equals(b.identity);
+    }
+
+    @Override
+    public int hashCode() {
+        return identity.hashCode();
+    }
+
+    /** Whether one of the names is that of a reading, and of no field of a run. */
+    static boolean namesReading(Study study, Set<String> names) {
+        return study.readings().stream().anyMatch(r -> names.contains(r.name()));
+    }
+
+    @Override
+    public List<String> names() {
+        return study.readings().stream()
+                .filter(r -> !r.curve())
+                .map(Reading::name)
+                .toList();
+    }
+
+    @Override
+    public Axis frame(String name) {
+        return study.frames().stream()
+                .filter(f -> f.name().equals(name) || f.id().equals(name))
+                .map(Frame::id)
+                .findFirst()
+                .map(study::placed)
+                .orElse(null);
+    }
+
+    private Station station(String name) {
+        return study.stations().stream()
+                .filter(s -> s.name().equals(name))
+                .findFirst()
+                .or(() -> study.station(name))
+                .orElse(null);
+    }
+
+    @Override
+    public int extent(String name) {
+        return switch (station(name)) {
+            case null -> -1;
+            case Station.Points _ -> 0;
+            case Station.Path _ -> 1;
+            case Station.Surface _ -> 2;
+            case Station.Region _ -> 3;
+            default -> -1;
+        };
+    }
+
+    private record StepKey(Run run, List<Object> depends, String kind, Object other) {}
+
+    @Override
+    public Field step(Run run, Scope.Step step, Lens lens) {
+        try {
+            return switch (step) {
+                case Scope.Step.Gradient g -> gradient(run, g, lens);
+                case Scope.Step.OfLane o -> {
+                    String lane = study.sources().stream()
+                            .filter(s -> s.name().equals(o.lane()))
+                            .map(Source::id)
+                            .findFirst()
+                            .orElse(o.lane());
+                    Run other = runs.get(lane);
+                    if (other == null) {
+                        throw new Scope.Trouble("There is no run \"" + o.lane() + "\" to take it from; the runs are "
+                                + String.join(", ", runs.keySet()) + ".");
+                    }
+                    yield other == run ? here(run, step, lens) : from(other, run, step, lens);
+                }
+                case Scope.Step.AtTime a -> at(run, a, lens);
+            };
+        } catch (LaneException e) {
+            throw new Scope.Trouble(e.getMessage());
+        }
+    }
+
+    /** The body of a step as a quantity of its own. */
+    private static Quantity body(Node node, String frame) {
+        Node framed = frame.isEmpty() ? node : new Node.InFrame(node, frame, node.span(), node.span());
+        return new Quantity("~", "~", Printer.text(framed), "", "");
+    }
+
+    private Field here(Run run, Scope.Step step, Lens lens) {
+        Ready ready = Ready.of(run, body(step.body(), step.frame()), lens);
+        return memo.of(
+                new StepKey(run, List.of(ready.depends()), "here", ""),
+                () -> field("body", ready.onMesh(), ready.byNode()));
+    }
+
+    private static Field field(String name, double[][] components, boolean byNode) {
+        int c = components.length;
+        double[] all = new double[c * components[0].length];
+        for (int k = 0; k < c; k++) {
+            for (int i = 0; i < components[k].length; i++) {
+                all[i * c + k] = components[k][i];
+            }
+        }
+        return new Field(name, byNode ? Field.At.NODE : Field.At.CELL, c, Unit.ONE, Values.of(all));
+    }
+
+    private Field gradient(Run run, Scope.Step.Gradient g, Lens lens) {
+        Ready ready = Ready.of(run, body(g.body(), g.frame()), lens);
+        return memo.of(new StepKey(run, List.of(ready.depends()), "grad", ""), () -> {
+            Field f = field("body", ready.onMesh(), ready.byNode());
+            double[] v = ((Values.Doubles) f.values()).array();
+            int c = f.components();
+            double[] made = ready.byNode()
+                    ? Gradient.atNodes(run.mesh(), v, c)
+                    : Gradient.inCells(run.mesh(), v, c, boundary(run, ready, g, lens));
+            String name = "gradient of " + Printer.text(g.body());
+            return new Field(name, f.at(), 3 * c, Unit.ONE, Values.of(made));
+        });
+    }
+
+    /** Values on the faces of parts that have the fields themselves. */
+    private Gradient.OnBoundary boundary(Run run, Ready ready, Scope.Step.Gradient g, Lens lens) {
+        List<int[]> owners = new ArrayList<>();
+        List<double[]> xyz = new ArrayList<>();
+        List<double[]> values = new ArrayList<>();
+        int c = ready.type().components();
+        for (Part part : run.parts()) {
+            boolean own =
+                    ready.fields().stream().allMatch(f -> part.field(f.name()).isPresent());
+            if (!own || part.unmatched() > 0) {
+                continue;
+            }
+            Ready there = Ready.of(run, part, body(g.body(), g.frame()), lens);
+            double[][] v = there.onFaces(part);
+            owners.add(part.owner());
+            double[] places = new double[3 * part.owner().length];
+            double[] all = new double[c * part.owner().length];
+            var cell = new lane.mesh.Cell(part.surface());
+            double[] m = new double[3];
+            for (int f = 0; f < part.owner().length; f++) {
+                cell.load(f).centre(m);
+                System.arraycopy(m, 0, places, 3 * f, 3);
+                for (int k = 0; k < c; k++) {
+                    all[f * c + k] = v[k][f];
+                }
+            }
+            xyz.add(places);
+            values.add(all);
+        }
+        return new Gradient.OnBoundary(
+                owners.stream().flatMapToInt(Arrays::stream).toArray(),
+                xyz.stream().flatMapToDouble(Arrays::stream).toArray(),
+                values.stream().flatMapToDouble(Arrays::stream).toArray());
+    }
+
+    /** Another run's values at this run's nodes; absent where these lie outside it. */
+    private Field from(Run other, Run run, Scope.Step step, Lens lens) {
+        Ready ready = Ready.of(other, body(step.body(), step.frame()), lens);
+        if (other.mesh() == run.mesh()) {
+            return memo.of(
+                    new StepKey(other, List.of(ready.depends()), "here", ""),
+                    () -> field("body", ready.onMesh(), ready.byNode()));
+        }
+        return memo.of(
+                new StepKey(other, List.of(ready.depends()), "from", run.mesh()),
+                () -> field("body", Transfer.at(other, run.mesh().xyz(), ready, lens.axis(), work), true));
+    }
+
+    private Field at(Run run, Scope.Step.AtTime a, Lens lens) {
+        Source.Simulation source = study.sources().stream()
+                .filter(s -> runs.get(s.id()) == run)
+                .map(Source.Simulation.class::cast)
+                .findFirst()
+                .orElseThrow(() -> new Scope.Trouble("Another time is known of the runs themselves only."));
+        Run then = places.turned(library.run(source, new Moment.At(a.time(), 0), work), study.axis());
+        return from(then, run, a, lens);
+    }
+
+    @Override
+    public double[] reduce(Run run, Node.Reduction r, Type body, String frame, Lens lens) {
+        int components = r.kind().equals("flow") ? 1 : body.components();
+        double[] out = new double[components];
+        for (int k = 0; k < components; k++) {
+            Node one = r.body();
+            if (components > 1) {
+                var number = new Node.Num(k + 1, "", one.span(), one.span());
+                one = new Node.Call("component", List.of(one, number), one.span(), one.span());
+            }
+            out[k] = reduce(run, r, one, frame, lens);
+        }
+        return out;
+    }
+
+    private double reduce(Run run, Node.Reduction r, Node body, String frame, Lens lens) {
+        Node weighted = r.weight() == null ? body : new Node.Binary("*", r.weight(), body, body.span(), body.span());
+        double value = number(run, r, weighted, frame, lens);
+        if (r.weight() == null || !r.kind().equals("mean")) {
+            return value;
+        }
+        // Means of both share the same measure, which falls out.
+        return value / number(run, r, r.weight(), frame, lens);
+    }
+
+    private double number(Run run, Node.Reduction r, Node body, String frame, Lens lens) {
+        Quantity q =
+                new Quantity("~ " + Printer.text(body), "~", body(body, frame).formula(), "", "");
+        Lens with = lens.with(q);
+        Measure measure =
+                switch (r.kind()) {
+                    case "mean" -> new Measure.Mean(q.id());
+                    case "integral" -> new Measure.Integral(q.id());
+                    case "min" -> new Measure.Extreme(q.id(), false);
+                    case "max" -> new Measure.Extreme(q.id(), true);
+                    default -> new Measure.Flow(q.id(), 1, "1", Measure.Carried.NOTHING, lens.axis());
+                };
+        List<String> stations =
+                r.over().stream().map(p -> station(p.name()).id()).toList();
+        var reading = new Reading.OfTally("~", r.kind(), stations, measure, "");
+        try {
+            Outcome o = new RunReader(study, run, with, places, memo, work, Trail.EMPTY).read(reading);
+            return switch (o) {
+                case Tally t -> t.value();
+                case Outcome.Absent a -> throw new Scope.Trouble(a.reason());
+                default -> Double.NaN;
+            };
+        } catch (LaneException e) {
+            throw new Scope.Trouble(e.getMessage());
+        }
+    }
+
+    @Override
+    public Scope.Table table(String name, String column) {
+        String file = study.sources().stream()
+                .filter(Source.Reference.class::isInstance)
+                .map(Source.Reference.class::cast)
+                .filter(s -> s.name().equals(name) || s.id().equals(name))
+                .flatMap(s -> s.files().stream())
+                .findFirst()
+                .or(() -> study.sources().stream()
+                        .filter(Source.Reference.class::isInstance)
+                        .flatMap(s -> ((Source.Reference) s).files().stream())
+                        .filter(f -> f.equals(name)
+                                || f.replaceAll(".*/", "")
+                                        .replaceAll("\\.[^.]*$", "")
+                                        .equals(name))
+                        .findFirst())
+                .orElseThrow(() -> new Scope.Trouble("There is no table \"" + name
+                        + "\"; name a reference of the study, or one of its files without its ending."));
+        try {
+            return columns(library.table(file, study.recipes()), column);
+        } catch (LaneException e) {
+            throw new Scope.Trouble(e.getMessage());
+        }
+    }
+
+    private static Scope.Table columns(Table table, String column) {
+        List<String> names = table.headers();
+        if (names.size() < 2) {
+            throw new Scope.Trouble("The table has fewer than two columns of numbers.");
+        }
+        String value = column.isEmpty() ? names.get(1) : column;
+        Unit xUnit =
+                table.unit(names.getFirst(), "").isEmpty() ? Unit.UNKNOWN : Unit.of(table.unit(names.getFirst(), ""));
+        Unit yUnit = table.unit(value, "").isEmpty() ? Unit.UNKNOWN : Unit.of(table.unit(value, ""));
+        double[] x = table.column(names.getFirst());
+        double[] y = table.column(value);
+        int[] rows = java.util.stream.IntStream.range(0, table.rows())
+                .filter(i -> Double.isFinite(x[i]) && Double.isFinite(y[i]))
+                .boxed()
+                .sorted(java.util.Comparator.comparingDouble(i -> x[i]))
+                .mapToInt(i -> i)
+                .toArray();
+        if (rows.length == 0) {
+            throw new Scope.Trouble("The table has no row with numbers in both columns.");
+        }
+        return new Scope.Table(
+                Arrays.stream(rows).mapToDouble(i -> xUnit.toSi(x[i])).toArray(),
+                Arrays.stream(rows).mapToDouble(i -> yUnit.toSi(y[i])).toArray(),
+                Type.of(1, xUnit),
+                Type.of(1, yUnit));
+    }
+
+    @Override
+    public Meaning.Known reading(Run run, String name, Lens lens) {
+        for (Reading r : study.readings()) {
+            boolean own = r.name().equals(name);
+            if (own && r instanceof Reading.OfTally t) {
+                Outcome o = outcome(run, t, lens);
+                return known(((Tally) o).value(), ((Tally) o).unit());
+            }
+            if (r instanceof Reading.OfBalance b) {
+                if (own) {
+                    Balance made = (Balance) outcome(run, b, lens);
+                    return known(made.residual(), made.unit());
+                }
+                for (Reading.Term term : b.terms()) {
+                    if (name.equals(b.name() + ": " + term.name())) {
+                        Balance made = (Balance) outcome(run, b, lens);
+                        double value = made.terms().stream()
+                                .filter(x -> x.name().equals(term.name()))
+                                .findFirst()
+                                .orElseThrow()
+                                .value();
+                        return known(value, made.unit());
+                    }
+                }
+            }
+        }
+        return null;
+    }
+
+    private static Meaning.Known known(double value, Unit unit) {
+        return new Meaning.Known(new double[] {value}, Type.of(1, unit));
+    }
+
+    private Outcome outcome(Run run, Reading reading, Lens lens) {
+        if (!open.add(reading.id())) {
+            throw new Scope.Trouble(
+                    "\"" + reading.name() + "\" is defined by itself through a quantity; break the loop.");
+        }
+        try {
+            return memo.of(
+                    List.of("reading for a formula", run, reading, this),
+                    () -> new RunReader(study, run, lens, places, memo, work, Trail.EMPTY).read(reading));
+        } catch (LaneException e) {
+            throw new Scope.Trouble(e.getMessage());
+        } finally {
+            open.remove(reading.id());
+        }
+    }
+}

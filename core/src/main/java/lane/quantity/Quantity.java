@@ -22,6 +22,15 @@ public record Quantity(String id, String name, String formula, String unit, Stri
         this(id, name, take.of(Printer.name(field)), unit, "");
     }
 
+    /** From a study file: by a formula, or by what is taken of a field. */
+    public static Quantity read(
+            String id, String name, String formula, String field, Take take, String unit, String note) {
+        boolean byField = formula == null || formula.isBlank();
+        Take taken = take == null ? Take.ALL : take;
+        String text = byField ? field == null || field.isBlank() ? "" : taken.of(Printer.name(field)) : formula;
+        return new Quantity(id, name, text, unit == null ? "" : unit, note);
+    }
+
     public Quantity named(String other) {
         return new Quantity(id, other, formula, unit, note);
     }

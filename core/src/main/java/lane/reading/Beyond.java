@@ -39,6 +39,21 @@ public interface Beyond {
         return null;
     }
 
+    /** The unit of such a number, without computing it; unknown where it is not stated, empty if there is none. */
+    default java.util.Optional<lane.unit.Unit> readingUnit(String name) {
+        return java.util.Optional.empty();
+    }
+
+    /** Names and keys of the runs there are. */
+    default List<String> lanes() {
+        return List.of();
+    }
+
+    /** Names of stations. */
+    default List<String> stations() {
+        return List.of();
+    }
+
     /** See {@link Scope#extent}. */
     default int extent(String station) {
         return -1;

@@ -49,6 +49,10 @@ public record Lens(Map<String, Quantity> quantities, Map<String, FieldUnit> unit
         return new Lens(byKey, units, axis, beyond);
     }
 
+    public Lens with(Beyond other) {
+        return new Lens(quantities, units, axis, other);
+    }
+
     public Quantity quantity(String id) {
         Quantity q = quantities.get(id);
         if (q == null) {

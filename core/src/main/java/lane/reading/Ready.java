@@ -106,6 +106,26 @@ public final class Ready {
         }
     }
 
+    /**
+     * What a formula would be on a run, without computing any of it.
+     *
+     * @param self name of the quantity that it defines; blank for none
+     * @throws FormulaException with the wrong token
+     */
+    public static Compiler.Compiled check(Run run, String formula, String self, Lens lens) {
+        return Compiler.compile(lane.formula.Parser.parse(formula), new Checking(run, lens), self, "");
+    }
+
+    /** The type that a quantity has on a run, in its own unit; empty where the run cannot compute it. */
+    public static Optional<Type> type(Run run, Quantity quantity, Lens lens) {
+        try {
+            return Optional.of(
+                    shown(check(run, quantity.formula(), quantity.name(), lens).type(), quantity));
+        } catch (FormulaException | LaneException e) {
+            return Optional.empty();
+        }
+    }
+
     private static String sentence(Quantity quantity, FormulaException e) {
         boolean own = e.getMessage().contains("no field");
         return own ? e.getMessage() : "Quantity \"" + quantity.name() + "\" cannot be computed: " + e.getMessage();
@@ -322,10 +342,10 @@ public final class Ready {
     }
 
     /** What names mean on a run. */
-    private static final class Local implements Scope {
-        private final Run run;
+    private static class Local implements Scope {
+        final Run run;
         private final Part part;
-        private final Lens lens;
+        final Lens lens;
         private boolean raw;
 
         Local(Run run, Part part, Lens lens) {
@@ -360,12 +380,16 @@ public final class Ready {
             if (stored != null) {
                 return stored;
             }
-            Meaning reading = lens.beyond().reading(run, name, lens);
+            Meaning reading = reading(name);
             if (reading == null && !Compiler.builtIn(name)) {
                 throw new Trouble("There is no field \"" + name + "\" here; the run has "
                         + run.fields().stream().map(Field::name).collect(Collectors.joining(", ")) + ".");
             }
             return reading;
+        }
+
+        Meaning.Known reading(String name) {
+            return lens.beyond().reading(run, name, lens);
         }
 
         @Override
@@ -415,6 +439,50 @@ public final class Ready {
         @Override
         public Table table(String name, String column) {
             return lens.beyond().table(name, column);
+        }
+    }
+
+    /** The same for checking: fields of parts are known, and nothing is computed. */
+    private static final class Checking extends Local {
+        Checking(Run run, Lens lens) {
+            super(run, null, lens);
+        }
+
+        @Override
+        Optional<Field> field(String name) {
+            return super.field(name).or(() -> run.parts().stream()
+                    .flatMap(p -> p.field(name).stream())
+                    .findFirst());
+        }
+
+        @Override
+        Meaning.Known reading(String name) {
+            return lens.beyond()
+                    .readingUnit(name)
+                    .map(u -> new Meaning.Known(new double[] {Double.NaN}, Type.of(1, u)))
+                    .orElse(null);
+        }
+
+        @Override
+        public double time() {
+            return 0;
+        }
+
+        @Override
+        public Meaning.Stored step(Step step) {
+            int c = step.type().components() * (step instanceof Step.Gradient ? 3 : 1);
+            if (step instanceof Step.OfLane o && !lens.beyond().lanes().contains(o.lane())) {
+                throw new Trouble("There is no run \"" + o.lane() + "\" to take it from; the runs are "
+                        + String.join(", ", lens.beyond().lanes()) + ".");
+            }
+            return new Meaning.Stored(step, c, step.type().unit().known() ? Unit.ONE : Unit.UNKNOWN);
+        }
+
+        @Override
+        public double[] reduce(Node.Reduction reduction, Type body, String frame) {
+            double[] out = new double[reduction.kind().equals("flow") ? 1 : body.components()];
+            java.util.Arrays.fill(out, Double.NaN);
+            return out;
         }
     }
 }

@@ -150,7 +150,7 @@ public final class Evaluator {
         }
         forget();
         library.settled(study);
-        return new Results(asked, runs, failures, placements, laid, readings, checks, lens);
+        return new Results(asked, runs, failures, placements, laid, readings, checks, lens.with(beyond.apart()));
     }
 
     /** The study with its stations as they stand in space; one that cannot be placed is left out, so who needs it says so. */

@@ -46,7 +46,7 @@ final class StudyBeyond implements Beyond {
     private final Work work;
     private final Object identity;
     /** Readings that are being computed for a formula, so that one that needs itself is told. */
-    private final Set<String> open = new HashSet<>();
+    private final ThreadLocal<Set<String>> open = ThreadLocal.withInitial(HashSet::new);
 
     StudyBeyond(Study study, Map<String, Run> runs, Library library, Places places, Memo memo, Work work) {
         this.study = study;
@@ -66,6 +66,29 @@ final class StudyBeyond implements Beyond {
                 study.readings()));
         all.addAll(runs.values());
         identity = all;
+    }
+
+    /** The same for threads besides the evaluator's: what it makes is kept on its own. */
+    StudyBeyond apart() {
+        var kept = new java.util.concurrent.ConcurrentHashMap<Object, Object>();
+        Places.Keep keep = new Places.Keep() {
+            @Override
+            public <T> T counted(Object key, java.util.function.Supplier<T> make) {
+                return of(key, make);
+            }
+
+            @Override
+            @SuppressWarnings("unchecked")
+            public <T> T of(Object key, java.util.function.Supplier<T> make) {
+                Object known = kept.get(key);
+                if (known == null) {
+                    known = make.get();
+                    kept.put(key, known);
+                }
+                return (T) known;
+            }
+        };
+        return new StudyBeyond(study, runs, library, new Places(library, keep), keep, Work.QUIET);
     }
 
     @Override
@@ -89,6 +112,36 @@ final class StudyBeyond implements Beyond {
                 .filter(r -> !r.curve())
                 .map(Reading::name)
                 .toList();
+    }
+
+    @Override
+    public List<String> lanes() {
+        List<String> out = new ArrayList<>(runs.keySet());
+        study.sources().stream().filter(s -> runs.containsKey(s.id())).forEach(s -> out.add(s.name()));
+        return out.stream().distinct().toList();
+    }
+
+    @Override
+    public List<String> stations() {
+        return study.stations().stream()
+                .map(Station::name)
+                .filter(n -> extent(n) >= 0)
+                .toList();
+    }
+
+    @Override
+    public java.util.Optional<Unit> readingUnit(String name) {
+        for (Reading r : study.readings()) {
+            boolean own = r.name().equals(name);
+            if (own && r instanceof Reading.OfTally t) {
+                return java.util.Optional.of(Unit.of(t.unit()));
+            }
+            if (r instanceof Reading.OfBalance b
+                    && (own || b.terms().stream().anyMatch(t -> name.equals(b.name() + ": " + t.name())))) {
+                return java.util.Optional.of(Unit.of(b.unit()));
+            }
+        }
+        return java.util.Optional.empty();
     }
 
     @Override
@@ -382,7 +435,7 @@ final class StudyBeyond implements Beyond {
     }
 
     private Outcome outcome(Run run, Reading reading, Lens lens) {
-        if (!open.add(reading.id())) {
+        if (!open.get().add(reading.id())) {
             throw new Scope.Trouble(
                     "\"" + reading.name() + "\" is defined by itself through a quantity; break the loop.");
         }
@@ -393,7 +446,7 @@ final class StudyBeyond implements Beyond {
         } catch (LaneException e) {
             throw new Scope.Trouble(e.getMessage());
         } finally {
-            open.remove(reading.id());
+            open.get().remove(reading.id());
         }
     }
 }

@@ -135,7 +135,27 @@ final class DemoStudy {
                 new Quantity("velocity", "velocity", "velocity", Take.ALL, "m/s"),
                 new Quantity("pressure", "pressure", "pressure", Take.ALL, "Pa"),
                 new Quantity("temperature", "temperature", "temperature", Take.ALL, "degC"),
-                new Quantity("wall-shear", "wall shear", "wallShear", Take.ALL, "Pa"));
+                new Quantity("wall-shear", "wall shear", "wallShear", Take.ALL, "Pa"),
+                new Quantity("dynamic-pressure", "dynamic pressure", "0.5 * rho * dot(velocity, velocity)", "Pa", ""),
+                new Quantity(
+                        "gap-reynolds",
+                        "gap Reynolds number",
+                        "rho * mean(\"axial speed\" over outlet) * 2 * (Ro - Ri) / mu",
+                        "",
+                        "with the hydraulic diameter of the gap; one number a lane"),
+                new Quantity(
+                        "friction-velocity", "wall friction velocity", "sqrt(norm(\"wall shear\") / rho)", "m/s", ""),
+                new Quantity("vorticity", "axial vorticity", "curl(velocity).axial", "1/s", ""),
+                new Quantity(
+                        "from-mean",
+                        "temperature above inlet",
+                        "temperature - mean(temperature over inlet)",
+                        "delta degC",
+                        ""),
+                new Quantity("rho", "rho", "870 \"kg/m3\"", "", "oil at 40 degC, as the demo is made"),
+                new Quantity("mu", "mu", "0.10 \"Pa s\"", "", "oil at 40 degC, as the demo is made"),
+                new Quantity("Ri", "Ri", "30 \"mm\"", "", "rotor radius"),
+                new Quantity("Ro", "Ro", "36 \"mm\"", "", "shell radius"));
     }
 
     private static Station line(String id, String name, double degrees, double z) {

@@ -29,6 +29,9 @@ import lane.formats.RunWriter;
 import lane.formats.study.StudyJson;
 import lane.mesh.Point;
 import lane.picture.Palette;
+import lane.quantity.Quantity;
+import lane.reading.Lens;
+import lane.reading.Ready;
 import lane.station.Station;
 import lane.study.Evaluator;
 import lane.study.History;
@@ -172,6 +175,28 @@ public final class Session {
 
     public Results results() {
         return results;
+    }
+
+    /** How quantities are seen now: as the study defines them, with what the last results know beyond the place. */
+    public Lens lens() {
+        return Lens.of(
+                study().quantities(),
+                study().units(),
+                study().axis(),
+                results.lens().beyond());
+    }
+
+    /** Whether some run can compute a quantity, and it has so many components there. */
+    public boolean isOf(Quantity quantity, int components) {
+        Lens lens = lens();
+        return results.runs().values().stream().anyMatch(r -> Ready.type(r, quantity, lens)
+                .map(t -> t.components() == components)
+                .orElse(false));
+    }
+
+    /** Quantities that are single numbers in some run. */
+    public List<Quantity> numbers() {
+        return study().quantities().stream().filter(q -> isOf(q, 1)).toList();
     }
 
     public History history() {

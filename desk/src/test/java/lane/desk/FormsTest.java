@@ -4,12 +4,10 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.nio.file.Files;
 import java.nio.file.Path;
-import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.MenuButton;
 import lane.check.Verdict;
-import lane.quantity.Take;
 import lane.reading.Balance;
 import lane.reading.Measure;
 import lane.reading.Outcome;
@@ -190,36 +188,75 @@ class FormsTest extends InWindow {
     }
 
     @Test
-    void quantitiesAreAddedChangedAndOnlyUnusedOnesDeleted() throws Exception {
+    void formulasAreTypedCheckedRenamedInTheirUsersAndDeletedOnlyWhenAsked() throws Exception {
         onFx(() -> {
             session.go(3);
             return null;
         });
         settled();
         int before = session.study().quantities().size();
-        press("+ Add quantity");
+        press("+ Formula");
         assertThat(session.study().quantities()).hasSize(before + 1);
         String id = session.study().quantities().getLast().id();
-        choose("quantity-field-" + id, "velocity");
-        choose("quantity-take-" + id, Take.RADIAL.word());
+        // A wrong unit is told while typing, and the formula is kept all the same.
+        enter("quantity-formula-" + id, "pressure + rho");
+        settled();
+        assertThat(lane.formula.Lexer.tokens(
+                        session.study().quantity(id).orElseThrow().formula()))
+                .hasSize(4);
+        assertThat(robot.lookup(n -> n instanceof javafx.scene.control.Label l
+                                && l.getText().contains("cannot be added"))
+                        .queryAll())
+                .isNotEmpty();
+        enter("quantity-formula-" + id, "velocity.radial");
         enter("quantity-name-" + id, "radial speed");
         enter("quantity-unit-" + id, "mm/s");
         settled();
         var made = session.study().quantity(id).orElseThrow();
         assertThat(made.name()).isEqualTo("radial speed");
-        assertThat(made.take()).isEqualTo(Take.RADIAL);
+        assertThat(made.formula()).isEqualTo("velocity.radial");
         assertThat(made.unit()).isEqualTo("mm/s");
         look("quantities");
-        Node delete = robot.lookup(n -> "Delete radial speed".equals(n.getAccessibleText()))
-                .query();
-        robot.interact(() -> ((Button) delete).fire());
+        press("+ Formula");
+        String user = session.study().quantities().getLast().id();
+        enter("quantity-formula-" + user, "2 * \"radial speed\"");
+        settled();
+        onFx(() -> {
+            session.select("quantity", id);
+            return null;
+        });
+        settled();
+        enter("quantity-name-" + id, "outward");
+        settled();
+        assertThat(session.study().quantity(user).orElseThrow().formula()).isEqualTo("2 * outward");
+        Button delete = node("quantity-delete-" + id);
+        robot.interact(delete::fire);
+        settled();
+        assertThat(session.study().quantity(id)).as("used, so it is asked").isPresent();
+        Button anyway = node("quantity-delete-anyway");
+        robot.interact(anyway::fire);
         settled();
         assertThat(session.study().quantity(id)).isEmpty();
-        Node used = robot.lookup(n -> "Delete swirl speed".equals(n.getAccessibleText()))
-                .query();
-        robot.interact(() -> ((Button) used).fire());
-        assertThat(session.message()).contains("is used by 2 reading(s)");
-        assertThat(session.study().quantity("swirl")).isPresent();
+    }
+
+    @Test
+    void aNameIsProposedAndTaken() throws Exception {
+        onFx(() -> {
+            session.go(3);
+            session.select("quantity", "speed");
+            return null;
+        });
+        settled();
+        javafx.scene.control.TextInputControl field = node("quantity-formula-speed");
+        robot.interact(() -> {
+            field.requestFocus();
+            field.clear();
+        });
+        robot.write("2 * tempe").type(javafx.scene.input.KeyCode.TAB);
+        settled();
+        String text = onFx(field::getText);
+        assertThat(text).isEqualTo("2 * temperature");
+        robot.interact(() -> field.setText("norm(velocity)"));
     }
 
     @Test

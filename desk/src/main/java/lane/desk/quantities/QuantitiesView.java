@@ -2,11 +2,16 @@ package lane.desk.quantities;
 
 import java.util.ArrayList;
 import java.util.List;
-import java.util.TreeSet;
+import java.util.Map;
 import javafx.scene.Node;
+import javafx.scene.control.MenuButton;
+import javafx.scene.control.MenuItem;
 import javafx.scene.control.ScrollPane;
+import javafx.scene.control.SeparatorMenuItem;
 import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 import lane.desk.BuiltFrom;
 import lane.desk.Marks;
@@ -14,37 +19,49 @@ import lane.desk.Session;
 import lane.desk.Ui;
 import lane.desk.View;
 import lane.field.Field;
-import lane.field.Part;
 import lane.field.Run;
+import lane.formula.Type;
 import lane.picture.LaneStyle;
+import lane.quantity.Catalogue;
+import lane.quantity.Definitions;
 import lane.quantity.Quantity;
-import lane.quantity.Take;
-import lane.reading.Lens;
 import lane.study.Source;
 import lane.study.Study;
 
-/** One row a quantity: which field, what is taken of it, in which unit, and which lanes have it. */
+/** The sheet of formulas: what files hold, what is made of it, and constants. */
 public final class QuantitiesView implements View {
     private final Session session;
     private final BorderPane pane = new BorderPane();
     private final VBox rows = new VBox();
     private final BuiltFrom built = new BuiltFrom();
+    private final QuantityCard card;
+    private final QuantityTransfer transfer;
 
     public QuantitiesView(Session session) {
         this.session = session;
+        card = new QuantityCard(session, this::refresh);
+        transfer = new QuantityTransfer(session, pane);
+        var constant = Ui.button("+ Constant", () -> add("constant", "1"));
+        constant.setId("add-constant");
+        var formula = Ui.button("+ Formula", () -> add("formula", first()));
+        formula.setId("add-formula");
         HBox top = Ui.row(
                 8,
                 Ui.label("Quantities", "title"),
-                Ui.label("what is looked at, the same in every lane", "small", "muted"),
+                Ui.label("written once, the same in every lane", "small", "muted"),
                 Ui.spring(),
-                Ui.button("+ Add quantity", this::add));
+                catalogue(),
+                transfer.menu(),
+                constant,
+                formula);
         top.getStyleClass().add("toolbar");
         top.setMinHeight(40);
-        pane.setTop(top);
         var scroll = new ScrollPane(rows);
         scroll.setFitToWidth(true);
-        pane.setCenter(scroll);
-        pane.getStyleClass().add("sheet");
+        var left = new BorderPane(scroll, top, null, null, null);
+        left.getStyleClass().add("sheet");
+        pane.setCenter(left);
+        pane.setRight(card.node());
     }
 
     @Override
@@ -52,175 +69,276 @@ public final class QuantitiesView implements View {
         return pane;
     }
 
-    private List<String> fields() {
-        var names = new TreeSet<String>();
-        for (Run run : session.results().runs().values()) {
-            run.fields().forEach(f -> names.add(f.name()));
-            run.parts().forEach(p -> p.fields().forEach(f -> names.add(f.name())));
-        }
-        session.study().quantities().forEach(q -> names.add(q.field()));
-        return List.copyOf(names);
+    private String first() {
+        return Completion.fields(session).keySet().stream()
+                .findFirst()
+                .map(lane.formula.Printer::name)
+                .orElse("1");
     }
 
-    private void add() {
-        List<String> fields = fields();
-        if (fields.isEmpty()) {
-            session.say("There is no field yet; add a run at Intake first.");
-            return;
+    private void add(String word, String formula) {
+        List<String> names =
+                session.study().quantities().stream().map(Quantity::name).toList();
+        int n = 1;
+        while (names.contains(word + " " + n)) {
+            n++;
         }
+        add(new Quantity("", word + " " + n, formula, "", ""));
+    }
+
+    private void add(Quantity q) {
         String id = Study.freshId(
-                fields.getFirst(),
+                q.name(),
                 session.study().quantities().stream().map(Quantity::id).toList());
         session.edit(
                 "Add quantity",
                 s -> s.withQuantities(list -> {
-                    list.add(new Quantity(id, fields.getFirst(), fields.getFirst(), Take.MAGNITUDE, ""));
+                    list.add(new Quantity(id, q.name(), q.formula(), q.unit(), q.note()));
                     return list;
                 }));
         session.select("quantity", id);
     }
 
+    private MenuButton catalogue() {
+        var menu = new MenuButton("Catalogue");
+        menu.setId("quantity-catalogue");
+        menu.getStyleClass().add("small-menu");
+        menu.setMinWidth(javafx.scene.layout.Region.USE_PREF_SIZE);
+        boolean parted = false;
+        for (Catalogue.Entry e : Catalogue.all()) {
+            if (e.constant() && !parted) {
+                menu.getItems().add(new SeparatorMenuItem());
+                parted = true;
+            }
+            var item = new MenuItem(e.name());
+            item.setOnAction(x -> add(e.take("", kinds())));
+            menu.getItems().add(item);
+        }
+        return menu;
+    }
+
+    /** Which field of the runs is of which kind, by what its name says. */
+    private Map<String, String> kinds() {
+        var out = new java.util.HashMap<String, String>();
+        for (String name : Completion.fields(session).keySet()) {
+            String plain = name.toLowerCase(java.util.Locale.ROOT).replaceAll("[^a-z]", "");
+            for (String kind : Catalogue.KINDS) {
+                String wanted = kind.replace(" ", "");
+                if (plain.equals(wanted) || plain.startsWith(wanted)) {
+                    out.putIfAbsent(kind, name);
+                }
+            }
+        }
+        return out;
+    }
+
     @Override
     public void refresh() {
         Study study = session.study();
-        List<String> fields = fields();
-        if (!built.changed(
+        if (study.quantity(session.selected("quantity")).isEmpty()
+                && !study.quantities().isEmpty()) {
+            session.select("quantity", study.quantities().getFirst().id());
+        }
+        Quantity chosen = study.quantity(session.selected("quantity")).orElse(null);
+        if (built.changed(
                 study.quantities(),
                 study.units(),
                 study.sources(),
                 study.readings(),
-                fields,
+                study.stations().stream().map(s -> s.name()).toList(),
+                session.selected("quantity"),
                 session.results().runs().values().stream()
                         .map(System::identityHashCode)
                         .toList(),
                 session.palette().dark())) {
-            return;
+            fill(chosen);
         }
+        card.refresh(chosen);
+    }
+
+    private void fill(Quantity chosen) {
         rows.getChildren().clear();
-        HBox head = Ui.row(
-                8,
-                Ui.left("Name", 170, "small", "muted"),
-                Ui.left("Field", 150, "small", "muted"),
-                Ui.left("Taken of it", 210, "small", "muted"),
-                Ui.left("Unit", 84, "small", "muted"),
-                Ui.left("Stored at", 84, "small", "muted"),
-                Ui.left("Lanes", 130, "small", "muted"),
-                Ui.cell("Used by", 60, "small", "muted"));
-        head.getStyleClass().addAll("table-row", "paper");
-        head.setStyle("-fx-padding: 0 16 0 16;");
-        rows.getChildren().add(head);
+        var graph = new Definitions(session.study().quantities());
+        fields();
+        List<Quantity> formulas = new ArrayList<>();
+        List<Quantity> constants = new ArrayList<>();
         for (Quantity q : session.study().quantities()) {
-            rows.getChildren().add(row(q, fields));
+            boolean constant = graph.tree(q) != null
+                    && graph.leaves(q).isEmpty()
+                    && graph.needs(q).stream().noneMatch(n -> lane.formula.Uses.beyond(graph.tree(n)));
+            (constant ? constants : formulas).add(q);
+        }
+        band("Formulas", formulas.size(), "Formula");
+        formulas.forEach(q -> rows.getChildren().add(row(q, q.equals(chosen), graph)));
+        if (!constants.isEmpty()) {
+            band("Constants", constants.size(), "Value");
+            constants.forEach(q -> rows.getChildren().add(row(q, q.equals(chosen), graph)));
         }
         if (session.study().quantities().isEmpty()) {
-            var empty =
-                    Ui.label("No quantity yet. Add one: a field of your runs, a component or a magnitude.", "muted");
+            var empty = Ui.label("No quantity yet. Add a formula, or take one from the catalogue.", "muted");
             empty.setStyle("-fx-padding: 20 16 20 16;");
             rows.getChildren().add(empty);
         }
     }
 
-    private Node row(Quantity q, List<String> fields) {
-        var name = Ui.text(
-                "quantity-name-" + q.id(),
-                q.name(),
-                t -> change(new Quantity(q.id(), t, q.field(), q.take(), q.unit())));
-        name.setPrefWidth(170);
-        var field = Ui.choice(
-                "quantity-field-" + q.id(),
-                fields,
-                q.field(),
-                f -> f,
-                f -> change(new Quantity(q.id(), q.name(), f, q.take(), "")));
-        field.setPrefWidth(150);
-        var take = Ui.choice(
-                "quantity-take-" + q.id(),
-                List.of(Take.values()),
-                q.take(),
-                Take::word,
-                t -> change(new Quantity(q.id(), q.name(), q.field(), t, q.unit())));
-        take.setPrefWidth(210);
-        var unit = Ui.text(
-                "quantity-unit-" + q.id(),
-                q.unit(),
-                t -> change(new Quantity(q.id(), q.name(), q.field(), q.take(), t)));
-        unit.setPrefWidth(84);
-        unit.setPromptText("follows");
-        Lens lens = Lens.of(
-                session.study().quantities(),
-                session.study().units(),
-                session.study().axis());
-        List<LaneStyle> styles = LaneStyle.of(session.study().sources(), session.palette());
-        List<Node> marks = new ArrayList<>();
-        String stored = "–";
-        for (int i = 0; i < styles.size(); i++) {
-            Source source = session.study().sources().get(i);
-            Run run = session.results().runs().get(source.id());
-            Field found = run == null ? null : find(run, q.field());
-            if (found != null) {
-                stored = run.field(q.field()).isPresent()
-                        ? found.at().word()
-                        : "parts, " + found.at().word();
-                Node mark =
-                        Marks.marker(styles.get(i), Marks.fx(session.palette().sheet()));
-                javafx.scene.control.Tooltip.install(
-                        mark,
-                        new javafx.scene.control.Tooltip(source.name() + " has it, stored in "
-                                + (lens.unit(run, found).known()
-                                        ? lens.unit(run, found).symbol()
-                                        : "an unknown unit")));
-                marks.add(mark);
-            } else {
-                marks.add(Ui.label("–", "muted"));
-            }
-        }
-        HBox lanes = Ui.row(7);
-        lanes.getChildren().setAll(marks);
-        lanes.setMinWidth(130);
-        lanes.setMaxWidth(130);
-        long used = session.study().readings().stream()
-                .filter(r -> r.quantities().contains(q.id()))
-                .count();
-        HBox row = Ui.row(
+    private void band(String name, int count, String what) {
+        HBox head = Ui.row(
                 8,
-                name,
-                field,
-                take,
-                unit,
-                Ui.left(stored, 84, "second"),
-                lanes,
-                Ui.cell(String.valueOf(used), 60, "second"),
-                Ui.spring(),
-                Ui.iconButton(org.kordamp.ikonli.feather.Feather.X, "Delete " + q.name(), () -> delete(q, used)));
-        row.getStyleClass().add("table-row");
-        row.setMinHeight(34);
-        row.setStyle("-fx-padding: 0 16 0 16;");
-        return row;
+                Ui.left(name + "  " + count, 160, "section"),
+                grown(Ui.label(what, "small", "muted")),
+                Ui.left("Unit", 92, "small", "muted"),
+                Ui.left("Stored at", 62, "small", "muted"),
+                Ui.left("Lanes", 92, "small", "muted"),
+                Ui.cell("Used by", 50, "small", "muted"));
+        head.getStyleClass().addAll("table-row", "paper");
+        head.setStyle("-fx-padding: 0 16 0 16;");
+        rows.getChildren().add(head);
     }
 
-    private void delete(Quantity q, long used) {
-        if (used > 0) {
-            session.say("\"" + q.name() + "\" is used by " + used + " reading(s); delete or change those first.");
+    private static Node grown(Node node) {
+        var box = new StackPane(node);
+        box.setAlignment(javafx.geometry.Pos.CENTER_LEFT);
+        box.setMinWidth(0);
+        HBox.setHgrow(box, Priority.ALWAYS);
+        return box;
+    }
+
+    private void fields() {
+        Map<String, String> all = Completion.fields(session);
+        if (all.isEmpty()) {
             return;
         }
-        session.edit(
-                "Delete quantity",
-                s -> s.withQuantities(list -> {
-                    list.removeIf(x -> x.id().equals(q.id()));
-                    return list;
-                }));
+        band("From files", all.size(), "What the files hold");
+        var lens = session.lens();
+        for (String name : all.keySet()) {
+            Field f = null;
+            String unit = "";
+            for (Run run : session.results().runs().values()) {
+                Field found = field(run, name);
+                if (found != null) {
+                    f = found;
+                    unit = lens.unit(run, found).label();
+                }
+            }
+            String what = f == null ? "" : f.components() == 1 ? "one number" : f.components() + " components";
+            long used = session.study().quantities().stream()
+                    .filter(q -> lens.fields(q).contains(name))
+                    .count();
+            HBox row = Ui.row(
+                    8,
+                    Ui.left(name, 160, "mono"),
+                    grown(Ui.label(what, "small", "muted")),
+                    Ui.left(unit, 92, "second"),
+                    Ui.left(f == null ? "" : f.at().word(), 62, "second"),
+                    lanes(s -> {
+                        Run run = session.results().runs().get(s.id());
+                        return run != null && field(run, name) != null;
+                    }),
+                    Ui.cell(used == 0 ? "–" : String.valueOf(used), 50, "second"));
+            row.getStyleClass().add("table-row");
+            row.setStyle("-fx-padding: 0 16 0 16;");
+            rows.getChildren().add(row);
+        }
     }
 
-    private static Field find(Run run, String name) {
+    private static Field field(Run run, String name) {
         return run.field(name)
                 .or(() -> run.parts().stream()
-                        .map((Part p) -> p.field(name))
-                        .flatMap(java.util.Optional::stream)
+                        .flatMap(p -> p.field(name).stream())
                         .findFirst())
                 .orElse(null);
     }
 
-    private void change(Quantity q) {
-        session.edit("Change quantity", s -> s.with(q));
+    /** One slot a lane: its marker where it can answer, a dash where not. */
+    private HBox lanes(java.util.function.Predicate<Source> answers) {
+        List<LaneStyle> styles = LaneStyle.of(session.study().sources(), session.palette());
+        HBox out = Ui.row(2);
+        for (int i = 0; i < Math.min(styles.size(), 6); i++) {
+            Node mark = answers.test(session.study().sources().get(i))
+                    ? Marks.marker(styles.get(i), Marks.fx(session.palette().sheet()))
+                    : Ui.label("–", "muted");
+            var slot = new StackPane(mark);
+            slot.setMinWidth(13);
+            slot.setMaxWidth(13);
+            out.getChildren().add(slot);
+        }
+        out.setMinWidth(92);
+        out.setMaxWidth(92);
+        return out;
+    }
+
+    private Node row(Quantity q, boolean chosen, Definitions graph) {
+        Checked checked = Checked.of(session, q.formula(), q.name(), q.unit());
+        Type type = checked.type();
+        Node formula;
+        if (chosen) {
+            formula = new FormulaEditor(
+                    session,
+                    q,
+                    t -> session.edit(
+                            "Formula of " + q.name(), s -> s.with(current(q).by(t.strip()))));
+        } else {
+            boolean wrong = checked.wrong() != null;
+            formula = FormulaText.of(
+                    q.formula(),
+                    wrong ? checked.wrong().from() : 0,
+                    wrong ? checked.wrong().to() : 0);
+            if (wrong) {
+                var why = Ui.label(checked.wrong().getMessage(), "small", "brick");
+                why.setWrapText(true);
+                formula = new VBox(2, formula, why);
+            }
+        }
+        String unit = type == null ? "–" : q.unit().isBlank() ? type.unit().label() : q.unit();
+        long used = graph.usersOf(q).size()
+                + session.study().readings().stream()
+                        .filter(r -> r.quantities().contains(q.id()))
+                        .count();
+        HBox row = Ui.row(
+                8,
+                Ui.left(q.name(), 160),
+                grown(formula),
+                Ui.row(4, Ui.label(unit, "second"), Ui.label(q.unit().isBlank() ? "" : "set", "small", "muted")),
+                Ui.left(stored(q), 62, "second"),
+                lanes(s -> checked.types().containsKey(s.id())),
+                Ui.cell(used == 0 ? "–" : String.valueOf(used), 50, "second"));
+        ((HBox) row.getChildren().get(2)).setMinWidth(92);
+        ((HBox) row.getChildren().get(2)).setMaxWidth(92);
+        row.getStyleClass().add("table-row");
+        row.setMinHeight(27);
+        row.setStyle(
+                chosen
+                        ? "-fx-padding: 5 16 5 13; -fx-border-color: transparent transparent -hair -teal;"
+                                + " -fx-border-width: 0 0 1 3;"
+                        : "-fx-padding: 3 16 3 16;");
+        row.setId("quantity-row-" + q.id());
+        if (chosen) {
+            row.getStyleClass().add("selected");
+        } else {
+            row.setOnMouseClicked(e -> session.select("quantity", q.id()));
+        }
+        return row;
+    }
+
+    /** The quantity as it stands now, of which a row may still show the state before. */
+    private Quantity current(Quantity q) {
+        return session.study().quantity(q.id()).orElse(q);
+    }
+
+    /** Where its values stand: at nodes only where all that it is made of does. */
+    private String stored(Quantity q) {
+        var lens = session.lens();
+        for (Run run : session.results().runs().values()) {
+            List<Field> found = lens.fields(q).stream()
+                    .map(n -> field(run, n))
+                    .filter(java.util.Objects::nonNull)
+                    .toList();
+            if (!found.isEmpty()) {
+                boolean part = found.stream().anyMatch(f -> !run.fields().contains(f));
+                boolean node = found.stream().allMatch(f -> f.at() == Field.At.NODE);
+                return part ? "parts" : node ? "nodes" : "cells";
+            }
+        }
+        return "";
     }
 }

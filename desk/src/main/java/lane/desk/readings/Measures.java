@@ -1,16 +1,14 @@
 package lane.desk.readings;
 
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
-import java.util.function.Predicate;
 import lane.desk.Session;
 import lane.field.Field;
 import lane.field.Run;
 import lane.quantity.Quantity;
-import lane.quantity.Take;
 import lane.reading.Lens;
 import lane.reading.Measure;
+import lane.reading.Ready;
 import lane.station.Station;
 import lane.unit.Unit;
 
@@ -20,32 +18,33 @@ final class Measures {
 
     /** Quantities with one number. */
     static List<Quantity> scalars(Session session) {
-        return such(session, (run, q, f) -> q.take() != Take.ALL || f.components() == 1);
+        return session.numbers();
     }
 
-    /** Quantities with three, taken as stored. */
+    /** Quantities with three. */
     static List<Quantity> vectors(Session session) {
-        return such(session, (run, q, f) -> q.take() == Take.ALL && f.components() == 3);
+        return session.study().quantities().stream()
+                .filter(q -> session.isOf(q, 3))
+                .toList();
     }
 
     /** Stresses with so many components: a pressure has one, a wall shear three. */
     static List<Quantity> pascals(Session session, int components) {
         Unit pascal = Unit.of("Pa");
-        return such(
-                session,
-                (run, q, f) -> q.take() == Take.ALL
-                        && f.components() == components
-                        && Lens.of(
-                                        List.of(q),
-                                        session.study().units(),
-                                        session.study().axis())
-                                .unit(run, f)
-                                .comparable(pascal));
+        Lens lens = session.lens();
+        return session.study().quantities().stream()
+                .filter(q -> session.results().runs().values().stream().anyMatch(r -> Ready.type(r, q, lens)
+                        .filter(t -> t.components() == components && t.unit().comparable(pascal))
+                        .isPresent()))
+                .toList();
     }
 
     /** On whom a stored stress acts, where it was said at Intake for all runs that have it; else blank. */
     static String saidAtIntake(Session session, String quantity) {
-        String name = session.study().quantity(quantity).map(Quantity::field).orElse("");
+        String name = session.study()
+                .quantity(quantity)
+                .flatMap(q -> session.lens().fields(q).stream().findFirst())
+                .orElse("");
         List<Boolean> said = session.results().runs().values().stream()
                 .filter(r -> field(r, name).isPresent())
                 .map(r -> r.stated().onWall().get(name))
@@ -56,22 +55,6 @@ final class Measures {
                 : said.size() > 1
                         ? "as said of each run at Intake"
                         : "on " + (said.getFirst() ? "the wall" : "the fluid") + ", as said at Intake";
-    }
-
-    private interface Fits {
-        boolean test(Run run, Quantity quantity, Field field);
-    }
-
-    private static List<Quantity> such(Session session, Fits fits) {
-        List<Quantity> found = new ArrayList<>();
-        for (Quantity q : session.study().quantities()) {
-            Predicate<Run> has = run ->
-                    field(run, q.field()).filter(f -> fits.test(run, q, f)).isPresent();
-            if (session.results().runs().values().stream().anyMatch(has)) {
-                found.add(q);
-            }
-        }
-        return found;
     }
 
     private static Optional<Field> field(Run run, String name) {
@@ -105,8 +88,9 @@ final class Measures {
         return session.results().runs().values().stream().anyMatch(run -> run.parts().stream()
                 .filter(p -> p.name().equals(station.part()))
                 .anyMatch(p -> measure.quantities().stream()
-                        .map(q ->
-                                session.study().quantity(q).map(Quantity::field).orElse(""))
+                        .flatMap(q -> session.study().quantity(q).stream())
+                        .flatMap(q -> session.lens().fields(q).stream())
+                        .filter(f -> field(run, f).isPresent())
                         .allMatch(f -> run.field(f).isPresent() || p.field(f).isPresent())));
     }
 

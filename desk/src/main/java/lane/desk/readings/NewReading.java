@@ -4,7 +4,6 @@ import java.util.List;
 import java.util.Optional;
 import lane.desk.Session;
 import lane.mesh.Point;
-import lane.quantity.Take;
 import lane.reading.Measure;
 import lane.reading.Reading;
 import lane.station.Station;
@@ -18,10 +17,8 @@ final class NewReading {
         var line = session.study().stations().stream()
                 .filter(Station.Line.class::isInstance)
                 .findFirst();
-        var quantity = session.study().quantities().stream()
-                .filter(q -> q.take() != Take.ALL)
-                .findFirst()
-                .or(() -> session.study().quantities().stream().findFirst());
+        var quantity = session.numbers().stream().findFirst().or(() -> session.study().quantities().stream()
+                .findFirst());
         if (line.isEmpty() || quantity.isEmpty()) {
             session.say("A profile needs a line and a quantity; add "
                     + (line.isEmpty() ? "a line at Stations" : "a quantity at Quantities") + " first.");

@@ -10,7 +10,6 @@ import lane.field.Run;
 import lane.mesh.Axis;
 import lane.mesh.Point;
 import lane.quantity.Quantity;
-import lane.quantity.Take;
 import lane.station.Abscissa;
 import lane.station.Frame;
 import lane.station.Sampling;
@@ -188,25 +187,28 @@ public final class NewStation {
     }
 
     private static void isosurface(Session session) {
-        for (Quantity q : session.study().quantities()) {
+        var lens = session.lens();
+        for (Quantity q : session.numbers()) {
             for (Run run : session.results().runs().values()) {
-                var field = run.field(q.field()).orElse(null);
-                if (field != null
-                        && field.at() == lane.field.Field.At.NODE
-                        && (q.take() != Take.ALL || field.components() == 1)) {
-                    double[] range = session.range(field);
-                    var lens = lane.reading.Lens.of(
-                            session.study().quantities(),
-                            session.study().units(),
-                            session.study().axis());
-                    var stored = lens.unit(run, field);
-                    var shown = lane.reading.Outcome.shown(q.unit(), stored, "Isosurface");
-                    double middle = shown.fromSi(stored.toSi((range[0] + range[1]) / 2));
+                try {
+                    double[] all = lane.reading.NodeValues.of(run, q, lens);
+                    double least = java.util.Arrays.stream(all)
+                            .filter(Double::isFinite)
+                            .min()
+                            .orElse(0);
+                    double greatest = java.util.Arrays.stream(all)
+                            .filter(Double::isFinite)
+                            .max()
+                            .orElse(0);
+                    double middle = lane.reading.Ready.of(run, q, lens).unit().fromSi((least + greatest) / 2);
                     double value = new java.math.BigDecimal(middle)
                             .round(new java.math.MathContext(3))
                             .doubleValue();
                     add(session, "Isosurface", (id, name) -> new Station.Isosurface(id, name, q.id(), List.of(value)));
                     return;
+                } catch (lane.base.LaneException e) {
+                    // Another run or quantity may do.
+                    continue;
                 }
             }
         }

@@ -10,6 +10,7 @@ import java.util.Set;
 import lane.base.LaneException;
 import lane.base.Work;
 import lane.cut.Cut;
+import lane.desk.Background;
 import lane.desk.Session;
 import lane.field.Field;
 import lane.field.Moment;
@@ -27,6 +28,7 @@ import lane.quantity.Take;
 import lane.reading.Balance;
 import lane.reading.Lens;
 import lane.reading.Outcome;
+import lane.reading.Ready;
 import lane.reading.SurfaceValues;
 import lane.reading.Tally;
 import lane.station.Placement;
@@ -71,7 +73,7 @@ final class PictureScene {
     }
 
     Lens lens() {
-        return Lens.of(study().quantities(), study().units(), study().axis());
+        return session.lens();
     }
 
     /** The selected station as it stands in space; null for none. */
@@ -84,7 +86,12 @@ final class PictureScene {
     private record TimesKey(Source.Simulation source, List<Double> times, Quantity quantity, Lens lens) {}
 
     /** What a run is shown by: another's values, or a difference of its own. */
-    private record Seen(Run run, String lane, Quantity quantity, Lens lens, String name) {}
+    private record Seen(Run run, String lane, Quantity quantity, Lens lens, String name) {
+        /** Fields that surfaces of stations carry along. */
+        List<String> carried() {
+            return quantity == null ? List.of() : List.copyOf(lens.fields(quantity));
+        }
+    }
 
     /** What the first picture shows, or the one beside it ({@code slot} 1). */
     FieldPane.Content content(int slot) {
@@ -172,7 +179,20 @@ final class PictureScene {
 
     private Seen plain(String lane, Quantity q) {
         Run run = run(lane);
-        return run == null ? null : new Seen(run, lane, q, lens(), q == null ? "" : q.name());
+        if (run == null || q != null && waits(run, q)) {
+            return null;
+        }
+        return new Seen(run, lane, q, lens(), q == null ? "" : q.name());
+    }
+
+    /** What looks beyond the place takes long the first time, and is made behind the window. */
+    private boolean waits(Run run, Quantity q) {
+        Lens lens = lens();
+        if (!lens.definitions().beyond(q)) {
+            return false;
+        }
+        Background.Made made = background.of(new DifferenceKey(run, null, q, lens), () -> Ready.of(run, q, lens));
+        return made == null;
     }
 
     private Seen difference(Quantity q) {
@@ -194,7 +214,7 @@ final class PictureScene {
         var result = (Transfer.Result) made.thing();
         String unit;
         try {
-            Unit shown = Outcome.shown(q.unit(), lens.unit(datum, lens.onMesh(datum, q)), "Difference");
+            Unit shown = Ready.of(datum, q, lens).unit();
             unit = shown.known() ? shown.difference().symbol() : "";
         } catch (LaneException e) {
             unit = "";
@@ -224,7 +244,7 @@ final class PictureScene {
             shown.add(List.of(System.identityHashCode(cut), "flat"));
             return;
         }
-        List<String> carried = seen.quantity == null ? List.of() : List.of(seen.quantity.field());
+        List<String> carried = seen.carried();
         Part part = cut.part(s.name(), seen.run, carried);
         boolean relief = s instanceof Station.Section && state.option("relief", s.id()) && seen.quantity != null;
         extra.add(relief ? Reliefs.of((Station.Section) s, cut, part, seen.run, seen.quantity, seen.lens) : part);
@@ -234,7 +254,7 @@ final class PictureScene {
     /** A shell laid flat, with the values that it has where it stands in space. */
     private Part unrolled(Station.Shell h, Cut shell, Seen seen, Map<Part, SurfaceValues> own) {
         Cut flat = lane.cut.Shell.unrolled(shell, h.axis(), h.radius(), Math.toRadians(h.seam()), true);
-        List<String> carried = seen.quantity == null ? List.of() : List.of(seen.quantity.field());
+        List<String> carried = seen.carried();
         Part part = flat.part(h.name(), seen.run, carried);
         double[] x = flat.surface().xyz();
         double[] round = new double[x.length];
@@ -279,7 +299,7 @@ final class PictureScene {
             if (made == null) {
                 continue;
             }
-            List<String> carried = seen.quantity == null ? List.of() : List.of(seen.quantity.field());
+            List<String> carried = seen.carried();
             Part part = made.cut()
                     .part(
                             s.name() + (kind == FlowShapes.Kind.STREAMLINES ? ", streamlines" : ", arrows"),
@@ -304,8 +324,10 @@ final class PictureScene {
 
     /** The vector field that streamlines and arrows follow: that of the first vector quantity that the run has. */
     private Field vector(Run run) {
+        Lens lens = lens();
         return study().quantities().stream()
-                .map(x -> run.field(x.field()).orElse(null))
+                .flatMap(q -> lens.fields(q).stream())
+                .map(n -> run.field(n).orElse(null))
                 .filter(f -> f != null && f.components() == 3)
                 .findFirst()
                 .orElse(null);

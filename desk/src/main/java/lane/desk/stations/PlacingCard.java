@@ -290,13 +290,7 @@ final class PlacingCard {
     }
 
     private java.util.Optional<String> number() {
-        var found = session.study().quantities().stream()
-                .filter(q -> q.take() != lane.quantity.Take.ALL
-                        || session.results().runs().values().stream().anyMatch(r -> r.field(q.field())
-                                .map(f -> f.components() == 1)
-                                .orElse(false)))
-                .map(lane.quantity.Quantity::id)
-                .findFirst();
+        var found = session.numbers().stream().map(lane.quantity.Quantity::id).findFirst();
         if (found.isEmpty()) {
             session.say("There is no quantity to read; add one at Quantities first.");
         }

@@ -18,7 +18,6 @@ import lane.mesh.Axis;
 import lane.mesh.Point;
 import lane.picture.Ticks;
 import lane.quantity.Quantity;
-import lane.quantity.Take;
 import lane.station.Abscissa;
 import lane.station.Frame;
 import lane.station.Sampling;
@@ -495,12 +494,7 @@ final class StationForm extends Rows<Station> {
     }
 
     private List<Quantity> scalars() {
-        return session.study().quantities().stream()
-                .filter(q -> q.take() != Take.ALL
-                        || session.results().runs().values().stream().anyMatch(r -> r.field(q.field())
-                                .map(f -> f.components() == 1)
-                                .orElse(false)))
-                .toList();
+        return session.numbers();
     }
 
     private void quantity(String now, Function<String, Station> make) {

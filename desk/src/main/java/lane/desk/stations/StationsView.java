@@ -16,10 +16,8 @@ import lane.desk.Session;
 import lane.desk.SideList;
 import lane.desk.Ui;
 import lane.desk.View;
-import lane.field.Run;
 import lane.picture.field.Frame.Hit;
 import lane.quantity.Quantity;
-import lane.quantity.Take;
 import lane.station.Frame;
 import lane.station.Sampling;
 import lane.station.Station;
@@ -162,9 +160,7 @@ public final class StationsView implements View {
     }
 
     private List<Quantity> numbers() {
-        return session.study().quantities().stream()
-                .filter(q -> session.results().runs().values().stream().anyMatch(r -> isNumber(r, q)))
-                .toList();
+        return session.numbers();
     }
 
     private static List<SideList.Group> groups(Study study) {
@@ -216,12 +212,6 @@ public final class StationsView implements View {
             groups.add(new SideList.Group(names.get(i), items.get(i)));
         }
         return groups;
-    }
-
-    private static boolean isNumber(Run run, Quantity q) {
-        return run.field(q.field())
-                .map(f -> f.components() == 1 || q.take() != Take.ALL)
-                .orElse(false);
     }
 
     private void tools() {

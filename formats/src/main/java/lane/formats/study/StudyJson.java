@@ -2,6 +2,7 @@ package lane.formats.study;
 
 import com.fasterxml.jackson.annotation.JsonCreator;
 import com.fasterxml.jackson.annotation.JsonInclude;
+import com.fasterxml.jackson.annotation.JsonProperty;
 import com.fasterxml.jackson.annotation.JsonSetter;
 import com.fasterxml.jackson.annotation.JsonSubTypes;
 import com.fasterxml.jackson.annotation.JsonSubTypes.Type;
@@ -27,6 +28,8 @@ import lane.field.Moment;
 import lane.field.PartEdit;
 import lane.formats.AtomicFile;
 import lane.formats.FileHash;
+import lane.quantity.Quantity;
+import lane.quantity.Take;
 import lane.reading.Measure;
 import lane.reading.Reading;
 import lane.reference.Curve;
@@ -162,6 +165,21 @@ public final class StudyJson {
         abstract List<PictureNote> notes();
     }
 
+    /** A quantity may also be told by a field and what is taken of it. */
+    private abstract static class QuantityMixIn {
+        @JsonCreator
+        static Quantity read(
+                @JsonProperty("id") String id,
+                @JsonProperty("name") String name,
+                @JsonProperty("formula") String formula,
+                @JsonProperty("field") String field,
+                @JsonProperty("take") Take take,
+                @JsonProperty("unit") String unit,
+                @JsonProperty("note") String note) {
+            return null;
+        }
+    }
+
     private abstract static class CutCurveMixIn {
         @JsonInclude(JsonInclude.Include.NON_EMPTY)
         abstract List<Double> offsets();
@@ -206,6 +224,7 @@ public final class StudyJson {
             .addMixIn(Frame.Attitude.class, AttitudeKinds.class)
             .addMixIn(Abscissa.class, AbscissaMixIn.class)
             .addMixIn(Study.class, StudyMixIn.class)
+            .addMixIn(Quantity.class, QuantityMixIn.class)
             .addMixIn(Station.Within.class, WithinKinds.class)
             .addMixIn(Sampling.class, SamplingKinds.class)
             .addMixIn(Reading.class, ReadingKinds.class)
@@ -220,7 +239,7 @@ public final class StudyJson {
 
     /** A reference is drawn as theory or measurement; "kind" already tells it from a run. */
     private abstract static class ReferenceMixIn {
-        @com.fasterxml.jackson.annotation.JsonProperty("drawn")
+        @JsonProperty("drawn")
         abstract Source.Kind kind();
     }
 

@@ -1,4 +1,4 @@
-package lane.desk.stations;
+package lane.desk;
 
 import java.util.HashMap;
 import java.util.Map;
@@ -10,12 +10,12 @@ import javafx.application.Platform;
 import lane.base.LaneException;
 
 /**
- * What the picture shows that takes long to make: made one after the other behind the window, kept while it is asked for.
+ * What a view shows that takes long to make: made one after the other behind the window, kept while it is asked for.
  * Used on the interface thread only.
  */
-final class Background {
+public final class Background {
     /** Something made, or why it could not be. */
-    record Made(Object thing, String trouble) {}
+    public record Made(Object thing, String trouble) {}
 
     private static final ExecutorService WORKER = Executors.newSingleThreadExecutor(r -> {
         var thread = new Thread(r, "picture background");
@@ -26,12 +26,12 @@ final class Background {
     private final Map<Object, Made> made = new HashMap<>();
     private final Runnable done;
 
-    Background(Runnable done) {
+    public Background(Runnable done) {
         this.done = done;
     }
 
     /** What is kept under the key; null while it is being made. */
-    Made of(Object key, Supplier<Object> make) {
+    public Made of(Object key, Supplier<Object> make) {
         if (made.containsKey(key)) {
             return made.get(key);
         }
@@ -53,7 +53,7 @@ final class Background {
     }
 
     /** Forgets all but these. */
-    void keep(Set<Object> keys) {
+    public void keep(Set<Object> keys) {
         made.keySet().removeIf(k -> made.get(k) != null && !keys.contains(k));
     }
 }

@@ -1,0 +1,80 @@
+package lane.reading;
+
+import lane.base.LaneException;
+import lane.field.Part;
+import lane.field.Run;
+import lane.formula.Type;
+import lane.quantity.Quantity;
+import lane.trail.Trail;
+import lane.unit.Unit;
+
+/**
+ * The values of a quantity over a run: of its magnitude where it has several components. SI units.
+ *
+ * @param mean by volume, or NaN where the quantity lives on parts only
+ * @param absent number of places without a finite value
+ * @param stand where the values stand, in words
+ * @param unit they are shown in
+ */
+public record Ranges(double least, double mean, double greatest, long absent, String stand, Unit unit) {
+    /** @throws LaneException when the run cannot compute it */
+    public static Ranges of(Run run, Quantity quantity, Lens lens) {
+        Quantity number = quantity;
+        Lens with = lens;
+        Type type = Ready.type(run, quantity, lens).orElse(null);
+        if (type != null && type.components() != 1) {
+            number = new Quantity(
+                    quantity.id(), quantity.name(), "norm(" + quantity.formula() + ")", quantity.unit(), "");
+            with = lens.with(number);
+        }
+        try {
+            Ready ready = Ready.of(run, number, with).number();
+            double[] all = ready.onMesh()[0];
+            int[] cells = java.util.stream.IntStream.range(0, run.mesh().cellCount())
+                    .filter(c -> run.mesh().shape(c).dimension() == run.mesh().dimension())
+                    .toArray();
+            double mean = RegionReader.read(run, cells, new Measure.Mean(number.id()), "run", with, "", Trail.EMPTY)
+                    .value();
+            return of(java.util.List.of(all), mean, ready.byNode() ? "at nodes" : "in cells", ready.unit());
+        } catch (LaneException e) {
+            return onParts(run, number, with, e);
+        }
+    }
+
+    private static Ranges onParts(Run run, Quantity number, Lens lens, LaneException why) {
+        var all = new java.util.ArrayList<double[]>();
+        Unit unit = Unit.UNKNOWN;
+        for (Part part : run.parts()) {
+            try {
+                SurfaceValues v = SurfaceValues.of(run, part, number, lens);
+                all.add(v.exact());
+                unit = v.unit();
+            } catch (LaneException e) {
+                // Parts without it do not take part.
+                continue;
+            }
+        }
+        if (all.isEmpty()) {
+            throw why;
+        }
+        return of(all, Double.NaN, "on parts", unit);
+    }
+
+    private static Ranges of(java.util.List<double[]> all, double mean, String stand, Unit unit) {
+        double least = Double.POSITIVE_INFINITY;
+        double greatest = Double.NEGATIVE_INFINITY;
+        long absent = 0;
+        for (double[] values : all) {
+            for (double v : values) {
+                if (Double.isFinite(v)) {
+                    least = Math.min(least, v);
+                    greatest = Math.max(greatest, v);
+                } else {
+                    absent++;
+                }
+            }
+        }
+        boolean none = least > greatest;
+        return new Ranges(none ? Double.NaN : least, mean, none ? Double.NaN : greatest, absent, stand, unit);
+    }
+}

@@ -398,7 +398,9 @@ final class Calls {
     private Val derivative(Node.Call c, String frame) {
         count(c, 1);
         Node body = c.arguments().getFirst();
-        Val v = argument(c, 0, frame);
+        // However many temperature points it holds: only differences count here.
+        Val v = to.value(body, frame);
+        to.noTruth(v, body);
         boolean vector = v.type().vector();
         if (!vector && (!c.function().equals("grad") || v.type().components() != 1)) {
             throw wrong(

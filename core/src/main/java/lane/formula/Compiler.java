@@ -62,12 +62,19 @@ public final class Compiler {
      * @param frame that it stands in; blank for none
      */
     public static Compiled compile(Node node, Scope scope, String self, String frame) {
+        return compile(node, scope, self, frame, true);
+    }
+
+    /** @param result whether it is a result, that is a temperature or a difference, or a piece that may be anything */
+    public static Compiled compile(Node node, Scope scope, String self, String frame, boolean result) {
         var compiler = new Compiler(scope);
         if (!self.isEmpty()) {
             compiler.inside.push(self);
         }
         Val v = compiler.value(node, frame);
-        compiler.settled(v, node);
+        if (result) {
+            compiler.settled(v, node);
+        }
         Type type = Rules.either(v.type()) ? v.type().in(v.type().unit(), 1) : v.type();
         return new Compiled(type, compiler.program.build(v.at()), List.copyOf(compiler.notes));
     }

@@ -34,6 +34,11 @@ public interface Beyond {
         throw nothing("Tables");
     }
 
+    /** Distances of the run's nodes from its walls. */
+    default Field wallDistance(Run run) {
+        return lane.cut.WallDistance.of(run);
+    }
+
     /** The number of a tally, or of a balance's term or residual; null if there is none of the name. */
     default Meaning.Known reading(Run run, String name, Lens lens) {
         return null;

@@ -15,6 +15,7 @@ import lane.formula.Meaning;
 import lane.formula.Node;
 import lane.formula.Program;
 import lane.formula.Scope;
+import lane.formula.Spot;
 import lane.formula.Type;
 import lane.mesh.Axis;
 import lane.quantity.Definitions;
@@ -76,12 +77,14 @@ public final class Ready {
                 lane.formula.Parser.parse(quantity.formula());
             }
             String self = quantity.name();
-            Compiler.Compiled made = Compiler.compile(tree, scope, self, "");
+            boolean piece = quantity.id().startsWith("~");
+            Compiler.Compiled made = Compiler.compile(tree, scope, self, "", !piece);
             Type type = shown(made.type(), quantity);
             Field alone = alone(tree, self, scope, 0);
             if (alone != null && lens.unit(run, alone).known()) {
                 Unit unit = lens.unit(run, alone);
-                Program raw = Compiler.compile(tree, scope.raw(), self, "").program();
+                Program raw =
+                        Compiler.compile(tree, scope.raw(), self, "", !piece).program();
                 boolean whole = alone.components() == 1 && raw.components() == 1;
                 Object key = List.of(bare(definitions, quantity), lens.axis(), "raw");
                 return new Ready(
@@ -127,7 +130,7 @@ public final class Ready {
     }
 
     private static String sentence(Quantity quantity, FormulaException e) {
-        boolean own = e.getMessage().contains("no field");
+        boolean own = e.getMessage().contains("no field") || quantity.id().startsWith("~");
         return own ? e.getMessage() : "Quantity \"" + quantity.name() + "\" cannot be computed: " + e.getMessage();
     }
 
@@ -380,12 +383,23 @@ public final class Ready {
             if (stored != null) {
                 return stored;
             }
+            if (name.equals(Spot.WALL_DISTANCE.word())) {
+                return wallDistance();
+            }
             Meaning reading = reading(name);
             if (reading == null && !Compiler.builtIn(name)) {
                 throw new Trouble("There is no field \"" + name + "\" here; the run has "
                         + run.fields().stream().map(Field::name).collect(Collectors.joining(", ")) + ".");
             }
             return reading;
+        }
+
+        Meaning wallDistance() {
+            try {
+                return new Meaning.Stored(lens.beyond().wallDistance(run), 1, Unit.of("m"));
+            } catch (LaneException e) {
+                throw new Trouble(e.getMessage());
+            }
         }
 
         Meaning.Known reading(String name) {
@@ -461,6 +475,11 @@ public final class Ready {
                     .readingUnit(name)
                     .map(u -> new Meaning.Known(new double[] {Double.NaN}, Type.of(1, u)))
                     .orElse(null);
+        }
+
+        @Override
+        Meaning wallDistance() {
+            return new Meaning.Stored("walls", 1, Unit.of("m"));
         }
 
         @Override

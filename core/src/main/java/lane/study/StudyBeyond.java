@@ -225,6 +225,11 @@ final class StudyBeyond implements Beyond {
         return new Field(name, byNode ? Field.At.NODE : Field.At.CELL, c, Unit.ONE, Values.of(all));
     }
 
+    @Override
+    public Field wallDistance(Run run) {
+        return memo.of(List.of("wall distance", run), () -> lane.cut.WallDistance.of(run));
+    }
+
     private Field gradient(Run run, Scope.Step.Gradient g, Lens lens) {
         Ready ready = Ready.of(run, body(g.body(), g.frame()), lens);
         return memo.of(new StepKey(run, List.of(ready.depends()), "grad", ""), () -> {

@@ -23,7 +23,8 @@ final class UnitParser {
             Map.entry("T", 1e12));
     private static final java.util.Set<String> UNPREFIXED = java.util.Set.of(
             "kg", "degC", "°C", "degF", "°F", "min", "h", "d", "deg", "°", "%", "in", "ft", "lb", "lbf", "psi", "rpm",
-            "1", "C_");
+            "yd", "mi", "nmi", "mph", "kn", "ha", "acre", "gal", "oz", "slug", "kgf", "kp", "at", "mmHg", "inHg", "ksi",
+            "Btu", "hp", "PS", "rev", "grad", "ppm", "week", "1", "C_");
 
     static {
         String[] base = {"m", "kg", "s", "A", "K", "mol", "cd"};
@@ -69,6 +70,42 @@ final class UnitParser {
         put("ft", m, 0.3048);
         put("lb", kg, 0.45359237);
         put("lbf", newton, 4.4482216152605);
+        put("yd", m, 0.9144);
+        put("mi", m, 1609.344);
+        put("nmi", m, 1852);
+        put("mph", m.over(s), 1609.344 / 3600);
+        put("kn", m.over(s), 1852.0 / 3600);
+        put("ha", m.power(2, 1), 1e4);
+        put("acre", m.power(2, 1), 4046.8564224);
+        put("gal", m.power(3, 1), 231 * 0.0254 * 0.0254 * 0.0254);
+        put("oz", kg, 0.45359237 / 16);
+        put("slug", kg, 4.4482216152605 / 0.3048);
+        put("kgf", newton, 9.80665);
+        put("kp", newton, 9.80665);
+        put("at", pascal, 98066.5);
+        put("Torr", pascal, 101325 / 760.0);
+        put("mmHg", pascal, 133.322387415);
+        put("inHg", pascal, 3386.388640341);
+        put("ksi", pascal, 1000 * 4.4482216152605 / (0.0254 * 0.0254));
+        put("cal", joule, 4.184);
+        put("Btu", joule, 1055.05585262);
+        put("eV", joule, 1.602176634e-19);
+        put("Wh", joule, 3600);
+        put("hp", joule.over(s), 0.3048 * 4.4482216152605 * 550);
+        put("PS", joule.over(s), 735.49875);
+        put("rev", Dimension.NONE, 2 * Math.PI);
+        put("grad", Dimension.NONE, Math.PI / 200);
+        put("ppm", Dimension.NONE, 1e-6);
+        put("S", a.power(2, 1).times(s).over(joule), 1);
+        put("F", a.power(2, 1).times(s).times(s).over(joule), 1);
+        put("H", joule.over(a.power(2, 1)), 1);
+        put("Wb", joule.over(a), 1);
+        put("lm", Dimension.base(6), 1);
+        put("lx", Dimension.base(6).over(m.power(2, 1)), 1);
+        put("Bq", Dimension.NONE.over(s), 1);
+        put("Gy", joule.over(kg), 1);
+        put("kat", Dimension.base(5).over(s), 1);
+        put("week", s, 604800);
         put("dyn", newton, 1e-5);
         put("erg", joule, 1e-7);
         Dimension kelvin = Dimension.base(4);

@@ -261,6 +261,28 @@ class FormulaTest {
         assertThat(e.unfinished()).as(e.getMessage()).isEqualTo(!formula.equals("not"));
     }
 
+    /** Twelve kinds of values, 66 pairs: none can be added to another, and the sentence names both units and a way out. */
+    @Test
+    void valuesOfDifferentKindsAreNeverAdded() {
+        String[] units = {"m", "kg", "s", "K", "Pa", "N", "J", "W", "m/s", "kg/m3", "Pa s", "mol"};
+        int pairs = 0;
+        for (int i = 0; i < units.length; i++) {
+            for (int j = i + 1; j < units.length; j++) {
+                String formula = "3 \"" + units[i] + "\" + 2 \"" + units[j] + "\"";
+                FormulaException e = catchThrowableOfType(FormulaException.class, () -> given.compile(formula));
+                assertThat(e).as(formula).isNotNull();
+                assertThat(formula.substring(e.from(), e.to())).isEqualTo("+");
+                assertThat(e.getMessage())
+                        .contains(units[i])
+                        .contains(units[j])
+                        .contains("cannot be added")
+                        .containsPattern("multiply|divide|lacks a factor");
+                pairs++;
+            }
+        }
+        assertThat(pairs).isEqualTo(66);
+    }
+
     @Test
     void componentsAndPlacesInAFrame() {
         given.frames.put("tilted", given.tilted());

@@ -1,0 +1,351 @@
+package lane.study;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.function.Function;
+import lane.base.LaneException;
+import lane.base.Work;
+import lane.field.Field;
+import lane.field.Moment;
+import lane.field.PartBuilder;
+import lane.field.Run;
+import lane.field.Stated;
+import lane.field.Values;
+import lane.mesh.Axis;
+import lane.mesh.BoxMesh;
+import lane.mesh.Cell;
+import lane.mesh.CellShape;
+import lane.mesh.Mesh;
+import lane.mesh.Point;
+import lane.quantity.FieldUnit;
+import lane.quantity.Quantity;
+import lane.reading.Measure;
+import lane.reading.Outcome;
+import lane.reading.Profile;
+import lane.reading.Reading;
+import lane.reading.Tally;
+import lane.reference.Recipe;
+import lane.reference.Table;
+import lane.station.Abscissa;
+import lane.station.Frame;
+import lane.station.Sampling;
+import lane.station.Station;
+import lane.trail.Trail;
+import org.junit.jupiter.api.Test;
+
+/**
+ * Formulas in a study, against exact answers: boxes of 1 x 2 x 1.5 m with T = x + 2 y, u = (y, -x, 3), p in cells = 5 z, at the
+ * times 0 and 1 (T twice as large). Lane b has T + 10 on another mesh.
+ */
+class FormulasTest {
+    private static final double[] SIZE = {1, 2, 1.5};
+
+    private static Run run(int[] n, double more, double times, double time) {
+        Mesh mesh = BoxMesh.of(CellShape.HEXAHEDRON, n, SIZE, 0.2, 1);
+        int nodes = mesh.nodeCount();
+        double[] t = new double[nodes];
+        double[] u = new double[3 * nodes];
+        double[] x = mesh.xyz();
+        for (int i = 0; i < nodes; i++) {
+            t[i] = times * (x[3 * i] + 2 * x[3 * i + 1]) + more;
+            u[3 * i] = x[3 * i + 1];
+            u[3 * i + 1] = -x[3 * i];
+            u[3 * i + 2] = 3;
+        }
+        double[] p = new double[mesh.cellCount()];
+        var cell = new Cell(mesh);
+        double[] c = new double[3];
+        for (int i = 0; i < p.length; i++) {
+            cell.load(i).centre(c);
+            p[i] = 5 * c[2];
+        }
+        return new Run(
+                mesh,
+                List.of(
+                        new Field("T", Field.At.NODE, 1, lane.unit.Unit.of("K"), Values.of(t)),
+                        new Field("u", Field.At.NODE, 3, lane.unit.Unit.of("m/s"), Values.of(u)),
+                        new Field("p", Field.At.CELL, 1, lane.unit.Unit.of("Pa"), Values.of(p)),
+                        new Field("raw", Field.At.NODE, 1, lane.unit.Unit.UNKNOWN, Values.of(t))),
+                List.of(new PartBuilder(mesh).whole("skin")),
+                List.of(),
+                List.of(),
+                List.of(0.0, 1.0),
+                time,
+                Stated.NOTHING);
+    }
+
+    private static final Run A0 = run(new int[] {4, 5, 4}, 0, 1, 0);
+    private static final Run A1 = run(new int[] {4, 5, 4}, 0, 2, 1);
+    private static final Run B = run(new int[] {3, 3, 6}, 10, 1, 0);
+
+    private static final class Memory implements Library {
+        @Override
+        public Run run(Source.Simulation source, Moment moment, Work work) {
+            boolean late = moment instanceof Moment.At a && a.value() == 1;
+            return source.id().equals("b") ? B : late ? A1 : A0;
+        }
+
+        @Override
+        public Table table(String file, List<Recipe> recipes) {
+            if (!file.equals("curve.csv")) {
+                throw new LaneException("There is no table here.");
+            }
+            return new Table(
+                    List.of("x", "v"),
+                    List.of("m", "Pa"),
+                    List.of(new double[] {0, 1}, new double[] {10, 30}),
+                    "",
+                    new Trail.Input("curve.csv", "0", 1));
+        }
+
+        @Override
+        public Mesh sheet(String file) {
+            throw new LaneException("There is no sheet here.");
+        }
+    }
+
+    private static final Station LINE = new Station.Line(
+            "line", "line", new Point(0.1, 0.3, 0.4), new Point(0.9, 1.7, 1.2), new Sampling.Even(7), Abscissa.ARC);
+
+    private static Study study(List<Quantity> quantities, Reading... readings) {
+        return Study.empty("s")
+                .withSources(l -> new ArrayList<>(List.of(
+                        new Source.Simulation("a", "fine run", "a", List.of(), "", "f"),
+                        new Source.Simulation("b", "b", "b", List.of(), "", "f"),
+                        new Source.Reference(
+                                "rig", "rig", Source.Kind.MEASUREMENT, List.of("curve.csv"), Map.of(), List.of()))))
+                .withUnits(l -> {
+                    l.add(new FieldUnit("T", "K", true));
+                    return l;
+                })
+                .withQuantities(l -> quantities)
+                .withFrames(l -> {
+                    l.add(new Frame(
+                            "f",
+                            "tilted",
+                            "",
+                            new Point(1, 0, 0),
+                            new Frame.Attitude.Directed(new Point(1, 0, 0), new Point(0, 1, 0)),
+                            false,
+                            ""));
+                    return l;
+                })
+                .withStations(l -> {
+                    l.add(LINE);
+                    l.add(new Station.OnPart("skin", "skin", "skin"));
+                    l.add(new Station.Section("cut", "mid cut", new Point(0, 0, 0.7), new Point(0, 0, 1), null, null));
+                    l.add(new Station.Region("all", "all", new Station.Within.All()));
+                    l.add(new Station.Points(
+                            "tap", "tap", List.of(new Point(0.5, 0.5, 0.5), new Point(0.5, 1.5, 0.5))));
+                    return l;
+                })
+                .withReadings(l -> List.of(readings));
+    }
+
+    private static Quantity q(String name, String formula, String unit) {
+        return new Quantity(name, name, formula, unit, "");
+    }
+
+    private static Outcome outcome(List<Quantity> quantities, Reading reading, String lane) {
+        return new Evaluator(new Memory())
+                .evaluate(study(quantities, reading), Work.QUIET)
+                .outcome(reading.id(), lane);
+    }
+
+    /** The formula along the line against its exact value at each place. */
+    private static void along(String formula, double tolerance, Function<double[], Double> exact, Quantity... more) {
+        List<Quantity> all = new ArrayList<>(List.of(more));
+        all.add(q("q", formula, ""));
+        Outcome o = outcome(all, new Reading.OfProfile("r", "r", "line", "q", ""), "a");
+        assertThat(o).as(formula + ": " + o).isInstanceOf(Profile.class);
+        double[] v = ((Profile) o).value();
+        for (int i = 0; i < v.length; i++) {
+            double s = i / 6.0;
+            double[] p = {0.1 + 0.8 * s, 0.3 + 1.4 * s, 0.4 + 0.8 * s};
+            assertThat(v[i]).as(formula + " at " + i).isCloseTo(exact.apply(p), within(tolerance));
+        }
+    }
+
+    private static double number(String formula, Measure measure, String station, Quantity... more) {
+        List<Quantity> all = new ArrayList<>(List.of(more));
+        all.add(q("q", formula, ""));
+        Outcome o = outcome(all, new Reading.OfTally("r", "r", List.of(station), measure, ""), "a");
+        assertThat(o).as(formula + ": " + o).isInstanceOf(Tally.class);
+        return ((Tally) o).value();
+    }
+
+    @Test
+    void formulasOfFieldsPlacesAndDefinitions() {
+        along("2 * T + 1 \"K\" - T", 1e-12, p -> p[0] + 2 * p[1] + 1);
+        along("speed ^ 2", 1e-12, p -> p[1] * p[1] + p[0] * p[0] + 9, q("speed", "norm(u)", "mm/s"));
+        along("x + radius + axial", 1e-12, p -> p[0] + Math.hypot(p[0], p[1]) + p[2]);
+        along("u.swirl", 1e-12, p -> -Math.hypot(p[0], p[1]));
+        along("u.x in tilted", 1e-12, p -> -p[0]);
+        along("x in tilted", 1e-12, p -> p[1]);
+        along("table(\"rig\", x)", 1e-12, p -> 10 + 20 * p[0]);
+        along("table(curve, \"v\", x)", 1e-12, p -> 10 + 20 * p[0]);
+    }
+
+    @Test
+    void gradients() {
+        along("grad(T).y", 1e-10, p -> 2.0);
+        along("norm(grad(T))", 1e-10, p -> Math.sqrt(5));
+        along("curl(u).z", 1e-10, p -> -2.0);
+        along("div(u)", 1e-10, p -> 0.0);
+        along("grad(u).xy", 1e-10, p -> 1.0);
+        along("grad(p).z", 1e-10, p -> 5.0);
+        along("grad(2 * T + 3 * dot(u, [0, 0, 1]) * 1 \"K s/m\").x", 1e-10, p -> 2.0);
+    }
+
+    @Test
+    void otherLanesAndTimes() {
+        along("T of b - T", 1e-10, p -> 10.0);
+        along("T of \"fine run\" - T", 1e-12, p -> 0.0);
+        along("T at 1 - T", 1e-12, p -> p[0] + 2 * p[1]);
+        along("T at 1000 \"ms\" - T", 1e-12, p -> p[0] + 2 * p[1]);
+        Outcome o = outcome(List.of(q("q", "T at 0.5", "")), new Reading.OfProfile("r", "r", "line", "q", ""), "a");
+        // A library says no to times that are not stored; this one gives the first.
+        assertThat(o).isInstanceOf(Profile.class);
+    }
+
+    @Test
+    void reductionsAreOneNumberALane() {
+        double skin = 2 * (2 + 3 + 1.5);
+        along("mean(T over all)", 1e-12, p -> 2.5);
+        along("integral(1 over skin)", 1e-12, p -> skin);
+        along("max(T over skin) - min(T over skin)", 1e-12, p -> 5.0);
+        along("flow(u over \"mid cut\")", 1e-12, p -> 6.0);
+        along("mean(T over \"mid cut\" by dot(u, normal))", 1e-12, p -> 2.5);
+        along("mean(T over tap)", 1e-10, p -> 2.5);
+        along("mean(u over all).z", 1e-12, p -> 3.0);
+        along("integral(T ^ 2 over all)", 1e-10, p -> {
+            // The square integrated: of (x + 2 y)^2 over the box.
+            return 1.5 * (2 * (1 / 3.0) + 4 * 0.5 * 2 + 4 * 8 / 3.0);
+        });
+    }
+
+    @Test
+    void readingsAreUsedByName() {
+        Reading mean = new Reading.OfTally("m", "mean T", List.of("all"), new Measure.Mean("t"), "");
+        Reading profile = new Reading.OfProfile("r", "r", "line", "q", "");
+        Study s = study(List.of(q("t", "T", ""), q("q", "T - \"mean T\"", "")), mean, profile);
+        var evaluator = new Evaluator(new Memory());
+        Profile p = (Profile) evaluator.evaluate(s, Work.QUIET).outcome("r", "a");
+        assertThat(p.value()[0]).isCloseTo(0.7 - 2.5, within(1e-12));
+        // The number follows what it is made of.
+        Study next = s.with(q("t", "T + 5 \"K\"", ""));
+        Profile after = (Profile) evaluator.evaluate(next, Work.QUIET).outcome("r", "a");
+        assertThat(after.value()[0]).isCloseTo(0.7 - 7.5, within(1e-12));
+        // A reading that needs itself through a quantity is told and not computed for ever.
+        Study loop = study(
+                List.of(q("t", "T - \"mean T\"", "")),
+                new Reading.OfTally("m", "mean T", List.of("all"), new Measure.Mean("t"), ""));
+        Outcome o = evaluator.evaluate(loop, Work.QUIET).outcome("m", "a");
+        assertThat(o).isInstanceOf(Outcome.Absent.class);
+        assertThat(((Outcome.Absent) o).reason()).contains("defined by itself");
+    }
+
+    /** The integral of a square is the square integrated, not the square of interpolated means. */
+    @Test
+    void integrandsAreFormedAtQuadraturePoints() {
+        double exact = 1.5 * (2 * (1 / 3.0) + 4 * 0.5 * 2 + 4 * 8 / 3.0);
+        assertThat(number("T ^ 2", new Measure.Integral("q"), "all")).isCloseTo(exact, within(1e-10));
+        // On the skin: normal and place are those of the point; closed, so the divergence theorem holds: 3 V.
+        assertThat(number("dot(position, normal)", new Measure.Integral("q"), "skin"))
+                .isCloseTo(9, within(1e-10));
+        assertThat(number("T * p", new Measure.Mean("q"), "all")).isCloseTo(2.5 * 3.75, within(0.02));
+    }
+
+    @Test
+    void theDistanceFromWalls() {
+        // The whole skin is a wall: the nearest of six sides.
+        Run walled = A0.with(
+                A0.fields(),
+                A0.parts().stream().map(p -> p.with(lane.field.Role.WALL)).toList(),
+                List.of(),
+                Stated.NOTHING);
+        Field d = lane.cut.WallDistance.of(walled);
+        double[] x = walled.mesh().xyz();
+        for (int i = 0; i < d.size(); i++) {
+            double least = 1e9;
+            for (int k = 0; k < 3; k++) {
+                least = Math.min(least, Math.min(x[3 * i + k], SIZE[k] - x[3 * i + k]));
+            }
+            assertThat(d.values().get(i)).isCloseTo(least, within(1e-12));
+        }
+        Outcome o =
+                outcome(List.of(q("q", "wall_distance", "")), new Reading.OfProfile("r", "r", "line", "q", ""), "a");
+        assertThat(((Outcome.Absent) o).reason()).contains("role of a wall");
+    }
+
+    @Test
+    void nodeAndCellFieldsMix() {
+        Outcome o = outcome(
+                List.of(q("q", "p + T * 1 \"Pa/K\"", "")), new Reading.OfProfile("r", "r", "line", "q", ""), "a");
+        assertThat(((Profile) o).note()).contains("node values interpolated, cell values as stored");
+    }
+
+    @Test
+    void anUnknownUnitIsSaidInTheTrailOrGivenByTheQuantity() {
+        Outcome o = outcome(List.of(q("q", "2 * raw", "")), new Reading.OfProfile("r", "r", "line", "q", ""), "a");
+        assertThat(o).isInstanceOf(Profile.class);
+        assertThat(((Profile) o).unit().known()).isFalse();
+        assertThat(o.trail().toString()).contains("unit of \"raw\" is not known");
+        Outcome given =
+                outcome(List.of(q("q", "2 * raw", "mm")), new Reading.OfProfile("r", "r", "line", "q", ""), "a");
+        assertThat(((Profile) given).value()[0]).isCloseTo(2 * 0.7e-3, within(1e-15));
+        assertThat(((Profile) given).unit().symbol()).isEqualTo("mm");
+    }
+
+    @Test
+    void whatIsMissingOrWrongIsOneSentence() {
+        Map<String, String> wrong = new LinkedHashMap<>();
+        wrong.put("S", "no field \"S\"");
+        wrong.put("T + p", "cannot be added");
+        wrong.put("T of c", "no run \"c\"");
+        wrong.put("mean(T over nowhere)", "no station");
+        wrong.put("table(nothing, x)", "no table");
+        wrong.put("T +", "ends too early");
+        wrong.put("T + mean T", "does not belong");
+        wrong.put("x in nowhere", "no frame");
+        wrong.forEach((formula, words) -> {
+            Outcome o = outcome(List.of(q("q", formula, "")), new Reading.OfProfile("r", "r", "line", "q", ""), "a");
+            assertThat(o).as(formula).isInstanceOf(Outcome.Absent.class);
+            assertThat(((Outcome.Absent) o).reason())
+                    .as(formula)
+                    .contains(words)
+                    .endsWith(".");
+        });
+        Outcome shown = outcome(List.of(q("q", "T", "Pa")), new Reading.OfProfile("r", "r", "line", "q", ""), "a");
+        assertThat(((Outcome.Absent) shown).reason()).contains("K and Pa");
+    }
+
+    /** Only what an edit touches is computed again. */
+    @Test
+    void anEditOfAnotherQuantityComputesNothing() {
+        Reading r = new Reading.OfProfile("r", "r", "line", "q", "");
+        Study s = study(List.of(q("q", "u.x", ""), q("other", "norm(u)", "")), r);
+        var evaluator = new Evaluator(new Memory());
+        evaluator.evaluate(s, Work.QUIET);
+        int before = evaluator.computed();
+        evaluator.evaluate(s.with(q("other", "norm(u) * 2", "")), Work.QUIET);
+        assertThat(evaluator.computed()).isEqualTo(before);
+        evaluator.evaluate(s.with(q("q", "3 * u.x", "")), Work.QUIET);
+        // In both lanes.
+        assertThat(evaluator.computed()).isEqualTo(before + 2);
+    }
+
+    @Test
+    void axisymmetricPlacesAndAxes() {
+        Study s = study(List.of(q("q", "u.axial", "")), new Reading.OfProfile("r", "r", "line", "q", ""))
+                .withAxis(new Axis(new Point(0, 0, 0), new Point(1, 0, 0)));
+        Profile p =
+                (Profile) new Evaluator(new Memory()).evaluate(s, Work.QUIET).outcome("r", "a");
+        assertThat(p.value()[0]).isCloseTo(0.3, within(1e-12));
+    }
+}

@@ -132,6 +132,10 @@ public final class RegionReader {
         private final Program.Leaf[] leaves;
         private final double[] weight = new double[Program.BLOCK];
         private final Sum integral;
+        /** Values of node fields at the nodes of the cell that is looked at. */
+        private final double[][] local;
+
+        private int cell = -1;
         private int n;
 
         CellBatch(Ready ready, Sum integral) {
@@ -139,6 +143,7 @@ public final class RegionReader {
             bench = ready.program().bench();
             leaves = ready.program().leaves().toArray(Program.Leaf[]::new);
             fields = new Field[leaves.length];
+            local = new double[leaves.length][27];
             for (int i = 0; i < leaves.length; i++) {
                 fields[i] = ready.field(leaves[i]);
                 Object key = leaves[i].key();
@@ -158,9 +163,13 @@ public final class RegionReader {
             return false;
         }
 
-        void add(CellQuadrature rule, int cell, double w, double volume) {
+        void add(CellQuadrature rule, int at, double w, double volume) {
+            if (at != cell) {
+                cell = at;
+                gather(rule);
+            }
             for (int i = 0; i < leaves.length; i++) {
-                bench.leaf(i)[n] = value(i, rule, cell, volume);
+                bench.leaf(i)[n] = value(i, rule, volume);
             }
             weight[n++] = w;
             if (n == Program.BLOCK) {
@@ -168,7 +177,23 @@ public final class RegionReader {
             }
         }
 
-        private double value(int i, CellQuadrature rule, int cell, double volume) {
+        private void gather(CellQuadrature rule) {
+            int size = rule.cell().size();
+            for (int i = 0; i < leaves.length; i++) {
+                Field f = fields[i];
+                if (f == null || f.at() == Field.At.CELL) {
+                    continue;
+                }
+                if (local[i].length < size) {
+                    local[i] = new double[2 * size];
+                }
+                for (int k = 0; k < size; k++) {
+                    local[i][k] = f.values().get(rule.cell().node(k) * f.components() + leaves[i].component());
+                }
+            }
+        }
+
+        private double value(int i, CellQuadrature rule, double volume) {
             int component = leaves[i].component();
             Field f = fields[i];
             if (f == null) {
@@ -180,8 +205,10 @@ public final class RegionReader {
                 return f.values().get(cell * f.components() + component);
             }
             double sum = 0;
+            double[] v = local[i];
+            double[] shares = rule.weights();
             for (int k = 0; k < rule.cell().size(); k++) {
-                sum += rule.weights()[k] * f.values().get(rule.cell().node(k) * f.components() + component);
+                sum += shares[k] * v[k];
             }
             return sum;
         }

@@ -575,7 +575,10 @@ class FormsTest extends InWindow {
             return null;
         });
         settled();
-        press("+ Add quantity");
+        press("+ Formula");
+        String made1 = session.study().quantities().getFirst().id();
+        enter("quantity-formula-" + made1, "norm(velocity)");
+        settled();
         onFx(() -> {
             session.go(2);
             return null;

@@ -31,7 +31,7 @@ final class Shots {
         new Shot("stations", 2, "station", "gap-mid", false),
         new Shot("stations-section", 2, "station", "mid", false),
         new Shot("stations-sheet", 2, "station", "cone", false),
-        new Shot("quantities", 3, "", "", false),
+        new Shot("quantities", 3, "quantity", "dynamic-pressure", false),
         new Shot("readings-profile", 4, "reading", "swirl-gap", false),
         new Shot("readings-sweep", 4, "reading", "swirl-along", false),
         new Shot("readings-tally", 4, "reading", "rotor-torque", false),

@@ -150,6 +150,88 @@ class StationsTest extends InWindow {
         assertThat(session.study().stations()).hasSize(before);
     }
 
+    private javafx.scene.control.MenuItem item(String menu, String... words) throws Exception {
+        MenuButton button = node(menu);
+        java.util.List<javafx.scene.control.MenuItem> items = button.getItems();
+        javafx.scene.control.MenuItem found = null;
+        for (String word : words) {
+            found = items.stream()
+                    .filter(x -> word.equals(x.getText()))
+                    .findFirst()
+                    .orElseThrow(() -> new AssertionError("no " + word));
+            items = found instanceof javafx.scene.control.Menu m ? m.getItems() : java.util.List.of();
+        }
+        return found;
+    }
+
+    private void choose(javafx.scene.control.MenuItem item) throws Exception {
+        onFx(() -> {
+            if (item instanceof CheckMenuItem c) {
+                c.setSelected(!c.isSelected());
+            }
+            item.fire();
+            return null;
+        });
+        settled();
+    }
+
+    @Test
+    void aStationStandsInAFrameThatIsMovedByNumbersWithUnits() throws Exception {
+        onFx(() -> {
+            session.go(2);
+            NewStation.frame(session);
+            return null;
+        });
+        settled();
+        String id = session.study().frames().getLast().id();
+        enter("end-frame-x", "1 \"in\"");
+        settled();
+        assertThat(session.study().frame(id).orElseThrow().origin().x()).isEqualTo(0.0254);
+        onFx(() -> {
+            session.edit("in frame", s -> s.inFrame("gap-mid", id));
+            session.select("station", "gap-mid");
+            return null;
+        });
+        settled();
+        var line = (Station.Line) session.study().station("gap-mid").orElseThrow();
+        var placed = (Station.Line) session.placed(line);
+        assertThat(placed.a().x() - line.a().x()).isCloseTo(0.0254, org.assertj.core.api.Assertions.within(1e-12));
+        enter("end-Az", "0");
+        settled();
+        assertThat(((Station.Line) session.placed(
+                                session.study().station("gap-mid").orElseThrow()))
+                        .a()
+                        .z())
+                .isZero();
+        onFx(() -> {
+            session.undo();
+            return null;
+        });
+        settled();
+        assertThat(session.message()).isEmpty();
+    }
+
+    @Test
+    void picturesStandBesideOneAnotherShowDifferencesAndLieFlat() throws Exception {
+        onFx(() -> {
+            session.select("station", "mid");
+            session.go(2);
+            return null;
+        });
+        settled();
+        choose(item("picture-view", "Beside it", "coarse"));
+        assertThat(this.<javafx.scene.Node>node("field-beside").isVisible()).isTrue();
+        choose(item("picture-view", "Beside it", "the difference to coarse"));
+        choose(item("picture-view", "Flat, with axes"));
+        choose(item("picture-view", "Beside it", "nothing"));
+        choose(item("picture-view", "Measure"));
+        choose(item("picture-view", "Measure"));
+        choose(item("picture-view", "Fit the station"));
+        choose(item("picture-view", "Flat, with axes"));
+        assertThat(session.message()).isEmpty();
+        assertThat(robot.lookup("#field-beside").queryAll()).isEmpty();
+    }
+
     @Test
     void whatIsDrawnAtASectionComesAndGoes() throws Exception {
         onFx(() -> {

@@ -48,7 +48,7 @@ public final class QuantitiesView implements View {
         HBox top = Ui.row(
                 8,
                 Ui.label("Quantities", "title"),
-                Ui.label("written once, the same in every lane", "small", "muted"),
+                Ui.label("what is looked at, written once for every lane", "small", "muted"),
                 Ui.spring(),
                 catalogue(),
                 transfer.menu(),

@@ -66,6 +66,9 @@ public final class RegionReader {
         var settings = new LinkedHashMap<String, String>();
         settings.put("cells", String.valueOf(cells.length));
         settings.put("quadrature degree", String.valueOf(DEGREE));
+        settings.put(
+                "quantities computed",
+                measure instanceof Measure.Extreme ? "at nodes, or in cells" : "at quadrature points");
         Trail full = trail.then("station", "region \"" + where + "\", " + cells.length + " cells", settings)
                 .then(
                         "reading",

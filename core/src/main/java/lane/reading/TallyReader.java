@@ -54,6 +54,9 @@ public final class TallyReader {
                 "faces turned outwards",
                 String.valueOf(parts.stream().mapToInt(Part::turned).sum()));
         settings.put("quadrature degree", String.valueOf(SurfaceIntegral.DEGREE));
+        settings.put(
+                "quantities computed",
+                measure instanceof Measure.Extreme ? "at nodes, or at faces" : "at quadrature points");
         Trail full = trail.then("station", "part " + where + ", " + faces + " faces", settings)
                 .then(
                         "reading",

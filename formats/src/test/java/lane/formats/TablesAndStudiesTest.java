@@ -364,6 +364,9 @@ class TablesAndStudiesTest {
                 .hasMessageContaining("/sources/1/answers/0")
                 .hasMessageContaining("ends too early");
         assertThatThrownBy(() -> StudyJson.of(text.substring(0, 300), "s")).hasMessageContaining("no sound JSON");
+        assertThatThrownBy(() -> StudyJson.of("[".repeat(50_000), "s"))
+                .isInstanceOf(LaneException.class)
+                .hasMessageContaining("no sound JSON");
         assertThatThrownBy(() -> StudyJson.of(text.replace("\"cell-exact\"", "\"cell-wrong\""), "s"))
                 .isInstanceOf(LaneException.class)
                 .hasMessageContaining("/stations/1/sampling");

@@ -5,7 +5,6 @@ import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.util.ArrayList;
 import java.util.List;
 import javafx.scene.Node;
 import javafx.scene.control.MenuButton;
@@ -18,7 +17,7 @@ import lane.desk.Session;
 import lane.formats.study.QuantitiesFile;
 import lane.quantity.Definitions;
 import lane.quantity.Quantity;
-import lane.study.Study;
+import lane.study.Merge;
 
 /** Quantities to and from other studies: by the clipboard, and by files. */
 final class QuantityTransfer {
@@ -119,39 +118,9 @@ final class QuantityTransfer {
     void take(String text, String where) {
         try {
             List<Quantity> come = QuantitiesFile.read(text, where);
-            session.edit("Take quantities", s -> s.withQuantities(have -> merged(have, come)));
+            session.edit("Take quantities", s -> s.withQuantities(have -> Merge.quantities(have, come)));
         } catch (LaneException e) {
             session.say(e.getMessage());
         }
-    }
-
-    static List<Quantity> merged(List<Quantity> have, List<Quantity> come) {
-        List<Quantity> next = new ArrayList<>(come);
-        for (int i = 0; i < next.size(); i++) {
-            Quantity q = next.get(i);
-            boolean other = have.stream()
-                    .anyMatch(h -> h.name().equals(q.name()) && !h.formula().equals(q.formula()));
-            if (other) {
-                String name = q.name();
-                for (int n = 2; taken(name, have, next); n++) {
-                    name = q.name() + " " + n;
-                }
-                next = new ArrayList<>(new Definitions(next).renamed(q, name));
-            }
-        }
-        List<Quantity> out = new ArrayList<>(have);
-        for (Quantity q : next) {
-            if (out.stream().noneMatch(h -> h.name().equals(q.name()))) {
-                String id =
-                        Study.freshId(q.name(), out.stream().map(Quantity::id).toList());
-                out.add(new Quantity(id, q.name(), q.formula(), q.unit(), q.note()));
-            }
-        }
-        return out;
-    }
-
-    private static boolean taken(String name, List<Quantity> have, List<Quantity> next) {
-        return have.stream().anyMatch(h -> h.name().equals(name))
-                || next.stream().filter(x -> x.name().equals(name)).count() > 1;
     }
 }

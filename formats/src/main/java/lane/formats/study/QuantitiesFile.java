@@ -70,10 +70,7 @@ public final class QuantitiesFile {
         try {
             tree = JSON.readTree(text);
         } catch (JacksonException e) {
-            throw new LaneException(
-                    where + " is no sound JSON: line " + e.getLocation().getLineNr() + ", " + e.getOriginalMessage()
-                            + ".",
-                    e);
+            throw new LaneException(where + StudyJson.unsound(e), e);
         }
         List<Quantity> out = new ArrayList<>();
         for (JsonNode n : tree) {

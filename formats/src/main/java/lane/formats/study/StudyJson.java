@@ -289,11 +289,15 @@ public final class StudyJson {
             String reason = e.getCause() instanceof LaneException l ? l.getMessage() : e.getOriginalMessage();
             throw new LaneException("The study " + where + " cannot be used at " + path(e) + ": " + reason, e);
         } catch (JacksonException e) {
-            throw new LaneException(
-                    "The study " + where + " is no sound JSON: line "
-                            + e.getLocation().getLineNr() + ", " + e.getOriginalMessage() + ".",
-                    e);
+            throw new LaneException("The study " + where + unsound(e), e);
         }
+    }
+
+    /** Where and why a text is no JSON, as the end of a sentence. */
+    static String unsound(JacksonException e) {
+        // What is nested too deep has no place.
+        String line = e.getLocation() == null ? "" : "line " + e.getLocation().getLineNr() + ", ";
+        return " is no sound JSON: " + line + e.getOriginalMessage() + ".";
     }
 
     private static String path(JsonMappingException e) {

@@ -5,6 +5,7 @@ import java.util.concurrent.TimeUnit;
 import lane.mesh.CellShape;
 import lane.mesh.Mesh;
 import lane.picture.field.Camera;
+import lane.picture.field.Coarse;
 import lane.picture.field.ColourScale;
 import lane.picture.field.Frame;
 import lane.picture.field.Look;
@@ -22,7 +23,7 @@ import org.openjdk.jmh.annotations.Setup;
 import org.openjdk.jmh.annotations.State;
 import org.openjdk.jmh.annotations.Warmup;
 
-/** Drawing about 240 000 and two million triangles with depth and interpolated colour at 1280x800. */
+/** Drawing about 240 000, two and twenty million triangles with depth and interpolated colour at 1280x800. */
 @State(Scope.Benchmark)
 @BenchmarkMode(Mode.AverageTime)
 @OutputTimeUnit(TimeUnit.MILLISECONDS)
@@ -30,10 +31,11 @@ import org.openjdk.jmh.annotations.Warmup;
 @Warmup(iterations = 3, time = 2)
 @Measurement(iterations = 5, time = 2)
 public class PictureBench {
-    @Param({"140", "408"})
+    @Param({"140", "408", "1291"})
     public int cubes;
 
     private Scene scene;
+    private Scene coarse;
     private Camera camera;
 
     @Setup
@@ -63,6 +65,7 @@ public class PictureBench {
             value[i] = (float) xyz[3 * i];
         }
         scene = new Scene(List.of(Scene.surface("skin", mesh, value, true, 1)));
+        coarse = Coarse.of(scene);
         camera = Camera.fit(mesh.bounds(), 1280, 800, 0.6, 0.4);
     }
 
@@ -70,5 +73,18 @@ public class PictureBench {
     public Frame draw() {
         return Rasteriser.draw(
                 scene, camera, new Look(ColourScale.SIZE, 0, 1, true, false, false), 1280, 800, 0xFFFFFF);
+    }
+
+    /** What is drawn while the view moves. */
+    @Benchmark
+    public Frame moving() {
+        return Rasteriser.draw(
+                coarse, camera, new Look(ColourScale.SIZE, 0, 1, true, false, false), 1280, 800, 0xFFFFFF);
+    }
+
+    /** Making that scene, once for every surface and quantity. */
+    @Benchmark
+    public Scene coarsen() {
+        return Coarse.of(scene);
     }
 }

@@ -58,9 +58,7 @@ final class Placed {
                         into[i] = v[turn ? component : 0];
                     }
                 } else if (spot == Spot.PLACE) {
-                    for (int i = 0; i < n; i++) {
-                        into[i] = p.xyz()[3 * (from + i) + component];
-                    }
+                    take(p.xyz(), component, from, n, into);
                 } else if (spot == Spot.CELL_VOLUME) {
                     volumes(run.mesh(), p.cell(), from, n, into);
                 } else {
@@ -86,6 +84,13 @@ final class Placed {
         };
     }
 
+    /** One component of vectors that stand one after the other. */
+    private static void take(double[] vectors, int component, int from, int n, double[] into) {
+        for (int i = 0; i < n; i++) {
+            into[i] = vectors[3 * (from + i) + component];
+        }
+    }
+
     /** All nodes of a run; fields in cells have no value there. */
     static Ready.Points nodes(Run run) {
         Mesh mesh = run.mesh();
@@ -100,9 +105,7 @@ final class Placed {
                 if (f != null) {
                     f.values().load(from, n, f.components(), component, into);
                 } else if (spot == Spot.PLACE) {
-                    for (int i = 0; i < n; i++) {
-                        into[i] = mesh.xyz()[3 * (from + i) + component];
-                    }
+                    take(mesh.xyz(), component, from, n, into);
                 } else {
                     throw unknown(spot);
                 }
@@ -164,14 +167,10 @@ final class Placed {
                         into[i] = at < 0 ? Double.NaN : f.values().get(at * f.components() + component);
                     }
                 } else if (spot == Spot.PLACE) {
-                    for (int i = 0; i < n; i++) {
-                        into[i] = mesh.xyz()[3 * (from + i) + component];
-                    }
+                    take(mesh.xyz(), component, from, n, into);
                 } else if (spot == Spot.NORMAL) {
                     double[] all = normals();
-                    for (int i = 0; i < n; i++) {
-                        into[i] = all[3 * (from + i) + component];
-                    }
+                    take(all, component, from, n, into);
                 } else {
                     throw unknown(spot);
                 }

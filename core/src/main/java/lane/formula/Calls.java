@@ -1,5 +1,6 @@
 package lane.formula;
 
+import java.nio.DoubleBuffer;
 import java.util.List;
 import java.util.Map;
 import lane.formula.Compiler.Val;
@@ -392,7 +393,9 @@ final class Calls {
         Node at = c.arguments().get(n - 1);
         to.alike("looked up in the table", at.span(), at, x, c.arguments().getFirst(), new Val(table.xType(), x.at()));
         Kernel kernel = Kernels.table(table.x(), table.y());
-        return new Val(table.yType(), new int[] {to.step(kernel, "table " + name + "\0" + column, x.at()[0])});
+        // Buffers are equal where their numbers are.
+        Object what = List.of("table", DoubleBuffer.wrap(table.x()), DoubleBuffer.wrap(table.y()));
+        return new Val(table.yType(), new int[] {to.step(kernel, what, x.at()[0])});
     }
 
     private Val derivative(Node.Call c, String frame) {

@@ -37,10 +37,10 @@ public final class Compiler {
     private static final Dimension SECOND = Unit.of("s").dimension();
 
     final Program.Builder program = new Program.Builder();
-    final Scope scope;
+    Scope scope;
     private final Set<String> notes = new LinkedHashSet<>();
-    private final Deque<String> inside = new ArrayDeque<>();
-    private final Map<String, Val> defined = new HashMap<>();
+    private Deque<String> inside = new ArrayDeque<>();
+    private Map<String, Val> defined = new HashMap<>();
     private final Vectors vectors = new Vectors(this);
     private final Calls calls = new Calls(this, vectors);
     /** Where a sum came to hold more or fewer temperature points than a temperature. */
@@ -115,10 +115,7 @@ public final class Compiler {
             case Node.Call c -> calls.call(c, frame);
             case Node.Reduction r -> reduction(r, frame);
             case Node.Vector v -> vector(v, frame);
-            case Node.OfLane o -> {
-                Val body = settled(value(o.body(), frame), o.body());
-                yield step(new Scope.Step.OfLane(o.body(), body.type(), frame, o.lane()), body.type(), o.laneSpan());
-            }
+            case Node.OfLane o -> ofLane(o, frame);
             case Node.AtTime a -> {
                 Val body = settled(value(a.body(), frame), a.body());
                 Val time = value(a.time(), frame);
@@ -142,6 +139,32 @@ public final class Compiler {
                 yield value(f.body(), f.frame());
             }
         };
+    }
+
+    /** A theory's numbers are computed in place; those of another run come from its own mesh. */
+    private Val ofLane(Node.OfLane o, String frame) {
+        Scope here = scope;
+        Scope lane = here.lane(o.lane());
+        if (lane == null) {
+            Val body = settled(value(o.body(), frame), o.body());
+            return step(new Scope.Step.OfLane(o.body(), body.type(), frame, o.lane()), body.type(), o.laneSpan());
+        }
+        if (!lane.anywhere()) {
+            Type type = compile(o.body(), lane, "", frame, true).type();
+            return step(new Scope.Step.OfLane(o.body(), type, frame, o.lane()), type, o.laneSpan());
+        }
+        Deque<String> outer = inside;
+        Map<String, Val> known = defined;
+        scope = lane;
+        inside = new ArrayDeque<>();
+        defined = new HashMap<>();
+        try {
+            return settled(value(o.body(), frame), o.body());
+        } finally {
+            scope = here;
+            inside = outer;
+            defined = known;
+        }
     }
 
     Val step(Scope.Step step, Type type, Span span) {
@@ -376,7 +399,7 @@ public final class Compiler {
         return new Val(Type.of(at.length, s.unit()), at);
     }
 
-    int step(Kernel kernel, String what, int... in) {
+    int step(Kernel kernel, Object what, int... in) {
         return program.step(what, kernel, in);
     }
 

@@ -18,7 +18,11 @@ public final class Program {
     /** A component of values that the user of the program loads. */
     public record Leaf(Object key, int component) {}
 
-    private record Step(Kernel kernel, int[] in, int out) {}
+    private record Step(Object what, Kernel kernel, int[] in, int out) {
+        List<Object> identity() {
+            return List.of(what, Arrays.stream(in).boxed().toList(), out);
+        }
+    }
 
     private final List<Leaf> leaves;
     private final int[] leafSlot;
@@ -43,6 +47,16 @@ public final class Program {
 
     public int components() {
         return results.length;
+    }
+
+    /** Equal for programs that give equal numbers from equal leaves. */
+    public Object identity() {
+        return List.of(
+                leaves,
+                Arrays.stream(leafSlot).boxed().toList(),
+                Arrays.stream(constants).boxed().toList(),
+                Arrays.stream(steps).map(Step::identity).toList(),
+                Arrays.stream(results).boxed().toList());
     }
 
     public Bench bench() {
@@ -92,9 +106,9 @@ public final class Program {
 
     /** Collects steps; equal steps are made once, and what is constant is computed at once. */
     static final class Builder {
-        private record Key(String what, List<Integer> in) {}
+        private record Key(Object what, List<Integer> in) {}
 
-        private record Made(Kernel kernel, int[] in) {}
+        private record Made(Object what, Kernel kernel, int[] in) {}
 
         private final List<Leaf> leaves = new ArrayList<>();
         private final List<Double> constants = new ArrayList<>();
@@ -129,7 +143,7 @@ public final class Program {
         }
 
         /** @param what tells this kernel from all others */
-        int step(String what, Kernel kernel, int... in) {
+        int step(Object what, Kernel kernel, int... in) {
             if (Arrays.stream(in).allMatch(this::constantIs)) {
                 double[][] at = new double[in.length][];
                 for (int i = 0; i < in.length; i++) {
@@ -141,7 +155,7 @@ public final class Program {
             }
             var key = new Key(what, Arrays.stream(in).boxed().toList());
             return known.computeIfAbsent(key, k -> {
-                values.add(new Made(kernel, in.clone()));
+                values.add(new Made(what, kernel, in.clone()));
                 return values.size() - 1;
             });
         }
@@ -194,7 +208,7 @@ public final class Program {
                         in[k] = slotOf[m.in[k]];
                     }
                     slotOf[i] = free.isEmpty() ? slots++ : free.pop();
-                    steps.add(new Step(m.kernel, in, slotOf[i]));
+                    steps.add(new Step(m.what, m.kernel, in, slotOf[i]));
                     // Slots of what is not needed any more serve again; constants and leaves keep theirs.
                     for (int k : Arrays.stream(m.in).distinct().toArray()) {
                         if (last[k] == i && values.get(k) instanceof Made) {

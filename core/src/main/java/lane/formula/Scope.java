@@ -27,6 +27,16 @@ public interface Scope {
     /** The time of the run in seconds; NaN for none. */
     double time();
 
+    /** What a formula sees of another lane; null for no such lane. */
+    default Scope lane(String name) {
+        return null;
+    }
+
+    /** Whether names have values at any place, so that what is taken of this lane is computed where it is wanted. */
+    default boolean anywhere() {
+        return false;
+    }
+
     /** What a step of another kind is asked for. */
     sealed interface Step {
         /** The formula it is about. */

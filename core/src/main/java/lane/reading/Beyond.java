@@ -49,7 +49,17 @@ public interface Beyond {
         return java.util.Optional.empty();
     }
 
-    /** Names and keys of the runs there are. */
+    /** The run of a lane, by its name or key; null for none. */
+    default Run run(String lane) {
+        return null;
+    }
+
+    /** What a lane without a mesh says, a theory or a measurement, at a time; null for no such lane. */
+    default Scope reference(String lane, double time, Lens lens) {
+        return null;
+    }
+
+    /** Names and keys of the lanes there are. */
     default List<String> lanes() {
         return List.of();
     }

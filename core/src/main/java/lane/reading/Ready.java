@@ -86,14 +86,14 @@ public final class Ready {
                 Program raw =
                         Compiler.compile(tree, scope.raw(), self, "", !piece).program();
                 boolean whole = alone.components() == 1 && raw.components() == 1;
-                Object key = List.of(bare(definitions, quantity), lens.axis(), "raw");
+                Object key = List.of(raw.identity(), lens.axis());
                 return new Ready(
                         run, part, quantity, type, raw, unit.factor(), whole ? unit.offset() : 0, made.notes(), key);
             }
             // What has no unit of its own has the one that was given to it.
             Unit given = Unit.of(quantity.unit());
             boolean assert1 = !made.type().unit().known() && given.known();
-            Object key = List.of(bare(definitions, quantity), lens.axis(), units(scope, definitions, quantity));
+            Object key = List.of(made.program().identity(), lens.axis());
             return new Ready(
                     run,
                     part,
@@ -132,22 +132,6 @@ public final class Ready {
     private static String sentence(Quantity quantity, FormulaException e) {
         boolean own = e.getMessage().contains("no field") || quantity.id().startsWith("~");
         return own ? e.getMessage() : "Quantity \"" + quantity.name() + "\" cannot be computed: " + e.getMessage();
-    }
-
-    private static List<Node> bare(Definitions definitions, Quantity quantity) {
-        return definitions.needs(quantity).stream()
-                .map(definitions::tree)
-                .filter(java.util.Objects::nonNull)
-                .map(Node::bare)
-                .toList();
-    }
-
-    private static List<Unit> units(Local scope, Definitions definitions, Quantity quantity) {
-        return definitions.leaves(quantity).stream()
-                .map(scope::field)
-                .flatMap(Optional::stream)
-                .map(f -> scope.lens.unit(scope.run, f))
-                .toList();
     }
 
     /** The field that a formula takes something of, and nothing else; null for none. */
@@ -273,6 +257,16 @@ public final class Ready {
         return fields().stream().allMatch(f -> f.at() == Field.At.NODE);
     }
 
+    /** What it takes of theories and measurements. */
+    private List<Anywhere> anywhere() {
+        return program.leaves().stream()
+                .map(Program.Leaf::key)
+                .filter(Anywhere.class::isInstance)
+                .map(Anywhere.class::cast)
+                .distinct()
+                .toList();
+    }
+
     /** Where its values come from, in words. */
     public String stand() {
         boolean node = fields().stream().anyMatch(f -> f.at() == Field.At.NODE);
@@ -284,11 +278,11 @@ public final class Ready {
 
     /** What it is made of, for trails. */
     public String made() {
-        return fields().isEmpty()
-                ? "no field"
-                : fields().stream()
-                        .map(f -> "field " + f.name() + ", " + f.at().word())
-                        .collect(Collectors.joining("; "));
+        String made = java.util.stream.Stream.concat(
+                        fields().stream().map(f -> "field " + f.name() + ", " + f.at().word()),
+                        anywhere().stream().map(Anywhere::word))
+                .collect(Collectors.joining("; "));
+        return made.isEmpty() ? "no field" : made;
     }
 
     /** Where values are wanted. Called by several threads. */
@@ -313,9 +307,15 @@ public final class Ready {
             Program.Bench bench = program.bench(Math.min(Program.BLOCK, end - begin));
             for (int from = begin; from < end; from += Program.BLOCK) {
                 int n = Math.min(Program.BLOCK, end - from);
+                double[][] place = null;
                 for (int i = 0; i < fields.length; i++) {
                     Program.Leaf leaf = program.leaves().get(i);
-                    points.load(fields[i], leaf.key(), leaf.component(), from, n, bench.leaf(i));
+                    if (leaf.key() instanceof Anywhere a) {
+                        place = place == null ? places(points, from, n) : place;
+                        a.at(place[0], place[1], place[2], n, bench.leaf(i));
+                    } else {
+                        points.load(fields[i], leaf.key(), leaf.component(), from, n, bench.leaf(i));
+                    }
                 }
                 bench.run(n);
                 for (int c = 0; c < out.length; c++) {
@@ -326,6 +326,14 @@ public final class Ready {
                 }
             }
         });
+        return out;
+    }
+
+    private static double[][] places(Points points, int from, int n) {
+        double[][] out = new double[3][n];
+        for (int d = 0; d < 3; d++) {
+            points.load(null, Spot.PLACE, d, from, n, out[d]);
+        }
         return out;
     }
 
@@ -434,6 +442,17 @@ public final class Ready {
         }
 
         @Override
+        public Scope lane(String name) {
+            Run other = lens.beyond().run(name);
+            return other != null ? on(other) : lens.beyond().reference(name, run.time(), lens);
+        }
+
+        /** The same on another run. */
+        Local on(Run other) {
+            return new Local(other, null, lens);
+        }
+
+        @Override
         public Meaning.Stored step(Step step) {
             Field made = lens.beyond().step(run, step, lens);
             return new Meaning.Stored(
@@ -460,6 +479,11 @@ public final class Ready {
     private static final class Checking extends Local {
         Checking(Run run, Lens lens) {
             super(run, null, lens);
+        }
+
+        @Override
+        Local on(Run other) {
+            return new Checking(other, lens);
         }
 
         @Override
@@ -491,7 +515,7 @@ public final class Ready {
         public Meaning.Stored step(Step step) {
             int c = step.type().components() * (step instanceof Step.Gradient ? 3 : 1);
             if (step instanceof Step.OfLane o && !lens.beyond().lanes().contains(o.lane())) {
-                throw new Trouble("There is no run \"" + o.lane() + "\" to take it from; the runs are "
+                throw new Trouble("There is no lane \"" + o.lane() + "\" to take it from; the lanes are "
                         + String.join(", ", lens.beyond().lanes()) + ".");
             }
             return new Meaning.Stored(step, c, step.type().unit().known() ? Unit.ONE : Unit.UNKNOWN);

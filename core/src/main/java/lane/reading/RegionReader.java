@@ -137,6 +137,8 @@ public final class RegionReader {
         private final Sum integral;
         /** Values of node fields at the nodes of the cell that is looked at. */
         private final double[][] local;
+        /** Of the points, where a theory wants them; else null. */
+        private double[][] place;
 
         private int cell = -1;
         private int n;
@@ -150,7 +152,9 @@ public final class RegionReader {
             for (int i = 0; i < leaves.length; i++) {
                 fields[i] = ready.field(leaves[i]);
                 Object key = leaves[i].key();
-                if (fields[i] == null && key != Spot.PLACE && key != Spot.CELL_VOLUME) {
+                if (key instanceof Anywhere) {
+                    place = new double[3][Program.BLOCK];
+                } else if (fields[i] == null && key != Spot.PLACE && key != Spot.CELL_VOLUME) {
                     throw new LaneException(
                             "\"" + ((Spot) key).word() + "\" is not known within a region; read it on a" + " surface.");
                 }
@@ -173,6 +177,11 @@ public final class RegionReader {
             }
             for (int i = 0; i < leaves.length; i++) {
                 bench.leaf(i)[n] = value(i, rule, volume);
+            }
+            if (place != null) {
+                place[0][n] = rule.x();
+                place[1][n] = rule.y();
+                place[2][n] = rule.z();
             }
             weight[n++] = w;
             if (n == Program.BLOCK) {
@@ -217,6 +226,11 @@ public final class RegionReader {
         }
 
         void flush() {
+            for (int i = 0; i < leaves.length; i++) {
+                if (leaves[i].key() instanceof Anywhere a) {
+                    a.at(place[0], place[1], place[2], n, bench.leaf(i));
+                }
+            }
             bench.run(n);
             double[] v = bench.result(0);
             for (int i = 0; i < n; i++) {

@@ -279,7 +279,11 @@ final class SurfaceIntegral {
                 for (int i = 0; i < leaves.size(); i++) {
                     int component = leaves.get(i).component();
                     int field = asked.leaf[q][i];
-                    bench[q].leaf(i)[n] = field >= 0 ? fields[field][component] : spot(leaves.get(i), own);
+                    if (field >= 0) {
+                        bench[q].leaf(i)[n] = fields[field][component];
+                    } else if (leaves.get(i).key() instanceof Spot) {
+                        bench[q].leaf(i)[n] = spot(leaves.get(i), own);
+                    }
                 }
             }
             if (++n == Program.BLOCK) {
@@ -299,8 +303,14 @@ final class SurfaceIntegral {
         }
 
         void flush() {
-            for (Program.Bench b : bench) {
-                b.run(n);
+            for (int q = 0; q < bench.length; q++) {
+                List<Program.Leaf> leaves = asked.ready[q].program().leaves();
+                for (int i = 0; i < leaves.size(); i++) {
+                    if (leaves.get(i).key() instanceof Anywhere a) {
+                        a.at(place[0], place[1], place[2], n, bench[q].leaf(i));
+                    }
+                }
+                bench[q].run(n);
             }
             for (int i = 0; i < n; i++) {
                 at.x = place[0][i];

@@ -67,13 +67,44 @@ public final class Formula {
         return text;
     }
 
+    /**
+     * The formula at many places.
+     *
+     * @param known values of names that are the same everywhere
+     * @param columns {@code n} values of the other names
+     * @throws LaneException when a name has no value
+     */
+    public void values(Map<String, Double> known, Map<String, double[]> columns, int n, double[] into) {
+        Program.Bench bench = program.bench(Math.min(n, Program.BLOCK));
+        for (int from = 0; from < n; from += Program.BLOCK) {
+            int many = Math.min(Program.BLOCK, n - from);
+            for (int i = 0; i < program.leaves().size(); i++) {
+                String name = (String) program.leaves().get(i).key();
+                double[] column = columns.get(name);
+                if (column != null) {
+                    System.arraycopy(column, from, bench.leaf(i), 0, many);
+                } else if (known.containsKey(name)) {
+                    java.util.Arrays.fill(bench.leaf(i), 0, many, known.get(name));
+                } else {
+                    throw lacks(name);
+                }
+            }
+            bench.run(many);
+            System.arraycopy(bench.result(0), 0, into, from, many);
+        }
+    }
+
+    private LaneException lacks(String name) {
+        return new LaneException("The formula \"" + text + "\" uses \"" + name
+                + "\", which has no value here; add it to the constants.");
+    }
+
     /** @throws LaneException when a name has no value */
     public double value(Map<String, Double> values) {
         Program.Bench bench = program.bench(1);
         for (String name : names) {
             if (!values.containsKey(name)) {
-                throw new LaneException("The formula \"" + text + "\" uses \"" + name
-                        + "\", which has no value here; add it to the constants.");
+                throw lacks(name);
             }
         }
         for (int i = 0; i < program.leaves().size(); i++) {

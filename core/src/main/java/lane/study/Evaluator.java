@@ -22,9 +22,9 @@ import lane.quantity.Quantity;
 import lane.reading.Lens;
 import lane.reading.Outcome;
 import lane.reading.Reading;
+import lane.reading.Ready;
 import lane.reference.Curve;
 import lane.reference.Formula;
-import lane.reference.ReferenceReader;
 import lane.station.Placement;
 import lane.station.Station;
 import lane.trail.Trail;
@@ -231,7 +231,7 @@ public final class Evaluator {
                             ? new Outcome.Absent("not read", failures.get(s.id()))
                             : readRun(study, run, s.treatment(), reading, lens, work);
                 }
-                case Source.Reference r -> readReference(study, r, reading, time(runs));
+                case Source.Reference r -> readReference(study, r, reading, Answering.time(runs));
             };
         } catch (LaneException e) {
             return new Outcome.Absent(brief(e.getMessage()), e.getMessage());
@@ -299,9 +299,8 @@ public final class Evaluator {
         List<FieldUnit> units =
                 study.units().stream().filter(u -> leaves.contains(u.field())).toList();
         List<Object> sheets = new ArrayList<>();
-        // A formula that looks beyond the place may need anything of the study.
         if (asked.stream().anyMatch(graph::beyond) || StudyBeyond.namesReading(study, leaves)) {
-            sheets.add(lens.beyond());
+            asked.forEach(q -> sheets.add(beyond(run, q, lens)));
         }
         stations.stream()
                 .filter(Station.Sheet.class::isInstance)
@@ -316,20 +315,18 @@ public final class Evaluator {
         });
     }
 
-    /** The time that theories are taken at: that of the first run in lane order that has one; NaN for none. */
-    private static double time(Map<String, Run> runs) {
-        return runs.values().stream()
-                .mapToDouble(Run::time)
-                .filter(Double::isFinite)
-                .findFirst()
-                .orElse(Double.NaN);
+    /** What a formula that looks beyond the place takes from there; all that there is, where that cannot be told. */
+    private static Object beyond(Run run, Quantity quantity, Lens lens) {
+        try {
+            return Ready.of(run, quantity, lens).depends();
+        } catch (LaneException e) {
+            return lens.beyond();
+        }
     }
 
     private Outcome readReference(Study study, Source.Reference reference, Reading reading, double time) {
-        Curve curve = reference.answers().stream()
-                .filter(c -> c.reading().equals(reading.id()))
-                .findFirst()
-                .orElse(null);
+        var answering = new Answering(study, reference, library, time);
+        Curve curve = answering.curve(reading).orElse(null);
         if (curve == null) {
             return new Outcome.Absent("no value", reference.name() + " says nothing about \"" + reading.name() + "\".");
         }
@@ -348,51 +345,11 @@ public final class Evaluator {
                 reference.constants(), reading, stations(study, reading), List.of(), List.of(), study.axis(), tables);
         return remember(key, () -> {
             try {
-                return answer(study, reference, reading, curve, time);
+                return answering.of(reading, curve);
             } catch (LaneException e) {
                 return new Outcome.Absent(brief(e.getMessage()), e.getMessage());
             }
         });
-    }
-
-    private Outcome answer(Study study, Source.Reference reference, Reading reading, Curve curve, double time) {
-        return switch (reading) {
-            case Reading.OfProfile p -> curve(study, reference, p, p.station(), p.unit(), curve, time);
-            case Reading.OfSweep p -> curve(study, reference, p, p.station(), p.unit(), curve, time);
-            case Reading.OfAround p -> curve(study, reference, p, p.station(), p.unit(), curve, time);
-            case Reading.OfTally t ->
-                switch (curve) {
-                    case Curve.ByFormula f -> ReferenceReader.tally(f, reference.constants(), time, t.unit());
-                    case Curve.HandValue h -> ReferenceReader.tally(h, t.unit());
-                    case Curve.WindowMean w ->
-                        ReferenceReader.tally(library.table(w.file(), study.recipes()), w, t.unit());
-                    default ->
-                        throw new LaneException("Reading \"" + t.name() + "\" is a single number, but "
-                                + reference.name() + " gives a curve; give a formula, a hand value or a mean.");
-                };
-            case Reading.OfBalance b ->
-                new Outcome.Absent("no terms", reference.name() + " does not give the terms of \"" + b.name() + "\".");
-        };
-    }
-
-    private Outcome curve(
-            Study study,
-            Source.Reference reference,
-            Reading reading,
-            String station,
-            String unit,
-            Curve curve,
-            double time) {
-        Station on = study.station(station)
-                .orElseThrow(() -> new LaneException("Reading \"" + reading.name() + "\" needs the station \"" + station
-                        + "\", which is not in the study; choose another."));
-        return switch (curve) {
-            case Curve.ByFormula f -> ReferenceReader.profile(f, reference.constants(), time, on, study.axis(), unit);
-            case Curve.Columns c -> ReferenceReader.profile(library.table(c.file(), study.recipes()), c, on, unit);
-            default ->
-                throw new LaneException("Reading \"" + reading.name() + "\" is a curve, but " + reference.name()
-                        + " gives a single number; give a formula or columns.");
-        };
     }
 
     private static List<Station> stations(Study study, Reading reading) {

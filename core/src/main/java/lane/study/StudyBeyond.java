@@ -65,7 +65,23 @@ final class StudyBeyond implements Beyond {
                 study.stations(),
                 study.readings()));
         all.addAll(runs.values());
+        all.addAll(tables());
         identity = all;
+    }
+
+    /** Tables of references that can be read, so that a changed file counts. */
+    private List<Table> tables() {
+        List<Table> out = new ArrayList<>();
+        for (Source s : study.sources()) {
+            for (String file : s instanceof Source.Reference r ? r.files() : List.<String>of()) {
+                try {
+                    out.add(library.table(file, study.recipes()));
+                } catch (LaneException e) {
+                    continue;
+                }
+            }
+        }
+        return out;
     }
 
     /** The same for threads besides the evaluator's: what it makes is kept on its own. */
@@ -117,8 +133,32 @@ final class StudyBeyond implements Beyond {
     @Override
     public List<String> lanes() {
         List<String> out = new ArrayList<>(runs.keySet());
-        study.sources().stream().filter(s -> runs.containsKey(s.id())).forEach(s -> out.add(s.name()));
+        study.sources().stream()
+                .filter(s -> runs.containsKey(s.id()) || s instanceof Source.Reference)
+                .forEach(s -> out.add(s.name()));
         return out.stream().distinct().toList();
+    }
+
+    @Override
+    public Run run(String lane) {
+        return study.sources().stream()
+                .filter(s -> s.name().equals(lane))
+                .map(Source::id)
+                .findFirst()
+                .map(runs::get)
+                .orElse(runs.get(lane));
+    }
+
+    @Override
+    public Scope reference(String lane, double time, Lens lens) {
+        double at = Double.isNaN(time) ? Answering.time(runs) : time;
+        return study.sources().stream()
+                .filter(Source.Reference.class::isInstance)
+                .map(Source.Reference.class::cast)
+                .filter(s -> s.name().equals(lane) || s.id().equals(lane))
+                .findFirst()
+                .map(s -> new AnswerScope(new Answering(study, s, library, at), lens))
+                .orElse(null);
     }
 
     @Override
@@ -182,15 +222,10 @@ final class StudyBeyond implements Beyond {
             return switch (step) {
                 case Scope.Step.Gradient g -> gradient(run, g, lens);
                 case Scope.Step.OfLane o -> {
-                    String lane = study.sources().stream()
-                            .filter(s -> s.name().equals(o.lane()))
-                            .map(Source::id)
-                            .findFirst()
-                            .orElse(o.lane());
-                    Run other = runs.get(lane);
+                    Run other = run(o.lane());
                     if (other == null) {
-                        throw new Scope.Trouble("There is no run \"" + o.lane() + "\" to take it from; the runs are "
-                                + String.join(", ", runs.keySet()) + ".");
+                        throw new Scope.Trouble("There is no lane \"" + o.lane() + "\" to take it from; the lanes are "
+                                + String.join(", ", lanes()) + ".");
                     }
                     yield other == run ? here(run, step, lens) : from(other, run, step, lens);
                 }

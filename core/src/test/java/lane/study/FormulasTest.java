@@ -307,7 +307,7 @@ class FormulasTest {
         Map<String, String> wrong = new LinkedHashMap<>();
         wrong.put("S", "no field \"S\"");
         wrong.put("T + p", "cannot be added");
-        wrong.put("T of c", "no run \"c\"");
+        wrong.put("T of c", "no lane \"c\"");
         wrong.put("mean(T over nowhere)", "no station");
         wrong.put("table(nothing, x)", "no table");
         wrong.put("T +", "ends too early");

@@ -122,7 +122,7 @@ class PictureTest {
                 int last = -1;
                 int drawn = 0;
                 for (int x = 0; x < 160; x++) {
-                    if (plain.pick()[y * 160 + x] >= 0) {
+                    if (plain.at(x, y).isPresent()) {
                         first = first < 0 ? x : first;
                         last = x;
                         drawn++;
@@ -132,7 +132,7 @@ class PictureTest {
             }
             Frame edged = Rasteriser.draw(
                     scene, camera, new Look(ColourScale.SIZE, 0, 1, false, true, false), 160, 120, GROUND);
-            assertThat(edged.pick()).isEqualTo(plain.pick());
+            assertThat(edged.keys()).isEqualTo(plain.keys());
             assertThat(edged.argb()).isNotEqualTo(plain.argb());
         }
     }
@@ -168,7 +168,7 @@ class PictureTest {
         // The value at a pixel is kept.
         var frame = draw(FLAT, ramp);
         var hit = frame.at(100, 100).orElseThrow();
-        assertThat(frame.value()[100 * 200 + 100]).isCloseTo((float) hit.place().x(), within(1e-5f));
+        assertThat(frame.value(100, 100)).isCloseTo(hit.place().x(), within(1e-6));
     }
 
     @Test

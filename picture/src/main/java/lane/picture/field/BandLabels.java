@@ -28,11 +28,11 @@ public final class BandLabels {
         for (int y = MARGIN; y < frame.height() - MARGIN; y += STEP) {
             for (int x = MARGIN; x < w - MARGIN - Annotations.BAR_WIDTH; x++) {
                 int at = y * w + x;
-                if (frame.pick()[at] < 0 || frame.pick()[at] >> 40 != frame.pick()[at + 1] >> 40) {
+                if (frame.surface(at) < 0 || frame.surface(at) != frame.surface(at + 1)) {
                     continue;
                 }
-                float a = frame.value()[at];
-                float c = frame.value()[at + 1];
+                float a = frame.band()[at];
+                float c = frame.band()[at + 1];
                 if (Float.isNaN(a) || Float.isNaN(c)) {
                     continue;
                 }

@@ -10,7 +10,7 @@ import java.util.List;
  */
 public final class Coarse {
     /** A scene with more triangles than this is worth it. */
-    public static final int MANY = 1_500_000;
+    public static final int MANY = 2_500_000;
 
     private static final int CELLS = 160;
 

@@ -77,28 +77,6 @@ final class Edges {
         return true;
     }
 
-    /**
-     * How the face is lit, by its normal in the camera's directions (right, down, into the picture).
-     *
-     * @param scale pixels a metre
-     */
-    double shade(double[] light, double[] lamp, double scale) {
-        double ux = bx - ax;
-        double uy = by - ay;
-        double uz = (bz - az) * scale;
-        double vx = cx - ax;
-        double vy = cy - ay;
-        double vz = (cz - az) * scale;
-        double nx = uy * vz - uz * vy;
-        double ny = uz * vx - ux * vz;
-        double nz = ux * vy - uy * vx;
-        double over = 1 / Math.sqrt(nx * nx + ny * ny + nz * nz);
-        // Both sides of a face are lit alike: seen from inside, a part is as readable as from outside.
-        double l = Math.abs(nx * light[0] + ny * light[1] + nz * light[2]) * over;
-        double m = Math.abs(nx * lamp[0] + ny * lamp[1] + nz * lamp[2]) * over;
-        return Math.min(1, 0.70 + 0.30 * l * l + 0.10 * m);
-    }
-
     /** Evaluates the edge functions. */
     void at(double px, double py) {
         bc = ybc * (py - by) + xbc * (px - bx);

@@ -7,28 +7,68 @@ import lane.mesh.Point;
  * A drawn field picture with what lies behind each pixel.
  *
  * @param argb pixels row by row
- * @param depth metres from the camera's centre plane; infinite where nothing is
- * @param value of the nearest whole surface at each pixel, in SI units; NaN where there is none
- * @param pick surface in the upper bits, triangle in the lower 40; -1 where nothing is
+ * @param keys what {@link Visibility} found at each pixel
+ * @param first number of the first triangle of each surface in the scene, and of all
+ * @param band value at each pixel in SI units where values are drawn in bands, NaN where there is none; else empty
  */
 public record Frame(
-        int width, int height, int[] argb, float[] depth, long[] pick, float[] value, Camera camera, Scene scene) {
+        int width, int height, int[] argb, long[] keys, int[] first, float[] band, Camera camera, Scene scene) {
     /** What lies under a pixel. @param face of the part @param place on the face, exact for the pixel's centre */
     public record Hit(int surface, String name, int face, Point place) {}
 
     /** The nearest surface under a pixel, seen through transparent ones only where nothing opaque is. */
     public Optional<Hit> at(int x, int y) {
-        if (x < 0 || y < 0 || x >= width || y >= height || pick[y * width + x] < 0) {
+        int surface = x < 0 || y < 0 || x >= width || y >= height ? -1 : surface(y * width + x);
+        if (surface < 0) {
             return Optional.empty();
         }
-        long p = pick[y * width + x];
-        int surface = (int) (p >> 40);
-        int triangle = (int) (p & 0xFFFFFFFFFFL);
         Scene.Surface s = scene.surfaces().get(surface);
+        int triangle = triangle(y * width + x);
         return Optional.of(new Hit(surface, s.name(), s.face()[triangle], onTriangle(s, triangle, x + 0.5, y + 0.5)));
     }
 
-    /** The ray through the pixel meets the triangle's plane in double precision; the depth buffer is only a float. */
+    /** The surface at a pixel; -1 for none. */
+    int surface(int pixel) {
+        if (keys[pixel] == Visibility.NOTHING) {
+            return -1;
+        }
+        int number = (int) keys[pixel];
+        int s = 0;
+        while (number >= first[s + 1]) {
+            s++;
+        }
+        return s;
+    }
+
+    /** The triangle of the surface at a pixel that has one. */
+    int triangle(int pixel) {
+        return (int) keys[pixel] - first[surface(pixel)];
+    }
+
+    /** The value under a pixel, in SI units; NaN where there is none. */
+    public double value(int x, int y) {
+        int surface = surface(y * width + x);
+        if (surface < 0 || scene.surfaces().get(surface).value().length == 0) {
+            return Double.NaN;
+        }
+        Scene.Surface s = scene.surfaces().get(surface);
+        int t = triangle(y * width + x);
+        if (!s.byNode()) {
+            return s.value()[s.face()[t]];
+        }
+        Point p = onTriangle(s, t, x + 0.5, y + 0.5);
+        Point[] c = {corner(s, 3 * t), corner(s, 3 * t + 1), corner(s, 3 * t + 2)};
+        Point n = c[1].minus(c[0]).cross(c[2].minus(c[0]));
+        double sum = 0;
+        for (int k = 0; k < 3; k++) {
+            Point side = c[(k + 2) % 3].minus(c[(k + 1) % 3]);
+            double share = side.cross(p.minus(c[(k + 1) % 3])).dot(n) / n.dot(n);
+            sum += share * s.value()[s.corners()[3 * t + k]];
+        }
+        return sum;
+    }
+
+    /** The ray through the pixel meets the triangle's plane in double precision; the depths are only floats. */
     private Point onTriangle(Scene.Surface s, int t, double px, double py) {
         Point a = corner(s, 3 * t);
         Point b = corner(s, 3 * t + 1);

@@ -9,7 +9,8 @@ import lane.base.Parallel;
  * is transparent. The result does not depend on the number of threads.
  */
 public final class Rasteriser {
-    private static final int ROWS = 32;
+    private static final int MOST = 0xFFFF;
+    private static final int ROWS = Shading.MOST;
 
     private final Scene scene;
     private final Camera camera;
@@ -17,10 +18,10 @@ public final class Rasteriser {
     private final int width;
     private final int height;
     private final int[] argb;
-    private final float[] depth;
-    private final long[] pick;
-    /** The value at each pixel, NaN where there is none. */
-    private final float[] value;
+    private final long[] keys;
+    private int[] first;
+    /** The value at each pixel where lines between bands are drawn. */
+    private final float[] band;
 
     private Rasteriser(Scene scene, Camera camera, Look look, int width, int height) {
         this.scene = scene;
@@ -29,81 +30,103 @@ public final class Rasteriser {
         this.width = width;
         this.height = height;
         argb = new int[width * height];
-        depth = new float[argb.length];
-        pick = new long[argb.length];
-        value = new float[argb.length];
+        keys = new long[argb.length];
+        band = new float[look.style().bands() == 0 ? 0 : argb.length];
     }
 
-    /** @param ground colour behind everything, without alpha */
+    /**
+     * @param ground colour behind everything, without alpha
+     * @throws lane.base.LaneException for a picture that is larger than can be held
+     */
     public static Frame draw(Scene scene, Camera camera, Look look, int width, int height, int ground) {
+        if (width > MOST || height > MOST || (long) width * height > Integer.MAX_VALUE / 8) {
+            throw new lane.base.LaneException("A picture of " + width + " x " + height
+                    + " pixels is too large; give at most " + MOST + " a side and 268 million in all.");
+        }
         var r = new Rasteriser(scene, camera, look, width, height);
-        Parallel.forBlocks(r.depth.length, 1 << 17, (block, from, to) -> {
-            Arrays.fill(r.depth, from, to, Float.POSITIVE_INFINITY);
-            Arrays.fill(r.pick, from, to, -1);
-        });
+        Parallel.forBlocks(
+                r.keys.length, 1 << 17, (block, from, to) -> Arrays.fill(r.keys, from, to, Visibility.NOTHING));
         r.draw(0xFF000000 | ground);
-        return new Frame(width, height, r.argb, r.depth, r.pick, r.value, camera, scene);
+        return new Frame(width, height, r.argb, r.keys, r.first, r.band, camera, scene);
     }
 
     private void draw(int ground) {
         double[][][] away = scene.away().stream().map(this::inPicture).toArray(double[][][]::new);
-        var visibility = new Visibility(width, height, depth, pick, away);
+        var visibility = new Visibility(width, height, keys, away);
         int surfaces = scene.surfaces().size();
         float[][] projected = new float[surfaces][];
+        first = new int[surfaces + 1];
         for (int s = 0; s < surfaces; s++) {
             Scene.Surface surface = scene.surfaces().get(s);
-            projected[s] = surface.opacity() > 0 ? project(surface.xyz()) : new float[0];
+            first[s + 1] = Math.addExact(first[s], surface.triangles());
+            projected[s] = Spare.floats(surface.opacity() > 0 ? surface.xyz().length : 0);
+            long[] cells = Spare.longs(projected[s].length / 3);
+            project(surface.xyz(), projected[s], cells, visibility);
             if (surface.opacity() >= 1) {
-                visibility.draw(surface, s, projected[s]);
+                visibility.draw(surface, first[s], projected[s], cells);
             }
+            Spare.give(cells);
         }
-        Parallel.forBlocks(height, ROWS, (block, from, to) -> {
+        Parallel.forBlocks(height, ROWS, (block, top, bottom) -> {
             var shading = new Shading(scene, camera, look, projected);
-            for (int y = from; y < to; y++) {
-                for (int x = 0; x < width; x++) {
-                    int at = y * width + x;
-                    long p = pick[at];
-                    if (p < 0) {
-                        argb[at] = ground;
-                        value[at] = Float.NaN;
-                    } else {
-                        argb[at] = shading.colour((int) (p >> 40), (int) (p & 0xFFFFFFFFFFL), x, y);
-                        value[at] = shading.value;
-                    }
-                }
+            for (int left = 0; left < width; left += ROWS) {
+                shade(shading, left, Math.min(width, left + ROWS), top, bottom, ground);
             }
         });
         contours();
         SeeThrough.draw(
                 scene,
                 projected,
+                first,
                 away,
                 () -> new Shading(scene, camera, look, projected),
                 width,
                 height,
                 argb,
-                depth,
-                pick);
+                keys);
+        for (float[] p : projected) {
+            Spare.give(p);
+        }
     }
 
-    private float[] project(double[] xyz) {
-        int n = xyz.length / 3;
-        float[] out = new float[3 * n];
-        Parallel.forBlocks(n, 1 << 14, (block, from, to) -> {
-            var r = camera.right();
-            var u = camera.up();
-            var f = camera.forward();
-            var c = camera.centre();
-            for (int i = from; i < to; i++) {
-                double x = xyz[3 * i] - c.x();
-                double y = xyz[3 * i + 1] - c.y();
-                double z = xyz[3 * i + 2] - c.z();
-                out[3 * i] = (float) (width / 2.0 + camera.scale() * (x * r.x() + y * r.y() + z * r.z()));
-                out[3 * i + 1] = (float) (height / 2.0 - camera.scale() * (x * u.x() + y * u.y() + z * u.z()));
-                out[3 * i + 2] = (float) (x * f.x() + y * f.y() + z * f.z());
+    /**
+     * Colours what visibility left in a square of pixels. Squares, since neighbouring pixels need neighbouring triangles,
+     * which are still in the nearest cache then.
+     */
+    private void shade(Shading shading, int left, int right, int top, int bottom, int ground) {
+        for (int y = top; y < bottom; y++) {
+            int row = y * width;
+            shading.fetch(keys, first, row + left, row + right);
+            for (int x = left; x < right; x++) {
+                boolean drawn = keys[row + x] != Visibility.NOTHING;
+                argb[row + x] = drawn ? shading.colour(x - left, x, y) : ground;
+                if (band.length > 0) {
+                    band[row + x] = drawn ? shading.value : Float.NaN;
+                }
+            }
+        }
+    }
+
+    /** Writes pixel x, pixel y and depth of each node, and its cell of pixels. */
+    private void project(double[] xyz, float[] out, long[] cells, Visibility visibility) {
+        var r = camera.right().times(camera.scale());
+        var u = camera.up().times(-camera.scale());
+        var f = camera.forward();
+        var c = camera.centre();
+        Parallel.forBlocks(cells.length, 1 << 13, (block, from, to) -> {
+            for (int i = 3 * from; i < 3 * to; i += 3) {
+                double x = xyz[i] - c.x();
+                double y = xyz[i + 1] - c.y();
+                double z = xyz[i + 2] - c.z();
+                float right = (float) (width / 2.0 + (x * r.x() + y * r.y() + z * r.z()));
+                float down = (float) (height / 2.0 + (x * u.x() + y * u.y() + z * u.z()));
+                float depth = (float) (x * f.x() + y * f.y() + z * f.z());
+                out[i] = right;
+                out[i + 1] = down;
+                out[i + 2] = depth;
+                cells[i / 3] = visibility.cell(right, down, depth);
             }
         });
-        return out;
     }
 
     /** For each plane of a space: how its distance grows by pixel right, pixel down and depth, and at zero. */
@@ -144,11 +167,17 @@ public final class Rasteriser {
     }
 
     private boolean parted(int a, int b) {
-        return pick[a] >= 0
-                && pick[b] >= 0
-                && pick[a] >> 40 == pick[b] >> 40
-                && !Float.isNaN(value[a])
-                && !Float.isNaN(value[b])
-                && look.band(look.share(value[a])) != look.band(look.share(value[b]));
+        return !Float.isNaN(band[a])
+                && !Float.isNaN(band[b])
+                && look.band(look.share(band[a])) != look.band(look.share(band[b]))
+                && surface(a) == surface(b);
+    }
+
+    private int surface(int at) {
+        int s = 0;
+        while ((int) keys[at] >= first[s + 1]) {
+            s++;
+        }
+        return s;
     }
 }

@@ -12,13 +12,13 @@ final class SeeThrough {
     static void draw(
             Scene scene,
             float[][] projected,
+            int[] first,
             double[][][] away,
             java.util.function.Supplier<Shading> shadings,
             int width,
             int height,
             int[] argb,
-            float[] depth,
-            long[] pick) {
+            long[] keys) {
         int n = 0;
         for (int s = 0; s < projected.length; s++) {
             n += through(scene, s) ? scene.surfaces().get(s).triangles() : 0;
@@ -28,24 +28,24 @@ final class SeeThrough {
         }
         int[] of = new int[n];
         int[] which = new int[n];
-        long[] keys = new long[n];
+        long[] far = new long[n];
         int at = 0;
         for (int s = 0; s < projected.length; s++) {
             for (int t = 0; through(scene, s) && t < scene.surfaces().get(s).triangles(); t++) {
                 of[at] = s;
                 which[at] = t;
-                keys[at] = (long) far(scene.surfaces().get(s).corners(), t, projected[s]) << 32 | at;
+                far[at] = (long) far(scene.surfaces().get(s).corners(), t, projected[s]) << 32 | at;
                 at++;
             }
         }
-        Arrays.parallelSort(keys);
+        Arrays.parallelSort(far);
         int bands = Parallel.blocks(height, BAND);
         Parallel.forBlocks(bands, 1, (band, from, to) -> {
             int top = band * BAND;
             int bottom = Math.min(height, top + BAND);
             var edges = new Edges();
             Shading shading = shadings.get();
-            for (long key : keys) {
+            for (long key : far) {
                 int k = (int) key;
                 Scene.Surface s = scene.surfaces().get(of[k]);
                 float[] p = projected[of[k]];
@@ -63,12 +63,13 @@ final class SeeThrough {
                         }
                         float z = (float) ((edges.bc * edges.az + edges.ca * edges.bz + edges.ab * edges.cz) * inverse);
                         int pixel = y * width + x;
-                        if (z >= depth[pixel] || cut && Visibility.cutAway(away, x + 0.5, y + 0.5, z)) {
+                        if (z >= Visibility.depth(keys[pixel])
+                                || cut && Visibility.cutAway(away, x + 0.5, y + 0.5, z)) {
                             continue;
                         }
                         argb[pixel] = Shading.mix(argb[pixel], shading.colour(of[k], which[k], x, y), alpha);
-                        if (pick[pixel] < 0) {
-                            pick[pixel] = (long) of[k] << 40 | which[k];
+                        if (keys[pixel] == Visibility.NOTHING) {
+                            keys[pixel] = Visibility.key(Float.POSITIVE_INFINITY, first[of[k]] + which[k]);
                         }
                     }
                 }

@@ -1,5 +1,7 @@
 package lane.picture.field;
 
+import java.util.Arrays;
+
 /**
  * Colours the pixels of one thread: values are interpolated over a triangle, then coloured, so that colours are exact for
  * the value at the pixel. What belongs to a triangle is kept from one pixel to the next.
@@ -11,23 +13,39 @@ final class Shading {
     private final double scale;
     private final double[] light;
     private final double[] lamp;
+    private final double least;
     private final double toShare;
     private final boolean plainScale;
+    private final boolean withEdges;
     private final int ink;
     private final int plain;
     private final int missing;
 
+    /** Most pixels to fetch at once. */
+    static final int MOST = 32;
+
+    /** For each fetched pixel its surface, triangle and three nodes. */
+    private final int[] fetched = new int[5 * MOST];
+
     private final Edges edges = new Edges();
     private int index = -1;
-    private int triangle = -1;
     private Scene.Surface s;
-    private double inverse;
-    private float va;
-    private float vb;
-    private float vc;
-    private double shade;
-    private int flat;
+    private int[] corners;
+    private float[] p;
+    private float[] values;
+    private boolean byNode;
     private boolean coloured;
+
+    private int triangle = -1;
+    /** The value at the first corner and how it grows by pixel right and down. */
+    private double va;
+
+    private double vx;
+    private double vy;
+    private double ax;
+    private double ay;
+    private int shade;
+    private int flat;
     /** The value at the pixel last coloured; NaN for none. */
     float value;
 
@@ -36,8 +54,10 @@ final class Shading {
         this.look = look;
         this.projected = projected;
         double span = look.greatest() - look.least();
+        least = look.least();
         toShare = span > 0 ? 1 / span : 0;
         plainScale = !look.log() && look.style().bands() == 0 && !look.style().marked();
+        withEdges = look.edges();
         ink = ink(look);
         plain = look.dark() ? 0xFF5B666D : 0xFFB9B4A6;
         missing = look.dark() ? 0xFF3A4248 : 0xFFD9D5CA;
@@ -53,55 +73,148 @@ final class Shading {
         return look.dark() ? 0xFFE7E3D8 : 0xFF1D2730;
     }
 
-    private void load(int surface, int t) {
+    private void surface(int surface) {
         index = surface;
-        triangle = t;
+        triangle = -1;
         s = scene.surfaces().get(surface);
-        edges.load(s.corners(), t, projected[surface]);
-        inverse = 1 / edges.area;
-        coloured = s.value().length > 0;
-        int a = s.corners()[3 * t];
-        int b = s.corners()[3 * t + 1];
-        int c = s.corners()[3 * t + 2];
-        if (coloured) {
-            boolean one = !s.byNode() || look.style().byFace();
-            va = one ? (s.byNode() ? s.mean(t) : s.value()[s.face()[t]]) : s.value()[a];
-            vb = one ? va : s.value()[b];
-            vc = one ? va : s.value()[c];
+        corners = s.corners();
+        p = projected[surface];
+        values = s.value();
+        coloured = values.length > 0;
+        byNode = s.byNode() && !look.style().byFace();
+    }
+
+    private void load(int t, int na, int nb, int nc) {
+        triangle = t;
+        int a = 3 * na;
+        int b = 3 * nb;
+        int c = 3 * nc;
+        ax = p[a];
+        ay = p[a + 1];
+        double ux = p[b] - ax;
+        double uy = p[b + 1] - ay;
+        double wx = p[c] - ax;
+        double wy = p[c + 1] - ay;
+        double across = ux * wy - uy * wx;
+        if (coloured && byNode) {
+            double inverse = 1 / across;
+            va = values[na];
+            double ub = values[nb] - va;
+            double uc = values[nc] - va;
+            vx = (ub * wy - uc * uy) * inverse;
+            vy = (uc * ux - ub * wx) * inverse;
+        } else if (coloured) {
+            va = s.byNode() ? s.mean(t) : values[s.face()[t]];
+            vx = 0;
+            vy = 0;
         }
-        shade = look.shaded() ? edges.shade(light, lamp, scale) : 1;
+        shade = look.shaded()
+                ? lit(ux, uy, (p[b + 2] - p[a + 2]) * scale, wx, wy, (p[c + 2] - p[a + 2]) * scale, across)
+                : 256;
         flat = shaded(coloured ? missing : plain, shade);
+        if (withEdges) {
+            edges.load(corners, t, p);
+        }
+    }
+
+    /** 256ths of light on a face, by two of its sides in the camera's directions (right, down, into the picture). */
+    private int lit(double ux, double uy, double uz, double wx, double wy, double wz, double nz) {
+        double nx = uy * wz - uz * wy;
+        double ny = uz * wx - ux * wz;
+        double over = 1 / Math.sqrt(nx * nx + ny * ny + nz * nz);
+        // Both sides of a face are lit alike: seen from inside, a part is as readable as from outside.
+        double l = (nx * light[0] + ny * light[1] + nz * light[2]) * over;
+        double m = Math.abs(nx * lamp[0] + ny * lamp[1] + nz * lamp[2]) * over;
+        return (int) (256 * Math.min(1, 0.70 + 0.30 * l * l + 0.10 * m));
+    }
+
+    /**
+     * Takes up to {@value #MOST} pixels of a row to be coloured next. Where their triangles stand is looked up together, so
+     * that memory is waited for once and not for each.
+     *
+     * @param keys of the picture
+     * @param first number of each surface's first triangle
+     */
+    void fetch(long[] keys, int[] first, int from, int to) {
+        int at = 0;
+        int begin = 0;
+        int end = 0;
+        int[] of = null;
+        for (int i = from; i < to; i++) {
+            if (keys[i] == Visibility.NOTHING) {
+                continue;
+            }
+            int number = (int) keys[i];
+            if (number < begin || number >= end) {
+                at = Arrays.binarySearch(first, number);
+                at = at < 0 ? -at - 2 : at;
+                // A surface without triangles begins where the next does.
+                while (first[at + 1] == number) {
+                    at++;
+                }
+                begin = first[at];
+                end = first[at + 1];
+                of = scene.surfaces().get(at).corners();
+            }
+            int k = 5 * (i - from);
+            int t = number - begin;
+            fetched[k] = at;
+            fetched[k + 1] = t;
+            fetched[k + 2] = of[3 * t];
+            fetched[k + 3] = of[3 * t + 1];
+            fetched[k + 4] = of[3 * t + 2];
+        }
+    }
+
+    /** The colour of a fetched pixel. @param k which of them */
+    int colour(int k, int x, int y) {
+        if (fetched[5 * k] != index) {
+            surface(fetched[5 * k]);
+        }
+        if (fetched[5 * k + 1] != triangle) {
+            load(fetched[5 * k + 1], fetched[5 * k + 2], fetched[5 * k + 3], fetched[5 * k + 4]);
+        }
+        return colour(x, y);
     }
 
     /** The colour of a triangle at a pixel. */
     int colour(int surface, int t, int x, int y) {
-        if (t != triangle || surface != index) {
-            load(surface, t);
+        if (surface != index) {
+            surface(surface);
         }
-        edges.at(x + 0.5, y + 0.5);
+        if (t != triangle) {
+            load(t, corners[3 * t], corners[3 * t + 1], corners[3 * t + 2]);
+        }
+        return colour(x, y);
+    }
+
+    private int colour(int x, int y) {
         double v = Double.NaN;
         int colour = flat;
         if (coloured) {
-            v = (edges.bc * va + edges.ca * vb + edges.ab * vc) * inverse;
+            v = va + vx * (x + 0.5 - ax) + vy * (y + 0.5 - ay);
             if (!Double.isNaN(v)) {
-                colour = shaded(
-                        plainScale ? look.scale().colour((v - look.least()) * toShare) : look.colour(look.share(v)),
-                        shade);
+                double share = (v - least) * toShare;
+                colour = shaded(plainScale ? look.scale().colour(share) : look.colour(look.share(v)), shade);
             } else if ((x + y & 7) < 2) {
                 // Where a value is missing the surface is hatched, so that it is not taken for one of the scale.
                 colour = mix(flat, ink, 90);
             }
         }
         value = (float) v;
-        return look.edges() && edges.onSide(s.edge()[t]) ? mix(colour, ink, 110) : colour;
+        if (withEdges) {
+            edges.at(x + 0.5, y + 0.5);
+            return edges.onSide(s.edge()[triangle]) ? mix(colour, ink, 110) : colour;
+        }
+        return colour;
     }
 
-    private static int shaded(int colour, double shade) {
-        int s = (int) (256 * shade);
+    /** A colour at so many 256ths of light. */
+    private static int shaded(int colour, int light) {
+        // Red and blue together: the one's overflow ends where the other begins.
         return 0xFF000000
-                | ((colour >> 16 & 255) * s >> 8) << 16
-                | ((colour >> 8 & 255) * s >> 8) << 8
-                | (colour & 255) * s >> 8;
+                | ((colour & 0xFF00FF) * light >>> 8) & 0xFF00FF
+                | ((colour & 0x00FF00) * light >>> 8) & 0x00FF00;
     }
 
     /** Of two colours, {@code share} 256ths of the second. */

@@ -1,91 +1,197 @@
 package lane.picture.field;
 
+import java.lang.invoke.MethodHandles;
+import java.lang.invoke.VarHandle;
 import java.util.Arrays;
 import lane.base.Parallel;
 
 /**
- * Finds what is nearest at each pixel. Blocks of triangles are sorted into bands of rows: one that covers a single pixel
- * centre at most becomes a fragment at once, others are drawn band by band, by edge functions at pixel centres with a
- * top-left rule, so that a pixel on a shared edge belongs to one triangle. No colour is computed here. The result does
- * not depend on the number of threads.
+ * Finds what is nearest at each pixel, in one pass over the triangles: each is drawn by edge functions at pixel centres
+ * with a top-left rule, so that a pixel on a shared edge belongs to one triangle. A pixel holds one number, depth above
+ * and triangle below, and keeps the least that comes: threads may come in any order, the result is the same. No colour is
+ * computed here.
  */
 final class Visibility {
-    private static final int BAND = 64;
-    private static final int CHUNK = 1 << 15;
+    /** What a pixel holds where nothing is. */
+    static final long NOTHING = Long.MAX_VALUE;
+
+    private static final VarHandle KEYS = MethodHandles.arrayElementVarHandle(long[].class);
+    private static final int CHUNK = 1 << 13;
+    private static final int BAND = 32;
+    /** A triangle that spans more pixels in a direction is drawn by bands of rows, so that threads share it. */
+    private static final int LARGE = 64;
 
     private final int width;
     private final int height;
-    private final float[] depth;
-    private final long[] pick;
+    private final long[] keys;
     /** For each space that is not drawn its planes, told in pixels. */
     private final double[][][] away;
 
-    Visibility(int width, int height, float[] depth, long[] pick, double[][][] away) {
+    /** @param keys for each pixel {@link #NOTHING}, or depth above and the triangle's number in the scene below */
+    Visibility(int width, int height, long[] keys, double[][][] away) {
         this.width = width;
         this.height = height;
-        this.depth = depth;
-        this.pick = pick;
+        this.keys = keys;
         this.away = away;
     }
 
-    /** @param p pixel x, pixel y and depth, three to a node of the surface */
-    void draw(Scene.Surface s, int index, float[] p) {
+    /** A whole number that grows as the depth does: the order of float bits below zero is turned. */
+    private static int ordered(float depth) {
+        int bits = Float.floatToRawIntBits(depth);
+        return bits ^ bits >> 31 & 0x7fffffff;
+    }
+
+    static long key(float depth, int number) {
+        return (long) ordered(depth) << 32 | number & 0xFFFFFFFFL;
+    }
+
+    /** The depth in what a pixel holds; no number where nothing is. */
+    static float depth(long key) {
+        int bits = (int) (key >> 32);
+        return Float.intBitsToFloat(bits ^ bits >> 31 & 0x7fffffff);
+    }
+
+    /**
+     * A node's depth, and the first column and row of pixels whose centres are not left of it, or above it, within the
+     * picture. A triangle covers centres from the least of its nodes to before the greatest: one on its right or lower end
+     * belongs to its neighbour.
+     *
+     * @return ordered depth in the upper half, then 16 bits of row and of column
+     */
+    long cell(float x, float y, float depth) {
+        return key(depth, cell(y, height) << 16 | cell(x, width));
+    }
+
+    /** No number is treated as zero; triangles with one have no area. */
+    private static int cell(float v, int end) {
+        float t = v - 0.5f;
+        int i = (int) t;
+        return Math.clamp(i + (i < t ? 1 : 0), 0, end);
+    }
+
+    /**
+     * @param base the number of the first triangle of the surface in the scene
+     * @param p pixel x, pixel y and depth, three to a node of the surface
+     * @param cells see {@link #cell(float, float, float)}
+     */
+    void draw(Scene.Surface s, int base, float[] p, long[] cells) {
         int n = s.triangles();
-        int bands = Parallel.blocks(height, BAND);
         boolean cut = away.length > 0 && !s.whole();
-        var bins = new Bin[Parallel.blocks(n, CHUNK)];
-        Parallel.forBlocks(n, CHUNK, (block, from, to) -> {
-            var bin = new Bin(bands);
-            for (int t = from; t < to; t++) {
-                sort(s.corners(), t, p, bin);
+        int[] corners = s.corners();
+        int[] order = nearFirst(corners, n, cells);
+        int[][] large = new int[order.length][];
+        Parallel.forBlocks(order.length, 1, (turn, from, to) -> {
+            var some = new Some();
+            int end = Math.min(n, (order[turn] + 1) * CHUNK);
+            for (int t = order[turn] * CHUNK; t < end; t += Some.MOST) {
+                some.take(corners, cells, t, Math.min(end, t + Some.MOST));
+                some.draw(corners, cells, p, base, cut);
             }
-            bins[block] = bin;
+            large[turn] = some.large();
         });
-        Parallel.forBlocks(bands, 1, (band, from, to) -> {
-            int top = band * BAND;
-            int bottom = Math.min(height, top + BAND);
-            var edges = new Edges();
-            for (Bin bin : bins) {
-                fragments(bin.small[band], index, cut);
-                Numbers list = bin.large[band];
-                for (int i = 0; list != null && i < list.size; i++) {
-                    triangle(edges, s.corners(), index, list.array[i], p, top, bottom, cut);
+        int[] all = Arrays.stream(large).flatMapToInt(Arrays::stream).toArray();
+        if (all.length > 0) {
+            Parallel.forBlocks(height, BAND, (band, top, bottom) -> {
+                for (int t : all) {
+                    long a = cells[corners[3 * t]];
+                    long b = cells[corners[3 * t + 1]];
+                    long c = cells[corners[3 * t + 2]];
+                    int x0 = Math.min(column(a), Math.min(column(b), column(c)));
+                    int x1 = Math.max(column(a), Math.max(column(b), column(c)));
+                    int y0 = Math.max(top, Math.min(row(a), Math.min(row(b), row(c))));
+                    int y1 = Math.min(bottom, Math.max(row(a), Math.max(row(b), row(c))));
+                    long nearest = nearest(a, b, c, base + t);
+                    triangle(corners, t, nearest, p, x0, x1, y0, y1, cut);
+                }
+            });
+        }
+    }
+
+    /** What a pixel would hold at the nearest of three nodes. */
+    private static long nearest(long a, long b, long c, int number) {
+        return Math.min((int) (a >> 32), Math.min((int) (b >> 32), (int) (c >> 32))) * (1L << 32)
+                | number & 0xFFFFFFFFL;
+    }
+
+    /**
+     * Some triangles, sorted out by a plain loop without branches before they are drawn: most small ones cover no pixel's
+     * centre, and a branch that cannot be foreseen costs more than what it saves.
+     */
+    private final class Some {
+        static final int MOST = 1024;
+
+        private final int[] triangle = new int[MOST];
+        private int size;
+        private int[] large = new int[16];
+        private int many;
+
+        /** Keeps those whose nodes are neither all in one column nor all in one row. */
+        void take(int[] corners, long[] cells, int from, int to) {
+            int m = 0;
+            for (int t = from; t < to; t++) {
+                int a = (int) cells[corners[3 * t]];
+                int b = (int) cells[corners[3 * t + 1]];
+                int c = (int) cells[corners[3 * t + 2]];
+                int differ = a ^ b | a ^ c;
+                triangle[m] = t;
+                m += 1 + (((differ & 0xFFFF) - 1 | (differ >>> 16) - 1) >> 31);
+            }
+            size = m;
+        }
+
+        void draw(int[] corners, long[] cells, float[] p, int base, boolean cut) {
+            for (int i = 0; i < size; i++) {
+                int t = triangle[i];
+                long a = cells[corners[3 * t]];
+                long b = cells[corners[3 * t + 1]];
+                long c = cells[corners[3 * t + 2]];
+                int x0 = Math.min(column(a), Math.min(column(b), column(c)));
+                int x1 = Math.max(column(a), Math.max(column(b), column(c)));
+                int y0 = Math.min(row(a), Math.min(row(b), row(c)));
+                int y1 = Math.max(row(a), Math.max(row(b), row(c)));
+                long nearest = nearest(a, b, c, base + t);
+                boolean single = (x1 - x0 | y1 - y0) == 1;
+                if (single && nearest >= keys[y0 * width + x0]) {
+                    continue;
+                }
+                if (x1 - x0 > LARGE || y1 - y0 > LARGE) {
+                    large = many == large.length ? Arrays.copyOf(large, 2 * many) : large;
+                    large[many++] = t;
+                } else {
+                    triangle(corners, t, nearest, p, x0, x1, y0, y1, cut);
                 }
             }
-        });
-    }
+        }
 
-    /** A growing list. */
-    static final class Numbers {
-        int[] array = new int[384];
-        int size;
-
-        void add(int v) {
-            if (size == array.length) {
-                array = Arrays.copyOf(array, 2 * size);
-            }
-            array[size++] = v;
+        int[] large() {
+            return Arrays.copyOf(large, many);
         }
     }
 
-    /** Triangles of one block by band, in their order; fragments as pixel, triangle, bits of the depth. */
-    private static final class Bin {
-        private final Numbers[] large;
-        private final Numbers[] small;
+    private static int column(long cell) {
+        return (int) cell & 0xFFFF;
+    }
 
-        Bin(int bands) {
-            large = new Numbers[bands];
-            small = new Numbers[bands];
-        }
+    private static int row(long cell) {
+        return (int) cell >>> 16;
+    }
 
-        static Numbers of(Numbers[] lists, int band) {
-            Numbers list = lists[band];
-            if (list == null) {
-                list = new Numbers();
-                lists[band] = list;
+    /** Blocks of triangles by the depth of some of them: what is hidden is sooner found to be so. */
+    private static int[] nearFirst(int[] corners, int triangles, long[] cells) {
+        int blocks = Parallel.blocks(triangles, CHUNK);
+        long[] depth = new long[blocks];
+        for (int b = 0; b < blocks; b++) {
+            int end = Math.min(triangles, (b + 1) * CHUNK);
+            long sum = 0;
+            int many = 0;
+            for (int t = b * CHUNK; t < end; t += CHUNK / 16) {
+                sum += cells[corners[3 * t]] >> 32;
+                many++;
             }
-            return list;
+            depth[b] = sum / many << 32 | b;
         }
+        Arrays.sort(depth);
+        return Arrays.stream(depth).mapToInt(d -> (int) d).toArray();
     }
 
     /** The first pixel whose centre is not left of, or above, a coordinate. */
@@ -112,68 +218,94 @@ final class Visibility {
         return m > c ? m : c;
     }
 
-    private void sort(int[] corners, int t, float[] p, Bin bin) {
+    /**
+     * Draws what a triangle covers of columns and rows from the first to before the second.
+     *
+     * @param nearest what a pixel would hold at its nearest corner
+     */
+    private void triangle(int[] corners, int t, long nearest, float[] p, int x0, int x1, int y0, int y1, boolean cut) {
         int a = 3 * corners[3 * t];
         int b = 3 * corners[3 * t + 1];
         int c = 3 * corners[3 * t + 2];
-        float ay = p[a + 1];
-        float by = p[b + 1];
-        float cy = p[c + 1];
-        int y0 = first(least(ay, by, cy));
-        int y1 = Math.min(height - 1, last(greatest(ay, by, cy)));
-        if (y0 > y1) {
-            return;
-        }
-        float ax = p[a];
-        float bx = p[b];
-        float cx = p[c];
-        int x0 = first(least(ax, bx, cx));
-        int x1 = Math.min(width - 1, last(greatest(ax, bx, cx)));
-        // Coordinates that are no numbers end here or below.
-        if (x0 > x1) {
-            return;
-        }
-        if (x0 == x1 && y0 == y1) {
-            double area = (double) (bx - ax) * (cy - ay) - (double) (by - ay) * (cx - ax);
-            double sign = area > 0 ? 1 : -1;
-            double px = x0 + 0.5;
-            double py = y0 + 0.5;
-            double ebc = sign * ((double) (cx - bx) * (py - by) - (double) (cy - by) * (px - bx));
-            double eca = sign * ((double) (ax - cx) * (py - cy) - (double) (ay - cy) * (px - cx));
-            double eab = sign * ((double) (bx - ax) * (py - ay) - (double) (by - ay) * (px - ax));
-            boolean in = ebc >= 0 && eca >= 0 && eab >= 0 && area != 0;
-            if (!in
-                    || ebc == 0 && !owns(sign * (cx - bx), sign * (cy - by))
-                    || eca == 0 && !owns(sign * (ax - cx), sign * (ay - cy))
-                    || eab == 0 && !owns(sign * (bx - ax), sign * (by - ay))) {
-                return;
+        float az = p[a + 2];
+        float bz = p[b + 2];
+        float cz = p[c + 2];
+        double ax = p[a];
+        double ay = p[a + 1];
+        double bx = p[b];
+        double by = p[b + 1];
+        double cx = p[c];
+        double cy = p[c + 1];
+        for (int y = y0; y < y1; y++) {
+            double ya = ay - (y + 0.5);
+            double yb = by - (y + 0.5);
+            double yc = cy - (y + 0.5);
+            for (int at = y * width + x0; at < y * width + x1; at++) {
+                if (nearest >= keys[at]) {
+                    // Nothing of the triangle is in front of what is here already.
+                    continue;
+                }
+                double px = at - y * width + 0.5;
+                double xa = ax - px;
+                double xb = bx - px;
+                double xc = cx - px;
+                // Twice the areas between the place and each edge. Differences and products of floats are exact here,
+                // so
+                // two triangles find the same of the edge between them.
+                double bc = xb * yc - yb * xc;
+                double ca = xc * ya - yc * xa;
+                double ab = xa * yb - ya * xb;
+                long one = Double.doubleToRawLongBits(bc);
+                long two = one ^ Double.doubleToRawLongBits(ca);
+                long three = one ^ Double.doubleToRawLongBits(ab);
+                if ((two | three) < 0 && bc != 0 && ca != 0 && ab != 0) {
+                    continue;
+                }
+                double area = bc + ca + ab;
+                if (!(Math.abs(area) > 0)) {
+                    continue;
+                }
+                if ((bc == 0 || ca == 0 || ab == 0) && !holds(bc, ca, ab, area, xa, ya, xb, yb, xc, yc)) {
+                    continue;
+                }
+                float z = (float) ((bc * p[a + 2] + ca * p[b + 2] + ab * p[c + 2]) / area);
+                if (!cut || !cutAway(away, px, y + 0.5, z)) {
+                    // Round-off must not bring it before its nearest corner, or the order of threads would show.
+                    keep(at, Math.max(nearest, key(z, (int) nearest)));
+                }
             }
-            float z = (float) ((ebc * p[a + 2] + eca * p[b + 2] + eab * p[c + 2]) / Math.abs(area));
-            Numbers list = Bin.of(bin.small, y0 / BAND);
-            list.add(y0 * width + x0);
-            list.add(t);
-            list.add(Float.floatToRawIntBits(z));
-            return;
-        }
-        int end = y1 / BAND;
-        for (int band = y0 / BAND; band <= end; band++) {
-            Bin.of(bin.large, band).add(t);
         }
     }
 
-    private void fragments(Numbers list, int index, boolean cut) {
-        if (list == null) {
-            return;
-        }
-        long surface = (long) index << 40;
-        int[] f = list.array;
-        for (int i = 0; i < list.size; i += 3) {
-            int at = f[i];
-            float z = Float.intBitsToFloat(f[i + 2]);
-            if (z < depth[at] && !(cut && cutAway(away, at % width + 0.5, at / width + 0.5, z))) {
-                depth[at] = z;
-                pick[at] = surface | f[i + 1];
+    /** Whether a place on an edge's line belongs to the triangle. */
+    private static boolean holds(
+            double bc,
+            double ca,
+            double ab,
+            double area,
+            double xa,
+            double ya,
+            double xb,
+            double yb,
+            double xc,
+            double yc) {
+        double sign = Math.signum(area);
+        return sign * bc >= 0
+                && sign * ca >= 0
+                && sign * ab >= 0
+                && (bc != 0 || owns(sign * (xc - xb), sign * (yc - yb)))
+                && (ca != 0 || owns(sign * (xa - xc), sign * (ya - yc)))
+                && (ab != 0 || owns(sign * (xb - xa), sign * (yb - ya)));
+    }
+
+    private void keep(int at, long key) {
+        long held = keys[at];
+        while (key < held) {
+            long now = (long) KEYS.compareAndExchange(keys, at, held, key);
+            if (now == held) {
+                return;
             }
+            held = now;
         }
     }
 
@@ -188,28 +320,6 @@ final class Visibility {
             }
         }
         return false;
-    }
-
-    private void triangle(Edges e, int[] corners, int index, int t, float[] p, int top, int bottom, boolean cut) {
-        if (!e.load(corners, t, p, top, bottom, width)) {
-            return;
-        }
-        long id = (long) index << 40 | t;
-        double inverse = 1 / e.area;
-        for (int y = e.y0; y <= e.y1; y++) {
-            for (int x = e.x0; x <= e.x1; x++) {
-                if (!e.holds(x + 0.5, y + 0.5)) {
-                    continue;
-                }
-                float z = (float) ((e.bc * e.az + e.ca * e.bz + e.ab * e.cz) * inverse);
-                int at = y * width + x;
-                if (z >= depth[at] || cut && cutAway(away, x + 0.5, y + 0.5, z)) {
-                    continue;
-                }
-                depth[at] = z;
-                pick[at] = id;
-            }
-        }
     }
 
     /** A pixel centre on an edge belongs to the triangle whose edge is a left or a top one. */

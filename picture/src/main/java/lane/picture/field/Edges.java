@@ -36,15 +36,39 @@ final class Edges {
     private double xab;
     private double yab;
 
+    /** The first pixel whose centre is not left of, or above, a coordinate. */
+    private static int first(float v) {
+        float t = v - 0.5f;
+        int i = (int) t;
+        return i < t ? i + 1 : Math.max(0, i);
+    }
+
+    /** The last pixel whose centre is not right of, or below, a coordinate; -1 where there is none. */
+    private static int last(float v) {
+        float t = v - 0.5f;
+        return t < 0 ? -1 : (int) t;
+    }
+
+    /** Without the library's care for NaN and signed zeros, which costs more than the rest; NaN ends at the area. */
+    private static float least(float a, float b, float c) {
+        float m = a < b ? a : b;
+        return m < c ? m : c;
+    }
+
+    private static float greatest(float a, float b, float c) {
+        float m = a > b ? a : b;
+        return m > c ? m : c;
+    }
+
     /** @return whether the triangle has an area */
     boolean load(int[] corners, int t, float[] p, int top, int bottom, int width) {
         if (!load(corners, t, p)) {
             return false;
         }
-        x0 = Visibility.first(Visibility.least(ax, bx, cx));
-        x1 = Math.min(width - 1, Visibility.last(Visibility.greatest(ax, bx, cx)));
-        y0 = Math.max(top, Visibility.first(Visibility.least(ay, by, cy)));
-        y1 = Math.min(bottom - 1, Visibility.last(Visibility.greatest(ay, by, cy)));
+        x0 = first(least(ax, bx, cx));
+        x1 = Math.min(width - 1, last(greatest(ax, bx, cx)));
+        y0 = Math.max(top, first(least(ay, by, cy)));
+        y1 = Math.min(bottom - 1, last(greatest(ay, by, cy)));
         return true;
     }
 

@@ -1,6 +1,8 @@
 package lane.picture.field;
 
+import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.List;
 import lane.base.Parallel;
 
 /**
@@ -10,7 +12,7 @@ import lane.base.Parallel;
  */
 public final class Rasteriser {
     private static final int MOST = 0xFFFF;
-    private static final int ROWS = Shading.MOST;
+    private static final int ROWS = 32;
 
     private final Scene scene;
     private final Camera camera;
@@ -44,17 +46,23 @@ public final class Rasteriser {
                     + " pixels is too large; give at most " + MOST + " a side and 268 million in all.");
         }
         var r = new Rasteriser(scene, camera, look, width, height);
-        Parallel.forBlocks(
-                r.keys.length, 1 << 17, (block, from, to) -> Arrays.fill(r.keys, from, to, Visibility.NOTHING));
-        r.draw(0xFF000000 | ground);
+        Parallel.forBlocks(r.keys.length, 1 << 17, (block, from, to) -> {
+            Arrays.fill(r.keys, from, to, Visibility.NOTHING);
+            Arrays.fill(r.argb, from, to, 0xFF000000 | ground);
+            if (r.band.length > 0) {
+                Arrays.fill(r.band, from, to, Float.NaN);
+            }
+        });
+        r.draw();
         return new Frame(width, height, r.argb, r.keys, r.first, r.band, camera, scene);
     }
 
-    private void draw(int ground) {
+    private void draw() {
         double[][][] away = scene.away().stream().map(this::inPicture).toArray(double[][][]::new);
         var visibility = new Visibility(width, height, keys, away);
         int surfaces = scene.surfaces().size();
         float[][] projected = new float[surfaces][];
+        List<Won> won = new ArrayList<>();
         first = new int[surfaces + 1];
         for (int s = 0; s < surfaces; s++) {
             Scene.Surface surface = scene.surfaces().get(s);
@@ -63,15 +71,15 @@ public final class Rasteriser {
             long[] cells = Spare.longs(projected[s].length / 3);
             project(surface.xyz(), projected[s], cells, visibility);
             if (surface.opacity() >= 1) {
-                visibility.draw(surface, first[s], projected[s], cells);
+                for (Visibility.Wins w : visibility.draw(surface, first[s], projected[s], cells)) {
+                    won.add(new Won(s, w));
+                }
             }
             Spare.give(cells);
         }
-        Parallel.forBlocks(height, ROWS, (block, top, bottom) -> {
+        Parallel.forBlocks(won.size(), 4, (block, from, to) -> {
             var shading = new Shading(scene, camera, look, projected);
-            for (int left = 0; left < width; left += ROWS) {
-                shade(shading, left, Math.min(width, left + ROWS), top, bottom, ground);
-            }
+            won.subList(from, to).forEach(w -> shade(shading, w));
         });
         contours();
         SeeThrough.draw(
@@ -89,19 +97,21 @@ public final class Rasteriser {
         }
     }
 
+    private record Won(int surface, Visibility.Wins wins) {}
+
     /**
-     * Colours what visibility left in a square of pixels. Squares, since neighbouring pixels need neighbouring triangles,
-     * which are still in the nearest cache then.
+     * Colours the pixels that triangles won and kept: triangle by triangle, as memory is read in order then. Each pixel has
+     * one owner, so threads do not meet.
      */
-    private void shade(Shading shading, int left, int right, int top, int bottom, int ground) {
-        for (int y = top; y < bottom; y++) {
-            int row = y * width;
-            shading.fetch(keys, first, row + left, row + right);
-            for (int x = left; x < right; x++) {
-                boolean drawn = keys[row + x] != Visibility.NOTHING;
-                argb[row + x] = drawn ? shading.colour(x - left, x, y) : ground;
+    private void shade(Shading shading, Won won) {
+        int[] pairs = won.wins.pairs;
+        for (int i = 0; i < won.wins.size; i += 2) {
+            int t = pairs[i];
+            int at = pairs[i + 1];
+            if ((int) keys[at] == first[won.surface] + t) {
+                argb[at] = shading.colour(won.surface, t, at % width, at / width);
                 if (band.length > 0) {
-                    band[row + x] = drawn ? shading.value : Float.NaN;
+                    band[at] = shading.value;
                 }
             }
         }

@@ -1,7 +1,5 @@
 package lane.picture.field;
 
-import java.util.Arrays;
-
 /**
  * Colours the pixels of one thread: values are interpolated over a triangle, then coloured, so that colours are exact for
  * the value at the pixel. What belongs to a triangle is kept from one pixel to the next.
@@ -20,12 +18,6 @@ final class Shading {
     private final int ink;
     private final int plain;
     private final int missing;
-
-    /** Most pixels to fetch at once. */
-    static final int MOST = 32;
-
-    /** For each fetched pixel its surface, triangle and three nodes. */
-    private final int[] fetched = new int[5 * MOST];
 
     private final Edges edges = new Edges();
     private int index = -1;
@@ -84,8 +76,11 @@ final class Shading {
         byNode = s.byNode() && !look.style().byFace();
     }
 
-    private void load(int t, int na, int nb, int nc) {
+    private void load(int t) {
         triangle = t;
+        int na = corners[3 * t];
+        int nb = corners[3 * t + 1];
+        int nc = corners[3 * t + 2];
         int a = 3 * na;
         int b = 3 * nb;
         int c = 3 * nc;
@@ -128,67 +123,14 @@ final class Shading {
         return (int) (256 * Math.min(1, 0.70 + 0.30 * l * l + 0.10 * m));
     }
 
-    /**
-     * Takes up to {@value #MOST} pixels of a row to be coloured next. Where their triangles stand is looked up together, so
-     * that memory is waited for once and not for each.
-     *
-     * @param keys of the picture
-     * @param first number of each surface's first triangle
-     */
-    void fetch(long[] keys, int[] first, int from, int to) {
-        int at = 0;
-        int begin = 0;
-        int end = 0;
-        int[] of = null;
-        for (int i = from; i < to; i++) {
-            if (keys[i] == Visibility.NOTHING) {
-                continue;
-            }
-            int number = (int) keys[i];
-            if (number < begin || number >= end) {
-                at = Arrays.binarySearch(first, number);
-                at = at < 0 ? -at - 2 : at;
-                // A surface without triangles begins where the next does.
-                while (first[at + 1] == number) {
-                    at++;
-                }
-                begin = first[at];
-                end = first[at + 1];
-                of = scene.surfaces().get(at).corners();
-            }
-            int k = 5 * (i - from);
-            int t = number - begin;
-            fetched[k] = at;
-            fetched[k + 1] = t;
-            fetched[k + 2] = of[3 * t];
-            fetched[k + 3] = of[3 * t + 1];
-            fetched[k + 4] = of[3 * t + 2];
-        }
-    }
-
-    /** The colour of a fetched pixel. @param k which of them */
-    int colour(int k, int x, int y) {
-        if (fetched[5 * k] != index) {
-            surface(fetched[5 * k]);
-        }
-        if (fetched[5 * k + 1] != triangle) {
-            load(fetched[5 * k + 1], fetched[5 * k + 2], fetched[5 * k + 3], fetched[5 * k + 4]);
-        }
-        return colour(x, y);
-    }
-
     /** The colour of a triangle at a pixel. */
     int colour(int surface, int t, int x, int y) {
         if (surface != index) {
             surface(surface);
         }
         if (t != triangle) {
-            load(t, corners[3 * t], corners[3 * t + 1], corners[3 * t + 2]);
+            load(t);
         }
-        return colour(x, y);
-    }
-
-    private int colour(int x, int y) {
         double v = Double.NaN;
         int colour = flat;
         if (coloured) {

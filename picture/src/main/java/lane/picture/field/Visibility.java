@@ -3,6 +3,8 @@ package lane.picture.field;
 import java.lang.invoke.MethodHandles;
 import java.lang.invoke.VarHandle;
 import java.util.Arrays;
+import java.util.List;
+import java.util.Objects;
 import lane.base.Parallel;
 
 /**
@@ -69,17 +71,32 @@ final class Visibility {
         return Math.clamp(i + (i < t ? 1 : 0), 0, end);
     }
 
+    /** Pixels that triangles won, some of them only for a time: triangle of the surface and pixel, one after the other. */
+    static final class Wins {
+        int[] pairs = new int[1 << 12];
+        int size;
+
+        private void add(int triangle, int pixel) {
+            if (size == pairs.length) {
+                pairs = Arrays.copyOf(pairs, 2 * size);
+            }
+            pairs[size++] = triangle;
+            pairs[size++] = pixel;
+        }
+    }
+
     /**
      * @param base the number of the first triangle of the surface in the scene
      * @param p pixel x, pixel y and depth, three to a node of the surface
      * @param cells see {@link #cell(float, float, float)}
      */
-    void draw(Scene.Surface s, int base, float[] p, long[] cells) {
+    List<Wins> draw(Scene.Surface s, int base, float[] p, long[] cells) {
         int n = s.triangles();
         boolean cut = away.length > 0 && !s.whole();
         int[] corners = s.corners();
         int[] order = nearFirst(corners, n, cells);
         int[][] large = new int[order.length][];
+        Wins[] wins = new Wins[order.length + Parallel.blocks(height, BAND)];
         Parallel.forBlocks(order.length, 1, (turn, from, to) -> {
             var some = new Some();
             int end = Math.min(n, (order[turn] + 1) * CHUNK);
@@ -88,10 +105,12 @@ final class Visibility {
                 some.draw(corners, cells, p, base, cut);
             }
             large[turn] = some.large();
+            wins[turn] = some.wins;
         });
         int[] all = Arrays.stream(large).flatMapToInt(Arrays::stream).toArray();
         if (all.length > 0) {
             Parallel.forBlocks(height, BAND, (band, top, bottom) -> {
+                var own = new Wins();
                 for (int t : all) {
                     long a = cells[corners[3 * t]];
                     long b = cells[corners[3 * t + 1]];
@@ -100,11 +119,12 @@ final class Visibility {
                     int x1 = Math.max(column(a), Math.max(column(b), column(c)));
                     int y0 = Math.max(top, Math.min(row(a), Math.min(row(b), row(c))));
                     int y1 = Math.min(bottom, Math.max(row(a), Math.max(row(b), row(c))));
-                    long nearest = nearest(a, b, c, base + t);
-                    triangle(corners, t, nearest, p, x0, x1, y0, y1, cut);
+                    triangle(corners, t, nearest(a, b, c, base + t), p, x0, x1, y0, y1, cut, own);
                 }
+                wins[order.length + band] = own;
             });
         }
+        return Arrays.stream(wins).filter(Objects::nonNull).toList();
     }
 
     /** What a pixel would hold at the nearest of three nodes. */
@@ -124,6 +144,7 @@ final class Visibility {
         private int size;
         private int[] large = new int[16];
         private int many;
+        private final Wins wins = new Wins();
 
         /** Keeps those whose nodes are neither all in one column nor all in one row. */
         void take(int[] corners, long[] cells, int from, int to) {
@@ -158,7 +179,7 @@ final class Visibility {
                     large = many == large.length ? Arrays.copyOf(large, 2 * many) : large;
                     large[many++] = t;
                 } else {
-                    triangle(corners, t, nearest, p, x0, x1, y0, y1, cut);
+                    triangle(corners, t, nearest, p, x0, x1, y0, y1, cut, wins);
                 }
             }
         }
@@ -194,42 +215,16 @@ final class Visibility {
         return Arrays.stream(depth).mapToInt(d -> (int) d).toArray();
     }
 
-    /** The first pixel whose centre is not left of, or above, a coordinate. */
-    static int first(float v) {
-        float t = v - 0.5f;
-        int i = (int) t;
-        return i < t ? i + 1 : Math.max(0, i);
-    }
-
-    /** The last pixel whose centre is not right of, or below, a coordinate; -1 where there is none. */
-    static int last(float v) {
-        float t = v - 0.5f;
-        return t < 0 ? -1 : (int) t;
-    }
-
-    /** Without the library's care for NaN and signed zeros, which costs more than the rest; NaN ends at the area. */
-    static float least(float a, float b, float c) {
-        float m = a < b ? a : b;
-        return m < c ? m : c;
-    }
-
-    static float greatest(float a, float b, float c) {
-        float m = a > b ? a : b;
-        return m > c ? m : c;
-    }
-
     /**
      * Draws what a triangle covers of columns and rows from the first to before the second.
      *
      * @param nearest what a pixel would hold at its nearest corner
      */
-    private void triangle(int[] corners, int t, long nearest, float[] p, int x0, int x1, int y0, int y1, boolean cut) {
+    private void triangle(
+            int[] corners, int t, long nearest, float[] p, int x0, int x1, int y0, int y1, boolean cut, Wins wins) {
         int a = 3 * corners[3 * t];
         int b = 3 * corners[3 * t + 1];
         int c = 3 * corners[3 * t + 2];
-        float az = p[a + 2];
-        float bz = p[b + 2];
-        float cz = p[c + 2];
         double ax = p[a];
         double ay = p[a + 1];
         double bx = p[b];
@@ -237,60 +232,50 @@ final class Visibility {
         double cx = p[c];
         double cy = p[c + 1];
         for (int y = y0; y < y1; y++) {
-            double ya = ay - (y + 0.5);
-            double yb = by - (y + 0.5);
-            double yc = cy - (y + 0.5);
-            for (int at = y * width + x0; at < y * width + x1; at++) {
-                if (nearest >= keys[at]) {
-                    // Nothing of the triangle is in front of what is here already.
-                    continue;
-                }
-                double px = at - y * width + 0.5;
-                double xa = ax - px;
-                double xb = bx - px;
-                double xc = cx - px;
-                // Twice the areas between the place and each edge. Differences and products of floats are exact here,
-                // so
-                // two triangles find the same of the edge between them.
-                double bc = xb * yc - yb * xc;
-                double ca = xc * ya - yc * xa;
-                double ab = xa * yb - ya * xb;
-                long one = Double.doubleToRawLongBits(bc);
-                long two = one ^ Double.doubleToRawLongBits(ca);
-                long three = one ^ Double.doubleToRawLongBits(ab);
-                if ((two | three) < 0 && bc != 0 && ca != 0 && ab != 0) {
-                    continue;
-                }
-                double area = bc + ca + ab;
-                if (!(Math.abs(area) > 0)) {
-                    continue;
-                }
-                if ((bc == 0 || ca == 0 || ab == 0) && !holds(bc, ca, ab, area, xa, ya, xb, yb, xc, yc)) {
-                    continue;
-                }
-                float z = (float) ((bc * p[a + 2] + ca * p[b + 2] + ab * p[c + 2]) / area);
-                if (!cut || !cutAway(away, px, y + 0.5, z)) {
+            double py = y + 0.5;
+            int row = y * width;
+            for (int x = x0; x < x1; x++) {
+                // Else nothing of the triangle is in front of what is here already.
+                if (nearest < keys[row + x]) {
+                    double px = x + 0.5;
+                    double z = depth(p, a, b, c, ax - px, ay - py, bx - px, by - py, cx - px, cy - py);
                     // Round-off must not bring it before its nearest corner, or the order of threads would show.
-                    keep(at, Math.max(nearest, key(z, (int) nearest)));
+                    long key = Math.max(nearest, key((float) z, (int) nearest));
+                    if (!Double.isNaN(z) && (!cut || !cutAway(away, px, py, (float) z)) && keep(row + x, key)) {
+                        wins.add(t, row + x);
+                    }
                 }
             }
         }
     }
 
+    /**
+     * The depth of a triangle at a place; no number where it does not cover the place.
+     *
+     * @param a where a corner stands among {@code p}
+     * @param xa pixels from the place to that corner
+     */
+    private static double depth(
+            float[] p, int a, int b, int c, double xa, double ya, double xb, double yb, double xc, double yc) {
+        // Twice the areas between the place and each edge. Differences and products of floats are exact here, so two
+        // triangles find the same of the edge between them.
+        double bc = xb * yc - yb * xc;
+        double ca = xc * ya - yc * xa;
+        double ab = xa * yb - ya * xb;
+        double least = Math.min(bc, Math.min(ca, ab));
+        double most = Math.max(bc, Math.max(ca, ab));
+        if (least * most <= 0 && (least * most < 0 || !holds(bc, ca, ab, xa, ya, xb, yb, xc, yc))) {
+            return Double.NaN;
+        }
+        return (bc * p[a + 2] + ca * p[b + 2] + ab * p[c + 2]) / (bc + ca + ab);
+    }
+
     /** Whether a place on an edge's line belongs to the triangle. */
     private static boolean holds(
-            double bc,
-            double ca,
-            double ab,
-            double area,
-            double xa,
-            double ya,
-            double xb,
-            double yb,
-            double xc,
-            double yc) {
-        double sign = Math.signum(area);
-        return sign * bc >= 0
+            double bc, double ca, double ab, double xa, double ya, double xb, double yb, double xc, double yc) {
+        double sign = Math.signum(bc + ca + ab);
+        return sign != 0
+                && sign * bc >= 0
                 && sign * ca >= 0
                 && sign * ab >= 0
                 && (bc != 0 || owns(sign * (xc - xb), sign * (yc - yb)))
@@ -298,15 +283,16 @@ final class Visibility {
                 && (ab != 0 || owns(sign * (xb - xa), sign * (yb - ya)));
     }
 
-    private void keep(int at, long key) {
+    private boolean keep(int at, long key) {
         long held = keys[at];
         while (key < held) {
             long now = (long) KEYS.compareAndExchange(keys, at, held, key);
             if (now == held) {
-                return;
+                return true;
             }
             held = now;
         }
+        return false;
     }
 
     static boolean cutAway(double[][][] away, double px, double py, double z) {

@@ -2,7 +2,9 @@ package lane.formula;
 
 import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
+import java.util.TreeMap;
 
 /** Names in a formula, and formulas with other names in it. */
 public final class Uses {
@@ -53,23 +55,22 @@ public final class Uses {
         return own || node.parts().stream().anyMatch(Uses::beyond);
     }
 
+    /** What a name in a formula is the name of. */
+    public enum Kind {
+        VALUE,
+        STATION,
+        LANE,
+        FRAME
+    }
+
     /**
-     * A formula's text with a name of values replaced wherever it stands for one, all else as it was typed.
+     * A formula's text with a name replaced wherever it stands for one of a kind, all else as it was typed.
      *
      * @throws FormulaException when the text cannot be read
      */
-    public static String renamed(String text, String from, String to) {
-        return replaced(
-                text,
-                Parser.parse(text),
-                n -> n instanceof Node.Name name && name.name().equals(from) ? Printer.name(to) : null);
-    }
-
-    /** The same with the name of a station. */
-    public static String stationRenamed(String text, String from, String to) {
-        Node node = Parser.parse(text);
-        var spans = new java.util.TreeMap<Integer, Span>();
-        places(node, from, spans);
+    public static String renamed(String text, Kind kind, String from, String to) {
+        var spans = new TreeMap<Integer, Span>();
+        find(Parser.parse(text), kind, from, spans);
         String out = text;
         for (Span s : spans.descendingMap().values()) {
             out = out.substring(0, s.from()) + Printer.name(to) + out.substring(s.to());
@@ -77,38 +78,31 @@ public final class Uses {
         return out;
     }
 
-    private static void places(Node node, String name, java.util.Map<Integer, Span> out) {
-        if (node instanceof Node.Reduction r) {
-            r.over().stream()
-                    .filter(p -> p.name().equals(name))
-                    .forEach(p -> out.put(p.span().from(), p.span()));
-        }
-        node.parts().forEach(p -> places(p, name, out));
-    }
-
-    private static String replaced(String text, Node node, java.util.function.Function<Node, String> by) {
-        var spans = new java.util.TreeMap<Integer, String[]>();
-        find(node, by, spans);
-        String out = text;
-        for (var e : spans.descendingMap().entrySet()) {
-            out = out.substring(0, e.getKey()) + e.getValue()[0] + out.substring(Integer.parseInt(e.getValue()[1]));
-        }
-        return out;
-    }
-
-    private static void find(
-            Node node, java.util.function.Function<Node, String> by, java.util.Map<Integer, String[]> out) {
-        String made = by.apply(node);
-        if (made != null) {
-            out.put(
-                    node.span().from(),
-                    new String[] {made, String.valueOf(node.span().to())});
-        }
-        List<Node> parts = node instanceof Node.Call c
-                        && c.function().equals("table")
-                        && !c.arguments().isEmpty()
-                ? List.of(c.arguments().getLast())
-                : node.parts();
-        parts.forEach(p -> find(p, by, out));
+    private static void find(Node node, Kind kind, String name, Map<Integer, Span> out) {
+        boolean table = node instanceof Node.Call c
+                && c.function().equals("table")
+                && !c.arguments().isEmpty();
+        List<Node> parts = table ? List.of(((Node.Call) node).arguments().getLast()) : node.parts();
+        parts.forEach(p -> find(p, kind, name, out));
+        List<Span> own =
+                switch (node) {
+                    case Node.Name n when kind == Kind.VALUE && n.name().equals(name) -> List.of(n.span());
+                    case Node.Reduction r
+                    when kind == Kind.STATION ->
+                        r.over().stream()
+                                .filter(p -> p.name().equals(name))
+                                .map(Node.Place::span)
+                                .toList();
+                    case Node.OfLane o when kind == Kind.LANE && o.lane().equals(name) -> List.of(o.laneSpan());
+                    // A table may be told by the reference that it belongs to.
+                    case Node.Call c
+                    when table
+                            && kind == Kind.LANE
+                            && c.arguments().getFirst() instanceof Node.Name n
+                            && n.name().equals(name) -> List.of(n.span());
+                    case Node.InFrame f when kind == Kind.FRAME && f.frame().equals(name) -> List.of(f.frameSpan());
+                    default -> List.of();
+                };
+        own.forEach(s -> out.put(s.from(), s));
     }
 }

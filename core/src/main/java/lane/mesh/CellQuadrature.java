@@ -9,13 +9,12 @@ public final class CellQuadrature {
     private final Cell cell;
     private final int degree;
     private final FaceQuadrature faces;
-    private final double[] d = new double[81];
-    private final double[] j = new double[9];
     private double[] weights = new double[27];
     private final double[] p = new double[3];
     private final double[] centre = new double[3];
     private final double[] four = new double[4];
     private Quadrature rule;
+    private ShapeTable table;
     private double weight;
     private boolean flat;
     /** Corners of the tetrahedra of a polyhedron: number of the face and of its edge. */
@@ -52,12 +51,19 @@ public final class CellQuadrature {
                 }
             }
         } else if (cell.shape().dimension() == 3) {
-            // The determinant of a map adds up to two degrees in each direction, a quadratic one's more.
-            rule = Quadrature.of(cell.shape(), degree + (cell.shape().quadratic() ? 5 : 2));
+            if (table == null || table.shape() != cell.shape()) {
+                table = ShapeTable.of(cell.shape(), degree + bent(cell.shape()));
+            }
+            rule = table.rule();
         } else {
             rule = null;
         }
         return this;
+    }
+
+    /** Degrees that the determinant of the map adds in each direction. */
+    private static int bent(CellShape shape) {
+        return shape == CellShape.TETRAHEDRON ? 0 : shape.quadratic() ? 5 : 2;
     }
 
     public int size() {
@@ -74,11 +80,8 @@ public final class CellQuadrature {
         } else if (cell.shape() == CellShape.POLYHEDRON) {
             inPiece(q / rule.size(), q % rule.size());
         } else {
-            double[] r = rule.points();
-            ShapeFunctions.values(cell.shape(), r[3 * q], r[3 * q + 1], r[3 * q + 2], weights);
-            ShapeFunctions.derivatives(cell.shape(), r[3 * q], r[3 * q + 1], r[3 * q + 2], d);
-            Measures.jacobian(cell, d, j);
-            weight = Math.abs(Measures.determinant(j)) * rule.weights()[q];
+            weight = Math.abs(table.at(q, cell.x(), p, weights)) * rule.weights()[q];
+            return;
         }
         java.util.Arrays.fill(p, 0);
         for (int i = 0; i < cell.size(); i++) {

@@ -16,6 +16,8 @@ public final class Mesh {
     private final int[] faceOffsets;
     private final int[] faceStream;
     private volatile double[] bounds;
+    /** Negative as long as nobody asked. */
+    private volatile int dimension = -1;
 
     /**
      * A mesh without polyhedra.
@@ -161,13 +163,17 @@ public final class Mesh {
 
     /** The largest dimension of any cell; 0 for an empty mesh. */
     public int dimension() {
-        int d = 0;
-        boolean[] seen = new boolean[CellShape.values().length];
-        for (byte s : shapes) {
-            seen[s] = true;
-        }
-        for (CellShape shape : CellShape.values()) {
-            d = seen[shape.ordinal()] ? Math.max(d, shape.dimension()) : d;
+        int d = dimension;
+        if (d < 0) {
+            boolean[] seen = new boolean[CellShape.values().length];
+            for (byte s : shapes) {
+                seen[s] = true;
+            }
+            d = 0;
+            for (CellShape shape : CellShape.values()) {
+                d = seen[shape.ordinal()] ? Math.max(d, shape.dimension()) : d;
+            }
+            dimension = d;
         }
         return d;
     }

@@ -116,7 +116,7 @@ public final class Definitions {
                     if (o.id().equals(q.id())) {
                         return o.named(to);
                     }
-                    return users.contains(o) ? o.by(Uses.renamed(o.formula(), q.name(), to)) : o;
+                    return users.contains(o) ? o.by(Uses.renamed(o.formula(), Uses.Kind.VALUE, q.name(), to)) : o;
                 })
                 .toList();
     }

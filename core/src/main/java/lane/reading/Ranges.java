@@ -30,8 +30,9 @@ public record Ranges(double least, double mean, double greatest, long absent, St
         try {
             Ready ready = Ready.of(run, number, with).number();
             double[] all = ready.onMesh()[0];
+            int dimension = run.mesh().dimension();
             int[] cells = java.util.stream.IntStream.range(0, run.mesh().cellCount())
-                    .filter(c -> run.mesh().shape(c).dimension() == run.mesh().dimension())
+                    .filter(c -> run.mesh().shape(c).dimension() == dimension)
                     .toArray();
             double mean = RegionReader.read(run, cells, new Measure.Mean(number.id()), "run", with, "", Trail.EMPTY)
                     .value();

@@ -42,21 +42,20 @@ public record Answered(String of, List<Piece> pieces) implements Anywhere {
         if (formula.names().contains("time") && !Double.isNaN(time)) {
             known.putIfAbsent("time", time);
         }
-        return new ByFormula(f.formula(), f.unit(), known, on, axis);
+        return new ByFormula(formula, f.unit(), known, on, axis);
     }
 
-    private record ByFormula(String formula, String unit, Map<String, Double> known, Station on, Axis axis)
+    private record ByFormula(Formula formula, String unit, Map<String, Double> known, Station on, Axis axis)
             implements Piece {
         @Override
         public String word() {
-            return "formula " + formula;
+            return "formula " + formula.text();
         }
 
         @Override
         public void at(double[] x, double[] y, double[] z, int n, double[] into) {
-            Formula made = Formula.of(formula);
             var columns = new HashMap<String, double[]>(Map.of("x", x, "y", y, "z", z));
-            if (made.names().contains("r")) {
+            if (formula.names().contains("r")) {
                 double[] r = new double[n];
                 Arrays.setAll(r, i -> axis.radius(x[i], y[i], z[i]));
                 columns.put("r", r);
@@ -66,7 +65,7 @@ public record Answered(String of, List<Piece> pieces) implements Anywhere {
             if (arc != null) {
                 columns.put("s", arc);
             }
-            made.values(known, columns, n, into);
+            formula.values(known, columns, n, into);
             Unit in = Unit.of(unit);
             for (int i = 0; i < n; i++) {
                 into[i] = arc != null && Double.isNaN(arc[i]) ? Double.NaN : in.toSi(into[i]);

@@ -67,6 +67,16 @@ public final class Formula {
         return text;
     }
 
+    @Override
+    public boolean equals(Object other) {
+        return other instanceof Formula f && text.equals(f.text);
+    }
+
+    @Override
+    public int hashCode() {
+        return text.hashCode();
+    }
+
     /**
      * The formula at many places.
      *

@@ -152,6 +152,12 @@ final class DemoStudy {
                         "temperature - mean(temperature over inlet)",
                         "delta degC",
                         ""),
+                new Quantity(
+                        "swirl-error",
+                        "swirl above theory",
+                        "\"swirl speed\" - \"swirl speed\" of theory",
+                        "mm/s",
+                        "the theory counts at every place"),
                 new Quantity("rho", "rho", "870 \"kg/m3\"", "", "oil at 40 degC, as the demo is made"),
                 new Quantity("mu", "mu", "0.10 \"Pa s\"", "", "oil at 40 degC, as the demo is made"),
                 new Quantity("Ri", "Ri", "30 \"mm\"", "", "rotor radius"),

@@ -35,6 +35,7 @@ import lane.reading.Ready;
 import lane.station.Station;
 import lane.study.Evaluator;
 import lane.study.History;
+import lane.study.Renames;
 import lane.study.Results;
 import lane.study.Study;
 import lane.trail.Trail;
@@ -335,7 +336,7 @@ public final class Session {
     /** @param joins whether it becomes one with an edit of the same name just before, as the steps of a drag do */
     public void edit(String name, UnaryOperator<Study> edit, boolean joins) {
         try {
-            Study next = edit.apply(history.now());
+            Study next = Renames.follow(history.now(), edit.apply(history.now()));
             message = "";
             history.edit(name, next, joins);
             changed();

@@ -85,9 +85,17 @@ final class Completion {
 
     private static List<Proposal> lanes(Session session) {
         return session.study().sources().stream()
-                .filter(s -> session.results().runs().containsKey(s.id()))
-                .map(s -> new Proposal(Printer.name(s.name()), "run", ""))
+                .filter(s -> s instanceof Source.Reference
+                        || session.results().runs().containsKey(s.id()))
+                .map(s -> new Proposal(Printer.name(s.name()), word(s), ""))
                 .toList();
+    }
+
+    private static String word(Source source) {
+        return switch (source) {
+            case Source.Simulation _ -> "run";
+            case Source.Reference r -> r.kind() == Source.Kind.THEORY ? "theory" : "measurement";
+        };
     }
 
     private static List<Proposal> frames(Session session) {

@@ -3,11 +3,15 @@ package lane.desk.quantities;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.function.Predicate;
+import java.util.stream.Collectors;
 import javafx.scene.Node;
+import javafx.scene.control.Label;
 import javafx.scene.control.MenuButton;
 import javafx.scene.control.MenuItem;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.control.SeparatorMenuItem;
+import javafx.scene.control.Tooltip;
 import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
@@ -30,6 +34,9 @@ import lane.study.Study;
 
 /** The sheet of formulas: what files hold, what is made of it, and constants. */
 public final class QuantitiesView implements View {
+    /** Most lanes that get a marker each. */
+    private static final int SLOTS = 6;
+
     private final Session session;
     private final BorderPane pane = new BorderPane();
     private final VBox rows = new VBox();
@@ -203,6 +210,12 @@ public final class QuantitiesView implements View {
         return box;
     }
 
+    private static Label wrapped(String text, String style) {
+        Label label = Ui.label(text, "small", style);
+        label.setWrapText(true);
+        return label;
+    }
+
     private void fields() {
         Map<String, String> all = Completion.fields(session);
         if (all.isEmpty()) {
@@ -224,16 +237,18 @@ public final class QuantitiesView implements View {
             long used = session.study().quantities().stream()
                     .filter(q -> lens.fields(q).contains(name))
                     .count();
+            Predicate<Source> has = s -> {
+                Run run = session.results().runs().get(s.id());
+                return run != null && field(run, name) != null;
+            };
+            String lack = lacking(has);
             HBox row = Ui.row(
                     8,
                     Ui.left(name, 160, "mono"),
-                    grown(Ui.label(what, "small", "muted")),
+                    grown(wrapped(lack.isEmpty() ? what : what + ", " + lack, "muted")),
                     Ui.left(unit, 92, "second"),
                     Ui.left(f == null ? "" : f.at().word(), 62, "second"),
-                    lanes(s -> {
-                        Run run = session.results().runs().get(s.id());
-                        return run != null && field(run, name) != null;
-                    }),
+                    lanes(has),
                     Ui.cell(used == 0 ? "–" : String.valueOf(used), 50, "second"));
             row.getStyleClass().add("table-row");
             row.setStyle("-fx-padding: 0 16 0 16;");
@@ -249,22 +264,52 @@ public final class QuantitiesView implements View {
                 .orElse(null);
     }
 
-    /** One slot a lane: its marker where it can answer, a dash where not. */
-    private HBox lanes(java.util.function.Predicate<Source> answers) {
-        List<LaneStyle> styles = LaneStyle.of(session.study().sources(), session.palette());
+    /** One slot a lane: its marker where it can answer, a dash where not; with many lanes how many runs of all can. */
+    private HBox lanes(Predicate<Source> answers) {
+        List<Source> sources = session.study().sources();
+        List<Source> runs = runs();
+        List<Source> lack = runs.stream().filter(answers.negate()).toList();
         HBox out = Ui.row(2);
-        for (int i = 0; i < Math.min(styles.size(), 6); i++) {
-            Node mark = answers.test(session.study().sources().get(i))
-                    ? Marks.marker(styles.get(i), Marks.fx(session.palette().sheet()))
-                    : Ui.label("–", "muted");
-            var slot = new StackPane(mark);
-            slot.setMinWidth(13);
-            slot.setMaxWidth(13);
-            out.getChildren().add(slot);
+        if (sources.size() > SLOTS) {
+            String count = lack.isEmpty() ? "all " + runs.size() : runs.size() - lack.size() + " of " + runs.size();
+            out.getChildren().add(Ui.label(count, lack.isEmpty() ? "second" : "ochre"));
+        } else {
+            List<LaneStyle> styles = LaneStyle.of(sources, session.palette());
+            for (int i = 0; i < sources.size(); i++) {
+                Node mark = answers.test(sources.get(i))
+                        ? Marks.marker(styles.get(i), Marks.fx(session.palette().sheet()))
+                        : Ui.label("–", "muted");
+                var slot = new StackPane(mark);
+                slot.setMinWidth(13);
+                slot.setMaxWidth(13);
+                out.getChildren().add(slot);
+            }
+        }
+        if (!lack.isEmpty()) {
+            Tooltip.install(out, new Tooltip("not in " + names(lack)));
         }
         out.setMinWidth(92);
         out.setMaxWidth(92);
         return out;
+    }
+
+    private List<Source> runs() {
+        return session.study().sources().stream()
+                .filter(s -> session.results().runs().containsKey(s.id()))
+                .toList();
+    }
+
+    private static String names(List<Source> sources) {
+        return sources.stream().map(Source::name).collect(Collectors.joining(", "));
+    }
+
+    /** Which runs lack it, where markers do not show it; empty if none does. */
+    private String lacking(Predicate<Source> answers) {
+        List<Source> lack = runs().stream().filter(answers.negate()).toList();
+        if (lack.isEmpty() || session.study().sources().size() <= SLOTS) {
+            return "";
+        }
+        return lack.size() == runs().size() ? "in no run" : "not in " + names(lack);
     }
 
     private Node row(Quantity q, boolean chosen, Definitions graph) {
@@ -284,10 +329,12 @@ public final class QuantitiesView implements View {
                     wrong ? checked.wrong().from() : 0,
                     wrong ? checked.wrong().to() : 0);
             if (wrong) {
-                var why = Ui.label(checked.wrong().getMessage(), "small", "brick");
-                why.setWrapText(true);
-                formula = new VBox(2, formula, why);
+                formula = new VBox(2, formula, wrapped(checked.wrong().getMessage(), "brick"));
             }
+        }
+        String lack = lacking(s -> checked.types().containsKey(s.id()));
+        if (checked.wrong() == null && !lack.isEmpty()) {
+            formula = new VBox(2, formula, wrapped(lack, "muted"));
         }
         String unit = type == null ? "–" : q.unit().isBlank() ? type.unit().label() : q.unit();
         long used = graph.usersOf(q).size()

@@ -212,8 +212,10 @@ public final class Compiler {
         }
         // Within its own definition a name means the field that it was made from.
         if (meaning instanceof Meaning.Defined d && d.name().equals(inside.peek())) {
-            Meaning stored = scope.stored(n.name());
-            meaning = stored == null ? meaning : stored;
+            meaning = scope.stored(n.name());
+            if (meaning == null && !builtIn(n.name())) {
+                throw error(n.span(), scope.lacks(n.name()));
+            }
         }
         return switch (meaning) {
             case null -> builtIn(n.name(), frame, n.span());

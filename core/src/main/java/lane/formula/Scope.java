@@ -18,6 +18,11 @@ public interface Scope {
         return null;
     }
 
+    /** What to say of a name without stored values that a definition of the same name needs. */
+    default String lacks(String name) {
+        return "There is no field \"" + name + "\" here.";
+    }
+
     /** Names to suggest where one is wrong. */
     List<String> names();
 

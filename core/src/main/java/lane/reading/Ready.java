@@ -396,10 +396,15 @@ public final class Ready {
             }
             Meaning reading = reading(name);
             if (reading == null && !Compiler.builtIn(name)) {
-                throw new Trouble("There is no field \"" + name + "\" here; the run has "
-                        + run.fields().stream().map(Field::name).collect(Collectors.joining(", ")) + ".");
+                throw new Trouble(lacks(name));
             }
             return reading;
+        }
+
+        @Override
+        public String lacks(String name) {
+            return "There is no field \"" + name + "\" here; the run has "
+                    + run.fields().stream().map(Field::name).collect(Collectors.joining(", ")) + ".";
         }
 
         Meaning wallDistance() {

@@ -5,12 +5,18 @@ import java.util.Collections;
 import java.util.IdentityHashMap;
 import java.util.Map;
 import java.util.Set;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
 import javafx.application.Platform;
 import lane.field.Run;
 import lane.field.RunHealth;
 
 /** Looks runs over behind the window, each once, and remembers what was found. Called on the interface thread. */
 final class HealthDesk {
+    /** One after the other: each uses all cores by itself. */
+    private static final ExecutorService WORKER = Executors.newSingleThreadExecutor(
+            Thread.ofPlatform().daemon().name("health").factory());
+
     private final Map<Run, RunHealth.Sheet> known = new IdentityHashMap<>();
     private final Set<Run> looking = Collections.newSetFromMap(new IdentityHashMap<>());
     private final Runnable done;
@@ -24,7 +30,7 @@ final class HealthDesk {
     RunHealth.Sheet of(Run run, lane.mesh.Axis axis, Collection<Run> shown) {
         RunHealth.Sheet sheet = known.get(run);
         if (sheet == null && looking.add(run)) {
-            Thread.ofPlatform().daemon().name("health").start(() -> {
+            WORKER.execute(() -> {
                 RunHealth.Sheet found = RunHealth.of(run, axis);
                 Platform.runLater(() -> {
                     known.keySet().retainAll(shown);

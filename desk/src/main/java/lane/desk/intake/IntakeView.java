@@ -2,6 +2,9 @@ package lane.desk.intake;
 
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
+import java.util.Optional;
+import java.util.stream.Stream;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.ScrollPane;
@@ -15,6 +18,7 @@ import lane.desk.Marks;
 import lane.desk.Session;
 import lane.desk.Ui;
 import lane.desk.View;
+import lane.field.Run;
 import lane.formats.DatasetReader;
 import lane.picture.LaneStyle;
 import lane.study.Source;
@@ -87,11 +91,15 @@ public final class IntakeView implements View {
                 .toList();
     }
 
-    /** What is known of the selected run's health. */
-    private Object health() {
-        var run = session.results().runs().get(session.selected("source"));
-        var known = run == null ? null : session.health(run);
-        return known == null ? "unknown" : known;
+    /** What is known of the runs' health, the selected one's first: it is looked over first. */
+    private List<Object> health() {
+        Map<String, Run> runs = session.results().runs();
+        return Stream.concat(Stream.of(session.selected("source")), runs.keySet().stream())
+                .map(runs::get)
+                .filter(Objects::nonNull)
+                .map(session::health)
+                .map(h -> (Object) Optional.ofNullable(h))
+                .toList();
     }
 
     private void theory() {
@@ -233,15 +241,19 @@ public final class IntakeView implements View {
                 };
         boolean stale =
                 source instanceof Source.Simulation && session.changedOnDisk().contains(source.id());
-        Node state = failure != null
-                ? Ui.left("not read", 78, "brick", "second")
-                : stale
-                        ? Ui.left("changed", 78, "ochre", "second")
-                        : run != null && !run.remarks().isEmpty()
-                                ? Ui.left(Ui.count(run.remarks().size(), "remark"), 78, "ochre", "second")
-                                : source instanceof Source.Simulation && run == null
-                                        ? Ui.left("loading", 78, "muted", "second")
-                                        : Ui.left("read", 78, "pine", "second");
+        int findings = run == null ? 0 : RunSheet.findings(run, session.health(run));
+        Node state;
+        if (failure != null) {
+            state = Ui.left("not read", 78, "brick", "second");
+        } else if (stale) {
+            state = Ui.left("changed", 78, "ochre", "second");
+        } else if (source instanceof Source.Simulation && run == null) {
+            state = Ui.left("loading", 78, "muted", "second");
+        } else if (findings > 0) {
+            state = Ui.left(Ui.count(findings, "finding"), 78, "ochre", "second");
+        } else {
+            state = Ui.left("read", 78, "pine", "second");
+        }
         var names = new VBox(Ui.left(source.name(), 164, "section"), Ui.left(file, 164, "small", "muted"));
         names.setAlignment(Pos.CENTER_LEFT);
         HBox row = Ui.row(
@@ -258,7 +270,7 @@ public final class IntakeView implements View {
                                         .replace(',', ' '),
                         70,
                         "second"),
-                Ui.cell(run == null ? "–" : String.valueOf(run.fields().size()), 48, "second"),
+                Ui.cell(run == null ? "–" : String.valueOf(RunSheet.fields(run)), 48, "second"),
                 Ui.left("", 14),
                 state);
         row.setId("source-" + source.id());

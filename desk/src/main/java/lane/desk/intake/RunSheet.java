@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.function.UnaryOperator;
+import java.util.stream.Stream;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.CheckBox;
@@ -83,9 +84,6 @@ final class RunSheet {
     }
 
     void show() {
-        for (String remark : run.remarks()) {
-            add(note(remark, "ochre", "second"));
-        }
         double[] b = run.mesh().bounds();
         add(Ui.label(
                 String.format(
@@ -219,14 +217,28 @@ final class RunSheet {
         return menu;
     }
 
+    /** What was remarked while reading and what looks wrong. @param health null where that is not known yet */
+    static int findings(Run run, RunHealth.Sheet health) {
+        return run.remarks().size() + (health == null ? 0 : health.findings().size());
+    }
+
+    /** Names of fields of the run and of its parts. */
+    static long fields(Run run) {
+        return Stream.concat(run.fields().stream(), run.parts().stream().flatMap(p -> p.fields().stream()))
+                .map(Field::name)
+                .distinct()
+                .count();
+    }
+
     private void health() {
         add(SourceSheet.title(
                 "Health",
                 health == null
                         ? "being looked over"
-                        : health.findings().isEmpty()
+                        : findings(run, health) == 0
                                 ? "nothing to report"
-                                : Ui.count(health.findings().size(), "finding")));
+                                : Ui.count(findings(run, health), "finding")));
+        run.remarks().forEach(r -> add(note(r, "ochre", "second")));
         if (health == null) {
             return;
         }
@@ -493,7 +505,7 @@ final class RunSheet {
                 Ui.left("Part", 120, "small", "muted"),
                 Ui.left("Role", 98, "small", "muted"),
                 Ui.cell("Faces", 58, "small", "muted"),
-                Ui.cell("Area in m2", 78, "small", "muted"),
+                Ui.cell("Area in m²", 86, "small", "muted"),
                 Ui.left("", 12),
                 Ui.left("Mean normal", 112, "small", "muted"),
                 Ui.cell("Turned", 52, "small", "muted"),
@@ -569,7 +581,7 @@ final class RunSheet {
                 role,
                 Ui.left("", 4),
                 Ui.cell(SourceSheet.count(p.surface().cellCount()), 58, "second"),
-                Ui.cell(size == null ? "" : Ticks.number(size.area(), Double.NaN), 78, "second"),
+                Ui.cell(size == null ? "" : Ticks.number(size.area(), Double.NaN), 86, "second"),
                 Ui.left("", 12),
                 Ui.left(normal.replace("-0.00", "0.00").replace('-', '−'), 112, "second"),
                 Ui.cell(SourceSheet.count(p.turned()), 52, "second", p.turned() > 0 ? "ochre" : "muted"),

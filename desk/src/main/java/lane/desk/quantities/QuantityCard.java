@@ -5,6 +5,7 @@ import java.util.List;
 import javafx.scene.Node;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.control.TextArea;
+import javafx.scene.control.Tooltip;
 import javafx.scene.layout.Pane;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.StackPane;
@@ -29,7 +30,7 @@ import lane.unit.Unit;
 
 /** The selected quantity: its values in each lane, its unit, who uses it, where it comes from. */
 final class QuantityCard {
-    private static final double TRACK = 280;
+    private static final double TRACK = 268;
 
     private record RangeKey(Run run, Quantity quantity, Lens lens) {}
 
@@ -238,8 +239,9 @@ final class QuantityCard {
     }
 
     private void lane(Source source, LaneStyle style, Background.Made made, double least, double greatest) {
-        var head = Ui.row(
-                8, Marks.marker(style, Marks.fx(session.palette().sheet())), Ui.label(source.name()), Ui.spring());
+        var name = Ui.label(source.name());
+        name.setTooltip(new Tooltip(source.name()));
+        var head = Ui.row(8, Marks.marker(style, Marks.fx(session.palette().sheet())), name, Ui.spring());
         ranges.getChildren().add(head);
         if (made == null) {
             head.getChildren().add(Ui.label("being computed", "small", "muted"));
@@ -256,10 +258,14 @@ final class QuantityCard {
         String text = Ticks.number(unit.fromSi(r.least()), Double.NaN) + "  to  "
                 + Ticks.number(unit.fromSi(r.greatest()), Double.NaN)
                 + (unit.equals(Unit.ONE) ? "" : " " + unit.label());
-        head.getChildren().add(Ui.label(text, "small", "second"));
+        var range = Ui.label(text, "small", "second");
+        // A name may be cut, a number or its unit not.
+        range.setMinWidth(Region.USE_PREF_SIZE);
+        head.getChildren().add(range);
         var track = new Pane();
         track.setMinHeight(6);
         track.setMaxHeight(6);
+        track.setMaxWidth(TRACK);
         track.setStyle("-fx-background-color: -hair;");
         double span = greatest > least ? greatest - least : 1;
         var bar = new Region();

@@ -12,10 +12,10 @@ public final class Regions {
     private Regions() {}
 
     /** @param values the quantity at nodes for a region by value, in the unit of its bound; else null */
-    public static int[] cells(Run run, Station.Within within, double[] values) {
+    public static int[] cells(Run run, Within within, double[] values) {
         Mesh mesh = run.mesh();
         int dimension = mesh.dimension();
-        if (within instanceof Station.Within.Touching t) {
+        if (within instanceof Within.Touching t) {
             boolean[] taken = new boolean[mesh.cellCount()];
             for (String name : t.parts()) {
                 for (int c : run.part(name).owner()) {
@@ -36,20 +36,20 @@ public final class Regions {
                 }
                 cell.load(c).centre(m);
                 taken[c] = switch (within) {
-                    case Station.Within.All _ -> true;
-                    case Station.Within.InBox b -> b.box().holds(m[0], m[1], m[2]);
-                    case Station.Within.Ball b -> {
+                    case Within.All _ -> true;
+                    case Within.InBox b -> b.box().holds(m[0], m[1], m[2]);
+                    case Within.Ball b -> {
                         double dx = m[0] - b.centre().x();
                         double dy = m[1] - b.centre().y();
                         double dz = m[2] - b.centre().z();
                         yield dx * dx + dy * dy + dz * dz <= b.radius() * b.radius();
                     }
-                    case Station.Within.Cylinder y -> {
+                    case Within.Cylinder y -> {
                         double h = y.axis().along(m[0], m[1], m[2]);
                         yield h >= y.from() && h <= y.to() && y.axis().radius(m[0], m[1], m[2]) <= y.radius();
                     }
-                    case Station.Within.Above a -> mean(mesh, c, values) > a.value();
-                    case Station.Within.Touching _ -> throw new LaneException("already taken");
+                    case Within.Above a -> mean(mesh, c, values) > a.value();
+                    case Within.Touching _ -> throw new LaneException("already taken");
                 };
             }
         });

@@ -31,6 +31,7 @@ import lane.station.Placement;
 import lane.station.Placer;
 import lane.station.Regions;
 import lane.station.Station;
+import lane.station.Within;
 import lane.unit.Unit;
 
 /**
@@ -368,18 +369,18 @@ public final class Places {
         Object shaped = shaped(run, region, lens);
         return keep.counted(
                 new CutKey(run.mesh(), region.geometry(), lens.axis(), List.of(shaped, parts(run, region))), () -> {
-                    if (!(region.within() instanceof Station.Within.Above a)) {
+                    if (!(region.within() instanceof Within.Above a)) {
                         return Regions.cells(run, region.within(), null);
                     }
                     Quantity q = lens.quantity(a.quantity());
                     double[] values = NodeValues.of(run, q, lens);
                     Unit shown = Ready.of(run, q, lens).unit();
-                    return Regions.cells(run, new Station.Within.Above(a.quantity(), shown.toSi(a.value())), values);
+                    return Regions.cells(run, new Within.Above(a.quantity(), shown.toSi(a.value())), values);
                 });
     }
 
     private static List<int[]> parts(Run run, Station.Region region) {
-        return region.within() instanceof Station.Within.Touching t
+        return region.within() instanceof Within.Touching t
                 ? t.parts().stream().map(p -> run.part(p).owner()).toList()
                 : List.of();
     }

@@ -35,6 +35,7 @@ import lane.station.Abscissa;
 import lane.station.Frame;
 import lane.station.Sampling;
 import lane.station.Station;
+import lane.station.Within;
 import lane.trail.Trail;
 import org.junit.jupiter.api.Test;
 
@@ -139,7 +140,7 @@ class FormulasTest {
                     l.add(LINE);
                     l.add(new Station.OnPart("skin", "skin", "skin"));
                     l.add(new Station.Section("cut", "mid cut", new Point(0, 0, 0.7), new Point(0, 0, 1), null, null));
-                    l.add(new Station.Region("all", "all", new Station.Within.All()));
+                    l.add(new Station.Region("all", "all", new Within.All()));
                     l.add(new Station.Points(
                             "tap", "tap", List.of(new Point(0.5, 0.5, 0.5), new Point(0.5, 1.5, 0.5))));
                     return l;

@@ -29,6 +29,7 @@ import lane.station.Abscissa;
 import lane.station.Frame;
 import lane.station.Sampling;
 import lane.station.Station;
+import lane.station.Within;
 import lane.unit.Unit;
 import org.junit.jupiter.api.Test;
 
@@ -109,9 +110,9 @@ class FramesTest {
                 new Station.Sheet("8", "8", "f", "mm", a, b, false),
                 new Station.CutCurve("9", "9", a, b, List.of(), Station.Extent.LENGTH, a, 0, List.of(0.1, 0.2)),
                 new Station.Sweep("10", "10", new Axis(a, b), 0, 1, 3, 0),
-                new Station.Region("11", "11", new Station.Within.Ball(a, 1)),
-                new Station.Region("12", "12", new Station.Within.Cylinder(new Axis(a, b), 1, 0, 1)),
-                new Station.Region("13", "13", new Station.Within.InBox(box)));
+                new Station.Region("11", "11", new Within.Ball(a, 1)),
+                new Station.Region("12", "12", new Within.Cylinder(new Axis(a, b), 1, 0, 1)),
+                new Station.Region("13", "13", new Within.InBox(box)));
     }
 
     /** Whatever frame a station is put in, it stays where it is, and comes back as it was. */
@@ -176,8 +177,8 @@ class FramesTest {
                 }
             }
             case Station.Region x -> {
-                if (x.within() instanceof Station.Within.InBox box) {
-                    held(box.box(), ((Station.Within.InBox) ((Station.Region) b).within()).box(), at);
+                if (x.within() instanceof Within.InBox box) {
+                    held(box.box(), ((Within.InBox) ((Station.Region) b).within()).box(), at);
                 }
             }
             default -> throw new AssertionError("not compared: " + a);
@@ -255,9 +256,7 @@ class FramesTest {
     void theSurfaceAroundARegionIsClosedAndBelongsToItsCells() {
         Run run = run(new int[] {4, 4, 4});
         var region = new Station.Region(
-                "r",
-                "r",
-                new Station.Within.InBox(new Station.Box(new Point(0.2, 0.2, 0.2), new Point(0.8, 0.8, 1.1))));
+                "r", "r", new Within.InBox(new Station.Box(new Point(0.2, 0.2, 0.2), new Point(0.8, 0.8, 1.1))));
         Study study = Study.empty("s").withStations(l -> {
             l.add(region);
             l.add(new Station.Enclosing("e", "e", "r"));

@@ -32,6 +32,7 @@ import lane.reference.Uncertainty;
 import lane.station.Abscissa;
 import lane.station.Sampling;
 import lane.station.Station;
+import lane.station.Within;
 import lane.trail.Trail;
 import lane.unit.Unit;
 import org.junit.jupiter.api.Test;
@@ -135,7 +136,7 @@ class OfReferencesTest {
                         LINE,
                         CROSS,
                         new Station.OnPart("skin", "skin", "skin"),
-                        new Station.Region("all", "all", new Station.Within.All())))
+                        new Station.Region("all", "all", new Within.All())))
                 .withReadings(l -> readings);
     }
 
@@ -264,9 +265,7 @@ class OfReferencesTest {
         Study place = s.withStations(l -> {
             l.removeIf(x -> x.id().equals("all"));
             l.add(new Station.Region(
-                    "all",
-                    "all",
-                    new Station.Within.InBox(new Station.Box(new Point(0, 0, 0), new Point(1, 0.25, 1), null))));
+                    "all", "all", new Within.InBox(new Station.Box(new Point(0, 0, 0), new Point(1, 0.25, 1), null))));
             return l;
         });
         assertThat(tally(evaluator, place)).isCloseTo(300.5 - 300.75, within(1e-10));

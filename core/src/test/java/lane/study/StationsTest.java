@@ -36,7 +36,7 @@ import lane.station.Abscissa;
 import lane.station.Sampling;
 import lane.station.Station;
 import lane.station.Station.Box;
-import lane.station.Station.Within;
+import lane.station.Within;
 import lane.unit.Unit;
 import org.junit.jupiter.api.Test;
 

@@ -45,6 +45,7 @@ import lane.station.Abscissa;
 import lane.station.Frame;
 import lane.station.Sampling;
 import lane.station.Station;
+import lane.station.Within;
 import lane.study.Evaluator;
 import lane.study.Source;
 import lane.study.Study;
@@ -283,13 +284,12 @@ class TablesAndStudiesTest {
                                 new Point(1, 0, 0),
                                 2),
                         new Station.Sweep("sweep", "sweep", Axis.Z, 0, 1, 11, 0.2),
-                        new Station.Region("all", "all", new Station.Within.All()),
-                        new Station.Region(
-                                "box", "box", new Station.Within.InBox(new Station.Box(a, new Point(1, 1, 1)))),
-                        new Station.Region("rod", "rod", new Station.Within.Cylinder(Axis.Z, 1, 0, 2)),
-                        new Station.Region("ball", "ball", new Station.Within.Ball(a, 1)),
-                        new Station.Region("near", "near", new Station.Within.Touching(List.of("wall"))),
-                        new Station.Region("hot", "hot", new Station.Within.Above("p", 3))),
+                        new Station.Region("all", "all", new Within.All()),
+                        new Station.Region("box", "box", new Within.InBox(new Station.Box(a, new Point(1, 1, 1)))),
+                        new Station.Region("rod", "rod", new Within.Cylinder(Axis.Z, 1, 0, 2)),
+                        new Station.Region("ball", "ball", new Within.Ball(a, 1)),
+                        new Station.Region("near", "near", new Within.Touching(List.of("wall"))),
+                        new Station.Region("hot", "hot", new Within.Above("p", 3))),
                 List.of(
                         new Reading.OfSweep("w", "w", "sweep", new Measure.Extreme("p", true), "bar"),
                         new Reading.OfAround("round", "round", "shell", "p", Reading.Along.LEAST, 36, ""),

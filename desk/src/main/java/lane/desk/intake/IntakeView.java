@@ -2,9 +2,6 @@ package lane.desk.intake;
 
 import java.util.List;
 import java.util.Map;
-import java.util.Objects;
-import java.util.Optional;
-import java.util.stream.Stream;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.ScrollPane;
@@ -18,7 +15,6 @@ import lane.desk.Marks;
 import lane.desk.Session;
 import lane.desk.Ui;
 import lane.desk.View;
-import lane.field.Run;
 import lane.formats.DatasetReader;
 import lane.picture.LaneStyle;
 import lane.study.Source;
@@ -33,6 +29,7 @@ public final class IntakeView implements View {
     private final ScrollPane right = new ScrollPane();
     private final BuiltFrom built = new BuiltFrom();
     private final BuiltFrom facts = new BuiltFrom();
+    private final BuiltFrom counts = new BuiltFrom();
 
     public IntakeView(Session session) {
         this.session = session;
@@ -91,14 +88,17 @@ public final class IntakeView implements View {
                 .toList();
     }
 
-    /** What is known of the runs' health, the selected one's first: it is looked over first. */
-    private List<Object> health() {
-        Map<String, Run> runs = session.results().runs();
-        return Stream.concat(Stream.of(session.selected("source")), runs.keySet().stream())
-                .map(runs::get)
-                .filter(Objects::nonNull)
-                .map(session::health)
-                .map(h -> (Object) Optional.ofNullable(h))
+    /** What is known of the selected run's health. */
+    private Object health() {
+        var run = session.results().runs().get(session.selected("source"));
+        var known = run == null ? null : session.health(run);
+        return known == null ? "unknown" : known;
+    }
+
+    /** How much was found in each run, as far as is known. */
+    private List<Integer> found() {
+        return session.results().runs().values().stream()
+                .map(r -> RunSheet.findings(r, session.health(r)))
                 .toList();
     }
 
@@ -151,6 +151,7 @@ public final class IntakeView implements View {
                         .toList(),
                 session.palette().dark());
         boolean more = facts.changed(session.changedOnDisk(), health());
+        boolean list = counts.changed(found());
         if (!other && more && typing()) {
             // What was found out behind the window can wait until the word is written.
             javafx.scene.Node field = pane.getScene().getFocusOwner();
@@ -163,6 +164,8 @@ public final class IntakeView implements View {
             });
         } else if (other || more) {
             build();
+        } else if (list) {
+            list();
         }
     }
 
@@ -179,6 +182,15 @@ public final class IntakeView implements View {
     }
 
     private void build() {
+        list();
+        Node sheet = session.study()
+                .source(session.selected("source"))
+                .map(s -> SourceSheet.of(session, s))
+                .orElseGet(() -> Ui.label(""));
+        right.setContent(sheet);
+    }
+
+    private void list() {
         var study = session.study();
         List<LaneStyle> styles = LaneStyle.of(study.sources(), session.palette());
         rows.getChildren().clear();
@@ -200,10 +212,6 @@ public final class IntakeView implements View {
             empty.setStyle("-fx-padding: 20 16 20 16;");
             rows.getChildren().add(empty);
         }
-        Node sheet = study.source(session.selected("source"))
-                .map(s -> SourceSheet.of(session, s))
-                .orElseGet(() -> Ui.label(""));
-        right.setContent(sheet);
     }
 
     /** Why a table of a reference cannot be read; null when all can. */

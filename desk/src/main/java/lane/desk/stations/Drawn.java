@@ -9,6 +9,7 @@ import lane.picture.field.Annotations.Handle;
 import lane.reading.CutCurveReader;
 import lane.station.Placement;
 import lane.station.Station;
+import lane.station.Within;
 import lane.study.Laid;
 
 /** Stations as lines in the picture. */
@@ -111,17 +112,17 @@ final class Drawn {
         return out;
     }
 
-    private static List<List<Point>> outline(Station.Within within) {
+    private static List<List<Point>> outline(Within within) {
         return switch (within) {
-            case Station.Within.InBox b -> box(b.box());
-            case Station.Within.Cylinder c ->
+            case Within.InBox b -> box(b.box());
+            case Within.Cylinder c ->
                 List.of(
                         circle(c.axis(), c.radius(), c.from()),
                         circle(c.axis(), c.radius(), c.to()),
                         List.of(
                                 c.axis().place(c.radius(), 0, c.from()),
                                 c.axis().place(c.radius(), 0, c.to())));
-            case Station.Within.Ball b ->
+            case Within.Ball b ->
                 List.of(
                         circle(new Axis(b.centre(), new Point(1, 0, 0)), b.radius(), 0),
                         circle(new Axis(b.centre(), new Point(0, 1, 0)), b.radius(), 0),

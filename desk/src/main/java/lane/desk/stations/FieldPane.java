@@ -88,6 +88,9 @@ final class FieldPane extends Pane {
     private Consumer<Point> pinned = p -> {};
     private Consumer<Point> clicked = p -> {};
     private Consumer<Camera> looked = c -> {};
+    private Runnable resized = () -> {};
+    /** The camera that was last fitted to all of the field. */
+    private Camera whole;
     /** Places are picked for measuring; a drag still turns. */
     private boolean measuring;
     /** The place that the view turns about; null for the middle. */
@@ -164,6 +167,11 @@ final class FieldPane extends Pane {
     /** @param told the camera, whenever the view is changed here */
     void onLook(Consumer<Camera> told) {
         looked = told;
+    }
+
+    /** @param told whenever the pane has another size, before it is painted */
+    void onResized(Runnable told) {
+        resized = told;
     }
 
     void measure(boolean on) {
@@ -276,17 +284,23 @@ final class FieldPane extends Pane {
 
     void look(double yaw, double pitch) {
         if (content != null && content.field() != null) {
-            look(fitted(content.field().bounds(), yaw, pitch));
+            whole = fitted(content.field().bounds(), yaw, pitch);
+            look(whole);
         }
     }
 
-    /** What filled the picture before fills it again. */
+    /** What filled the picture before fills it again; a view of all is one of all still. */
     private void resized(double width, double height) {
+        boolean all = camera != null && camera.equals(whole) && content.field() != null;
         double before = Math.min(width - Annotations.BAR_WIDTH, height);
         double now = Math.min(getWidth() - Annotations.BAR_WIDTH, getHeight());
-        if (camera != null && before > 20 && now > 20) {
+        if (all && now > 20) {
+            whole = fitted(content.field().bounds(), camera.yaw(), camera.pitch());
+            camera = whole;
+        } else if (camera != null && before > 20 && now > 20) {
             camera = camera.scaled(now / before);
         }
+        resized.run();
         paint();
     }
 

@@ -17,6 +17,7 @@ import lane.station.PathSamples;
 import lane.station.Placement;
 import lane.station.Placer;
 import lane.station.Station;
+import lane.station.Within;
 import lane.study.Laid;
 
 /** Streamlines and arrows of a station, made behind the window and kept until what they depend on changes. */
@@ -105,7 +106,7 @@ final class FlowShapes {
                     out.add(new Point(s.xyz()[3 * i], s.xyz()[3 * i + 1], s.xyz()[3 * i + 2]));
                 }
             }
-            case Station.Region r when r.within() instanceof Station.Within.Ball b -> ball(b, most, out);
+            case Station.Region r when r.within() instanceof Within.Ball b -> ball(b, most, out);
             default -> {
                 if (laid != null && laid.cut() != null) {
                     over(laid.cut(), most, out);
@@ -122,7 +123,7 @@ final class FlowShapes {
     }
 
     /** Places of a body-centred lattice within a ball, about so many, always the same. */
-    private static void ball(Station.Within.Ball b, int most, List<Point> out) {
+    private static void ball(Within.Ball b, int most, List<Point> out) {
         double step = b.radius() * Math.cbrt(4.0 / 3 * Math.PI * 2 / most);
         int n = (int) Math.ceil(b.radius() / step);
         for (int i = -2 * n; i <= 2 * n; i++) {

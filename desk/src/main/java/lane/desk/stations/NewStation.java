@@ -14,6 +14,7 @@ import lane.station.Abscissa;
 import lane.station.Frame;
 import lane.station.Sampling;
 import lane.station.Station;
+import lane.station.Within;
 import lane.study.Study;
 
 /** Adds stations with first numbers that lie in the runs, to be moved in the picture or on the placing card. */
@@ -114,7 +115,7 @@ public final class NewStation {
                 double in = 0.01 * (to - from);
                 add(session, "Sweep", (id, name) -> new Station.Sweep(id, name, axis, from + in, to - in, 25, 0));
             }
-            case REGION -> add(session, "Region", (id, name) -> new Station.Region(id, name, new Station.Within.All()));
+            case REGION -> add(session, "Region", (id, name) -> new Station.Region(id, name, new Within.All()));
             case PART -> part(session);
             case ENCLOSING -> enclosing(session);
         }

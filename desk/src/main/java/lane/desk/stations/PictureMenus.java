@@ -15,6 +15,7 @@ import lane.field.Run;
 import lane.picture.field.Camera;
 import lane.reading.Reading;
 import lane.station.Station;
+import lane.station.Within;
 import lane.study.PictureNote;
 import lane.study.SavedView;
 import lane.study.Source;
@@ -113,7 +114,7 @@ final class PictureMenus {
         MenuButton menu = menu("Draw", "picture-draw");
         Station chosen = session.study().station(session.selected("station")).orElse(null);
         if (chosen != null) {
-            boolean ball = chosen instanceof Station.Region r && r.within() instanceof Station.Within.Ball;
+            boolean ball = chosen instanceof Station.Region r && r.within() instanceof Within.Ball;
             boolean spread = chosen instanceof Station.Points
                     || chosen instanceof Station.Path
                     || chosen instanceof Station.Surface
@@ -130,7 +131,7 @@ final class PictureMenus {
                 menu.getItems().add(toggle(chosen.name() + " as a relief", "relief " + chosen.id()));
                 menu.getItems().add(toggle("Cut away what lies before " + chosen.name(), "away " + chosen.id()));
             }
-            if (chosen instanceof Station.Region r && r.within() instanceof Station.Within.InBox) {
+            if (chosen instanceof Station.Region r && r.within() instanceof Within.InBox) {
                 menu.getItems().add(toggle("Cut away what lies in " + chosen.name(), "away " + chosen.id()));
             }
         }

@@ -9,6 +9,7 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.StackPane;
 import lane.desk.Ui;
+import lane.picture.field.Annotations;
 import lane.picture.field.Camera;
 
 /** One field picture, or two beside one another that are looked at from the same place. */
@@ -32,17 +33,29 @@ final class PicturePair extends HBox {
             name.setMouseTransparent(true);
             name.setTranslateX(12);
             name.setTranslateY(10);
+            name.setWrapText(true);
         }
+        // The colour scale's own title stands at the right.
+        firstName.maxWidthProperty().bind(left.widthProperty().subtract(Annotations.BAR_WIDTH + 18));
+        secondName.maxWidthProperty().bind(right.widthProperty().subtract(Annotations.BAR_WIDTH + 18));
         right.getStyleClass().add("picture-beside");
         getChildren().add(left);
         first.onLook(c -> follow(second, c));
         second.onLook(c -> follow(first, c));
+        each(p -> p.onResized(this::align));
         setMinWidth(0);
     }
 
     private void follow(FieldPane other, Camera camera) {
         if (two()) {
             other.follow(camera);
+        }
+    }
+
+    /** The second looks from where the first does, at the same scale. */
+    private void align() {
+        if (two() && first.camera() != null && !first.camera().equals(second.camera())) {
+            second.follow(first.camera());
         }
     }
 
@@ -76,9 +89,7 @@ final class PicturePair extends HBox {
         first.show(content);
         if (beside != null) {
             second.show(beside);
-            if (first.camera() != null && second.camera() == null) {
-                second.follow(first.camera());
-            }
+            align();
         }
     }
 

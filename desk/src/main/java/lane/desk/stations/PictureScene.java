@@ -33,6 +33,7 @@ import lane.reading.SurfaceValues;
 import lane.reading.Tally;
 import lane.station.Placement;
 import lane.station.Station;
+import lane.station.Within;
 import lane.study.Laid;
 import lane.study.PictureNote;
 import lane.study.Places;
@@ -337,9 +338,7 @@ final class PictureScene {
         if (s instanceof Station.Section cut && state.option("away", s.id())) {
             away.add(Scene.Away.before(cut.point(), cut.normal()));
         }
-        if (s instanceof Station.Region r
-                && r.within() instanceof Station.Within.InBox b
-                && state.option("away", s.id())) {
+        if (s instanceof Station.Region r && r.within() instanceof Within.InBox b && state.option("away", s.id())) {
             away.add(Scene.Away.inside(b.box().bounds(), b.box().frame()));
         }
     }

@@ -23,7 +23,7 @@ import lane.station.Frame;
 import lane.station.Sampling;
 import lane.station.Station;
 import lane.station.Station.Box;
-import lane.station.Station.Within;
+import lane.station.Within;
 
 /** The numbers of a station by kind, lengths in millimetres and angles in degrees. */
 final class StationForm extends Rows<Station> {

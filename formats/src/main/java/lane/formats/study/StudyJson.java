@@ -37,6 +37,7 @@ import lane.station.Abscissa;
 import lane.station.Frame;
 import lane.station.Sampling;
 import lane.station.Station;
+import lane.station.Within;
 import lane.study.PictureNote;
 import lane.study.SavedView;
 import lane.study.Source;
@@ -76,12 +77,12 @@ public final class StudyJson {
 
     @JsonTypeInfo(use = JsonTypeInfo.Id.NAME, property = "kind")
     @JsonSubTypes({
-        @Type(name = "all", value = Station.Within.All.class),
-        @Type(name = "box", value = Station.Within.InBox.class),
-        @Type(name = "cylinder", value = Station.Within.Cylinder.class),
-        @Type(name = "ball", value = Station.Within.Ball.class),
-        @Type(name = "touching", value = Station.Within.Touching.class),
-        @Type(name = "above", value = Station.Within.Above.class)
+        @Type(name = "all", value = Within.All.class),
+        @Type(name = "box", value = Within.InBox.class),
+        @Type(name = "cylinder", value = Within.Cylinder.class),
+        @Type(name = "ball", value = Within.Ball.class),
+        @Type(name = "touching", value = Within.Touching.class),
+        @Type(name = "above", value = Within.Above.class)
     })
     private interface WithinKinds {}
 
@@ -225,7 +226,7 @@ public final class StudyJson {
             .addMixIn(Abscissa.class, AbscissaMixIn.class)
             .addMixIn(Study.class, StudyMixIn.class)
             .addMixIn(Quantity.class, QuantityMixIn.class)
-            .addMixIn(Station.Within.class, WithinKinds.class)
+            .addMixIn(Within.class, WithinKinds.class)
             .addMixIn(Sampling.class, SamplingKinds.class)
             .addMixIn(Reading.class, ReadingKinds.class)
             .addMixIn(Measure.class, MeasureKinds.class)

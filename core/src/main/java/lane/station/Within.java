@@ -1,0 +1,55 @@
+package lane.station;
+
+import java.util.List;
+import lane.mesh.Axis;
+import lane.mesh.Point;
+
+/** Which cells a region takes. */
+public sealed interface Within {
+    default Within moved(Point by) {
+        return this;
+    }
+
+    /** The same as it stands in space, its own numbers being those of a frame. */
+    default Within through(Axis frame) {
+        return switch (this) {
+            case InBox b -> new InBox(b.box().through(frame));
+            case Cylinder c -> new Cylinder(frame.out(c.axis()), c.radius(), c.from(), c.to());
+            case Ball b -> new Ball(frame.out(b.centre()), b.radius());
+            case All _, Touching _, Above _ -> this;
+        };
+    }
+
+    record All() implements Within {}
+
+    record InBox(Station.Box box) implements Within {
+        @Override
+        public Within moved(Point by) {
+            return new InBox(box.moved(by));
+        }
+    }
+
+    record Cylinder(Axis axis, double radius, double from, double to) implements Within {
+        @Override
+        public Within moved(Point by) {
+            return new Cylinder(axis.moved(by), radius, from, to);
+        }
+    }
+
+    record Ball(Point centre, double radius) implements Within {
+        @Override
+        public Within moved(Point by) {
+            return new Ball(centre.plus(by), radius);
+        }
+    }
+
+    /** Cells that touch one of these boundary parts. */
+    record Touching(List<String> parts) implements Within {
+        public Touching {
+            parts = List.copyOf(parts);
+        }
+    }
+
+    /** Cells where the mean of a quantity over the nodes is greater than a value. */
+    record Above(String quantity, double value) implements Within {}
+}

@@ -35,15 +35,23 @@ final class PicturePair extends HBox {
             name.setTranslateY(10);
             name.setWrapText(true);
         }
-        // The colour scale's own title stands at the right.
-        firstName.maxWidthProperty().bind(left.widthProperty().subtract(Annotations.BAR_WIDTH + 18));
-        secondName.maxWidthProperty().bind(right.widthProperty().subtract(Annotations.BAR_WIDTH + 18));
+        keepLeft(firstName, left);
+        keepLeft(secondName, right);
         right.getStyleClass().add("picture-beside");
         getChildren().add(left);
         first.onLook(c -> follow(second, c));
         second.onLook(c -> follow(first, c));
         each(p -> p.onResized(this::align));
         setMinWidth(0);
+    }
+
+    /** No wider than its words, nor than what the colour scale's own title leaves. */
+    private static void keepLeft(Label name, StackPane pane) {
+        javafx.beans.InvalidationListener fit = o ->
+                name.setMaxWidth(Math.min(Math.ceil(name.prefWidth(-1)), pane.getWidth() - Annotations.BAR_WIDTH - 18));
+        pane.widthProperty().addListener(fit);
+        name.textProperty().addListener(fit);
+        name.fontProperty().addListener(fit);
     }
 
     private void follow(FieldPane other, Camera camera) {

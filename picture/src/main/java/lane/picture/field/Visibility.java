@@ -163,16 +163,21 @@ final class Visibility {
         void draw(int[] corners, long[] cells, float[] p, int base, boolean cut) {
             for (int i = 0; i < size; i++) {
                 int t = triangle[i];
-                long a = cells[corners[3 * t]];
-                long b = cells[corners[3 * t + 1]];
-                long c = cells[corners[3 * t + 2]];
+                int na = corners[3 * t];
+                int nb = corners[3 * t + 1];
+                int nc = corners[3 * t + 2];
+                long a = cells[na];
+                long b = cells[nb];
+                long c = cells[nc];
                 int x0 = Math.min(column(a), Math.min(column(b), column(c)));
                 int x1 = Math.max(column(a), Math.max(column(b), column(c)));
                 int y0 = Math.min(row(a), Math.min(row(b), row(c)));
                 int y1 = Math.max(row(a), Math.max(row(b), row(c)));
                 long nearest = nearest(a, b, c, base + t);
-                boolean single = (x1 - x0 | y1 - y0) == 1;
-                if (single && nearest >= keys[y0 * width + x0]) {
+                if ((x1 - x0 | y1 - y0) == 1) {
+                    if (nearest < keys[y0 * width + x0]) {
+                        pixel(p, 3 * na, 3 * nb, 3 * nc, x0, y0, t, nearest, cut, wins);
+                    }
                     continue;
                 }
                 if (x1 - x0 > LARGE || y1 - y0 > LARGE) {
@@ -225,27 +230,27 @@ final class Visibility {
         int a = 3 * corners[3 * t];
         int b = 3 * corners[3 * t + 1];
         int c = 3 * corners[3 * t + 2];
-        double ax = p[a];
-        double ay = p[a + 1];
-        double bx = p[b];
-        double by = p[b + 1];
-        double cx = p[c];
-        double cy = p[c + 1];
         for (int y = y0; y < y1; y++) {
-            double py = y + 0.5;
-            int row = y * width;
             for (int x = x0; x < x1; x++) {
                 // Else nothing of the triangle is in front of what is here already.
-                if (nearest < keys[row + x]) {
-                    double px = x + 0.5;
-                    double z = depth(p, a, b, c, ax - px, ay - py, bx - px, by - py, cx - px, cy - py);
-                    // Round-off must not bring it before its nearest corner, or the order of threads would show.
-                    long key = Math.max(nearest, key((float) z, (int) nearest));
-                    if (!Double.isNaN(z) && (!cut || !cutAway(away, px, py, (float) z)) && keep(row + x, key)) {
-                        wins.add(t, row + x);
-                    }
+                if (nearest < keys[y * width + x]) {
+                    pixel(p, a, b, c, x, y, t, nearest, cut, wins);
                 }
             }
+        }
+    }
+
+    /** Draws a triangle at one pixel. @param a where a corner stands among {@code p} */
+    private void pixel(float[] p, int a, int b, int c, int x, int y, int t, long nearest, boolean cut, Wins wins) {
+        double px = x + 0.5;
+        double py = y + 0.5;
+        double z = depth(p, a, b, c, p[a] - px, p[a + 1] - py, p[b] - px, p[b + 1] - py, p[c] - px, p[c + 1] - py);
+        if (Double.isNaN(z) || cut && cutAway(away, px, py, (float) z)) {
+            return;
+        }
+        // Round-off must not bring it before its nearest corner, or the order of threads would show.
+        if (keep(y * width + x, Math.max(nearest, key((float) z, (int) nearest)))) {
+            wins.add(t, y * width + x);
         }
     }
 
@@ -262,9 +267,10 @@ final class Visibility {
         double bc = xb * yc - yb * xc;
         double ca = xc * ya - yc * xa;
         double ab = xa * yb - ya * xb;
-        double least = Math.min(bc, Math.min(ca, ab));
-        double most = Math.max(bc, Math.max(ca, ab));
-        if (least * most <= 0 && (least * most < 0 || !holds(bc, ca, ab, xa, ya, xb, yb, xc, yc))) {
+        // All of one sign within, some of another outside; a zero tells neither.
+        double two = bc * ca;
+        double three = bc * ab;
+        if (!(two > 0 && three > 0) && (two < 0 || three < 0 || !holds(bc, ca, ab, xa, ya, xb, yb, xc, yc))) {
             return Double.NaN;
         }
         return (bc * p[a + 2] + ca * p[b + 2] + ab * p[c + 2]) / (bc + ca + ab);

@@ -345,6 +345,11 @@ public final class Session {
         }
     }
 
+    /** Whether the study is being computed. */
+    public boolean computing() {
+        return running != null;
+    }
+
     public void undo() {
         history.undo();
         changed();

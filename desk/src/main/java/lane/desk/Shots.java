@@ -109,8 +109,9 @@ final class Shots {
             if (shot.stop() == 1) {
                 looked(session[0]);
             }
+            computed(session[0]);
             // Pictures inside the window are drawn behind it: wait until they have arrived.
-            Thread.sleep(900);
+            Thread.sleep(shot.stop() == 3 ? 4000 : 900);
             var image = new WritableImage[1];
             onFx(() -> image[0] = scene[0].snapshot(null));
             int w = (int) image[0].getWidth();
@@ -129,6 +130,15 @@ final class Shots {
             }
             System.out.println();
             System.out.print(CheckTable.of(session[0].results()));
+        }
+    }
+
+    /** Waits until nothing is being computed, at most some seconds: what is selected may want a station laid out. */
+    private static void computed(Session session) throws InterruptedException {
+        var busy = new boolean[] {true};
+        for (int i = 0; i < 200 && busy[0]; i++) {
+            Thread.sleep(100);
+            onFx(() -> busy[0] = session.computing());
         }
     }
 

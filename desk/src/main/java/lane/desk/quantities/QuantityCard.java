@@ -242,6 +242,7 @@ final class QuantityCard {
         var name = Ui.label(source.name());
         name.setTooltip(new Tooltip(source.name()));
         var head = Ui.row(8, Marks.marker(style, Marks.fx(session.palette().sheet())), name, Ui.spring());
+        head.setMaxWidth(TRACK);
         ranges.getChildren().add(head);
         if (made == null) {
             head.getChildren().add(Ui.label("being computed", "small", "muted"));

@@ -89,6 +89,14 @@ public sealed interface Reading {
         }
     }
 
+    /** Names by which formulas know its numbers: its own, and of a balance those of its terms; none for a curve. */
+    default List<String> numbers() {
+        Stream<String> own = curve() ? Stream.empty() : Stream.of(name());
+        return this instanceof OfBalance b
+                ? Stream.concat(own, b.terms().stream().map(b::numberOf)).toList()
+                : own.toList();
+    }
+
     /** Whether the answer is a curve. */
     default boolean curve() {
         return this instanceof OfProfile || this instanceof OfSweep || this instanceof OfAround;
@@ -112,6 +120,11 @@ public sealed interface Reading {
         public OfBalance {
             terms = List.copyOf(terms);
             closedBy = List.copyOf(closedBy);
+        }
+
+        /** The name by which formulas know a term's number. */
+        public String numberOf(Term term) {
+            return name + ": " + term.name();
         }
     }
 

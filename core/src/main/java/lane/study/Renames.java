@@ -1,6 +1,5 @@
 package lane.study;
 
-import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -69,27 +68,19 @@ public final class Renames {
             return out;
         }
         Set<String> still = new HashSet<>();
-        after.forEach(r -> still.addAll(terms(r)));
+        after.forEach(r -> still.addAll(r.numbers()));
         for (Reading was : before) {
             Reading is = after.stream()
                     .filter(r -> r.id().equals(was.id()))
                     .findFirst()
                     .orElse(was);
-            List<String> from = terms(was);
-            List<String> to = terms(is);
+            List<String> from = was.numbers();
+            List<String> to = is.numbers();
             for (int i = 0; i < from.size() && from.size() == to.size(); i++) {
                 if (!from.get(i).equals(to.get(i)) && !still.contains(from.get(i))) {
                     out.put(from.get(i), to.get(i));
                 }
             }
-        }
-        return out;
-    }
-
-    private static List<String> terms(Reading reading) {
-        List<String> out = new ArrayList<>();
-        if (reading instanceof Reading.OfBalance b) {
-            b.terms().forEach(t -> out.add(b.name() + ": " + t.name()));
         }
         return out;
     }

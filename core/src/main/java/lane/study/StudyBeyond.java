@@ -117,17 +117,14 @@ final class StudyBeyond implements Beyond {
         return identity.hashCode();
     }
 
-    /** Whether one of the names is that of a reading, and of no field of a run. */
+    /** Whether one of the names may be that of a number of a reading. */
     static boolean namesReading(Study study, Set<String> names) {
-        return study.readings().stream().anyMatch(r -> names.contains(r.name()));
+        return study.readings().stream().flatMap(r -> r.numbers().stream()).anyMatch(names::contains);
     }
 
     @Override
     public List<String> names() {
-        return study.readings().stream()
-                .filter(r -> !r.curve())
-                .map(Reading::name)
-                .toList();
+        return study.readings().stream().flatMap(r -> r.numbers().stream()).toList();
     }
 
     @Override
@@ -176,8 +173,7 @@ final class StudyBeyond implements Beyond {
             if (own && r instanceof Reading.OfTally t) {
                 return java.util.Optional.of(Unit.of(t.unit()));
             }
-            if (r instanceof Reading.OfBalance b
-                    && (own || b.terms().stream().anyMatch(t -> name.equals(b.name() + ": " + t.name())))) {
+            if (r instanceof Reading.OfBalance b && b.numbers().contains(name)) {
                 return java.util.Optional.of(Unit.of(b.unit()));
             }
         }
@@ -455,7 +451,7 @@ final class StudyBeyond implements Beyond {
                     return known(made.residual(), made.unit());
                 }
                 for (Reading.Term term : b.terms()) {
-                    if (name.equals(b.name() + ": " + term.name())) {
+                    if (name.equals(b.numberOf(term))) {
                         Balance made = (Balance) outcome(run, b, lens);
                         double value = made.terms().stream()
                                 .filter(x -> x.name().equals(term.name()))

@@ -251,6 +251,23 @@ class FormulasTest {
         assertThat(((Outcome.Absent) o).reason()).contains("defined by itself");
     }
 
+    /** A number that a formula takes by name follows every edit of what it is made of. */
+    @Test
+    void aTermOfABalanceIsFollowed() {
+        Reading profile = new Reading.OfProfile("r", "r", "line", "q", "");
+        List<Quantity> quantities = List.of(q("t", "T", ""), q("q", "T - \"heat: in\"", ""));
+        var evaluator = new Evaluator(new Memory());
+        for (int factor : new int[] {1, -1}) {
+            var term = new Reading.Term("in", factor, List.of("skin"), new Measure.Mean("t"));
+            Reading heat = new Reading.OfBalance("b", "heat", List.of(term), List.of(), "", "");
+            Outcome o = evaluator
+                    .evaluate(study(quantities, heat, profile), Work.QUIET)
+                    .outcome("r", "a");
+            assertThat(o).as(o.toString()).isInstanceOf(Profile.class);
+            assertThat(((Profile) o).value()[0]).isCloseTo(0.7 - factor * 2.5, within(1e-10));
+        }
+    }
+
     /** The integral of a square is the square integrated, not the square of interpolated means. */
     @Test
     void integrandsAreFormedAtQuadraturePoints() {

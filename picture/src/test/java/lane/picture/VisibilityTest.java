@@ -168,4 +168,95 @@ class VisibilityTest {
             }
         }
     }
+
+    /** Wavy sheets behind one another: most of their triangles are hidden, and runs of them are passed over. */
+    private static Scene.Surface sheets(int[] order) {
+        int n = 120;
+        int sheets = 4;
+        double[] xyz = new double[3 * sheets * n * n];
+        for (int i = 0; i < xyz.length / 3; i++) {
+            int sheet = i / (n * n);
+            double u = (double) (i % n) / (n - 1);
+            double v = (double) (i / n % n) / (n - 1);
+            xyz[3 * i] = 1.2 * W * u - 0.1 * W;
+            xyz[3 * i + 1] = 10 * sheet + 4 * Math.sin(9 * u + sheet) * Math.cos(7 * v) + 30 * u;
+            xyz[3 * i + 2] = -(0.8 * H * v + 0.03 * H * sheet) + Math.sin(5 * u + sheet);
+        }
+        int[] corners = new int[6 * sheets * (n - 1) * (n - 1)];
+        int at = 0;
+        for (int sheet = sheets - 1; sheet >= 0; sheet--) {
+            for (int k = 0; k < (n - 1) * (n - 1); k++) {
+                int a = sheet * n * n + k / (n - 1) * n + k % (n - 1);
+                for (int c : new int[] {a, a + 1, a + n + 1, a, a + n + 1, a + n}) {
+                    corners[at++] = c;
+                }
+            }
+        }
+        int[] mixed = new int[corners.length];
+        for (int t = 0; t < order.length; t++) {
+            System.arraycopy(corners, 3 * order[t], mixed, 3 * t, 3);
+        }
+        return new Scene.Surface("s", xyz, mixed, order, new float[0], true, 1, new byte[order.length], false);
+    }
+
+    private static final int IN_SHEETS = 4 * 2 * 119 * 119;
+
+    private static int[] seen(Scene.Surface s, Camera camera) {
+        Frame frame = Rasteriser.draw(new Scene(List.of(s)), camera, LOOK, W, H, 0);
+        int[] out = new int[W * H];
+        for (int i = 0; i < out.length; i++) {
+            out[i] = frame.at(i % W, i / W).map(Frame.Hit::face).orElse(-1);
+        }
+        return out;
+    }
+
+    @Test
+    void whatIsHiddenIsPassedOverWithoutATrace() {
+        int[] plain = java.util.stream.IntStream.range(0, IN_SHEETS).toArray();
+        int[] mixed = plain.clone();
+        var random = new Random(8);
+        for (int i = mixed.length - 1; i > 0; i--) {
+            int k = random.nextInt(i + 1);
+            int held = mixed[i];
+            mixed[i] = mixed[k];
+            mixed[k] = held;
+        }
+        // Runs of triangles that lie anywhere hide nothing, so the second picture is drawn in full.
+        Scene.Surface near = sheets(plain);
+        Scene.Surface anywhere = sheets(mixed);
+        for (Camera c : List.of(
+                CAMERA,
+                CAMERA.turned(0.7, 0.3),
+                CAMERA.turned(3, -0.6),
+                CAMERA.zoomed(6, 40, 30, W, H),
+                CAMERA.moved(60, 20))) {
+            int[] seen = seen(near, c);
+            assertThat(seen).isEqualTo(seen(anywhere, c));
+            assertThat(java.util.Arrays.stream(seen)
+                            .filter(f -> f >= 0)
+                            .distinct()
+                            .count())
+                    .isGreaterThan(500);
+        }
+    }
+
+    /** A corner that is no number must not make the box around its neighbours vanish. */
+    @Test
+    void neighboursOfAFaultyCornerAreDrawn() {
+        int[] plain = java.util.stream.IntStream.range(0, IN_SHEETS).toArray();
+        Scene.Surface whole = sheets(plain);
+        Scene.Surface holed = sheets(plain);
+        int bad = 60 * 120 + 60;
+        holed.xyz()[3 * bad] = Double.NaN;
+        int[] all = seen(whole, CAMERA);
+        int[] some = seen(holed, CAMERA);
+        for (int i = 0; i < all.length; i++) {
+            int face = all[i];
+            boolean touches =
+                    face >= 0 && List.of(0, 1, 2).stream().anyMatch(k -> whole.corners()[3 * face + k] == bad);
+            if (!touches) {
+                assertThat(some[i]).isEqualTo(face);
+            }
+        }
+    }
 }

@@ -1,8 +1,6 @@
 package lane.picture.field;
 
-import java.util.ArrayList;
 import java.util.Arrays;
-import java.util.List;
 import lane.base.Parallel;
 
 /**
@@ -12,7 +10,8 @@ import lane.base.Parallel;
  */
 public final class Rasteriser {
     private static final int MOST = 0xFFFF;
-    private static final int ROWS = 32;
+    /** Rows that one thread draws: what a pixel holds has one owner. */
+    private static final int ROWS = 160;
 
     private final Scene scene;
     private final Camera camera;
@@ -46,41 +45,50 @@ public final class Rasteriser {
                     + " pixels is too large; give at most " + MOST + " a side and 268 million in all.");
         }
         var r = new Rasteriser(scene, camera, look, width, height);
-        Parallel.forBlocks(r.keys.length, 1 << 17, (block, from, to) -> {
-            Arrays.fill(r.keys, from, to, Visibility.NOTHING);
-            Arrays.fill(r.argb, from, to, 0xFF000000 | ground);
-            if (r.band.length > 0) {
-                Arrays.fill(r.band, from, to, Float.NaN);
-            }
-        });
-        r.draw();
+        r.draw(0xFF000000 | ground);
         return new Frame(width, height, r.argb, r.keys, r.first, r.band, camera, scene);
     }
 
-    private void draw() {
+    private void draw(int ground) {
         double[][][] away = scene.away().stream().map(this::inPicture).toArray(double[][][]::new);
-        var visibility = new Visibility(width, height, keys, away);
+        var projection = new Projection(camera, width, height);
         int surfaces = scene.surfaces().size();
         float[][] projected = new float[surfaces][];
-        List<Won> won = new ArrayList<>();
+        long[][] cells = new long[surfaces][];
+        Runs[] runs = new Runs[surfaces];
         first = new int[surfaces + 1];
         for (int s = 0; s < surfaces; s++) {
             Scene.Surface surface = scene.surfaces().get(s);
             first[s + 1] = Math.addExact(first[s], surface.triangles());
             projected[s] = Spare.floats(surface.opacity() > 0 ? surface.xyz().length : 0);
-            long[] cells = Spare.longs(projected[s].length / 3);
-            project(surface.xyz(), projected[s], cells, visibility);
-            if (surface.opacity() >= 1) {
-                for (Visibility.Wins w : visibility.draw(surface, first[s], projected[s], cells)) {
-                    won.add(new Won(s, w));
+            cells[s] = Spare.longs(projected[s].length / 3);
+            project(surface.xyz(), projected[s], cells[s], projection);
+            runs[s] = surface.opacity() >= 1 ? new Runs(surface.geometry().boxes(), projection) : null;
+        }
+        Parallel.forBlocks(height, rows(), (block, top, bottom) -> {
+            Arrays.fill(keys, top * width, bottom * width, Visibility.NOTHING);
+            Arrays.fill(argb, top * width, bottom * width, ground);
+            if (band.length > 0) {
+                Arrays.fill(band, top * width, bottom * width, Float.NaN);
+            }
+            var visibility = new Visibility(width, top, bottom, keys, away);
+            var wins = new Visibility.Wins[surfaces];
+            for (int s = 0; s < surfaces; s++) {
+                if (runs[s] != null) {
+                    wins[s] = visibility.draw(scene.surfaces().get(s), first[s], runs[s], projected[s], cells[s]);
                 }
             }
-            Spare.give(cells);
-        }
-        Parallel.forBlocks(won.size(), 4, (block, from, to) -> {
             var shading = new Shading(scene, camera, look, projected);
-            won.subList(from, to).forEach(w -> shade(shading, w));
+            for (int s = 0; s < surfaces; s++) {
+                if (runs[s] != null) {
+                    shade(shading, s, wins[s]);
+                    Spare.give(wins[s].all);
+                }
+            }
         });
+        for (long[] c : cells) {
+            Spare.give(c);
+        }
         contours();
         SeeThrough.draw(
                 scene,
@@ -97,19 +105,20 @@ public final class Rasteriser {
         }
     }
 
-    private record Won(int surface, Visibility.Wins wins) {}
-
     /**
-     * Colours the pixels that triangles won and kept: triangle by triangle, as memory is read in order then. Each pixel has
-     * one owner, so threads do not meet.
+     * Colours the pixels that triangles won and kept, in the order in which they were drawn: memory is read in order then.
      */
-    private void shade(Shading shading, Won won) {
-        int[] pairs = won.wins.pairs;
-        for (int i = 0; i < won.wins.size; i += 2) {
-            int t = pairs[i];
-            int at = pairs[i + 1];
-            if ((int) keys[at] == first[won.surface] + t) {
-                argb[at] = shading.colour(won.surface, t, at % width, at / width);
+    private void shade(Shading shading, int surface, Visibility.Wins wins) {
+        int[] won = wins.all;
+        for (int i = 0; i < wins.size; i += Visibility.Wins.EACH) {
+            int t = won[i];
+            int x = won[i + 1] & 0xFFFF;
+            int y = won[i + 1] >>> 16;
+            int at = y * width + x;
+            if ((int) keys[at] == first[surface] + t) {
+                float second = Float.intBitsToFloat(won[i + 2]);
+                float third = Float.intBitsToFloat(won[i + 3]);
+                argb[at] = shading.colour(surface, t, x, y, second, third);
                 if (band.length > 0) {
                     band[at] = shading.value;
                 }
@@ -118,25 +127,24 @@ public final class Rasteriser {
     }
 
     /** Writes pixel x, pixel y and depth of each node, and its cell of pixels. */
-    private void project(double[] xyz, float[] out, long[] cells, Visibility visibility) {
-        var r = camera.right().times(camera.scale());
-        var u = camera.up().times(-camera.scale());
-        var f = camera.forward();
-        var c = camera.centre();
+    private static void project(double[] xyz, float[] out, long[] cells, Projection projection) {
         Parallel.forBlocks(cells.length, 1 << 13, (block, from, to) -> {
             for (int i = 3 * from; i < 3 * to; i += 3) {
-                double x = xyz[i] - c.x();
-                double y = xyz[i + 1] - c.y();
-                double z = xyz[i + 2] - c.z();
-                float right = (float) (width / 2.0 + (x * r.x() + y * r.y() + z * r.z()));
-                float down = (float) (height / 2.0 + (x * u.x() + y * u.y() + z * u.z()));
-                float depth = (float) (x * f.x() + y * f.y() + z * f.z());
+                float right = projection.right(xyz[i], xyz[i + 1], xyz[i + 2]);
+                float down = projection.down(xyz[i], xyz[i + 1], xyz[i + 2]);
+                float depth = projection.depth(xyz[i], xyz[i + 1], xyz[i + 2]);
                 out[i] = right;
                 out[i + 1] = down;
                 out[i + 2] = depth;
-                cells[i / 3] = visibility.cell(right, down, depth);
+                cells[i / 3] = Visibility.cell(projection.column(right), projection.row(down), depth);
             }
         });
+    }
+
+    /** Rows that one thread draws at a time. Few large parts, as triangles on their borders are drawn twice. */
+    private int rows() {
+        int parts = 5 * Parallel.threads() / 2;
+        return Math.max(16, (height / parts + 7) / 8 * 8);
     }
 
     /** For each plane of a space: how its distance grows by pixel right, pixel down and depth, and at zero. */

@@ -61,6 +61,7 @@ public record Scene(List<Surface> surfaces, List<Away> away) {
      * @param opacity 1 hides what is behind, 0 is not drawn
      * @param whole whether nothing of it is cut away
      * @param edge for each triangle, bits 0 to 2: its side is an edge of the face
+     * @param geometry of the triangles
      */
     public record Surface(
             String name,
@@ -71,10 +72,24 @@ public record Scene(List<Surface> surfaces, List<Away> away) {
             boolean byNode,
             double opacity,
             byte[] edge,
-            boolean whole) {
+            boolean whole,
+            Geometry geometry) {
+        public Surface(
+                String name,
+                double[] xyz,
+                int[] corners,
+                int[] face,
+                float[] value,
+                boolean byNode,
+                double opacity,
+                byte[] edge,
+                boolean whole) {
+            this(name, xyz, corners, face, value, byNode, opacity, edge, whole, new Geometry(xyz, corners));
+        }
+
         /** The same, never cut away. */
         public Surface kept() {
-            return new Surface(name, xyz, corners, face, value, byNode, opacity, edge, true);
+            return new Surface(name, xyz, corners, face, value, byNode, opacity, edge, true, geometry);
         }
 
         public int triangles() {

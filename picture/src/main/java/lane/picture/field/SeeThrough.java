@@ -67,7 +67,10 @@ final class SeeThrough {
                                 || cut && Visibility.cutAway(away, x + 0.5, y + 0.5, z)) {
                             continue;
                         }
-                        argb[pixel] = Shading.mix(argb[pixel], shading.colour(of[k], which[k], x, y), alpha);
+                        argb[pixel] = Shading.mix(
+                                argb[pixel],
+                                shading.colour(of[k], which[k], x, y, edges.ca * inverse, edges.ab * inverse),
+                                alpha);
                         if (keys[pixel] == Visibility.NOTHING) {
                             keys[pixel] = Visibility.key(Float.POSITIVE_INFINITY, first[of[k]] + which[k]);
                         }

@@ -1,5 +1,7 @@
 package lane.picture.field;
 
+import lane.mesh.Point;
+
 /**
  * Colours the pixels of one thread: values are interpolated over a triangle, then coloured, so that colours are exact for
  * the value at the pixel. What belongs to a triangle is kept from one pixel to the next.
@@ -8,9 +10,8 @@ final class Shading {
     private final Scene scene;
     private final Look look;
     private final float[][] projected;
-    private final double scale;
-    private final double[] light;
-    private final double[] lamp;
+    private final Point light;
+    private final Point lamp;
     private final double least;
     private final double toShare;
     private final boolean plainScale;
@@ -23,19 +24,17 @@ final class Shading {
     private int index = -1;
     private Scene.Surface s;
     private int[] corners;
-    private float[] p;
     private float[] values;
+    private float[] normals;
     private boolean byNode;
     private boolean coloured;
 
     private int triangle = -1;
-    /** The value at the first corner and how it grows by pixel right and down. */
-    private double va;
+    /** The value at the first corner and what the others have more. */
+    private double first;
 
-    private double vx;
-    private double vy;
-    private double ax;
-    private double ay;
+    private double second;
+    private double third;
     private int shade;
     private int flat;
     /** The value at the pixel last coloured; NaN for none. */
@@ -53,12 +52,11 @@ final class Shading {
         ink = ink(look);
         plain = look.dark() ? 0xFF5B666D : 0xFFB9B4A6;
         missing = look.dark() ? 0xFF3A4248 : 0xFFD9D5CA;
-        scale = camera.scale();
         // Lamps stand over the left shoulder and to the right, told by right, down, into the picture.
         double n = Math.sqrt(1 + 0.49 + 0.25);
-        light = new double[] {-0.5 / n, -0.7 / n, -1 / n};
+        light = toward(camera, -0.5 / n, -0.7 / n, -1 / n);
         double m = Math.sqrt(1 + 1.44);
-        lamp = new double[] {1.2 / m, 0, -1 / m};
+        lamp = toward(camera, 1.2 / m, 0, -1 / m);
     }
 
     static int ink(Look look) {
@@ -70,7 +68,7 @@ final class Shading {
         triangle = -1;
         s = scene.surfaces().get(surface);
         corners = s.corners();
-        p = projected[surface];
+        normals = look.shaded() ? s.geometry().normals() : new float[0];
         values = s.value();
         coloured = values.length > 0;
         byNode = s.byNode() && !look.style().byFace();
@@ -78,53 +76,47 @@ final class Shading {
 
     private void load(int t) {
         triangle = t;
-        int na = corners[3 * t];
-        int nb = corners[3 * t + 1];
-        int nc = corners[3 * t + 2];
-        int a = 3 * na;
-        int b = 3 * nb;
-        int c = 3 * nc;
-        ax = p[a];
-        ay = p[a + 1];
-        double ux = p[b] - ax;
-        double uy = p[b + 1] - ay;
-        double wx = p[c] - ax;
-        double wy = p[c + 1] - ay;
-        double across = ux * wy - uy * wx;
         if (coloured && byNode) {
-            double inverse = 1 / across;
-            va = values[na];
-            double ub = values[nb] - va;
-            double uc = values[nc] - va;
-            vx = (ub * wy - uc * uy) * inverse;
-            vy = (uc * ux - ub * wx) * inverse;
+            first = values[corners[3 * t]];
+            second = values[corners[3 * t + 1]] - first;
+            third = values[corners[3 * t + 2]] - first;
         } else if (coloured) {
-            va = s.byNode() ? s.mean(t) : values[s.face()[t]];
-            vx = 0;
-            vy = 0;
+            first = s.byNode() ? s.mean(t) : values[s.face()[t]];
+            second = 0;
+            third = 0;
         }
-        shade = look.shaded()
-                ? lit(ux, uy, (p[b + 2] - p[a + 2]) * scale, wx, wy, (p[c + 2] - p[a + 2]) * scale, across)
-                : 256;
+        shade = look.shaded() ? lit(t) : 256;
         flat = shaded(coloured ? missing : plain, shade);
         if (withEdges) {
-            edges.load(corners, t, p);
+            edges.load(corners, t, projected[index]);
         }
     }
 
-    /** 256ths of light on a face, by two of its sides in the camera's directions (right, down, into the picture). */
-    private int lit(double ux, double uy, double uz, double wx, double wy, double wz, double nz) {
-        double nx = uy * wz - uz * wy;
-        double ny = uz * wx - ux * wz;
-        double over = 1 / Math.sqrt(nx * nx + ny * ny + nz * nz);
+    /** 256ths of light on a face. */
+    private int lit(int t) {
+        double x = normals[3 * t];
+        double y = normals[3 * t + 1];
+        double z = normals[3 * t + 2];
         // Both sides of a face are lit alike: seen from inside, a part is as readable as from outside.
-        double l = (nx * light[0] + ny * light[1] + nz * light[2]) * over;
-        double m = Math.abs(nx * lamp[0] + ny * lamp[1] + nz * lamp[2]) * over;
-        return (int) (256 * Math.min(1, 0.70 + 0.30 * l * l + 0.10 * m));
+        double l = x * light.x() + y * light.y() + z * light.z();
+        double m = Math.abs(x * lamp.x() + y * lamp.y() + z * lamp.z());
+        return Math.min(256, (int) (256 * (0.70 + 0.30 * l * l + 0.10 * m)));
     }
 
-    /** The colour of a triangle at a pixel. */
-    int colour(int surface, int t, int x, int y) {
+    /** Where a lamp stands that is told by right, down and into the picture. */
+    private static Point toward(Camera camera, double right, double down, double into) {
+        return camera.right()
+                .times(right)
+                .plus(camera.up().times(-down))
+                .plus(camera.forward().times(into));
+    }
+
+    /**
+     * The colour of a triangle at a pixel.
+     *
+     * @param wb weight of the second corner there; @param wc of the third
+     */
+    int colour(int surface, int t, int x, int y, double wb, double wc) {
         if (surface != index) {
             surface(surface);
         }
@@ -134,7 +126,7 @@ final class Shading {
         double v = Double.NaN;
         int colour = flat;
         if (coloured) {
-            v = va + vx * (x + 0.5 - ax) + vy * (y + 0.5 - ay);
+            v = first + wb * second + wc * third;
             if (!Double.isNaN(v)) {
                 double share = (v - least) * toShare;
                 colour = shaded(plainScale ? look.scale().colour(share) : look.colour(look.share(v)), shade);

@@ -20,6 +20,11 @@ final class Spare {
     }
 
     /** Of any content. */
+    static int[] ints(int length) {
+        return find(a -> a instanceof int[] i && i.length == length) instanceof int[] i ? i : new int[length];
+    }
+
+    /** Of any content. */
     static long[] longs(int length) {
         return find(a -> a instanceof long[] l && l.length == length) instanceof long[] l ? l : new long[length];
     }

@@ -1,44 +1,42 @@
 package lane.picture.field;
 
-import java.lang.invoke.MethodHandles;
-import java.lang.invoke.VarHandle;
 import java.util.Arrays;
-import java.util.List;
-import java.util.Objects;
-import lane.base.Parallel;
 
 /**
- * Finds what is nearest at each pixel, in one pass over the triangles: each is drawn by edge functions at pixel centres
- * with a top-left rule, so that a pixel on a shared edge belongs to one triangle. A pixel holds one number, depth above
- * and triangle below, and keeps the least that comes: threads may come in any order, the result is the same. No colour is
+ * Finds what is nearest at each pixel of some rows, in one pass over the triangles: each is drawn by edge functions at pixel
+ * centres with a top-left rule, so that a pixel on a shared edge belongs to one triangle. A pixel holds one number, depth
+ * above and triangle below, and keeps the least that comes, so the order in which they come does not matter. No colour is
  * computed here.
  */
 final class Visibility {
     /** What a pixel holds where nothing is. */
     static final long NOTHING = Long.MAX_VALUE;
 
-    private static final VarHandle KEYS = MethodHandles.arrayElementVarHandle(long[].class);
-    private static final int CHUNK = 1 << 13;
-    private static final int BAND = 32;
-    /** A triangle that spans more pixels in a direction is drawn by bands of rows, so that threads share it. */
-    private static final int LARGE = 64;
-
     private final int width;
-    private final int height;
+    private final int top;
+    private final int bottom;
     private final long[] keys;
     /** For each space that is not drawn its planes, told in pixels. */
     private final double[][][] away;
 
-    /** @param keys for each pixel {@link #NOTHING}, or depth above and the triangle's number in the scene below */
-    Visibility(int width, int height, long[] keys, double[][][] away) {
+    private final Tiles tiles;
+
+    /**
+     * @param top the first row
+     * @param bottom the row behind the last
+     * @param keys for each pixel {@link #NOTHING}, or depth above and the triangle's number in the scene below
+     */
+    Visibility(int width, int top, int bottom, long[] keys, double[][][] away) {
         this.width = width;
-        this.height = height;
+        this.top = top;
+        this.bottom = bottom;
         this.keys = keys;
         this.away = away;
+        tiles = new Tiles(width, top, bottom, keys);
     }
 
     /** A whole number that grows as the depth does: the order of float bits below zero is turned. */
-    private static int ordered(float depth) {
+    static int ordered(float depth) {
         int bits = Float.floatToRawIntBits(depth);
         return bits ^ bits >> 31 & 0x7fffffff;
     }
@@ -54,77 +52,60 @@ final class Visibility {
     }
 
     /**
-     * A node's depth, and the first column and row of pixels whose centres are not left of it, or above it, within the
-     * picture. A triangle covers centres from the least of its nodes to before the greatest: one on its right or lower end
-     * belongs to its neighbour.
+     * What is looked at first of a node.
      *
      * @return ordered depth in the upper half, then 16 bits of row and of column
      */
-    long cell(float x, float y, float depth) {
-        return key(depth, cell(y, height) << 16 | cell(x, width));
+    static long cell(int column, int row, float depth) {
+        return key(depth, row << 16 | column);
     }
 
-    /** No number is treated as zero; triangles with one have no area. */
-    private static int cell(float v, int end) {
-        float t = v - 0.5f;
-        int i = (int) t;
-        return Math.clamp(i + (i < t ? 1 : 0), 0, end);
-    }
-
-    /** Pixels that triangles won, some of them only for a time: triangle of the surface and pixel, one after the other. */
+    /**
+     * Pixels that triangles won, some of them only for a time. For each the triangle of the surface, the place of the pixel,
+     * and bits of the weights of the triangle's second and third corner there.
+     */
     static final class Wins {
-        int[] pairs = new int[1 << 12];
+        static final int EACH = 4;
+
+        int[] all;
         int size;
 
-        private void add(int triangle, int pixel) {
-            if (size == pairs.length) {
-                pairs = Arrays.copyOf(pairs, 2 * size);
-            }
-            pairs[size++] = triangle;
-            pairs[size++] = pixel;
+        /** @param pixels so many wins fit at first */
+        Wins(int pixels) {
+            all = Spare.ints(EACH * pixels);
         }
+
+        private void add(int triangle, int place, double second, double third) {
+            if (size == all.length) {
+                all = Arrays.copyOf(all, 2 * size);
+            }
+            all[size] = triangle;
+            all[size + 1] = place;
+            all[size + 2] = Float.floatToRawIntBits((float) second);
+            all[size + 3] = Float.floatToRawIntBits((float) third);
+            size += EACH;
+        }
+    }
+
+    /** Row above and column below. */
+    private static int place(int x, int y) {
+        return y << 16 | x;
     }
 
     /**
      * @param base the number of the first triangle of the surface in the scene
      * @param p pixel x, pixel y and depth, three to a node of the surface
-     * @param cells see {@link #cell(float, float, float)}
+     * @param cells see {@link #cell}
      */
-    List<Wins> draw(Scene.Surface s, int base, float[] p, long[] cells) {
-        int n = s.triangles();
-        boolean cut = away.length > 0 && !s.whole();
+    Wins draw(Scene.Surface s, int base, Runs runs, float[] p, long[] cells) {
+        var wins = new Wins(width * (bottom - top));
         int[] corners = s.corners();
-        int[] order = nearFirst(corners, n, cells);
-        int[][] large = new int[order.length][];
-        Wins[] wins = new Wins[order.length + Parallel.blocks(height, BAND)];
-        Parallel.forBlocks(order.length, 1, (turn, from, to) -> {
-            var some = new Some();
-            int end = Math.min(n, (order[turn] + 1) * CHUNK);
-            for (int t = order[turn] * CHUNK; t < end; t += Some.MOST) {
-                some.take(corners, cells, t, Math.min(end, t + Some.MOST));
-                some.draw(corners, cells, p, base, cut);
-            }
-            large[turn] = some.large();
-            wins[turn] = some.wins;
+        boolean cut = away.length > 0 && !s.whole();
+        runs.forShown(top, bottom, tiles, run -> {
+            int end = Math.min(s.triangles(), (run + 1) * Geometry.RUN);
+            draw(run * Geometry.RUN, end, corners, cells, p, base, cut, wins);
         });
-        int[] all = Arrays.stream(large).flatMapToInt(Arrays::stream).toArray();
-        if (all.length > 0) {
-            Parallel.forBlocks(height, BAND, (band, top, bottom) -> {
-                var own = new Wins();
-                for (int t : all) {
-                    long a = cells[corners[3 * t]];
-                    long b = cells[corners[3 * t + 1]];
-                    long c = cells[corners[3 * t + 2]];
-                    int x0 = Math.min(column(a), Math.min(column(b), column(c)));
-                    int x1 = Math.max(column(a), Math.max(column(b), column(c)));
-                    int y0 = Math.max(top, Math.min(row(a), Math.min(row(b), row(c))));
-                    int y1 = Math.min(bottom, Math.max(row(a), Math.max(row(b), row(c))));
-                    triangle(corners, t, nearest(a, b, c, base + t), p, x0, x1, y0, y1, cut, own);
-                }
-                wins[order.length + band] = own;
-            });
-        }
-        return Arrays.stream(wins).filter(Objects::nonNull).toList();
+        return wins;
     }
 
     /** What a pixel would hold at the nearest of three nodes. */
@@ -133,64 +114,31 @@ final class Visibility {
                 | number & 0xFFFFFFFFL;
     }
 
-    /**
-     * Some triangles, sorted out by a plain loop without branches before they are drawn: most small ones cover no pixel's
-     * centre, and a branch that cannot be foreseen costs more than what it saves.
-     */
-    private final class Some {
-        static final int MOST = 1024;
-
-        private final int[] triangle = new int[MOST];
-        private int size;
-        private int[] large = new int[16];
-        private int many;
-        private final Wins wins = new Wins();
-
-        /** Keeps those whose nodes are neither all in one column nor all in one row. */
-        void take(int[] corners, long[] cells, int from, int to) {
-            int m = 0;
-            for (int t = from; t < to; t++) {
-                int a = (int) cells[corners[3 * t]];
-                int b = (int) cells[corners[3 * t + 1]];
-                int c = (int) cells[corners[3 * t + 2]];
-                int differ = a ^ b | a ^ c;
-                triangle[m] = t;
-                m += 1 + (((differ & 0xFFFF) - 1 | (differ >>> 16) - 1) >> 31);
+    private void draw(int from, int to, int[] corners, long[] cells, float[] p, int base, boolean cut, Wins wins) {
+        for (int t = from; t < to; t++) {
+            int na = corners[3 * t];
+            int nb = corners[3 * t + 1];
+            int nc = corners[3 * t + 2];
+            long a = cells[na];
+            long b = cells[nb];
+            long c = cells[nc];
+            int differ = (int) (a ^ b | a ^ c);
+            if (((differ & 0xFFFF) - 1 | (differ >>> 16) - 1) < 0) {
+                // All corners in one column or in one row: most small triangles cover no pixel's centre.
+                continue;
             }
-            size = m;
-        }
-
-        void draw(int[] corners, long[] cells, float[] p, int base, boolean cut) {
-            for (int i = 0; i < size; i++) {
-                int t = triangle[i];
-                int na = corners[3 * t];
-                int nb = corners[3 * t + 1];
-                int nc = corners[3 * t + 2];
-                long a = cells[na];
-                long b = cells[nb];
-                long c = cells[nc];
-                int x0 = Math.min(column(a), Math.min(column(b), column(c)));
-                int x1 = Math.max(column(a), Math.max(column(b), column(c)));
-                int y0 = Math.min(row(a), Math.min(row(b), row(c)));
-                int y1 = Math.max(row(a), Math.max(row(b), row(c)));
-                long nearest = nearest(a, b, c, base + t);
-                if ((x1 - x0 | y1 - y0) == 1) {
-                    if (nearest < keys[y0 * width + x0]) {
-                        pixel(p, 3 * na, 3 * nb, 3 * nc, x0, y0, t, nearest, cut, wins);
-                    }
-                    continue;
+            int x0 = Math.min(column(a), Math.min(column(b), column(c)));
+            int x1 = Math.max(column(a), Math.max(column(b), column(c)));
+            int y0 = Math.max(top, Math.min(row(a), Math.min(row(b), row(c))));
+            int y1 = Math.min(bottom, Math.max(row(a), Math.max(row(b), row(c))));
+            long near = nearest(a, b, c, base + t);
+            if ((x1 - x0 | y1 - y0) == 1) {
+                if (near < keys[y0 * width + x0]) {
+                    pixel(p, 3 * na, 3 * nb, 3 * nc, x0, y0, t, near, cut, wins);
                 }
-                if (x1 - x0 > LARGE || y1 - y0 > LARGE) {
-                    large = many == large.length ? Arrays.copyOf(large, 2 * many) : large;
-                    large[many++] = t;
-                } else {
-                    triangle(corners, t, nearest, p, x0, x1, y0, y1, cut, wins);
-                }
+            } else {
+                triangle(t, 3 * na, 3 * nb, 3 * nc, near, p, x0, x1, y0, y1, cut, wins);
             }
-        }
-
-        int[] large() {
-            return Arrays.copyOf(large, many);
         }
     }
 
@@ -202,34 +150,24 @@ final class Visibility {
         return (int) cell >>> 16;
     }
 
-    /** Blocks of triangles by the depth of some of them: what is hidden is sooner found to be so. */
-    private static int[] nearFirst(int[] corners, int triangles, long[] cells) {
-        int blocks = Parallel.blocks(triangles, CHUNK);
-        long[] depth = new long[blocks];
-        for (int b = 0; b < blocks; b++) {
-            int end = Math.min(triangles, (b + 1) * CHUNK);
-            long sum = 0;
-            int many = 0;
-            for (int t = b * CHUNK; t < end; t += CHUNK / 16) {
-                sum += cells[corners[3 * t]] >> 32;
-                many++;
-            }
-            depth[b] = sum / many << 32 | b;
-        }
-        Arrays.sort(depth);
-        return Arrays.stream(depth).mapToInt(d -> (int) d).toArray();
-    }
-
     /**
      * Draws what a triangle covers of columns and rows from the first to before the second.
      *
      * @param nearest what a pixel would hold at its nearest corner
      */
     private void triangle(
-            int[] corners, int t, long nearest, float[] p, int x0, int x1, int y0, int y1, boolean cut, Wins wins) {
-        int a = 3 * corners[3 * t];
-        int b = 3 * corners[3 * t + 1];
-        int c = 3 * corners[3 * t + 2];
+            int t,
+            int a,
+            int b,
+            int c,
+            long nearest,
+            float[] p,
+            int x0,
+            int x1,
+            int y0,
+            int y1,
+            boolean cut,
+            Wins wins) {
         for (int y = y0; y < y1; y++) {
             for (int x = x0; x < x1; x++) {
                 // Else nothing of the triangle is in front of what is here already.
@@ -244,24 +182,12 @@ final class Visibility {
     private void pixel(float[] p, int a, int b, int c, int x, int y, int t, long nearest, boolean cut, Wins wins) {
         double px = x + 0.5;
         double py = y + 0.5;
-        double z = depth(p, a, b, c, p[a] - px, p[a + 1] - py, p[b] - px, p[b + 1] - py, p[c] - px, p[c + 1] - py);
-        if (Double.isNaN(z) || cut && cutAway(away, px, py, (float) z)) {
-            return;
-        }
-        // Round-off must not bring it before its nearest corner, or the order of threads would show.
-        if (keep(y * width + x, Math.max(nearest, key((float) z, (int) nearest)))) {
-            wins.add(t, y * width + x);
-        }
-    }
-
-    /**
-     * The depth of a triangle at a place; no number where it does not cover the place.
-     *
-     * @param a where a corner stands among {@code p}
-     * @param xa pixels from the place to that corner
-     */
-    private static double depth(
-            float[] p, int a, int b, int c, double xa, double ya, double xb, double yb, double xc, double yc) {
+        double xa = p[a] - px;
+        double ya = p[a + 1] - py;
+        double xb = p[b] - px;
+        double yb = p[b + 1] - py;
+        double xc = p[c] - px;
+        double yc = p[c + 1] - py;
         // Twice the areas between the place and each edge. Differences and products of floats are exact here, so two
         // triangles find the same of the edge between them.
         double bc = xb * yc - yb * xc;
@@ -271,9 +197,17 @@ final class Visibility {
         double two = bc * ca;
         double three = bc * ab;
         if (!(two > 0 && three > 0) && (two < 0 || three < 0 || !holds(bc, ca, ab, xa, ya, xb, yb, xc, yc))) {
-            return Double.NaN;
+            return;
         }
-        return (bc * p[a + 2] + ca * p[b + 2] + ab * p[c + 2]) / (bc + ca + ab);
+        double inverse = 1 / (bc + ca + ab);
+        float z = (float) ((bc * p[a + 2] + ca * p[b + 2] + ab * p[c + 2]) * inverse);
+        // Round-off must not bring it before its nearest corner, or the order of drawing would show.
+        long key = Math.max(nearest, key(z, (int) nearest));
+        int at = y * width + x;
+        if (key < keys[at] && !Float.isNaN(z) && !(cut && cutAway(away, px, py, z))) {
+            keys[at] = key;
+            wins.add(t, place(x, y), ca * inverse, ab * inverse);
+        }
     }
 
     /** Whether a place on an edge's line belongs to the triangle. */
@@ -287,18 +221,6 @@ final class Visibility {
                 && (bc != 0 || owns(sign * (xc - xb), sign * (yc - yb)))
                 && (ca != 0 || owns(sign * (xa - xc), sign * (ya - yc)))
                 && (ab != 0 || owns(sign * (xb - xa), sign * (yb - ya)));
-    }
-
-    private boolean keep(int at, long key) {
-        long held = keys[at];
-        while (key < held) {
-            long now = (long) KEYS.compareAndExchange(keys, at, held, key);
-            if (now == held) {
-                return true;
-            }
-            held = now;
-        }
-        return false;
     }
 
     static boolean cutAway(double[][][] away, double px, double py, double z) {

@@ -179,7 +179,7 @@ class VisibilityTest {
             double u = (double) (i % n) / (n - 1);
             double v = (double) (i / n % n) / (n - 1);
             xyz[3 * i] = 1.2 * W * u - 0.1 * W;
-            xyz[3 * i + 1] = 10 * sheet + 4 * Math.sin(9 * u + sheet) * Math.cos(7 * v) + 30 * u;
+            xyz[3 * i + 1] = 2 * sheet + 4 * Math.sin(9 * u + sheet) * Math.cos(7 * v) + 30 * u;
             xyz[3 * i + 2] = -(0.8 * H * v + 0.03 * H * sheet) + Math.sin(5 * u + sheet);
         }
         int[] corners = new int[6 * sheets * (n - 1) * (n - 1)];

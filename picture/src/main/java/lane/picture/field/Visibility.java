@@ -20,6 +20,8 @@ final class Visibility {
     private final double[][][] away;
 
     private final Tiles tiles;
+    private boolean cut;
+    private Wins wins;
 
     /**
      * @param top the first row
@@ -98,12 +100,12 @@ final class Visibility {
      * @param cells see {@link #cell}
      */
     Wins draw(Scene.Surface s, int base, Runs runs, float[] p, long[] cells) {
-        var wins = new Wins(width * (bottom - top));
+        wins = new Wins(width * (bottom - top));
         int[] corners = s.corners();
-        boolean cut = away.length > 0 && !s.whole();
+        cut = away.length > 0 && !s.whole();
         runs.forShown(top, bottom, tiles, run -> {
             int end = Math.min(s.triangles(), (run + 1) * Geometry.RUN);
-            draw(run * Geometry.RUN, end, corners, cells, p, base, cut, wins);
+            draw(run * Geometry.RUN, end, corners, cells, p, base);
         });
         return wins;
     }
@@ -114,7 +116,7 @@ final class Visibility {
                 | number & 0xFFFFFFFFL;
     }
 
-    private void draw(int from, int to, int[] corners, long[] cells, float[] p, int base, boolean cut, Wins wins) {
+    private void draw(int from, int to, int[] corners, long[] cells, float[] p, int base) {
         for (int t = from; t < to; t++) {
             int na = corners[3 * t];
             int nb = corners[3 * t + 1];
@@ -134,10 +136,10 @@ final class Visibility {
             long near = nearest(a, b, c, base + t);
             if ((x1 - x0 | y1 - y0) == 1) {
                 if (near < keys[y0 * width + x0]) {
-                    pixel(p, 3 * na, 3 * nb, 3 * nc, x0, y0, t, near, cut, wins);
+                    pixel(p, 3 * na, 3 * nb, 3 * nc, x0, y0, t, near);
                 }
             } else {
-                triangle(t, 3 * na, 3 * nb, 3 * nc, near, p, x0, x1, y0, y1, cut, wins);
+                triangle(t, 3 * na, 3 * nb, 3 * nc, near, p, x0, x1, y0, y1);
             }
         }
     }
@@ -155,31 +157,19 @@ final class Visibility {
      *
      * @param nearest what a pixel would hold at its nearest corner
      */
-    private void triangle(
-            int t,
-            int a,
-            int b,
-            int c,
-            long nearest,
-            float[] p,
-            int x0,
-            int x1,
-            int y0,
-            int y1,
-            boolean cut,
-            Wins wins) {
+    private void triangle(int t, int a, int b, int c, long nearest, float[] p, int x0, int x1, int y0, int y1) {
         for (int y = y0; y < y1; y++) {
             for (int x = x0; x < x1; x++) {
                 // Else nothing of the triangle is in front of what is here already.
                 if (nearest < keys[y * width + x]) {
-                    pixel(p, a, b, c, x, y, t, nearest, cut, wins);
+                    pixel(p, a, b, c, x, y, t, nearest);
                 }
             }
         }
     }
 
     /** Draws a triangle at one pixel. @param a where a corner stands among {@code p} */
-    private void pixel(float[] p, int a, int b, int c, int x, int y, int t, long nearest, boolean cut, Wins wins) {
+    private void pixel(float[] p, int a, int b, int c, int x, int y, int t, long nearest) {
         double px = x + 0.5;
         double py = y + 0.5;
         double xa = p[a] - px;
@@ -201,12 +191,18 @@ final class Visibility {
         }
         double inverse = 1 / (bc + ca + ab);
         float z = (float) ((bc * p[a + 2] + ca * p[b + 2] + ab * p[c + 2]) * inverse);
+        if (!(cut && cutAway(away, px, py, z))) {
+            keep(x, y, t, z, nearest, ca * inverse, ab * inverse);
+        }
+    }
+
+    private void keep(int x, int y, int t, float z, long nearest, double second, double third) {
         // Round-off must not bring it before its nearest corner, or the order of drawing would show.
         long key = Math.max(nearest, key(z, (int) nearest));
         int at = y * width + x;
-        if (key < keys[at] && !Float.isNaN(z) && !(cut && cutAway(away, px, py, z))) {
+        if (key < keys[at] && !Float.isNaN(z)) {
             keys[at] = key;
-            wins.add(t, place(x, y), ca * inverse, ab * inverse);
+            wins.add(t, place(x, y), second, third);
         }
     }
 

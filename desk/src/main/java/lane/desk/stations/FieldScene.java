@@ -1,12 +1,15 @@
 package lane.desk.stations;
 
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.WeakHashMap;
 import lane.base.LaneException;
 import lane.field.Part;
 import lane.field.Run;
+import lane.mesh.Mesh;
 import lane.picture.field.Annotations;
 import lane.picture.field.BandLabels;
 import lane.picture.field.Coarse;
@@ -38,6 +41,8 @@ record FieldScene(
         Colouring colouring,
         String trouble,
         Scene coarse) {
+    /** Triangles of the parts drawn lately: another quantity or time colours the same. */
+    private static final Map<Mesh, Scene.Surface> CUT = Collections.synchronizedMap(new WeakHashMap<>());
 
     /**
      * What is drawn of a run.
@@ -86,12 +91,8 @@ record FieldScene(
                 unit = v.unit();
                 seen.add(v.value());
             }
-            Scene.Surface made = Scene.surface(
-                    part.name(),
-                    part.surface(),
-                    v == null ? new float[0] : v.value(),
-                    v == null || v.byNode(),
-                    opacity);
+            Scene.Surface made = CUT.computeIfAbsent(part.surface(), m -> Scene.surface("", m, new float[0], true, 1))
+                    .showing(part.name(), v == null ? new float[0] : v.value(), v == null || v.byNode(), opacity);
             surfaces.add(i >= own ? made.kept() : made);
         }
         seen.addAll(others);

@@ -92,6 +92,11 @@ public record Scene(List<Surface> surfaces, List<Away> away) {
             return new Surface(name, xyz, corners, face, value, byNode, opacity, edge, true, geometry);
         }
 
+        /** The same triangles under another name with other values. */
+        public Surface showing(String part, float[] others, boolean eachNode, double seen) {
+            return new Surface(part, xyz, corners, face, others, eachNode, seen, edge, whole, geometry);
+        }
+
         public int triangles() {
             return face.length;
         }

@@ -496,6 +496,11 @@ public sealed interface Station {
             }
         }
 
+        /** The place on the shell that is so far from the seam, as an arc, and so far along the axis, both in metres. */
+        public Point inSpace(double arc, double along) {
+            return axis.place(radius, arc / radius + Math.toRadians(seam), along);
+        }
+
         @Override
         public Station through(Axis frame) {
             return new Shell(id, name, frame.out(axis), radius, from, to, seam);

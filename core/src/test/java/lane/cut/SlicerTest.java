@@ -262,6 +262,16 @@ class SlicerTest {
                 double[] b = flat.surface().bounds();
                 assertThat(b[0]).isCloseTo(0, within(1e-9));
                 assertThat(b[1]).isCloseTo(2 * Math.PI * radius, within(1e-9));
+                var station =
+                        new lane.station.Station.Shell("s", "s", Axis.Z, radius, null, null, Math.toDegrees(seam));
+                double[] x = flat.surface().xyz();
+                for (int i = 0; i < x.length; i += 3) {
+                    Point p = station.inSpace(x[i], x[i + 1]);
+                    assertThat(Axis.Z.radius(p.x(), p.y(), p.z())).isCloseTo(radius, within(1e-12));
+                    assertThat(Axis.Z.along(p.x(), p.y(), p.z())).isEqualTo(x[i + 1]);
+                    double turn = Axis.Z.angle(p.x(), p.y(), p.z()) - seam - x[i] / radius;
+                    assertThat(Math.IEEEremainder(turn, 2 * Math.PI)).isCloseTo(0, within(1e-9));
+                }
                 // No face is stretched over the whole width.
                 for (int f = 0; f < flat.owner().length; f++) {
                     double least = 1e9;

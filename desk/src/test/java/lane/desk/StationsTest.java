@@ -4,7 +4,9 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
 import java.util.List;
+import javafx.geometry.Bounds;
 import javafx.scene.control.CheckMenuItem;
+import javafx.scene.control.Label;
 import javafx.scene.control.MenuButton;
 import javafx.scene.input.KeyCode;
 import lane.desk.stations.NewStation;
@@ -230,6 +232,41 @@ class StationsTest extends InWindow {
         choose(item("picture-view", "Flat, with axes"));
         assertThat(session.message()).isEmpty();
         assertThat(robot.lookup("#field-beside").queryAll()).isEmpty();
+    }
+
+    @Test
+    void aShellLaidFlatTellsWhatIsInSpaceUnderThePointer() throws Exception {
+        onFx(() -> {
+            session.select("station", "mid-gap");
+            session.go(2);
+            return null;
+        });
+        settled();
+        choose(item("picture-view", "Flat, with axes"));
+        Bounds b = onFx(() -> node("field").localToScreen(node("field").getBoundsInLocal()));
+        robot.moveTo(b.getCenterX() - 20, b.getCenterY());
+        robot.moveTo(b.getCenterX(), b.getCenterY());
+        await(() -> robot.lookup(n ->
+                        n instanceof Label l && l.isVisible() && l.getText().startsWith("angle "))
+                .tryQuery()
+                .isPresent());
+        String words =
+                onFx(() -> robot.lookup(n -> n instanceof Label l && l.getText().startsWith("angle "))
+                        .queryAs(Label.class)
+                        .getText());
+        var number = java.util.regex.Pattern.compile("−?\\d+\\.\\d+").matcher(words);
+        double[] v = number.results()
+                .mapToDouble(r -> Double.parseDouble(r.group().replace('−', '-')))
+                .toArray();
+        // Angle and length along the axis, then the same place in space on the shell of 33 mm.
+        assertThat(v[2]).isCloseTo(33 * Math.cos(Math.toRadians(v[0])), within(0.02));
+        assertThat(v[3]).isCloseTo(33 * Math.sin(Math.toRadians(v[0])), within(0.02));
+        assertThat(v[4]).isEqualTo(v[1]);
+        // It lies in every run, where its flattened coordinates would not.
+        assertThat(robot.lookup(n -> n instanceof Label l && l.getText().equals("outside"))
+                        .tryQuery())
+                .isEmpty();
+        choose(item("picture-view", "Flat, with axes"));
     }
 
     @Test

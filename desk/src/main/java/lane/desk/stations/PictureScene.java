@@ -82,6 +82,17 @@ final class PictureScene {
         return study().station(session.selected("station")).map(session::placed).orElse(null);
     }
 
+    /** The shell that is drawn laid flat; null for none. */
+    private Station.Shell laidFlat(Run run) {
+        return state.flat && chosen() instanceof Station.Shell h && !flatRun(run) ? h : null;
+    }
+
+    /** A place of a picture as it is in space, and its words. */
+    PlaceTip.Place place(int slot, Point p) {
+        Station.Shell h = scenes[slot] == null ? null : laidFlat(scenes[slot].run());
+        return h == null ? PlaceTip.Place.of(p) : PlaceTip.Place.onShell(h, p);
+    }
+
     private record DifferenceKey(Run of, Run datum, Quantity quantity, Lens lens) {}
 
     private record TimesKey(Source.Simulation source, List<Double> times, Quantity quantity, Lens lens) {}
@@ -104,7 +115,7 @@ final class PictureScene {
             return FieldPane.Content.nothing(session.palette());
         }
         Station chosen = chosen();
-        boolean unrolled = state.flat && chosen instanceof Station.Shell && !flatRun(seen.run);
+        boolean unrolled = laidFlat(seen.run) != null;
         boolean alone = unrolled || state.flat && chosen instanceof Station.Section && !flatRun(seen.run);
         List<Part> extra = new ArrayList<>();
         List<Object> shown = new ArrayList<>();
@@ -260,7 +271,7 @@ final class PictureScene {
         double[] x = flat.surface().xyz();
         double[] round = new double[x.length];
         for (int i = 0; i < x.length; i += 3) {
-            Point p = h.axis().place(h.radius(), x[i] / h.radius() + Math.toRadians(h.seam()), x[i + 1]);
+            Point p = h.inSpace(x[i], x[i + 1]);
             round[i] = p.x();
             round[i + 1] = p.y();
             round[i + 2] = p.z();

@@ -4,14 +4,36 @@ import java.util.Locale;
 import javafx.scene.layout.VBox;
 import lane.desk.Session;
 import lane.desk.Ui;
+import lane.mesh.Point;
 import lane.picture.Ticks;
 import lane.picture.field.Frame;
 import lane.quantity.Quantity;
 import lane.reading.Lens;
+import lane.station.Station;
 
 /** What lies under the pointer: value, face, cell, place, and the value of every lane there. */
 final class PlaceTip extends VBox {
     private final Session session;
+
+    /** Where something is, in space and in words. */
+    record Place(Point inSpace, String words) {
+        static Place of(Point p) {
+            String words =
+                    String.format(Locale.ROOT, "x %.2f  y %.2f  z %.2f mm", 1000 * p.x(), 1000 * p.y(), 1000 * p.z());
+            return new Place(p, words.replace('-', '−'));
+        }
+
+        /** @param p arc length from the seam and length along the axis */
+        static Place onShell(Station.Shell shell, Point p) {
+            Place inSpace = of(shell.inSpace(p.x(), p.y()));
+            String words = String.format(
+                    Locale.ROOT,
+                    "angle %.2f°  along %.2f mm",
+                    shell.seam() + Math.toDegrees(p.x() / shell.radius()),
+                    1000 * p.y());
+            return new Place(inSpace.inSpace, words.replace('-', '−') + "\n" + inSpace.words);
+        }
+    }
 
     PlaceTip(Session session) {
         super(3);
@@ -23,12 +45,13 @@ final class PlaceTip extends VBox {
     }
 
     /**
-     * @param scene that the hit is in; @param quantity shown, null for another number
+     * @param scene that the hit is in; @param place where it is; @param quantity shown, null for another number
      * @param at where the pointer is; @param wide and {@code high}: of what it must stay within
      */
     void show(
             Frame.Hit hit,
             FieldScene scene,
+            Place place,
             Quantity quantity,
             String name,
             Lens lens,
@@ -45,13 +68,6 @@ final class PlaceTip extends VBox {
                 ? "no value here"
                 : Ticks.number(values.unit().fromSi(values.at(part, hit.face(), hit.place())), Double.NaN) + " "
                         + values.unit().label();
-        String place = String.format(
-                        Locale.ROOT,
-                        "x %.2f  y %.2f  z %.2f mm",
-                        1000 * hit.place().x(),
-                        1000 * hit.place().y(),
-                        1000 * hit.place().z())
-                .replace('-', '−');
         getChildren()
                 .setAll(
                         Ui.row(12, Ui.label(name, "section"), Ui.label(value)),
@@ -60,9 +76,9 @@ final class PlaceTip extends VBox {
                                         + part.owner()[hit.face()],
                                 "small",
                                 "muted"),
-                        Ui.label(place, "small", "muted"));
+                        Ui.label(place.words, "small", "muted"));
         if (quantity != null) {
-            for (LanesAt.One one : LanesAt.of(session, hit.place(), quantity, lens)) {
+            for (LanesAt.One one : LanesAt.of(session, place.inSpace, quantity, lens)) {
                 boolean outside = Double.isNaN(one.value());
                 String text = outside
                         ? "outside"

@@ -16,6 +16,7 @@ import lane.desk.Session;
 import lane.desk.SideList;
 import lane.desk.Ui;
 import lane.desk.View;
+import lane.mesh.Point;
 import lane.picture.field.Frame.Hit;
 import lane.quantity.Quantity;
 import lane.station.Frame;
@@ -82,11 +83,12 @@ public final class StationsView implements View {
     private void listen(FieldPane field, int slot) {
         field.onHover((hit, at) -> hover(hit, slot, at));
         field.onPin(p -> {
-            session.pick(p);
-            NewStation.pin(session, p);
+            Point at = scenes.place(slot, p).inSpace();
+            session.pick(at);
+            NewStation.pin(session, at);
         });
         field.onClick(p -> {
-            session.pick(p);
+            session.pick(scenes.place(slot, p).inSpace());
             if (state.measured != null) {
                 state.measure(p);
                 picture();
@@ -325,6 +327,7 @@ public final class StationsView implements View {
         tip.show(
                 hit,
                 scene,
+                hit == null ? null : scenes.place(slot, hit.place()),
                 quantity().orElse(null),
                 slot == 1 && state.difference ? "Δ " + name : name,
                 scenes.lens(),

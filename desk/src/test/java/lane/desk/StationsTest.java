@@ -262,6 +262,7 @@ class StationsTest extends InWindow {
         assertThat(v[2]).isCloseTo(33 * Math.cos(Math.toRadians(v[0])), within(0.02));
         assertThat(v[3]).isCloseTo(33 * Math.sin(Math.toRadians(v[0])), within(0.02));
         assertThat(v[4]).isEqualTo(v[1]);
+        look("shell-laid-flat");
         // It lies in every run, where its flattened coordinates would not.
         assertThat(robot.lookup(n -> n instanceof Label l && l.getText().equals("outside"))
                         .tryQuery())

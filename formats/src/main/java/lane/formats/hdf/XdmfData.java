@@ -282,13 +282,22 @@ final class XdmfData {
     private Values binary(Element item, String name, long count) {
         Path path = below(name);
         files.add(path);
+        String type = word(item, "NumberType", "DataType").toLowerCase(Locale.ROOT);
         String precision = word(item, "Precision");
-        int size = precision.isEmpty() ? 4 : (int) real(precision);
+        int size = !precision.isEmpty() ? (int) real(precision) : type.endsWith("char") ? 1 : 4;
+        if (size != 8 && size != 4 && !(whole(item) && (size == 1 || size == 2))) {
+            throw new FormatError("it has " + (type.isEmpty() ? "float" : type) + " numbers of " + precision
+                    + " bytes in \"" + cut(name) + "\", which are not read");
+        }
+        String packed = word(item, "Compression");
+        if (!packed.isEmpty() && !packed.equalsIgnoreCase("Raw")) {
+            throw new FormatError("\"" + cut(name) + "\" is packed by " + cut(packed) + ", which is not read");
+        }
         long seek = word(item, "Seek").isEmpty() ? 0 : (long) real(word(item, "Seek"));
         try {
             long have = Files.size(path);
             if (seek < 0 || count > (have - seek) / Math.max(1, size) || count > Integer.MAX_VALUE / 8 - 16) {
-                throw new FormatError("\"" + name + "\" is too short for " + count + " numbers");
+                throw new FormatError("\"" + cut(name) + "\" is too short for " + count + " numbers");
             }
             byte[] bytes = new byte[(int) (count * size)];
             try (var in = new java.io.RandomAccessFile(path.toFile(), "r")) {
@@ -302,14 +311,15 @@ final class XdmfData {
                                     : ByteOrder.LITTLE_ENDIAN);
             int n = (int) count;
             if (whole(item)) {
+                boolean unsigned = type.startsWith("u");
                 int[] out = new int[n];
                 for (int i = 0; i < n; i++) {
                     long v =
                             switch (size) {
-                                case 1 -> buffer.get();
-                                case 2 -> buffer.getShort();
+                                case 1 -> unsigned ? buffer.get() & 0xFFL : buffer.get();
+                                case 2 -> unsigned ? buffer.getShort() & 0xFFFFL : buffer.getShort();
                                 case 8 -> buffer.getLong();
-                                default -> buffer.getInt();
+                                default -> unsigned ? buffer.getInt() & 0xFFFFFFFFL : buffer.getInt();
                             };
                     out[i] = (int) v;
                     if (out[i] != v) {

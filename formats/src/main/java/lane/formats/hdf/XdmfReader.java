@@ -172,15 +172,24 @@ public final class XdmfReader {
         for (int i = 0; i < out.length; i++) {
             Element time = XdmfData.child(inside.get(i), "Time");
             String value = time == null ? "" : XdmfData.word(time, "Value");
-            out[i] = !value.isEmpty()
-                    ? XdmfData.real(value)
-                    : listed != null
-                                    && own != null
-                                    && XdmfData.word(own, "TimeType", "Type").equalsIgnoreCase("HyperSlab")
-                            ? listed[0] + i * listed[1]
-                            : listed != null && i < listed.length ? listed[i] : i;
+            out[i] = value.isEmpty() ? listed(own, listed, i, out.length) : XdmfData.real(value);
         }
         return out;
+    }
+
+    /** A time of a collection: of a list, by start and step, or evenly from the first to the last; else its number. */
+    private static double listed(Element own, double[] listed, int i, int count) {
+        if (listed == null) {
+            return i;
+        }
+        String type = XdmfData.word(own, "TimeType", "Type").toLowerCase(Locale.ROOT);
+        if (listed.length >= 2 && type.equals("hyperslab")) {
+            return listed[0] + i * listed[1];
+        }
+        if (listed.length == 2 && type.equals("range")) {
+            return listed[0] + i * (listed[1] - listed[0]) / Math.max(1, count - 1);
+        }
+        return i < listed.length ? listed[i] : i;
     }
 
     private Dataset uniform(Element grid) {
@@ -253,6 +262,9 @@ public final class XdmfReader {
         int components = values.length() / count;
         if (at == Field.At.CELL && source != null) {
             values = values.pick(components, source);
+        }
+        if (components == 6 && XdmfData.word(a, "AttributeType", "Type").equalsIgnoreCase("Tensor6")) {
+            values = Tensor6.turned(values);
         }
         if (components == 2) {
             double[] three = new double[3 * (values.length() / 2)];
@@ -386,6 +398,8 @@ public final class XdmfReader {
             throw new FormatError("its topology has no numbers");
         }
         int[] all = data.ints(item);
+        String base = XdmfData.word(topology, "BaseOffset");
+        int first = base.isEmpty() ? 0 : (int) XdmfData.real(base);
         if (!kind.equals("mixed")) {
             int[] shape = shape(kind);
             String own = XdmfData.word(topology, "NodesPerElement");
@@ -402,7 +416,9 @@ public final class XdmfReader {
                     codes,
                     kind.equals("polyvertex") && size > 1 ? 2 : kind.equals("polyline") && size == 2 ? 3 : shape[0]);
             Arrays.setAll(offsets, i -> i * size);
-            return CellCodes.make(xyz, codes, offsets, all, null, null, remarks);
+            int[] nodes =
+                    first == 0 ? all : Arrays.stream(all).map(v -> v - first).toArray();
+            return CellCodes.make(xyz, codes, offsets, nodes, null, null, remarks);
         }
         int[] codes = new int[all.length];
         int[] offsets = new int[all.length + 1];
@@ -425,8 +441,9 @@ public final class XdmfReader {
                     int n = all[at++];
                     stream[face++] = n;
                     for (int k = 0; k < n; k++) {
-                        own.add(all[at]);
-                        stream[face++] = all[at++];
+                        int node = all[at++] - first;
+                        own.add(node);
+                        stream[face++] = node;
                     }
                 }
                 for (int node : own) {
@@ -439,9 +456,9 @@ public final class XdmfReader {
                     throw new FormatError("its mixed topology ends in the middle of a cell");
                 }
                 codes[cells] = code == 1 && n > 1 ? 2 : code == 2 && n == 2 ? 3 : shape[0];
-                System.arraycopy(all, at, nodes, out, n);
-                at += n;
-                out += n;
+                for (int k = 0; k < n; k++) {
+                    nodes[out++] = all[at++] - first;
+                }
             }
             offsets[++cells] = out;
             faceOffsets[cells] = face;

@@ -31,7 +31,8 @@ public final class XdmfWriter {
                 hdf.putDataset("cells", topology);
                 for (int i = 0; i < fields.size(); i++) {
                     Field f = fields.get(i);
-                    hdf.putDataset("field" + i, rows(f.values(), f.components()));
+                    Values values = f.components() == 6 ? Tensor6.turned(f.values()) : f.values();
+                    hdf.putDataset("field" + i, rows(values, f.components()));
                 }
             }
             Files.move(half, numbers, StandardCopyOption.REPLACE_EXISTING, StandardCopyOption.ATOMIC_MOVE);

@@ -33,6 +33,12 @@ public final class Bytes {
         return all.byteSize() - at;
     }
 
+    /** The byte read last; -1 at the beginning. */
+    public int before() {
+        return at > 0 ? all.get(ValueLayout.JAVA_BYTE, at - 1) & 0xff : -1;
+    }
+
+    /** The byte to be read next; -1 at the end. */
     public int peek() {
         return at < all.byteSize() ? all.get(ValueLayout.JAVA_BYTE, at) & 0xff : -1;
     }

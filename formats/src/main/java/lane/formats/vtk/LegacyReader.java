@@ -157,9 +157,7 @@ public final class LegacyReader {
             int tuples = size();
             String type = word();
             if (type.equalsIgnoreCase("string")) {
-                for (int k = 0; k < (long) components * tuples; k++) {
-                    line();
-                }
+                skipTexts((long) components * tuples);
                 continue;
             }
             Numbers n = numbers((long) components * tuples, type(type), name);
@@ -173,6 +171,36 @@ public final class LegacyReader {
                 throw new FormatError("array \"" + brief(name) + "\" has " + tuples + " entries instead of " + count);
             }
         }
+    }
+
+    /** Texts are lines in ascii; in binary each begins with its length, whose first two bits say its width. */
+    private void skipTexts(long count) {
+        restOfLine();
+        for (long k = 0; k < count; k++) {
+            if (!binary) {
+                line();
+                continue;
+            }
+            int width = 1 << 3 - (next() >> 6);
+            bytes.at--;
+            long length = 0;
+            for (int i = 0; i < width; i++) {
+                length = length << 8 | (i == 0 ? next() & 0x3F : next());
+            }
+            if (length > bytes.left()) {
+                throw new FormatError("a text of it is longer than the file");
+            }
+            bytes.at += length;
+        }
+    }
+
+    private int next() {
+        int b = bytes.peek();
+        if (b < 0) {
+            throw new FormatError("the file ends in the middle of a text");
+        }
+        bytes.at++;
+        return b;
     }
 
     private void add(String name, Field.At place, int components, Numbers n) {
@@ -505,11 +533,14 @@ public final class LegacyReader {
             }
             return out;
         }
-        while (bytes.peek() == ' ' || bytes.peek() == '\r' || bytes.peek() == '\t') {
-            bytes.at++;
-        }
-        if (bytes.peek() == '\n') {
-            bytes.at++;
+        // The numbers begin on a line of their own, which may have begun already.
+        if (bytes.before() != '\n') {
+            while (bytes.peek() == ' ' || bytes.peek() == '\r' || bytes.peek() == '\t') {
+                bytes.at++;
+            }
+            if (bytes.peek() == '\n') {
+                bytes.at++;
+            }
         }
         long size = count * type.bytes;
         if (size > bytes.left()) {

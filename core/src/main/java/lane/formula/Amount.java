@@ -13,7 +13,9 @@ public final class Amount {
      * @throws LaneException when it cannot be read, is no number, or has a unit of another kind
      */
     public static double of(String text, Unit in) {
-        String plain = text.strip().replaceAll("(?<=\\d),(?=\\d)", ".");
+        // A comma between digits is a decimal sign, unless it parts what a function takes.
+        boolean called = text.matches("(?s).*\\p{L}\\s*\\(.*");
+        String plain = called ? text.strip() : text.strip().replaceAll("(?<=\\d),(?=\\d)", ".");
         Compiler.Compiled made;
         try {
             made = Compiler.compile(plain, NOTHING);

@@ -27,18 +27,32 @@ public record Ranges(double least, double mean, double greatest, long absent, St
                     quantity.id(), quantity.name(), "norm(" + quantity.formula() + ")", quantity.unit(), "");
             with = lens.with(number);
         }
+        Ready ready;
+        double[] all;
         try {
-            Ready ready = Ready.of(run, number, with).number();
-            double[] all = ready.onMesh()[0];
-            int dimension = run.mesh().dimension();
-            int[] cells = java.util.stream.IntStream.range(0, run.mesh().cellCount())
-                    .filter(c -> run.mesh().shape(c).dimension() == dimension)
-                    .toArray();
-            double mean = RegionReader.read(run, cells, new Measure.Mean(number.id()), "run", with, "", Trail.EMPTY)
-                    .value();
-            return of(java.util.List.of(all), mean, ready.byNode() ? "at nodes" : "in cells", ready.unit());
+            ready = Ready.of(run, number, with).number();
+            all = ready.onMesh()[0];
         } catch (LaneException e) {
             return onParts(run, number, with, e);
+        }
+        return of(
+                java.util.List.of(all),
+                mean(run, number, with),
+                ready.byNode() ? "at nodes" : "in cells",
+                ready.unit());
+    }
+
+    /** By volume; NaN where it has no value anywhere. */
+    private static double mean(Run run, Quantity number, Lens lens) {
+        int dimension = run.mesh().dimension();
+        int[] cells = java.util.stream.IntStream.range(0, run.mesh().cellCount())
+                .filter(c -> run.mesh().shape(c).dimension() == dimension)
+                .toArray();
+        try {
+            return RegionReader.read(run, cells, new Measure.Mean(number.id()), "run", lens, "", Trail.EMPTY)
+                    .value();
+        } catch (LaneException e) {
+            return Double.NaN;
         }
     }
 

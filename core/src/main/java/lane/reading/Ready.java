@@ -254,7 +254,8 @@ public final class Ready {
 
     /** Whether it belongs to nodes: everything that it is made of does; else node values are taken to the cells. */
     public boolean byNode() {
-        return fields().stream().allMatch(f -> f.at() == Field.At.NODE);
+        return fields().stream().allMatch(f -> f.at() == Field.At.NODE)
+                && program.leaves().stream().noneMatch(l -> l.key() == Spot.CELL_VOLUME || l.key() == Spot.FACE_AREA);
     }
 
     /** What it takes of theories and measurements. */

@@ -3,9 +3,13 @@ package lane.study;
 import java.util.Map;
 import lane.check.CheckResult;
 import lane.field.Run;
+import lane.reading.Balance;
 import lane.reading.Lens;
 import lane.reading.Outcome;
+import lane.reading.Profile;
+import lane.reading.Tally;
 import lane.station.Placement;
+import lane.unit.Unit;
 
 /**
  * Everything that was computed for one study.
@@ -44,5 +48,27 @@ public record Results(
     public Outcome outcome(String reading, String source) {
         Outcome found = readings.getOrDefault(reading, Map.of()).get(source);
         return found == null ? new Outcome.Absent("not read", "This has not been computed.") : found;
+    }
+
+    /**
+     * The unit in which a number of a reading is shown: that of the first lane that answers, so that all lanes compare; its own
+     * where the two cannot be.
+     */
+    public Unit shown(String reading, Unit own) {
+        return readings.getOrDefault(reading, Map.of()).values().stream()
+                .map(Results::unit)
+                .filter(Unit::known)
+                .findFirst()
+                .filter(own::comparable)
+                .orElse(own);
+    }
+
+    private static Unit unit(Outcome outcome) {
+        return switch (outcome) {
+            case Tally t -> t.unit();
+            case Profile p -> p.unit();
+            case Balance b -> b.unit();
+            case Outcome.Absent _ -> Unit.UNKNOWN;
+        };
     }
 }

@@ -55,7 +55,7 @@ public record Ledger(List<Line> lines) {
         List<Line> lines = new ArrayList<>();
         for (Reading reading : results.study().readings()) {
             for (Source source : results.study().sources()) {
-                add(lines, reading, source, results.outcome(reading.id(), source.id()));
+                add(lines, reading, source, results);
             }
         }
         for (var check : results.study().checks()) {
@@ -138,8 +138,8 @@ public record Ledger(List<Line> lines) {
         return "N" + (lines.size() + 1);
     }
 
-    private static void add(List<Line> lines, Reading reading, Source source, Outcome outcome) {
-        switch (outcome) {
+    private static void add(List<Line> lines, Reading reading, Source source, Results results) {
+        switch (results.outcome(reading.id(), source.id())) {
             case Outcome.Absent a ->
                 lines.add(new Line(
                         number(lines),
@@ -155,13 +155,14 @@ public record Ledger(List<Line> lines) {
                         a.reason(),
                         Trail.EMPTY));
             case Tally t -> {
-                lines.add(line(
-                        lines, reading, source, "tally", t.value(), t.unit(), t.uncertainty(), t.sign(), t.trail()));
+                Unit unit = results.shown(reading.id(), t.unit());
+                lines.add(line(lines, reading, source, "tally", t.value(), unit, t.uncertainty(), t.sign(), t.trail()));
                 t.pieces()
                         .forEach((piece, v) -> lines.add(
-                                line(lines, reading, source, piece + " part", v, t.unit(), Double.NaN, "", t.trail())));
+                                line(lines, reading, source, piece + " part", v, unit, Double.NaN, "", t.trail())));
             }
             case Balance b -> {
+                Unit unit = results.shown(reading.id(), b.unit());
                 for (Balance.Term term : b.terms()) {
                     lines.add(line(
                             lines,
@@ -169,7 +170,7 @@ public record Ledger(List<Line> lines) {
                             source,
                             "term " + term.name(),
                             term.value(),
-                            b.unit(),
+                            unit,
                             Double.NaN,
                             b.positive(),
                             b.trail()));
@@ -180,8 +181,8 @@ public record Ledger(List<Line> lines) {
                         reading.name(),
                         "residual",
                         source.name(),
-                        b.unit().fromSi(b.residual()),
-                        b.unit().label(),
+                        unit.fromSi(b.residual()),
+                        unit.label(),
                         b.relative(),
                         Double.NaN,
                         "",
@@ -195,18 +196,18 @@ public record Ledger(List<Line> lines) {
                     least = Double.isNaN(least) || v < least ? v : least;
                     greatest = Double.isNaN(greatest) || v > greatest ? v : greatest;
                 }
+                Unit unit = results.shown(reading.id(), p.unit());
                 lines.add(line(
                         lines,
                         reading,
                         source,
                         "least",
                         least,
-                        p.unit(),
+                        unit,
                         Double.NaN,
                         p.found() + " of " + p.size() + " samples, " + p.note(),
                         p.trail()));
-                lines.add(
-                        line(lines, reading, source, "greatest", greatest, p.unit(), Double.NaN, p.note(), p.trail()));
+                lines.add(line(lines, reading, source, "greatest", greatest, unit, Double.NaN, p.note(), p.trail()));
             }
         }
     }

@@ -21,6 +21,7 @@ import lane.reading.Profile;
 import lane.reading.Reading;
 import lane.study.Results;
 import lane.study.Source;
+import lane.unit.Unit;
 
 /**
  * Writes the ledger: {@code ledger.csv} with every number at full precision, {@code ledger.json} with the trail of each
@@ -76,15 +77,15 @@ public final class LedgerWriter {
         rows.add(List.of("lane", "abscissa", "abscissa unit", "value", "unit", "uncertainty"));
         for (Source source : results.study().sources()) {
             if (results.outcome(reading.id(), source.id()) instanceof Profile p) {
+                Unit unit = results.shown(reading.id(), p.unit());
                 for (int i = 0; i < p.size(); i++) {
-                    double half =
-                            p.uncertainty().length == 0 ? Double.NaN : p.unit().differenceFromSi(p.uncertainty()[i]);
+                    double half = p.uncertainty().length == 0 ? Double.NaN : unit.differenceFromSi(p.uncertainty()[i]);
                     rows.add(List.of(
                             source.name(),
                             CsvWriter.full(p.abscissa()[i]),
                             p.abscissaUnit().symbol(),
-                            CsvWriter.full(p.unit().fromSi(p.value()[i])),
-                            p.unit().label(),
+                            CsvWriter.full(unit.fromSi(p.value()[i])),
+                            unit.label(),
                             CsvWriter.full(half)));
                 }
             }

@@ -58,15 +58,19 @@ public final class Locus {
         return switch (station) {
             case Station.Path p -> {
                 for (int i = 0; i < n; i++) {
-                    arc[i] = p instanceof Station.Arc a
-                            ? onArc(a, x[i], y[i], z[i])
-                            : onLines(p.corners(), p.length(), new Point(x[i], y[i], z[i]));
+                    arc[i] = !Double.isFinite(x[i] + y[i] + z[i])
+                            ? Double.NaN
+                            : p instanceof Station.Arc a
+                                    ? onArc(a, x[i], y[i], z[i])
+                                    : onLines(p.corners(), p.length(), new Point(x[i], y[i], z[i]));
                 }
                 yield new Found(arc, abscissa(p, arc, x, y, z));
             }
             case Station.Points p -> {
                 for (int i = 0; i < n; i++) {
-                    arc[i] = nearest(p.points(), new Point(x[i], y[i], z[i]));
+                    arc[i] = Double.isFinite(x[i] + y[i] + z[i])
+                            ? nearest(p.points(), new Point(x[i], y[i], z[i]))
+                            : Double.NaN;
                 }
                 yield new Found(arc, arc);
             }
@@ -78,7 +82,9 @@ public final class Locus {
                 double seam = Math.toRadians(h.seam());
                 Arrays.setAll(arc, i -> {
                     double a = h.axis().angle(x[i], y[i], z[i]) - seam;
-                    return seam + a - 2 * Math.PI * Math.floor(a / (2 * Math.PI));
+                    double turn = a - 2 * Math.PI * Math.floor(a / (2 * Math.PI));
+                    // Round-off must not take the seam from the beginning to the end.
+                    return seam + (turn > 2 * Math.PI - 1e-9 ? 0 : turn);
                 });
                 yield new Found(arc, arc);
             }

@@ -84,7 +84,7 @@ class FormulasTest {
     private static final Run A1 = run(new int[] {4, 5, 4}, 0, 2, 1);
     private static final Run B = run(new int[] {3, 3, 6}, 10, 1, 0);
 
-    private static final class Memory implements Library {
+    private static class Memory implements Library {
         @Override
         public Run run(Source.Simulation source, Moment moment, Work work) {
             boolean late = moment instanceof Moment.At a && a.value() == 1;
@@ -201,6 +201,49 @@ class FormulasTest {
         along("grad(u).xy", 1e-10, p -> 1.0);
         along("grad(p).z", 1e-10, p -> 5.0);
         along("grad(2 * T + 3 * dot(u, [0, 0, 1]) * 1 \"K s/m\").x", 1e-10, p -> 2.0);
+    }
+
+    /** Values of cell fields on the boundary take part in gradients where a part has them: here they are 2 Pa too large. */
+    @Test
+    void gradientsInCellsSeeTheValuesOfParts() {
+        for (double more : new double[] {0, 2}) {
+            var skin = A0.parts().getFirst();
+            double[] p = new double[skin.surface().cellCount()];
+            var face = new Cell(skin.surface());
+            double[] c = new double[3];
+            for (int f = 0; f < p.length; f++) {
+                face.load(f).centre(c);
+                p[f] = 5 * c[2] + more;
+            }
+            Run with = A0.with(
+                    A0.fields(),
+                    List.of(skin.with(
+                            List.of(new Field("p", Field.At.CELL, 1, lane.unit.Unit.of("Pa"), Values.of(p))))),
+                    List.of(),
+                    Stated.NOTHING);
+            var library = new Memory() {
+                @Override
+                public Run run(Source.Simulation source, Moment moment, Work work) {
+                    return with;
+                }
+            };
+            Profile made = (Profile) new Evaluator(library)
+                    .evaluate(
+                            study(List.of(q("q", "grad(p).z", "")), new Reading.OfProfile("r", "r", "line", "q", "")),
+                            Work.QUIET)
+                    .outcome("r", "a");
+            // The line begins and ends near the boundary.
+            // cells.
+            double most = 0;
+            for (double v : made.value()) {
+                most = Math.max(most, Math.abs(v - 5));
+            }
+            if (more == 0) {
+                assertThat(most).isLessThan(1e-9);
+            } else {
+                assertThat(most).isGreaterThan(0.1);
+            }
+        }
     }
 
     @Test

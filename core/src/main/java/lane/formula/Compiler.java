@@ -42,6 +42,7 @@ public final class Compiler {
     private Deque<String> inside = new ArrayDeque<>();
     private Map<String, Val> defined = new HashMap<>();
     private final Vectors vectors = new Vectors(this);
+    private final Operators operators = new Operators(this);
     private final Calls calls = new Calls(this, vectors);
     /** Where a sum came to hold more or fewer temperature points than a temperature. */
     private Span odd;
@@ -110,8 +111,8 @@ public final class Compiler {
             case Node.Name n -> name(n, frame);
             case Node.Member m ->
                 vectors.member(settled(value(m.of(), frame), m.of()), m, axis(frame, m), !frame.isEmpty());
-            case Node.Unary u -> unary(u, frame);
-            case Node.Binary b -> binary(b, frame);
+            case Node.Unary u -> operators.unary(u, frame);
+            case Node.Binary b -> operators.binary(b, frame);
             case Node.Call c -> calls.call(c, frame);
             case Node.Reduction r -> reduction(r, frame);
             case Node.Vector v -> vector(v, frame);
@@ -405,20 +406,9 @@ public final class Compiler {
         return program.step(what, kernel, in);
     }
 
-    private Val unary(Node.Unary u, String frame) {
-        Val v = value(u.of(), frame);
-        if (u.operator().equals("not")) {
-            condition(v, u.of());
-            return new Val(Type.TRUTH, new int[] {step(Kernels.NOT, "not", v.at())});
-        }
-        noTruth(v, u.of());
-        double points = -v.type().points();
-        if (v.type().temperature() && v.type().points() != 0) {
-            odd = u.span();
-        }
-        int[] at =
-                Arrays.stream(v.at()).map(i -> step(Kernels.NEGATE, "neg", i)).toArray();
-        return new Val(v.type().in(v.type().unit(), points == 0 ? 0 : points), at);
+    /** A sum came to hold more or fewer temperature points than a temperature. */
+    void odd(Span span) {
+        odd = span;
     }
 
     void condition(Val v, Node node) {
@@ -435,35 +425,15 @@ public final class Compiler {
         }
     }
 
-    private Val binary(Node.Binary b, String frame) {
-        Val left = value(b.left(), frame);
-        Val right = value(b.right(), frame);
-        return switch (b.operator()) {
-            case "and", "or" -> {
-                condition(left, b.left());
-                condition(right, b.right());
-                boolean and = b.operator().equals("and");
-                yield new Val(Type.TRUTH, new int[] {
-                    step(and ? Kernels.LEAST : Kernels.GREATEST, b.operator(), left.at()[0], right.at()[0])
-                });
-            }
-            case "+", "-" -> sum(b, left, right);
-            case "*" -> product(b, left, right);
-            case "/" -> quotient(b, left, right);
-            case "^" -> power(b, left, right);
-            default -> comparison(b, left, right);
-        };
-    }
-
     /** Whether a value is the number 0 without a unit, which is zero of anything but a temperature. */
-    private boolean zero(Val v) {
+    boolean zero(Val v) {
         return v.type().number()
                 && v.type().equals(Type.NUMBER)
                 && program.constantIs(v.at()[0])
                 && program.constantOf(v.at()[0]) == 0;
     }
 
-    private String named(Node node, String side) {
+    static String named(Node node, String side) {
         return switch (node) {
             case Node.Name n -> "\"" + n.name() + "\"";
             case Node.Num n -> n.unit().isEmpty() ? "the number" : "the number with its unit";
@@ -521,150 +491,6 @@ public final class Compiler {
         return v.type().plain() ? "no unit" : v.type().unit().symbol();
     }
 
-    private Val sum(Node.Binary b, Val left, Val right) {
-        noTruth(left, b.left());
-        noTruth(right, b.right());
-        boolean plus = b.operator().equals("+");
-        alike(plus ? "added" : "subtracted", b.at(), b.left(), left, b.right(), right);
-        Type type;
-        if (!left.type().known() || !right.type().known()) {
-            type = zero(left)
-                    ? right.type()
-                    : zero(right) ? left.type() : left.type().in(Unit.UNKNOWN, 0);
-        } else {
-            type = zero(left) && !right.type().temperature()
-                    ? right.type()
-                    : zero(right) && !left.type().temperature()
-                            ? left.type()
-                            : Rules.sum(left.type(), right.type(), plus ? 1 : -1);
-        }
-        if (type.temperature() && type.points() != 0 && type.points() != 1 && !Rules.either(type)) {
-            odd = b.span();
-        }
-        int[] at = new int[left.at().length];
-        for (int c = 0; c < at.length; c++) {
-            at[c] = plus
-                    ? step(Kernels.ADD, "+", left.at()[c], right.at()[c])
-                    : step(Kernels.SUBTRACT, "-", left.at()[c], right.at()[c]);
-        }
-        return new Val(type, at);
-    }
-
-    /** A constant number without a unit scales temperature points; in any other product the absolute value counts. */
-    private double scaled(Val factor, Val of, boolean divide) {
-        boolean constant = factor.type().number() && factor.type().plain() && program.constantIs(factor.at()[0]);
-        if (!of.type().temperature() || !constant) {
-            return 0;
-        }
-        double f = program.constantOf(factor.at()[0]);
-        double points = of.type().points() * (divide ? 1 / f : f);
-        return Math.abs(points - Math.rint(points)) < 1e-12 ? Math.rint(points) : points;
-    }
-
-    private Val product(Node.Binary b, Val left, Val right) {
-        noTruth(left, b.left());
-        noTruth(right, b.right());
-        if (left.type().components() > 1 && right.type().components() > 1) {
-            throw error(
-                    b.at(),
-                    "A product of " + left.type().word() + " and "
-                            + right.type().word()
-                            + " can mean several things; write dot(a, b), cross(a, b) or double(a, b).");
-        }
-        boolean leftNumber = left.type().components() == 1;
-        Val number = leftNumber ? left : right;
-        Val other = leftNumber ? right : left;
-        double points = right.type().temperature() ? scaled(left, right, false) : scaled(right, left, false);
-        Unit unit = points == 1
-                ? (right.type().temperature() ? right : left).type().unit()
-                : Rules.product(left.type(), right.type());
-        if (points != 0 && points != 1 && !Double.isNaN(points)) {
-            odd = b.span();
-        }
-        int[] at = Arrays.stream(other.at())
-                .map(i -> times(leftNumber ? number.at()[0] : i, leftNumber ? i : number.at()[0]))
-                .toArray();
-        return new Val(new Type(other.type().components(), false, unit, points), at);
-    }
-
-    private int times(int a, int b) {
-        if (program.constantIs(a) && program.constantOf(a) == 1) {
-            return b;
-        }
-        return program.constantIs(b) && program.constantOf(b) == 1 ? a : step(Kernels.MULTIPLY, "*", a, b);
-    }
-
-    private Val quotient(Node.Binary b, Val left, Val right) {
-        noTruth(left, b.left());
-        noTruth(right, b.right());
-        if (right.type().components() > 1) {
-            throw error(
-                    b.at(),
-                    "Nothing can be divided by " + right.type().word() + "; divide by its norm or a component.");
-        }
-        double points = left.type().temperature() && right.type().plain() ? scaled(right, left, true) : 0;
-        if (points != 0 && points != 1 && !Double.isNaN(points)) {
-            odd = b.span();
-        }
-        Unit unit = points == 1 ? left.type().unit() : Rules.quotient(left.type(), right.type());
-        int[] at = Arrays.stream(left.at())
-                .map(i -> step(Kernels.DIVIDE, "/", i, right.at()[0]))
-                .toArray();
-        return new Val(new Type(left.type().components(), false, unit, points), at);
-    }
-
-    private Val power(Node.Binary b, Val base, Val exponent) {
-        if (!base.type().number()) {
-            throw error(
-                    b.left().span(),
-                    base.type().truth()
-                            ? "A condition has no powers."
-                            : "A power of " + base.type().word()
-                                    + " can mean several things; write dot(a, a) or norm(a) ^ 2.");
-        }
-        if (!exponent.type().number()
-                || exponent.type().known() && !exponent.type().plain()) {
-            throw error(
-                    b.right().span(),
-                    "An exponent is a number without a unit, not "
-                            + exponent.type().word() + " in " + unit(exponent) + ".");
-        }
-        boolean constant = program.constantIs(exponent.at()[0]);
-        double e = constant ? program.constantOf(exponent.at()[0]) : Double.NaN;
-        Unit unit;
-        if (!base.type().known()) {
-            unit = Unit.UNKNOWN;
-        } else if (base.type().plain()) {
-            unit = Unit.ONE;
-        } else if (constant) {
-            unit = raised(base.type().dimension(), e, b.right().span());
-        } else {
-            throw error(
-                    b.right().span(),
-                    "The exponent differs from place to place, but " + named(b.left(), "the base") + " has the unit "
-                            + unit(base) + "; divide the base by a reference first.");
-        }
-        return new Val(new Type(1, false, unit, 0), new int[] {raise(base.at()[0], exponent.at()[0], e)});
-    }
-
-    /** Small whole powers are products; x ^ 0.5 is the root. */
-    private int raise(int base, int exponent, double e) {
-        if (e == 0.5) {
-            return step(Kernels.SQRT, "sqrt", base);
-        }
-        if (e == 1) {
-            return base;
-        }
-        if (e == -1) {
-            return step(Kernels.DIVIDE, "/", program.constant(1), base);
-        }
-        if (e == 2 || e == 3 || e == 4) {
-            int square = step(Kernels.MULTIPLY, "*", base, base);
-            return e == 2 ? square : step(Kernels.MULTIPLY, "*", square, e == 3 ? base : square);
-        }
-        return step(Kernels.POWER, "^", base, exponent);
-    }
-
     /** The unit of a power with a rational exponent. */
     Unit raised(Dimension d, double e, Span span) {
         for (int q = 1; q <= 60; q++) {
@@ -678,30 +504,6 @@ public final class Compiler {
             }
         }
         throw error(span, "A unit cannot be raised to the power " + e + "; use a whole number or a simple fraction.");
-    }
-
-    private Val comparison(Node.Binary b, Val left, Val right) {
-        noTruth(left, b.left());
-        noTruth(right, b.right());
-        settled(left, b.left());
-        settled(right, b.right());
-        if (left.type().components() > 1 || right.type().components() > 1) {
-            throw error(b.at(), "Vectors and tensors cannot be compared; compare components or norms.");
-        }
-        alike("compared", b.at(), b.left(), left, b.right(), right);
-        sameKind(b.at(), left, right, "compared");
-        int l = left.at()[0];
-        int r = right.at()[0];
-        int at =
-                switch (b.operator()) {
-                    case "<" -> step(Kernels.LESS, "<", l, r);
-                    case "<=" -> step(Kernels.AT_MOST, "<=", l, r);
-                    case ">" -> step(Kernels.LESS, "<", r, l);
-                    case ">=" -> step(Kernels.AT_MOST, "<=", r, l);
-                    case "=" -> step(Kernels.EQUAL, "=", l, r);
-                    default -> step(Kernels.NOT, "not", step(Kernels.EQUAL, "=", l, r));
-                };
-        return new Val(Type.TRUTH, new int[] {at});
     }
 
     void sameKind(Span at, Val left, Val right, String doing) {

@@ -1,0 +1,242 @@
+package lane.desk.stations;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.function.Consumer;
+import java.util.function.Function;
+import javafx.scene.Node;
+import javafx.scene.control.TextField;
+import javafx.scene.layout.HBox;
+import lane.base.LaneException;
+import lane.desk.Session;
+import lane.desk.Ui;
+import lane.mesh.Axis;
+import lane.mesh.Point;
+import lane.picture.Ticks;
+import lane.station.Abscissa;
+import lane.station.Sampling;
+import lane.station.Station;
+
+/** The numbers of points, lines, arcs and polylines, and how they are sampled. */
+final class PathForm extends StationRows {
+    private PathForm(Session session, Axis frame, boolean cylindrical) {
+        super(session, frame, cylindrical);
+    }
+
+    static Node of(Session session, Station.Path path, Axis frame, boolean cylindrical) {
+        var form = new PathForm(session, frame, cylindrical);
+        switch (path) {
+            case Station.Line l -> form.line(l);
+            case Station.Arc a -> form.arc(a);
+            case Station.Polyline p -> form.polyline(p);
+        }
+        return form.box;
+    }
+
+    static Node of(Session session, Station.Points points, Axis frame, boolean cylindrical) {
+        var form = new PathForm(session, frame, cylindrical);
+        form.points(points);
+        return form.box;
+    }
+
+    private void path(Station.Path path) {
+        heading("Sampling", Ticks.brief(1000 * path.length()) + " mm long");
+        Sampling now = path.sampling();
+        List<String> kinds = List.of("even", "clustered", "every cell");
+        String kind = kinds.get(now instanceof Sampling.Even ? 0 : now instanceof Sampling.Clustered ? 1 : 2);
+        box.getChildren()
+                .add(Ui.row(
+                        0,
+                        Ui.segments(
+                                kinds,
+                                kind,
+                                k -> k,
+                                k -> put(
+                                        "Sampling",
+                                        () -> path.sampled(
+                                                switch (kinds.indexOf(k)) {
+                                                    case 0 -> new Sampling.Even(samples(now));
+                                                    case 1 ->
+                                                        new Sampling.Clustered(samples(now), 5, Sampling.Towards.BOTH);
+                                                    default -> new Sampling.CellExact();
+                                                },
+                                                path.abscissa())))));
+        switch (now) {
+            case Sampling.Even e ->
+                plain(
+                        "Samples",
+                        "samples",
+                        e.samples(),
+                        "",
+                        v -> path.sampled(new Sampling.Even((int) Math.round(v)), path.abscissa()));
+            case Sampling.Clustered c -> {
+                plain(
+                        "Samples",
+                        "samples",
+                        c.samples(),
+                        "",
+                        v -> path.sampled(
+                                new Sampling.Clustered((int) Math.round(v), c.ratio(), c.towards()), path.abscissa()));
+                plain(
+                        "Ratio",
+                        "ratio",
+                        c.ratio(),
+                        "largest to smallest step",
+                        v -> path.sampled(new Sampling.Clustered(c.samples(), v, c.towards()), path.abscissa()));
+                row(
+                        "Closer at",
+                        Ui.segments(
+                                List.of(Sampling.Towards.values()),
+                                c.towards(),
+                                t -> t.name().toLowerCase(java.util.Locale.ROOT),
+                                t -> put(
+                                        "Sampling",
+                                        () -> path.sampled(
+                                                new Sampling.Clustered(c.samples(), c.ratio(), t), path.abscissa()))));
+            }
+            case Sampling.CellExact _ -> {}
+        }
+        row(
+                "Drawn against",
+                Ui.choice(
+                        "abscissa",
+                        List.of(Abscissa.Kind.values()),
+                        path.abscissa().kind(),
+                        Abscissa.Kind::word,
+                        k -> put(
+                                "Abscissa",
+                                () -> path.sampled(
+                                        now,
+                                        k == Abscissa.Kind.FORMULA
+                                                ? Abscissa.of("s / length")
+                                                : new Abscissa(k, "", null)))));
+        if (path.abscissa().kind() == Abscissa.Kind.FORMULA) {
+            var formula = Ui.text(
+                    "abscissa-formula",
+                    path.abscissa().formula(),
+                    t -> put("Abscissa", () -> path.sampled(now, Abscissa.of(t))));
+            formula.setPrefWidth(190);
+            row("", formula);
+            box.getChildren().add(Ui.label("of s, length, x, y, z, radius, angle, axial", "small", "muted"));
+        }
+    }
+
+    private static int samples(Sampling s) {
+        return switch (s) {
+            case Sampling.Even e -> e.samples();
+            case Sampling.Clustered c -> c.samples();
+            case Sampling.CellExact _ -> 201;
+        };
+    }
+
+    private void line(Station.Line l) {
+        point("End A", "A", l.a(), p -> l.between(p, l.b()));
+        point("End B", "B", l.b(), p -> l.between(l.a(), p));
+        path(l);
+    }
+
+    private void arc(Station.Arc a) {
+        length("Radius", "radius", a.radius(), v -> arc(a, a.axis(), v, a.along(), a.from(), a.to()));
+        length("Along axis", "along", a.along(), v -> arc(a, a.axis(), a.radius(), v, a.from(), a.to()));
+        plain("From angle", "from", a.from(), "degrees", v -> arc(a, a.axis(), a.radius(), a.along(), v, a.to()));
+        plain("To angle", "to", a.to(), "degrees", v -> arc(a, a.axis(), a.radius(), a.along(), a.from(), v));
+        axis(a.axis(), x -> arc(a, x, a.radius(), a.along(), a.from(), a.to()));
+        path(a);
+    }
+
+    private static Station arc(Station.Arc a, Axis axis, double radius, double along, double from, double to) {
+        return new Station.Arc(a.id(), a.name(), axis, radius, along, from, to, a.sampling(), a.abscissa());
+    }
+
+    private void polyline(Station.Polyline p) {
+        list(p.points(), 2, l -> new Station.Polyline(p.id(), p.name(), l, p.sampling(), p.abscissa()));
+        path(p);
+    }
+
+    private void points(Station.Points p) {
+        list(p.points(), 1, l -> new Station.Points(p.id(), p.name(), l));
+    }
+
+    /** Points one by one where they are few; many are told by their number and come from a table. */
+    private void list(List<Point> points, int least, Function<List<Point>, Station> make) {
+        heading("Points", Ui.count(points.size(), "point"));
+        for (int i = 0; i < Math.min(points.size(), 8); i++) {
+            int at = i;
+            Point p = points.get(i);
+            HBox row = Ui.row(
+                    4,
+                    Ui.cell(String.valueOf(i + 1), 18, "small", "muted"),
+                    coordinate(
+                            "p" + i + "x",
+                            p.x(),
+                            v -> put("Move point", () -> make.apply(with(points, at, new Point(v, p.y(), p.z()))))),
+                    coordinate(
+                            "p" + i + "y",
+                            p.y(),
+                            v -> put("Move point", () -> make.apply(with(points, at, new Point(p.x(), v, p.z()))))),
+                    coordinate(
+                            "p" + i + "z",
+                            p.z(),
+                            v -> put("Move point", () -> make.apply(with(points, at, new Point(p.x(), p.y(), v))))));
+            if (points.size() > least) {
+                row.getChildren()
+                        .add(Ui.iconButton(
+                                org.kordamp.ikonli.feather.Feather.X,
+                                "Remove this point",
+                                () -> put("Remove point", () -> {
+                                    List<Point> next = new ArrayList<>(points);
+                                    next.remove(at);
+                                    return make.apply(next);
+                                })));
+            }
+            box.getChildren().add(row);
+        }
+        if (points.size() > 8) {
+            box.getChildren().add(Ui.label("and " + (points.size() - 8) + " more", "small", "muted"));
+        }
+        box.getChildren()
+                .add(Ui.row(
+                        8,
+                        Ui.button(
+                                "+ Point",
+                                () -> put("Add point", () -> {
+                                    List<Point> next = new ArrayList<>(points);
+                                    Point last = points.getLast();
+                                    Point before = points.size() > 1
+                                            ? points.get(points.size() - 2)
+                                            : last.minus(new Point(0.01, 0, 0));
+                                    next.add(last.plus(last.minus(before)));
+                                    return make.apply(next);
+                                }),
+                                "small-button"),
+                        Ui.button(
+                                "From a table…",
+                                () -> table(l -> put("Points from a table", () -> make.apply(l))),
+                                "small-button")));
+    }
+
+    private void table(Consumer<List<Point>> taken) {
+        var chooser = new javafx.stage.FileChooser();
+        chooser.setTitle("Points from a table with columns x, y, z");
+        java.io.File file = chooser.showOpenDialog(box.getScene().getWindow());
+        if (file != null) {
+            try {
+                taken.accept(lane.formats.table.PointsTable.read(file.toPath()));
+            } catch (LaneException e) {
+                session.say(e.getMessage());
+            }
+        }
+    }
+
+    private static List<Point> with(List<Point> points, int at, Point p) {
+        List<Point> next = new ArrayList<>(points);
+        next.set(at, p);
+        return next;
+    }
+
+    private static TextField coordinate(String id, double metres, Consumer<Double> changed) {
+        var field = Ui.number("end-" + id, 1000 * metres, "mm", v -> changed.accept(v / 1000));
+        field.setPrefWidth(76);
+        return field;
+    }
+}

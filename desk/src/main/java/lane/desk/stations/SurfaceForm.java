@@ -1,0 +1,263 @@
+package lane.desk.stations;
+
+import java.util.List;
+import javafx.scene.Node;
+import javafx.scene.control.MenuButton;
+import javafx.scene.control.TextField;
+import javafx.scene.layout.VBox;
+import lane.base.LaneException;
+import lane.desk.Session;
+import lane.desk.Ui;
+import lane.mesh.Axis;
+import lane.mesh.Point;
+import lane.station.Station;
+
+/** The numbers of parts, sections, isosurfaces, shells and sheets. */
+final class SurfaceForm extends StationRows {
+    private SurfaceForm(Session session, Axis frame, boolean cylindrical) {
+        super(session, frame, cylindrical);
+    }
+
+    static Node of(Session session, Station.Surface surface, Axis frame, boolean cylindrical) {
+        var form = new SurfaceForm(session, frame, cylindrical);
+        switch (surface) {
+            case Station.OnPart p -> form.part(p);
+            case Station.Section s -> form.section(s);
+            case Station.Isosurface i -> form.isosurface(i);
+            case Station.Shell s -> form.shell(s);
+            case Station.Sheet s -> form.sheet(s);
+            case Station.Enclosing e -> form.enclosing(e);
+        }
+        return form.box;
+    }
+
+    private void part(Station.OnPart p) {
+        List<String> names = session.results().runs().values().stream()
+                .flatMap(r -> r.parts().stream())
+                .map(x -> x.name())
+                .distinct()
+                .toList();
+        row(
+                "Part",
+                Ui.choice(
+                        "part",
+                        names,
+                        p.part(),
+                        n -> n,
+                        n -> put(
+                                "Choose part",
+                                () -> new Station.OnPart(p.id(), p.name(), n, p.more(), p.facing(), p.box()))));
+        row(
+                "with",
+                partsMenu(
+                        "more-parts",
+                        names,
+                        p.more(),
+                        l -> put(
+                                "Further parts",
+                                () -> new Station.OnPart(p.id(), p.name(), p.part(), l, p.facing(), p.box()))));
+        var facing = p.facing();
+        row(
+                "Faces",
+                Ui.segments(
+                        List.of(false, true),
+                        facing != null,
+                        b -> b ? "by direction" : "all",
+                        b -> put(
+                                "Faces",
+                                () -> new Station.OnPart(
+                                        p.id(),
+                                        p.name(),
+                                        p.part(),
+                                        p.more(),
+                                        b ? new Station.Facing(new Point(0, 0, 1), 30) : null,
+                                        p.box()))));
+        if (facing != null) {
+            direction(
+                    "Facing",
+                    "facing-",
+                    facing.direction(),
+                    d -> new Station.OnPart(
+                            p.id(), p.name(), p.part(), p.more(), new Station.Facing(d, facing.within()), p.box()));
+            plain(
+                    "within",
+                    "within",
+                    facing.within(),
+                    "degrees",
+                    v -> new Station.OnPart(
+                            p.id(), p.name(), p.part(), p.more(), new Station.Facing(facing.direction(), v), p.box()));
+        }
+        limits(p.box(), b -> new Station.OnPart(p.id(), p.name(), p.part(), p.more(), p.facing(), b));
+    }
+
+    private void section(Station.Section s) {
+        point("Through", "through-", s.point(), p -> s.at(p, s.normal()));
+        direction("Looks along", "normal-", s.normal(), n -> s.at(s.point(), n));
+        List<String> ways = List.of("x", "y", "z", "axis");
+        row(
+                "Square to",
+                Ui.segments(
+                        ways,
+                        "",
+                        w -> w,
+                        w -> put(
+                                "Turn section",
+                                () -> s.at(
+                                        s.point(),
+                                        switch (w) {
+                                            case "x" -> new Point(1, 0, 0);
+                                            case "y" -> new Point(0, 1, 0);
+                                            case "z" -> new Point(0, 0, 1);
+                                            default ->
+                                                frame.inDirection(
+                                                        session.study().axis().direction());
+                                        }))));
+        row("or", threePoints(s));
+        limits(s.box(), b -> new Station.Section(s.id(), s.name(), s.point(), s.normal(), b, s.piece()));
+        row(
+                "Pieces",
+                Ui.segments(
+                        List.of(false, true),
+                        s.piece() != null,
+                        b -> b ? "nearest to" : "all",
+                        b -> put(
+                                "Pieces",
+                                () -> new Station.Section(
+                                        s.id(), s.name(), s.point(), s.normal(), s.box(), b ? s.point() : null))));
+        if (s.piece() != null) {
+            point(
+                    "Nearest to",
+                    "piece-",
+                    s.piece(),
+                    p -> new Station.Section(s.id(), s.name(), s.point(), s.normal(), s.box(), p));
+        }
+    }
+
+    /** A menu in which three points give the plane. */
+    private MenuButton threePoints(Station.Section s) {
+        var menu = new MenuButton("through three points");
+        menu.setId("three-points");
+        menu.getStyleClass().add("small-menu");
+        TextField[] fields = new TextField[3];
+        var box = new VBox(6, Ui.label("each as x, y, z in mm, parted by spaces", "small", "muted"));
+        for (int i = 0; i < 3; i++) {
+            fields[i] = new TextField();
+            fields[i].setId("three-points-" + (i + 1));
+            fields[i].setPromptText("0 0 60");
+            box.getChildren().add(Ui.row(6, Ui.cell(String.valueOf(i + 1), 14, "small", "muted"), fields[i]));
+        }
+        var make = Ui.button(
+                "Put the section there",
+                () -> {
+                    put(
+                            "Section through three points",
+                            () -> s.through(millimetres(fields[0]), millimetres(fields[1]), millimetres(fields[2])));
+                    menu.hide();
+                },
+                "main");
+        make.setId("three-points-make");
+        box.getChildren().add(make);
+        box.setStyle("-fx-padding: 8;");
+        menu.getItems().add(new javafx.scene.control.CustomMenuItem(box, false));
+        return menu;
+    }
+
+    private static Point millimetres(TextField field) {
+        List<Double> xyz = values(field.getText(), "mm");
+        if (xyz.size() != 3) {
+            throw new LaneException("\"" + field.getText() + "\" is no point; write three numbers, like 0 0 60.");
+        }
+        return new Point(xyz.get(0) / 1000, xyz.get(1) / 1000, xyz.get(2) / 1000);
+    }
+
+    private void isosurface(Station.Isosurface i) {
+        quantity(i.quantity(), q -> new Station.Isosurface(i.id(), i.name(), q, i.values()));
+        String values = String.join("; ", i.values().stream().map(Ui::shortest).toList());
+        var field = Ui.text(
+                "iso-values",
+                values,
+                t -> put(
+                        "Values",
+                        () -> new Station.Isosurface(i.id(), i.name(), i.quantity(), values(t, unitOf(i.quantity())))));
+        field.setPrefWidth(130);
+        row("Values", field, unit(unitOf(i.quantity())));
+        box.getChildren().add(Ui.label("several are parted by semicolons", "small", "muted"));
+    }
+
+    private void shell(Station.Shell s) {
+        length("Radius", "radius", s.radius(), v -> shell(s, s.axis(), v, s.from(), s.to(), s.seam()));
+        row(
+                "Length",
+                Ui.segments(
+                        List.of(false, true),
+                        s.from() != null,
+                        b -> b ? "from, to" : "all",
+                        b -> put(
+                                "Length",
+                                () -> shell(
+                                        s,
+                                        s.axis(),
+                                        s.radius(),
+                                        b ? (Double) 0.0 : null,
+                                        b ? (Double) Math.max(1e-3, s.radius()) : null,
+                                        s.seam()))));
+        if (s.from() != null && s.to() != null) {
+            length("from", "from", s.from(), v -> shell(s, s.axis(), s.radius(), v, s.to(), s.seam()));
+            length("to", "to", s.to(), v -> shell(s, s.axis(), s.radius(), s.from(), v, s.seam()));
+        }
+        plain("Seam at", "seam", s.seam(), "degrees", v -> shell(s, s.axis(), s.radius(), s.from(), s.to(), v));
+        axis(s.axis(), a -> shell(s, a, s.radius(), s.from(), s.to(), s.seam()));
+    }
+
+    private static Station shell(Station.Shell s, Axis axis, double radius, Double from, Double to, double seam) {
+        return new Station.Shell(s.id(), s.name(), axis, radius, from, to, seam);
+    }
+
+    private void sheet(Station.Sheet s) {
+        row("File", Ui.left(s.file(), 190, "second"));
+        var unit = Ui.text(
+                "sheet-unit",
+                s.length(),
+                t -> put(
+                        "Unit",
+                        () -> new Station.Sheet(
+                                s.id(), s.name(), s.file(), t, s.by(), s.turned(), s.sampled(), s.in())));
+        unit.setPrefWidth(64);
+        row("In", unit, unit("unit of its coordinates"));
+        point(
+                "Moved by",
+                "by-",
+                s.by(),
+                p -> new Station.Sheet(s.id(), s.name(), s.file(), s.length(), p, s.turned(), s.sampled(), s.in()));
+        direction(
+                "Turned before, degrees about",
+                "turned-",
+                s.turned(),
+                p -> new Station.Sheet(s.id(), s.name(), s.file(), s.length(), s.by(), p, s.sampled(), s.in()));
+        row(
+                "Values",
+                Ui.segments(
+                        List.of(false, true),
+                        s.sampled(),
+                        b -> b ? "at its nodes" : "cut at cells",
+                        b -> put(
+                                "Values",
+                                () -> new Station.Sheet(
+                                        s.id(), s.name(), s.file(), s.length(), s.by(), s.turned(), b, s.in()))));
+    }
+
+    private void enclosing(Station.Enclosing e) {
+        List<Station> regions = session.study().stations().stream()
+                .filter(Station.Region.class::isInstance)
+                .toList();
+        row(
+                "Around",
+                Ui.choice(
+                        "enclosed-region",
+                        regions,
+                        session.study().station(e.region()).orElse(null),
+                        r -> r == null ? "?" : r.name(),
+                        r -> put("Enclosed region", () -> new Station.Enclosing(e.id(), e.name(), r.id()))));
+        box.getChildren().add(Ui.label("looks out of the region", "small", "muted"));
+    }
+}

@@ -1,0 +1,176 @@
+package lane.desk.intake;
+
+import java.util.LinkedHashMap;
+import java.util.List;
+import javafx.geometry.Pos;
+import javafx.scene.Node;
+import javafx.scene.control.ComboBox;
+import javafx.scene.control.Label;
+import javafx.scene.control.MenuButton;
+import javafx.scene.control.MenuItem;
+import javafx.scene.control.Tooltip;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
+import lane.desk.Session;
+import lane.desk.Ui;
+import lane.field.Field;
+import lane.field.Run;
+import lane.picture.Ticks;
+import lane.quantity.FieldUnit;
+import lane.reading.Lens;
+import lane.study.Source;
+import lane.unit.Unit;
+
+/** The fields of a run with their units, the order of their components, and what stresses act on. */
+final class RunFields extends RunSection {
+    private static final List<List<Integer>> ORDERS = List.of(
+            List.of(0, 1, 2), List.of(0, 2, 1), List.of(1, 0, 2), List.of(1, 2, 0), List.of(2, 0, 1), List.of(2, 1, 0));
+
+    RunFields(Session session, Source.Simulation source, Run run, VBox sheet) {
+        super(session, source, run, sheet);
+    }
+
+    @Override
+    void show() {
+        add(SourceSheet.title("Fields", "as stored; units marked guess want your word"));
+        add(SourceSheet.line(
+                true,
+                Ui.left("Field", 112, "small", "muted"),
+                Ui.left("Stored at", 70, "small", "muted"),
+                Ui.left("Components", 96, "small", "muted"),
+                Ui.cell("Least", 74, "small", "muted"),
+                Ui.cell("Greatest", 74, "small", "muted"),
+                Ui.left("", 10),
+                Ui.left("Unit", 110, "small", "muted")));
+        var all = new LinkedHashMap<String, Field>();
+        run.fields().forEach(f -> all.putIfAbsent(f.name(), f));
+        run.parts().forEach(p -> p.fields().forEach(f -> all.putIfAbsent(f.name(), f)));
+        all.values().forEach(f -> {
+            add(field(f, run.fields().contains(f)));
+            if (health != null && health.stress().containsKey(f.name())) {
+                add(acts(f.name(), health.stress().get(f.name())));
+            }
+        });
+    }
+
+    private Node field(Field field, boolean onMesh) {
+        double[] range = session.range(field);
+        String name = field.name();
+        FieldUnit said = session.study().units().stream()
+                .filter(u -> u.field().equals(name))
+                .findFirst()
+                .orElse(null);
+        boolean own = treatment().units().containsKey(name);
+        Unit unit = Lens.of(List.of(), session.study().units(), session.study().axis())
+                .unit(run, field);
+        String symbol = unit.known() ? unit.symbol() : "";
+        var entry = Ui.text("unit-" + name, symbol, t -> {
+            if (own || treatment().system() != null) {
+                treat("State unit", x -> x.withUnit(name, t));
+            } else {
+                session.edit("State unit", s -> s.with(new FieldUnit(name, t, true)));
+            }
+        });
+        entry.setPrefWidth(84);
+        entry.setMinWidth(84);
+        entry.setMaxWidth(84);
+        entry.setPromptText("unit?");
+        String word = own
+                ? "this run"
+                : treatment().system() != null && unit.known()
+                        ? treatment().system().name()
+                        : said != null && said.stated() ? "stated" : symbol.isBlank() ? "unknown" : "guess";
+        var menu = new MenuButton(word);
+        menu.setId("unit-of-" + name);
+        menu.setMinWidth(Region.USE_PREF_SIZE);
+        var confirm = new MenuItem("Confirm for all runs");
+        confirm.setOnAction(e -> session.edit("Confirm unit", s -> s.with(new FieldUnit(name, symbol, true))));
+        confirm.setDisable(symbol.isBlank());
+        var alone = new MenuItem("State for this run alone");
+        alone.setOnAction(e -> treat("Unit of this run", t -> t.withUnit(name, symbol)));
+        alone.setDisable(symbol.isBlank() || own);
+        var follow = new MenuItem("As in the other runs");
+        follow.setOnAction(e -> treat("Unit as in the other runs", t -> t.withUnit(name, "")));
+        follow.setDisable(!own);
+        menu.getItems().addAll(confirm, alone, follow);
+        int bad = (int) range[2];
+        return SourceSheet.line(
+                false,
+                Ui.left(name, 112, "second"),
+                Ui.left(onMesh ? field.at().word() : "on parts", 70, "second"),
+                components(field),
+                Ui.cell(Ticks.number(range[0], Double.NaN), 74, "second"),
+                Ui.cell(Ticks.number(range[1], Double.NaN), 74, "second"),
+                Ui.left("", 10),
+                entry,
+                Ui.left("", 6),
+                menu,
+                Ui.label(bad == 0 ? "" : "  " + bad + " not finite", "small", "brick"));
+    }
+
+    /** How many components; of three also their order. */
+    private Node components(Field field) {
+        if (field.components() != 3) {
+            return Ui.left(String.valueOf(field.components()), 96, "second");
+        }
+        List<Integer> now = treatment().order().getOrDefault(field.name(), ORDERS.getFirst());
+        ComboBox<List<Integer>> order = Ui.choice(
+                "order-" + field.name(),
+                ORDERS,
+                now,
+                RunFields::letters,
+                o -> treat(
+                        "Order of components", t -> t.withOrder(field.name(), o.equals(ORDERS.getFirst()) ? null : o)));
+        order.setTooltip(new Tooltip("Which direction each stored number stands for"));
+        order.setPrefWidth(88);
+        order.setMinWidth(88);
+        order.setMaxWidth(88);
+        HBox box = Ui.row(0, order);
+        box.setMinWidth(96);
+        box.setMaxWidth(96);
+        return box;
+    }
+
+    /** What stands first, second and third in the file when x, y and z are taken from these places. */
+    private static String letters(List<Integer> from) {
+        String[] at = new String[3];
+        for (int d = 0; d < 3; d++) {
+            at[from.get(d)] = "xyz".substring(d, d + 1);
+        }
+        return String.join(" ", at);
+    }
+
+    /** On whom a stored wall stress acts: asked once, with what the flow next to the wall says. */
+    private Node acts(String name, double along) {
+        Boolean said = treatment().onWall().get(name);
+        List<String> words = List.of("not said", "the wall", "the fluid");
+        var choice = Ui.segments(
+                words,
+                said == null ? words.get(0) : said ? words.get(1) : words.get(2),
+                w -> w,
+                w -> treat(
+                        "Stress acts on",
+                        t -> t.withOnWall(name, w.equals(words.get(0)) ? null : (Boolean) w.equals(words.get(1)))));
+        choice.setId("acts-" + name);
+        String hint = Double.isNaN(along)
+                ? "no flow next to the wall to compare with"
+                : Math.abs(along) < 0.5
+                        ? "it points neither along the flow nor against it"
+                        : along > 0
+                                ? "it points along the flow next to the wall: so it acts on the wall"
+                                : "it points against the flow next to the wall: so it acts on the fluid";
+        Label caption = Ui.label("acts on", "second", "muted");
+        caption.setMinWidth(Region.USE_PREF_SIZE);
+        choice.setMinWidth(Region.USE_PREF_SIZE);
+        var box = new HBox(
+                10,
+                caption,
+                choice,
+                Double.isNaN(along) ? new Region() : StressSketch.of(along, session.palette()),
+                note(hint, "small", said == null && Math.abs(along) >= 0.5 ? "ochre" : "muted"));
+        box.setAlignment(Pos.CENTER_LEFT);
+        box.setStyle("-fx-padding: 2 0 6 0;");
+        return box;
+    }
+}

@@ -325,6 +325,34 @@ class PictureTest {
     }
 
     @Test
+    void withoutADatumTheCurvesTakeTheWholeHeight() throws Exception {
+        double[] x = {0.03, 0.033, 0.036};
+        var source = List.<Source>of(new Source.Simulation("a", "fine", "a", List.of(), "", ""));
+        var curve = new ProfileChart.Curve(
+                "fine", LaneStyle.of(source, Palette.LIGHT).getFirst(), profile(x, new double[] {1, 2, 1}), null);
+        var alone = new ProfileChart(
+                List.of(curve),
+                "swirl speed",
+                Unit.of("m/s"),
+                Unit.of("mm"),
+                "radius",
+                Double.NaN,
+                "",
+                0.3,
+                Palette.LIGHT);
+        var layout = new ProfileChart.Layout[2];
+        var out = new ByteArrayOutputStream();
+        Export.svg(640, 480, g -> layout[0] = alone.paint(g, 640, 480), out);
+        Export.image(
+                640, 480, 1, g -> layout[1] = chart(new double[] {0, 0.2, 0.4}).paint(g, 640, 480));
+        assertThat(layout[0].strip().getHeight()).isZero();
+        assertThat(layout[0].curve().getHeight())
+                .isGreaterThan(1.3 * layout[1].curve().getHeight());
+        assertThat(layout[0].curve().getMaxY()).isCloseTo(layout[1].strip().getMaxY(), within(0.5));
+        assertThat(out.toString(StandardCharsets.UTF_8)).contains("swirl speed").doesNotContain("difference");
+    }
+
+    @Test
     void svgKeepsTextAsText() throws Exception {
         var out = new ByteArrayOutputStream();
         ProfileChart chart = chart(new double[] {0, 0.2, 0.4});

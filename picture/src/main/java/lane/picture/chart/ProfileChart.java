@@ -37,7 +37,10 @@ public final class ProfileChart {
      */
     public record Curve(String name, LaneStyle style, Profile profile, Difference difference) {}
 
-    /** Where things were drawn, in pixels, with the abscissa at the plots' left and right edge as shown. */
+    /**
+     * Where things were drawn, in pixels, with the abscissa at the plots' left and right edge as shown. The strip of
+     * differences has no height where there are none.
+     */
     public record Layout(Rectangle2D curve, Rectangle2D strip, double left, double right) {
         /** The abscissa under a pixel, in the unit shown. */
         public double abscissa(double x) {
@@ -49,6 +52,8 @@ public final class ProfileChart {
     private final CombinedDomainXYPlot both;
     private final Palette palette;
     private final String[] captions;
+    /** Whether there is a difference to draw. */
+    private final boolean compared;
 
     /**
      * @param title name of the quantity
@@ -108,7 +113,7 @@ public final class ProfileChart {
         NumberAxis y = axis(null, palette);
         y.setAutoRangeIncludesZero(false);
         var upper = plot(above, y, top, palette);
-        String against = datum.isBlank() ? "no datum" : "difference from " + datum;
+        String against = datum.isBlank() ? "" : "difference from " + datum;
         NumberAxis dy = axis(null, palette);
         var lower = plot(below, dy, bottom, palette);
         lower.addRangeMarker(
@@ -129,8 +134,12 @@ public final class ProfileChart {
             dy.setRange(-1.15 * most, 1.15 * most);
         }
         int strip = (int) Math.round(1000 * Math.max(0.1, Math.min(0.9, share)));
-        both.add(upper, 1000 - strip);
-        both.add(lower, strip);
+        compared = below.getSeriesCount() > 0;
+        both.add(upper, compared ? 1000 - strip : 1000);
+        // Without differences their axes would stand empty.
+        if (compared) {
+            both.add(lower, strip);
+        }
         both.setInsets(new RectangleInsets(0, 0, 0, 8));
         chart = new JFreeChart(null, null, both, false);
         chart.setBackgroundPaint(palette.sheet());
@@ -231,17 +240,18 @@ public final class ProfileChart {
         chart.draw(g, new Rectangle2D.Double(0, 0, width, height), info);
         var plots = info.getPlotInfo();
         caption(g, plots.getSubplotInfo(0).getDataArea(), captions[0], captions[1]);
-        caption(g, plots.getSubplotInfo(1).getDataArea(), captions[2], captions[3]);
-        g.setPaint(palette.pine());
-        Rectangle2D strip = plots.getSubplotInfo(1).getDataArea();
-        double wide = g.getFontMetrics().getStringBounds(captions[4], g).getWidth();
-        g.drawString(captions[4], (float) (strip.getMaxX() - wide), (float) strip.getY() - 8);
+        Rectangle2D curve = plots.getSubplotInfo(0).getDataArea();
+        Rectangle2D strip = compared
+                ? plots.getSubplotInfo(1).getDataArea()
+                : new Rectangle2D.Double(curve.getX(), curve.getMaxY(), curve.getWidth(), 0);
+        if (compared) {
+            caption(g, strip, captions[2], captions[3]);
+            g.setPaint(palette.pine());
+            double wide = g.getFontMetrics().getStringBounds(captions[4], g).getWidth();
+            g.drawString(captions[4], (float) (strip.getMaxX() - wide), (float) strip.getY() - 8);
+        }
         var range = both.getDomainAxis().getRange();
-        return new Layout(
-                plots.getSubplotInfo(0).getDataArea(),
-                plots.getSubplotInfo(1).getDataArea(),
-                range.getLowerBound(),
-                range.getUpperBound());
+        return new Layout(curve, strip, range.getLowerBound(), range.getUpperBound());
     }
 
     /** Name and unit above a plot, level: rotated text is hard to read. */

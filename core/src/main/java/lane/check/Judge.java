@@ -158,11 +158,7 @@ public final class Judge {
         settings.put("rule", "within if d + U <= t, out if d - U > t, else undecided");
         String text = Double.isNaN(relative)
                 ? "against datum"
-                : String.format(
-                        Locale.ROOT,
-                        "against datum: %s%.3g %%",
-                        curve == null ? "" : check.norm().symbol() + " ",
-                        100 * relative);
+                : "against datum: " + (curve == null ? "" : check.norm().symbol() + " ") + three(100 * relative) + " %";
         return new CheckResult.Lane(
                 value, difference, relative, uncertainty, unit, curve, verdict, trail.then("check", text, settings));
     }
@@ -179,13 +175,12 @@ public final class Judge {
         String doubt = uncertainty == 0
                 ? "no uncertainty stated"
                 : String.format(Locale.ROOT, "uncertainty %.2g %s", uncertainty, unit);
-        return String.format(
-                Locale.ROOT,
-                "Difference %.3g %s, %s, tolerance %.3g %s.",
-                lane.difference() * factor,
-                unit,
-                doubt,
-                tolerance,
-                unit);
+        return "Difference " + three(lane.difference() * factor) + " " + unit + ", " + doubt + ", tolerance "
+                + three(tolerance) + " " + unit + ".";
+    }
+
+    /** Three digits, with a minus sign that is no hyphen. */
+    private static String three(double v) {
+        return String.format(Locale.ROOT, "%.3g", v).replace('-', '−');
     }
 }

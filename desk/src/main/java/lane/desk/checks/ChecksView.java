@@ -3,6 +3,7 @@ package lane.desk.checks;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import javafx.scene.Node;
 import javafx.scene.control.ScrollPane;
@@ -315,7 +316,7 @@ public final class ChecksView implements View {
         String share = absolute
                 ? Ticks.brief(lane.unit().differenceFromSi(lane.difference())) + " "
                         + lane.unit().difference().symbol()
-                : Ticks.brief(100 * lane.relative()) + " %";
+                : percent(100 * lane.relative()) + " %";
         if (lane.curve() != null) {
             box.getChildren()
                     .addAll(
@@ -334,6 +335,14 @@ public final class ChecksView implements View {
                                     lane.verdict() == null ? "muted" : tone)));
         }
         return box;
+    }
+
+    /** Beside a thumbnail there is room for four decimals. */
+    private static String percent(double v) {
+        double size = Math.abs(v);
+        return size >= 1e-4 && size < 0.01
+                ? String.format(Locale.ROOT, "%.4f", v).replace('-', '−')
+                : Ticks.brief(v);
     }
 
     private static Node whole(javafx.scene.control.Label label) {

@@ -1,10 +1,10 @@
 package lane.formats;
 
+import static lane.formats.Known.node;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
 
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
@@ -77,18 +77,6 @@ class CgnsElementsTest {
             out.add(m);
         }
         return out;
-    }
-
-    private static io.jhdf.api.WritableGroup node(
-            io.jhdf.api.WritableGroup parent, String name, String label, Object data) {
-        io.jhdf.api.WritableGroup g = parent.putGroup(name);
-        g.putAttribute("label", label);
-        if (data instanceof String text) {
-            g.putDataset(" data", text.getBytes(StandardCharsets.US_ASCII));
-        } else if (data != null) {
-            g.putDataset(" data", data);
-        }
-        return g;
     }
 
     private Path write(List<double[]> nodes, String unit, int[]... sections) {

@@ -1,5 +1,7 @@
 package lane.formats;
 
+import static lane.formats.Known.measure;
+import static lane.formats.Known.values;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
@@ -12,8 +14,6 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import lane.base.LaneException;
 import lane.base.Work;
-import lane.field.Field;
-import lane.field.Values;
 import lane.formats.grid.Dataset;
 import lane.mesh.Cell;
 import lane.mesh.CellShape;
@@ -87,26 +87,6 @@ class LegacyTest {
         Path file = folder.resolve("a.vtk");
         Files.write(file, form.bytes.toByteArray());
         return DatasetReader.read(file, Work.QUIET);
-    }
-
-    private static double[] values(Dataset d, String name) {
-        Field f = d.fields().stream()
-                .filter(g -> g.name().equals(name))
-                .findFirst()
-                .orElseThrow(() -> new AssertionError(name + " is not among " + d.fields()));
-        Values v = f.values();
-        double[] out = new double[v.length()];
-        java.util.Arrays.setAll(out, v::get);
-        return out;
-    }
-
-    private static double measure(Mesh mesh) {
-        double sum = 0;
-        var cell = new Cell(mesh);
-        for (int c = 0; c < mesh.cellCount(); c++) {
-            sum += cell.load(c).measure();
-        }
-        return sum;
     }
 
     @ParameterizedTest

@@ -1,5 +1,6 @@
 package lane.formats;
 
+import static lane.formats.Known.node;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
@@ -345,19 +346,6 @@ class OpenFormatsTest {
         assertThat(grid3.mesh().cellCount()).isEqualTo(6);
         assertThat(measure(grid3.mesh())).isCloseTo(3 * 4 * 3, within(1e-12));
         assertThat(grid3.mesh().bounds()).containsExactly(1, 4, 0, 4, 0, 3);
-    }
-
-    /** A node of a CGNS file: a group with a label and, mostly, numbers or text. */
-    private static io.jhdf.api.WritableGroup node(
-            io.jhdf.api.WritableGroup parent, String name, String label, Object data) {
-        io.jhdf.api.WritableGroup g = parent.putGroup(name);
-        g.putAttribute("label", label);
-        if (data instanceof String text) {
-            g.putDataset(" data", text.getBytes(StandardCharsets.US_ASCII));
-        } else if (data != null) {
-            g.putDataset(" data", data);
-        }
-        return g;
     }
 
     private static double[] axis(Mesh mesh, int d) {

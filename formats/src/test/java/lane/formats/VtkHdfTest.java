@@ -1,5 +1,7 @@
 package lane.formats;
 
+import static lane.formats.Known.measure;
+import static lane.formats.Known.values;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
@@ -13,9 +15,7 @@ import lane.base.LaneException;
 import lane.base.Work;
 import lane.field.Field;
 import lane.field.Moment;
-import lane.field.Values;
 import lane.formats.grid.Dataset;
-import lane.mesh.Cell;
 import lane.mesh.CellShape;
 import lane.mesh.Mesh;
 import org.junit.jupiter.api.Test;
@@ -42,26 +42,6 @@ class VtkHdfTest {
 
     private Dataset read(String type, Consumer<WritableGroup> what) {
         return DatasetReader.read(write(type, what), Work.QUIET);
-    }
-
-    private static double[] values(Dataset d, String name) {
-        Values v = d.fields().stream()
-                .filter(f -> f.name().equals(name))
-                .findFirst()
-                .orElseThrow()
-                .values();
-        double[] out = new double[v.length()];
-        Arrays.setAll(out, v::get);
-        return out;
-    }
-
-    private static double measure(Mesh mesh) {
-        double sum = 0;
-        var cell = new Cell(mesh);
-        for (int c = 0; c < mesh.cellCount(); c++) {
-            sum += cell.load(c).measure();
-        }
-        return sum;
     }
 
     /** Arrays of an image stand slowest first: z, y, x, then components. */

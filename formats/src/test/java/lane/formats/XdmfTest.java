@@ -1,5 +1,6 @@
 package lane.formats;
 
+import static lane.formats.Known.measure;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
@@ -17,7 +18,6 @@ import lane.field.Values;
 import lane.formats.grid.Dataset;
 import lane.formats.hdf.XdmfWriter;
 import lane.mesh.BoxMesh;
-import lane.mesh.Cell;
 import lane.mesh.CellShape;
 import lane.mesh.Mesh;
 import lane.unit.Unit;
@@ -67,19 +67,7 @@ class XdmfTest {
     }
 
     private static double[] q(Dataset d) {
-        Values v = d.fields().getFirst().values();
-        double[] out = new double[v.length()];
-        java.util.Arrays.setAll(out, v::get);
-        return out;
-    }
-
-    private static double measure(Mesh mesh) {
-        double sum = 0;
-        var cell = new Cell(mesh);
-        for (int c = 0; c < mesh.cellCount(); c++) {
-            sum += cell.load(c).measure();
-        }
-        return sum;
+        return Known.values(d, d.fields().getFirst().name());
     }
 
     @ParameterizedTest

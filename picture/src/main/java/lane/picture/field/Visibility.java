@@ -133,6 +133,10 @@ final class Visibility {
             int x1 = Math.max(column(a), Math.max(column(b), column(c)));
             int y0 = Math.max(top, Math.min(row(a), Math.min(row(b), row(c))));
             int y1 = Math.min(bottom, Math.max(row(a), Math.max(row(b), row(c))));
+            if (y0 >= y1) {
+                // It lies in the rows of others, which no one else may write.
+                continue;
+            }
             long near = nearest(a, b, c, base + t);
             if ((x1 - x0 | y1 - y0) == 1) {
                 if (near < keys[y0 * width + x0]) {

@@ -50,17 +50,19 @@ public record Results(
         return found == null ? new Outcome.Absent("not read", "This has not been computed.") : found;
     }
 
-    /**
-     * The unit in which a number of a reading is shown: that of the first lane that answers, so that all lanes compare; its own
-     * where the two cannot be.
-     */
-    public Unit shown(String reading, Unit own) {
+    /** The unit that a reading is shown in, in all lanes so that they compare: that of the first lane that answers. */
+    public Unit unit(String reading) {
         return readings.getOrDefault(reading, Map.of()).values().stream()
                 .map(Results::unit)
                 .filter(Unit::known)
                 .findFirst()
-                .filter(own::comparable)
-                .orElse(own);
+                .orElse(Unit.UNKNOWN);
+    }
+
+    /** The unit that one lane's number is shown in: that of the reading, its own where the two do not compare. */
+    public Unit shown(String reading, Unit own) {
+        Unit unit = unit(reading);
+        return own.comparable(unit) ? unit : own;
     }
 
     private static Unit unit(Outcome outcome) {

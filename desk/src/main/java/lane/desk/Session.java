@@ -20,6 +20,7 @@ import lane.base.LaneException;
 import lane.base.Work;
 import lane.check.CheckResult;
 import lane.field.Field;
+import lane.field.Part;
 import lane.field.Run;
 import lane.field.RunHealth;
 import lane.field.Values;
@@ -198,6 +199,15 @@ public final class Session {
     /** Quantities that are single numbers in some run. */
     public List<Quantity> numbers() {
         return study().quantities().stream().filter(q -> isOf(q, 1)).toList();
+    }
+
+    /** Names of the parts of all runs. */
+    public List<String> partNames() {
+        return results().runs().values().stream()
+                .flatMap(r -> r.parts().stream())
+                .map(Part::name)
+                .distinct()
+                .toList();
     }
 
     public History history() {

@@ -117,21 +117,12 @@ final class TallyPane {
         return field;
     }
 
-    private Unit unit(Reading.OfTally reading, List<Source> sources) {
-        for (Source s : sources) {
-            if (session.results().outcome(reading.id(), s.id()) instanceof Tally t) {
-                return t.unit();
-            }
-        }
-        return Unit.UNKNOWN;
-    }
-
     private Node marks(
             Reading.OfTally reading, List<Source> sources, List<LaneStyle> styles, Tally datum, Check check) {
         var field = new Pane();
         field.setMinHeight(TALL + 36);
         field.setPrefHeight(TALL + 36);
-        Unit unit = unit(reading, sources);
+        Unit unit = session.results().unit(reading.id());
         double least = Double.POSITIVE_INFINITY;
         double greatest = Double.NEGATIVE_INFINITY;
         double t = datum == null || check == null
@@ -245,7 +236,7 @@ final class TallyPane {
 
     private VBox numbers(Reading.OfTally reading, List<Source> sources, List<LaneStyle> styles, CheckResult result) {
         var box = new VBox(6);
-        Unit unit = unit(reading, sources);
+        Unit unit = session.results().unit(reading.id());
         box.getChildren().add(Ui.row(8, Ui.label("Numbers", "title"), Ui.label(unit.label(), "small", "muted")));
         for (int i = 0; i < sources.size(); i++) {
             Source s = sources.get(i);

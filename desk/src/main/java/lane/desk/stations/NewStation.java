@@ -221,10 +221,7 @@ public final class NewStation {
                 .filter(Station.OnPart.class::isInstance)
                 .map(s -> ((Station.OnPart) s).part())
                 .toList();
-        String part = session.results().runs().values().stream()
-                .flatMap(r -> r.parts().stream())
-                .map(p -> p.name())
-                .distinct()
+        String part = session.partNames().stream()
                 .filter(n -> !have.contains(n))
                 .findFirst()
                 .orElse(null);

@@ -62,11 +62,7 @@ final class PlacingCard {
                         .orElse(null)
                 : null;
         Station station = session.study().station(key).orElse(null);
-        List<String> parts = session.results().runs().values().stream()
-                .flatMap(r -> r.parts().stream())
-                .map(p -> p.name())
-                .distinct()
-                .toList();
+        List<String> parts = session.partNames();
         if (builtForm.changed(
                 station == null ? frame == null ? "none" : frame : station,
                 session.study().axis(),

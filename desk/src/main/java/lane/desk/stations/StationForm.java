@@ -80,11 +80,7 @@ final class StationForm extends StationRows {
                 "normal-",
                 c.normal(),
                 n -> curve(c, c.point(), n, c.parts(), c.against(), c.direction(), c.branch()));
-        List<String> names = session.results().runs().values().stream()
-                .flatMap(r -> r.parts().stream())
-                .map(x -> x.name())
-                .distinct()
-                .toList();
+        List<String> names = session.partNames();
         row(
                 "On parts",
                 partsMenu(
@@ -274,11 +270,7 @@ final class StationForm extends StationRows {
                 length("Radius", "radius", b.radius(), v -> make.apply(new Within.Ball(b.centre(), v)));
             }
             case Within.Touching t -> {
-                List<String> names = session.results().runs().values().stream()
-                        .flatMap(x -> x.parts().stream())
-                        .map(p -> p.name())
-                        .distinct()
-                        .toList();
+                List<String> names = session.partNames();
                 row(
                         "Parts",
                         partsMenu(

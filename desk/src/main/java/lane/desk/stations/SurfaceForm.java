@@ -32,11 +32,7 @@ final class SurfaceForm extends StationRows {
     }
 
     private void part(Station.OnPart p) {
-        List<String> names = session.results().runs().values().stream()
-                .flatMap(r -> r.parts().stream())
-                .map(x -> x.name())
-                .distinct()
-                .toList();
+        List<String> names = session.partNames();
         row(
                 "Part",
                 Ui.choice(

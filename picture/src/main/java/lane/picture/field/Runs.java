@@ -1,6 +1,7 @@
 package lane.picture.field;
 
 import java.util.Arrays;
+import java.util.function.IntConsumer;
 import lane.base.Parallel;
 
 /** Where the runs of a surface's triangles lie in a picture, and in which order they are drawn best. */
@@ -48,20 +49,14 @@ final class Runs {
         return Arrays.stream(depth).mapToInt(d -> (int) d).toArray();
     }
 
-    /** Works on a run. */
-    @FunctionalInterface
-    interface Work {
-        void run(int run);
-    }
-
     /** Goes through those with rows from the first to before the second that are not hidden when it is their turn. */
-    void forShown(int top, int bottom, Tiles tiles, Work work) {
+    void forShown(int top, int bottom, Tiles tiles, IntConsumer work) {
         for (int b : order) {
             for (int run = b * TOGETHER; run < Math.min(count, (b + 1) * TOGETHER); run++) {
                 int y0 = Math.max(top, rows[2 * run]);
                 int y1 = Math.min(bottom, rows[2 * run + 1]);
                 if (y0 < y1 && !tiles.hide(columns[2 * run], columns[2 * run + 1], y0, y1, near[run])) {
-                    work.run(run);
+                    work.accept(run);
                 }
             }
         }

@@ -10,6 +10,9 @@ import java.util.Deque;
  */
 final class Spare {
     private static final int MOST = 64;
+    /** Bytes: the scratch of twenty million triangles. */
+    private static final long LARGEST = 256L << 20;
+
     private static final Deque<SoftReference<Object>> KEPT = new ArrayDeque<>();
 
     private Spare() {}
@@ -19,9 +22,11 @@ final class Spare {
         return find(a -> a instanceof float[] f && f.length == length) instanceof float[] f ? f : new float[length];
     }
 
-    /** Of any content. */
+    /** Of any content, perhaps longer. */
     static int[] ints(int length) {
-        return find(a -> a instanceof int[] i && i.length == length) instanceof int[] i ? i : new int[length];
+        return find(a -> a instanceof int[] i && i.length >= length && i.length / 4 <= length) instanceof int[] i
+                ? i
+                : new int[length];
     }
 
     /** Of any content. */
@@ -45,8 +50,23 @@ final class Spare {
     /** Nobody may use it any more. */
     static synchronized void give(Object array) {
         KEPT.addFirst(new SoftReference<>(array));
-        while (KEPT.size() > MOST) {
-            KEPT.removeLast();
+        long sum = 0;
+        int many = 0;
+        for (var it = KEPT.iterator(); it.hasNext(); ) {
+            // What has not been asked for for longest stands last.
+            sum += bytes(it.next().get());
+            if (++many > MOST || sum > LARGEST) {
+                it.remove();
+            }
         }
+    }
+
+    private static long bytes(Object array) {
+        return switch (array) {
+            case float[] f -> 4L * f.length;
+            case int[] i -> 4L * i.length;
+            case long[] l -> 8L * l.length;
+            case null, default -> 0;
+        };
     }
 }

@@ -20,36 +20,67 @@ public final class DemoFiles {
     /** A mesh of the family: cells across the gap, around and along. */
     public record Size(String name, int radial, int around, int along) {}
 
+    /**
+     * How fine all of the demo's data are.
+     *
+     * @param sizes of the family
+     * @param plane cells across and along of the plane run
+     * @param truth of the solution that stands for nature
+     */
+    public record Scale(List<Size> sizes, Size plane, Size truth) {
+        public Scale {
+            sizes = List.copyOf(sizes);
+        }
+    }
+
     public static final List<Size> SIZES =
             List.of(new Size("coarse", 6, 27, 18), new Size("medium", 12, 54, 36), new Size("fine", 24, 108, 72));
+
+    public static final Scale WHOLE =
+            new Scale(SIZES, new Size("axi", 24, 1, 72), new Size("truth", 192, 1, 1152));
+
+    /** The same study on meshes of a twentieth: for tests that look at the window and not at the numbers. */
+    public static final Scale SMALL = new Scale(
+            List.of(new Size("coarse", 4, 18, 12), new Size("medium", 6, 27, 18), new Size("fine", 9, 42, 27)),
+            new Size("axi", 9, 1, 27),
+            new Size("truth", 48, 1, 288));
 
     private DemoFiles() {}
 
     /** Makes the study and its files in a folder, unless they stand there already; returns the study file. */
     public static Path make(Path folder) {
+        return make(folder, WHOLE);
+    }
+
+    public static Path make(Path folder, Scale scale) {
+        String mark = scale == WHOLE ? STAMP : STAMP + " " + scale;
         Path study = folder.resolve("spindle.lane.json");
         Path stamp = folder.resolve(".made");
         try {
-            if (Files.exists(stamp) && Files.readString(stamp).equals(STAMP) && Files.exists(study)) {
+            if (Files.exists(stamp) && Files.readString(stamp).equals(mark) && Files.exists(study)) {
                 return study;
             }
             Files.createDirectories(folder);
         } catch (IOException e) {
             throw new LaneException("The demo cannot be written to " + folder + ": " + e.getMessage() + ".", e);
         }
-        SIZES.parallelStream().forEach(s -> solve(s).write(folder, s.name()));
-        new JacketPlane(new JacketSolver(24, 72)).write(folder, "jacket-axi");
-        var truth = new JacketSolver(192, 1152);
+        scale.sizes().parallelStream().forEach(s -> solve(s).write(folder, s.name()));
+        new JacketPlane(solver(scale.plane())).write(folder, "jacket-axi");
+        var truth = solver(scale.truth());
         cone(folder.resolve("swirl-cone.stl"));
         rake(folder.resolve("rake.csv"), truth);
         torque(folder.resolve("torque-logger.csv"), truth);
         StudyJson.save(DemoStudy.make(), study);
-        AtomicFile.write(stamp, STAMP);
+        AtomicFile.write(stamp, mark);
         return study;
     }
 
     static JacketMesh solve(Size size) {
-        return new JacketMesh(new JacketSolver(size.radial(), size.along()), size.around());
+        return new JacketMesh(solver(size), size.around());
+    }
+
+    private static JacketSolver solver(Size size) {
+        return new JacketSolver(size.radial(), size.along());
     }
 
     /** Torque of the rotor on the oil, by the trapezoidal rule along the rotor. */

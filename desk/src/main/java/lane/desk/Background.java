@@ -1,59 +1,167 @@
 package lane.desk;
 
+import java.util.ArrayDeque;
+import java.util.Deque;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.Map;
 import java.util.Set;
-import java.util.concurrent.ExecutorService;
-import java.util.concurrent.Executors;
-import java.util.function.Supplier;
+import java.util.concurrent.CancellationException;
+import java.util.concurrent.Executor;
+import java.util.function.Function;
 import javafx.application.Platform;
 import lane.base.LaneException;
+import lane.base.Work;
+import lane.formats.FaultLog;
 
 /**
- * What a view shows that takes long to make: made one after the other behind the window, kept while it is asked for.
- * Used on the interface thread only.
+ * What one view shows that takes long to make: made behind the window, what was asked for last first, and kept while it is
+ * asked for. Each view has its own, so that a picture never waits for the numbers of a sheet, nor for those of a window that
+ * is closed. Used on the interface thread only.
  */
 public final class Background {
     /** Something made, or why it could not be. */
     public record Made(Object thing, String trouble) {}
 
-    private static final ExecutorService WORKER = Executors.newSingleThreadExecutor(r -> {
-        var thread = new Thread(r, "picture background");
-        thread.setDaemon(true);
-        return thread;
-    });
+    /** Makes a thing. It asks between blocks whether it is still wanted. */
+    @FunctionalInterface
+    public interface Make {
+        Object make(Work work);
+    }
+
+    /** A thing that is wanted: it waits, is being made, or was given up. */
+    private static final class Job implements Work {
+        private final Object key;
+        private final Make make;
+        private volatile boolean cancelled;
+
+        Job(Object key, Make make) {
+            this.key = key;
+            this.make = make;
+        }
+
+        @Override
+        public boolean cancelled() {
+            return cancelled;
+        }
+
+        @Override
+        public void progress(String what, double fraction) {}
+    }
+
+    private final String name;
+    private final Runnable done;
+    private final Executor window;
+    /** Notes a fault of the program and says so in a sentence. */
+    private final Function<Throwable, String> note;
 
     private final Map<Object, Made> made = new HashMap<>();
-    private final Runnable done;
+    private final Map<Object, Job> open = new HashMap<>();
+    private Set<Object> asked = new HashSet<>();
+    private Set<Object> before = Set.of();
+    /** Shared with the thread that makes things, under its own lock. */
+    private final Deque<Job> waiting = new ArrayDeque<>();
 
-    public Background(Runnable done) {
+    private boolean running;
+
+    /**
+     * @param name of the thread
+     * @param done told on the interface thread whenever something new is there
+     */
+    public Background(String name, Runnable done) {
+        this(name, done, Platform::runLater, e -> FaultLog.note("The work behind the window", e));
+    }
+
+    Background(String name, Runnable done, Executor window, Function<Throwable, String> note) {
+        this.name = name;
         this.done = done;
+        this.window = window;
+        this.note = note;
     }
 
     /** What is kept under the key; null while it is being made. */
-    public Made of(Object key, Supplier<Object> make) {
-        if (made.containsKey(key)) {
-            return made.get(key);
+    public Made of(Object key, Make make) {
+        asked.add(key);
+        Made found = made.get(key);
+        if (found == null && !open.containsKey(key)) {
+            var job = new Job(key, make);
+            open.put(key, job);
+            begin(job);
         }
-        made.put(key, null);
-        WORKER.execute(() -> {
-            Made out;
-            try {
-                out = new Made(make.get(), "");
-            } catch (LaneException e) {
-                out = new Made(null, e.getMessage());
-            }
-            Made kept = out;
-            Platform.runLater(() -> {
-                made.put(key, kept);
-                done.run();
-            });
-        });
-        return null;
+        return found;
     }
 
-    /** Forgets all but these. */
-    public void keep(Set<Object> keys) {
-        made.keySet().removeIf(k -> made.get(k) != null && !keys.contains(k));
+    /**
+     * Ends a round of asking: what neither this round nor the one before asked for is let go, and what waits or is being
+     * made for nobody is given up.
+     */
+    public void settle() {
+        Set<Object> keep = asked;
+        made.keySet().removeIf(k -> !keep.contains(k) && !before.contains(k));
+        open.values().removeIf(job -> {
+            job.cancelled |= !keep.contains(job.key);
+            return job.cancelled;
+        });
+        before = keep;
+        asked = new HashSet<>();
+    }
+
+    /** Gives everything up. */
+    public void stop() {
+        open.values().forEach(job -> job.cancelled = true);
+        open.clear();
+        made.clear();
+    }
+
+    private void begin(Job job) {
+        synchronized (waiting) {
+            waiting.addFirst(job);
+            if (!running) {
+                running = true;
+                Thread.ofPlatform().daemon().name(name).start(this::work);
+            }
+        }
+    }
+
+    private void work() {
+        for (Job job = next(); job != null; job = next()) {
+            Made result = make(job);
+            if (result != null) {
+                Job finished = job;
+                window.execute(() -> arrived(finished, result));
+            }
+        }
+    }
+
+    private Job next() {
+        synchronized (waiting) {
+            waiting.removeIf(job -> job.cancelled);
+            running = !waiting.isEmpty();
+            return waiting.pollFirst();
+        }
+    }
+
+    /** @return null for what was given up */
+    private Made make(Job job) {
+        try {
+            return new Made(job.make.make(job), "");
+        } catch (LaneException e) {
+            return new Made(null, e.getMessage());
+        } catch (CancellationException e) {
+            return job.cancelled ? null : new Made(null, note.apply(e));
+        } catch (OutOfMemoryError e) {
+            return new Made(null, Session.NO_MEMORY);
+        } catch (RuntimeException | Error e) {
+            // Whatever it was, the place that waits for it must hear of it.
+            return new Made(null, note.apply(e));
+        }
+    }
+
+    private void arrived(Job job, Made result) {
+        // What was given up and asked for again is another job.
+        if (open.remove(job.key, job)) {
+            made.put(job.key, result);
+            done.run();
+        }
     }
 }

@@ -25,6 +25,7 @@ import lane.field.Run;
 import lane.field.RunHealth;
 import lane.field.Values;
 import lane.formats.AtomicFile;
+import lane.formats.FaultLog;
 import lane.formats.FileLibrary;
 import lane.formats.RunWriter;
 import lane.formats.study.StudyJson;
@@ -46,6 +47,9 @@ import lane.trail.Trail;
  * on the interface thread; computing happens behind it, and the newest edit wins.
  */
 public final class Session {
+    static final String NO_MEMORY =
+            "There is not enough memory for this; close other runs or give the program more with LANE_MEMORY.";
+
     /** What a listener is told. */
     public enum Change {
         STUDY,
@@ -82,6 +86,7 @@ public final class Session {
     private volatile Study unsaved;
     private volatile boolean differs;
     private final Map<Values, double[]> ranges = new java.util.WeakHashMap<>();
+    private final List<Runnable> closing = new java.util.ArrayList<>();
     private final HealthDesk health = new HealthDesk(() -> tell(Change.FACTS));
     private volatile Study watched = Study.empty("");
     private volatile Set<String> changedOnDisk = Set.of();
@@ -424,9 +429,16 @@ public final class Session {
         evaluate();
     }
 
+    /** What is to be done when the session ends. */
+    public void whenClosed(Runnable end) {
+        closing.add(end);
+    }
+
     /** Ends the session: computing stops, and what is not saved is kept for the next one. */
     public void close() {
         cancel();
+        closing.forEach(Runnable::run);
+        health.stop();
         worker.shutdownNow();
         saver.shutdownNow();
         autosave();
@@ -542,12 +554,11 @@ public final class Session {
                         () -> finished(
                                 job,
                                 null,
-                                "There is not enough memory for this; close other runs or give the program more with LANE_MEMORY."));
+                                NO_MEMORY));
             } catch (RuntimeException | LinkageError | AssertionError e) {
-                // A fault of ours: the trace goes to the console for the report, the window says so and goes on.
-                e.printStackTrace();
-                Platform.runLater(
-                        () -> finished(job, null, "This could not be computed (" + e + "); please report it."));
+                // A fault of ours: the window says so and goes on.
+                String sentence = FaultLog.note("Computing the study", e);
+                Platform.runLater(() -> finished(job, null, sentence));
             }
         });
     }

@@ -35,7 +35,7 @@ abstract class InWindow {
 
     @BeforeAll
     static void start() throws Exception {
-        study = DemoFiles.make(folder);
+        study = DemoFiles.make(folder, DemoFiles.SMALL);
         FxToolkit.registerPrimaryStage();
     }
 

@@ -45,7 +45,7 @@ final class RunHealthRows extends RunSection {
             return;
         }
         health.findings().forEach(f -> add(finding(f)));
-        if (run.mesh().dimension() >= 2) {
+        if (run.mesh().dimension() >= 2 && health.quality() != null) {
             add(quality(health.quality()));
         }
     }

@@ -45,7 +45,8 @@ final class QuantityCard {
 
     QuantityCard(Session session, Runnable again) {
         this.session = session;
-        background = new Background(again);
+        background = new Background("ranges", again);
+        session.whenClosed(background::stop);
         var scroll = new ScrollPane(box);
         scroll.setFitToWidth(true);
         scroll.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
@@ -212,10 +213,11 @@ final class QuantityCard {
         for (Source source : session.study().sources()) {
             Run run = session.results().runs().get(source.id());
             Background.Made one =
-                    run == null ? null : background.of(new RangeKey(run, q, lens), () -> Ranges.of(run, q, lens));
+                    run == null ? null : background.of(new RangeKey(run, q, lens), w -> Ranges.of(run, q, lens));
             made.add(one);
             state.add(one == null ? "waits" : one);
         }
+        background.settle();
         if (!builtRanges.changed(
                 q, state, session.study().sources(), session.palette().dark())) {
             return;

@@ -1,15 +1,14 @@
 package lane.desk.stations;
 
 import java.util.ArrayList;
-import java.util.HashMap;
 import java.util.List;
-import java.util.Map;
-import javafx.application.Platform;
+import java.util.function.Consumer;
 import lane.base.Work;
 import lane.cut.Cut;
 import lane.cut.Glyphs;
 import lane.cut.Stencil;
 import lane.cut.Streamlines;
+import lane.desk.Background;
 import lane.field.Field;
 import lane.field.Run;
 import lane.mesh.Point;
@@ -41,42 +40,35 @@ final class FlowShapes {
 
     private static final int SEEDS = 120;
     private static final int ARROWS = 400;
-    private final Map<Key, Shape> made = new HashMap<>();
-    private final Runnable done;
+    private final Background background;
+    private final Consumer<String> say;
 
-    /** @param done told on the interface thread when something new is there */
-    FlowShapes(Runnable done) {
-        this.done = done;
+    /** @param say told why a shape could not be made */
+    FlowShapes(Background background, Consumer<String> say) {
+        this.background = background;
+        this.say = say;
     }
 
     /** The shape if it is there; else it is begun and null comes back. */
     Shape of(Kind kind, Station station, Laid laid, Run run, Field field) {
         var key = new Key(kind, station.geometry(), run, field);
-        if (made.containsKey(key)) {
-            return made.get(key);
+        Background.Made made = background.of(key, w -> make(kind, station, laid, run, field, w));
+        if (made != null && made.thing() == null) {
+            say.accept(made.trouble());
         }
-        made.keySet().removeIf(k -> k.run != run);
-        made.put(key, null);
-        Thread.ofPlatform().daemon().name("flow shapes").start(() -> {
-            Shape shape = make(kind, station, laid, run, field);
-            Platform.runLater(() -> {
-                made.put(key, shape);
-                done.run();
-            });
-        });
-        return null;
+        return made == null ? null : (Shape) made.thing();
     }
 
-    private static Shape make(Kind kind, Station station, Laid laid, Run run, Field field) {
+    private static Shape make(Kind kind, Station station, Laid laid, Run run, Field field, Work work) {
         double size = run.mesh().modelSize();
         double[] seeds = seeds(station, laid, kind == Kind.STREAMLINES ? SEEDS : ARROWS);
         if (kind == Kind.STREAMLINES) {
             Streamlines lines = Streamlines.of(
-                    run.locator(), field, seeds, Streamlines.Way.BOTH, 1e-5 * size, 5 * size, 0.02 * size, Work.QUIET);
+                    run.locator(), field, seeds, Streamlines.Way.BOTH, 1e-5 * size, 5 * size, 0.02 * size, work);
             return new Shape(
                     Glyphs.tubes(lines, 0.0025 * size), Glyphs.around(lines.time()), Glyphs.around(lines.length()));
         }
-        Placement at = Placer.points(run.locator(), seeds, Work.QUIET);
+        Placement at = Placer.points(run.locator(), seeds, work);
         double[] normals = kind == Kind.TANGENTIAL_ARROWS && station instanceof Station.Section s
                 ? normals(s.normal(), at.size())
                 : null;

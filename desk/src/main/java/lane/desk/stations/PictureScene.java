@@ -56,8 +56,9 @@ final class PictureScene {
     PictureScene(Session session, PictureState state, Runnable again) {
         this.session = session;
         this.state = state;
-        flow = new FlowShapes(again);
-        background = new Background(again);
+        background = new Background("pictures", again);
+        flow = new FlowShapes(background, session::say);
+        session.whenClosed(background::stop);
     }
 
     /** The scene last made; null for none. */
@@ -103,6 +104,11 @@ final class PictureScene {
         List<String> carried() {
             return quantity == null ? List.of() : List.copyOf(lens.fields(quantity));
         }
+    }
+
+    /** Told after both pictures were made: what none of them shows is let go. */
+    void settle() {
+        background.settle();
     }
 
     /** What the first picture shows, or the one beside it ({@code slot} 1). */
@@ -203,7 +209,7 @@ final class PictureScene {
         if (!lens.definitions().beyond(q)) {
             return false;
         }
-        Background.Made made = background.of(new DifferenceKey(run, null, q, lens), () -> Ready.of(run, q, lens));
+        Background.Made made = background.of(new DifferenceKey(run, null, q, lens), w -> Ready.of(run, q, lens));
         return made == null;
     }
 
@@ -215,7 +221,7 @@ final class PictureScene {
         }
         Lens lens = lens();
         Background.Made made = background.of(
-                new DifferenceKey(of, datum, q, lens), () -> Transfer.difference(of, datum, q, lens, Work.QUIET));
+                new DifferenceKey(of, datum, q, lens), w -> Transfer.difference(of, datum, q, lens, w));
         if (made == null) {
             return null;
         }
@@ -389,12 +395,12 @@ final class PictureScene {
         }
         var key = new TimesKey(source, seen.run.times(), seen.quantity, seen.lens);
         Axis axis = study().axis();
-        Background.Made made = background.of(key, () -> {
+        Background.Made made = background.of(key, w -> {
             float least = Float.POSITIVE_INFINITY;
             float greatest = Float.NEGATIVE_INFINITY;
             var places = new Places(session.library(), Places.NOTHING);
             for (double t : key.times()) {
-                Run at = places.turned(session.library().run(source, new Moment.At(t, 0), Work.QUIET), axis);
+                Run at = places.turned(session.library().run(source, new Moment.At(t, 0), w), axis);
                 for (float[] values : FieldScene.values(at, key.quantity(), key.lens())) {
                     for (float v : values) {
                         least = v < least ? v : least;

@@ -318,6 +318,7 @@ public final class StationsView implements View {
                 name,
                 two ? scenes.content(1) : null,
                 state.difference ? name + " less " + other + ", on the mesh of " + other : other);
+        scenes.settle();
     }
 
     private void hover(Hit hit, int slot, double[] at) {

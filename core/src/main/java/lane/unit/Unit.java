@@ -25,6 +25,11 @@ public record Unit(String symbol, Dimension dimension, double factor, double off
         return UnitParser.parse(text);
     }
 
+    /** How the symbol was read, where some mean something else by it; one sentence, empty where nothing is in doubt. */
+    public java.util.Optional<String> doubt() {
+        return UnitParser.doubt(symbol);
+    }
+
     public boolean known() {
         return dimension != null;
     }
@@ -50,7 +55,24 @@ public record Unit(String symbol, Dimension dimension, double factor, double off
 
     /** The value in this unit of an SI value. */
     public double fromSi(double si) {
-        return (si - offset) / factor;
+        double value = (si - offset) / factor;
+        return offset == 0 || !Double.isFinite(value) ? value : shortest(value, 2 * Math.ulp(si) / factor);
+    }
+
+    /**
+     * The decimal with the fewest places within the round-off of an SI value: what a scale's offset took away of the last
+     * digits is no part of the number, so 45.20 degC comes back as 45.2.
+     */
+    private static double shortest(double value, double slack) {
+        var exact = new java.math.BigDecimal(value);
+        for (int places = 0; places < 17; places++) {
+            double rounded =
+                    exact.setScale(places, java.math.RoundingMode.HALF_EVEN).doubleValue();
+            if (Math.abs(rounded - value) <= slack) {
+                return rounded;
+            }
+        }
+        return value;
     }
 
     /** The value in this unit of an SI difference: an offset does not take part. */

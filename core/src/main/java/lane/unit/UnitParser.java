@@ -2,6 +2,9 @@ package lane.unit;
 
 import java.util.HashMap;
 import java.util.Map;
+import java.util.Optional;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import lane.base.LaneException;
 
 /** Reads units: products by space, dot or star, quotients by slash, powers such as m2, m^2, m-1, m^(1/2), parentheses. */
@@ -154,7 +157,40 @@ final class UnitParser {
         if (parser.at < text.length()) {
             throw parser.error();
         }
+        if (COUNT.matcher(text).matches() && !text.equals("1")) {
+            throw new LaneException(
+                    "The number \"" + text + "\" alone is no unit; write 1, %, or a factor such as 10^-6.");
+        }
         return new Unit(text, value.dimension(), value.factor(), 0);
+    }
+
+    private static final Pattern COUNT = Pattern.compile("[\\d.]+");
+
+    private static final Pattern QUOTIENT = Pattern.compile("/\\s*([^/()]+?)\\s*(?=[/)]|$)");
+    private static final Pattern FACTOR = Pattern.compile("[\\p{L}°%µ]+(\\^?[-+−]?\\d+|[²³]|\\^\\([^)]*\\))?");
+
+    /**
+     * How a unit is read that some write for another: by {@code J/kg K} one means J/(kg K), another J K/kg. Products and
+     * quotients are taken from left to right here.
+     *
+     * @return one sentence that proposes the other; empty where there is nothing to confuse
+     */
+    static Optional<String> doubt(String text) {
+        Matcher quotient = QUOTIENT.matcher(text);
+        while (quotient.find()) {
+            String below = quotient.group(1).strip();
+            Matcher first = FACTOR.matcher(below);
+            if (!first.lookingAt() || first.end() == below.length()) {
+                continue;
+            }
+            String rest = below.substring(first.end()).replaceFirst("^[\\s·*.⋅]+", "");
+            String before = text.substring(0, quotient.start()).strip();
+            String after = text.substring(quotient.end()).strip();
+            return Optional.of("The unit " + text + " is read from left to right, as " + before + " " + rest + "/"
+                    + first.group() + after + "; if all of it divides, write " + before + "/(" + first.group() + " "
+                    + rest + ")" + after + ".");
+        }
+        return Optional.empty();
     }
 
     private LaneException error() {
@@ -188,6 +224,7 @@ final class UnitParser {
 
     private Unit factor(int depth) {
         skip();
+        boolean number = false;
         Unit value;
         if (at < text.length() && text.charAt(at) == '(') {
             at++;
@@ -198,16 +235,16 @@ final class UnitParser {
             }
             at++;
         } else {
+            number = at < text.length() && Character.isDigit(text.charAt(at));
             value = symbol();
         }
-        return exponent(value);
+        return exponent(value, number);
     }
 
     private Unit symbol() {
         int start = at;
-        if (at < text.length() && text.charAt(at) == '1') {
-            at++;
-            return Unit.ONE;
+        if (at < text.length() && Character.isDigit(text.charAt(at))) {
+            return number();
         }
         while (at < text.length() && (Character.isLetter(text.charAt(at)) || "°%µ".indexOf(text.charAt(at)) >= 0)) {
             at++;
@@ -228,8 +265,28 @@ final class UnitParser {
         throw error();
     }
 
-    private Unit exponent(Unit value) {
+    private static final Pattern NUMBER = Pattern.compile("\\d{1,15}(\\.\\d{1,15})?([eE][-+−]?\\d{1,3})?");
+
+    /** A factor such as that of {@code 100 Pa} or {@code 1e-3 m}; digits behind a number are its own, never a power. */
+    private Unit number() {
+        Matcher found = NUMBER.matcher(text).region(at, text.length());
+        boolean apart = at == 0 || " /*·⋅(".indexOf(text.charAt(at - 1)) >= 0;
+        if (!apart || !found.lookingAt()) {
+            throw error();
+        }
+        double value = Double.parseDouble(found.group().replace('−', '-'));
+        if (!(value > 0) || Double.isInfinite(value)) {
+            throw error();
+        }
+        at = found.end();
+        return value == 1 ? Unit.ONE : new Unit(found.group(), Dimension.NONE, value, 0);
+    }
+
+    private Unit exponent(Unit value, boolean number) {
         int start = at;
+        if (number && (at >= text.length() || text.charAt(at) != '^')) {
+            return value;
+        }
         boolean caret = at < text.length() && text.charAt(at) == '^';
         if (caret) {
             at++;

@@ -46,6 +46,46 @@ class UnitTest {
         assertThat(b.fromSi(a.toSi(1))).isCloseTo(factor, within(1e-14 * factor));
     }
 
+    @ParameterizedTest
+    @CsvSource({
+        "100 Pa, Pa, 100",
+        "10 m, m, 10",
+        "1000 kg/m3, kg/m3, 1000",
+        "10^3 kg, kg, 1000",
+        "1e-3 m, mm, 1",
+        "0.5 mm, m, 5e-4",
+        "W/(100 m), W/m, 0.01",
+        "10^-6, 1, 1e-6",
+        "1/(10 s), 1/s, 0.1",
+        "15 l/min, L/s, 0.25"
+    })
+    void digitsOfALeadingNumberAreItsOwn(String from, String to, double factor) {
+        assertThat(Unit.of(to).fromSi(Unit.of(from).toSi(1))).isCloseTo(factor, within(1e-14 * factor));
+        assertThat(Unit.of(from).comparable(Unit.of(to))).isTrue();
+    }
+
+    @ParameterizedTest
+    @CsvSource({
+        "J/kg K, J K/kg, J/(kg K)",
+        "W/m2K, W K/m2, W/(m2 K)",
+        "J/kg·K, J K/kg, J/(kg K)",
+        "kg/m3 s, kg s/m3, kg/(m3 s)",
+        "W/m^2*K, W K/m^2, W/(m^2 K)"
+    })
+    void aQuotientThatCanBeReadInTwoWaysSaysHowItWasRead(String text, String as, String instead) {
+        assertThat(Unit.of(text).doubt().orElseThrow()).contains("as " + as + ";").contains("write " + instead + ".");
+        assertThat(Unit.of(text).comparable(Unit.of(as))).isTrue();
+        assertThat(Unit.of(as).doubt()).isEmpty();
+        assertThat(Unit.of(instead).doubt()).isEmpty();
+    }
+
+    @ParameterizedTest
+    @CsvSource({"45.20", "-17.3", "21.05", "0.1", "1000.001", "-273.15", "36.6"})
+    void aTemperatureKeepsItsDigitsOnTheWayThroughKelvin(double degrees) {
+        assertThat(Unit.of("degC").fromSi(Unit.of("degC").toSi(degrees))).isEqualTo(degrees);
+        assertThat(Unit.of("degF").fromSi(Unit.of("degF").toSi(degrees))).isEqualTo(degrees);
+    }
+
     @Test
     void aTemperatureIsAPointAndItsDifferenceIsNot() {
         Unit c = Unit.of("degC");
@@ -75,7 +115,7 @@ class UnitTest {
     }
 
     @ParameterizedTest
-    @CsvSource({"kgg", "m/", "(m", "m)", "m^", "m^(1/0)", "5 m", "foo", "m^(1/7)", "m^9999999"})
+    @CsvSource({"kgg", "m/", "(m", "m)", "m^", "m^(1/0)", "5", "0 m", "10-3 m", "foo", "m^(1/7)", "m^9999999"})
     void nonsenseIsRefusedInASentence(String text) {
         assertThatThrownBy(() -> Unit.of(text))
                 .isInstanceOf(LaneException.class)

@@ -4,9 +4,9 @@ import java.util.Random;
 import java.util.concurrent.TimeUnit;
 import lane.base.Work;
 import lane.cut.Cut;
+import lane.cut.LaidSheet;
 import lane.cut.Level;
-import lane.cut.Section;
-import lane.cut.Sheet;
+import lane.cut.PlaneCut;
 import lane.cut.Slicer;
 import lane.cut.Streamlines;
 import lane.field.Field;
@@ -84,7 +84,7 @@ public class CutBench {
 
     @Benchmark
     public Cut planeSection() {
-        return Section.of(locator, new Point(0.5, 0.5, 0.5), new Point(1, 2, 3), Work.QUIET);
+        return PlaneCut.of(locator, new Point(0.5, 0.5, 0.5), new Point(1, 2, 3), Work.QUIET);
     }
 
     @Benchmark
@@ -108,7 +108,7 @@ public class CutBench {
     }
 
     @Benchmark
-    public Sheet conform9800() {
-        return Sheet.conformed(locator, sheet, Work.QUIET);
+    public LaidSheet conform9800() {
+        return LaidSheet.conformed(locator, sheet, Work.QUIET);
     }
 }

@@ -10,10 +10,10 @@ import lane.mesh.Mesh;
 import lane.mesh.Point;
 import lane.mesh.Topology;
 import lane.station.Abscissa;
+import lane.station.Line;
 import lane.station.Placement;
 import lane.station.Placer;
 import lane.station.Sampling;
-import lane.station.Station;
 import org.openjdk.jmh.annotations.Benchmark;
 import org.openjdk.jmh.annotations.BenchmarkMode;
 import org.openjdk.jmh.annotations.Fork;
@@ -58,20 +58,15 @@ public class SamplingBench {
 
     @Benchmark
     public Placement line201() {
-        var line = new Station.Line(
-                "", "", new Point(0.01, 0.02, 0.03), new Point(0.99, 0.97, 0.98), new Sampling.Even(201), Abscissa.ARC);
+        var line = new Line(
+                new Point(0.01, 0.02, 0.03), new Point(0.99, 0.97, 0.98), new Sampling.Even(201), Abscissa.ARC);
         return Placer.path(locator, line, Work.QUIET);
     }
 
     @Benchmark
     public Placement lineCellExact() {
-        var line = new Station.Line(
-                "",
-                "",
-                new Point(0.01, 0.02, 0.03),
-                new Point(0.99, 0.97, 0.98),
-                new Sampling.CellExact(),
-                Abscissa.ARC);
+        var line = new Line(
+                new Point(0.01, 0.02, 0.03), new Point(0.99, 0.97, 0.98), new Sampling.CellExact(), Abscissa.ARC);
         return Placer.path(locator, line, Work.QUIET);
     }
 

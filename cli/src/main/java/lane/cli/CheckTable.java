@@ -26,33 +26,24 @@ public final class CheckTable {
             String name =
                     results.study().reading(check.reading()).map(Reading::name).orElse(check.reading());
             boolean profile = result.lanes().values().stream().anyMatch(l -> l.curve() != null);
-            row.add(profile ? name + ", " + check.norm().symbol() : name);
+            row.add(profile ? name + ", " + check.rule().measure() : name);
             for (Source source : results.study().sources()) {
                 CheckResult.Lane lane = result.lanes().get(source.id());
                 row.add(source.id().equals(result.datum()) ? "datum" : lane == null ? "no data" : cell(check, lane));
             }
-            row.add(
-                    check.scale() == Check.Scale.ABSOLUTE
-                            ? number(check.tolerance()) + " " + unit(result)
-                            : number(100 * check.tolerance()) + " %");
+            row.add(check.rule().allowance(result.unit()));
             row.add(result.verdict().word());
             rows.add(row);
         }
         return text(rows);
     }
 
-    private static String unit(CheckResult result) {
-        return result.lanes().values().stream()
-                .findFirst()
-                .map(l -> l.unit().difference().symbol())
-                .orElse("");
-    }
-
     private static String cell(Check check, CheckResult.Lane lane) {
-        return check.scale() == Check.Scale.ABSOLUTE
-                ? number(lane.unit().differenceFromSi(lane.difference())) + " "
-                        + lane.unit().difference().symbol()
-                : number(100 * lane.relative()) + " %";
+        boolean share = lane.scale() > 0 && check.rule().allowance(lane.unit()).endsWith("%");
+        return share
+                ? number(100 * lane.relative()) + " %"
+                : number(lane.unit().differenceFromSi(lane.difference())) + " "
+                        + lane.unit().difference().symbol();
     }
 
     private static String number(double v) {

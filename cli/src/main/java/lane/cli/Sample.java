@@ -12,10 +12,10 @@ import lane.formats.table.CsvWriter;
 import lane.formats.table.PointsTable;
 import lane.mesh.Point;
 import lane.station.Abscissa;
+import lane.station.Line;
 import lane.station.Placement;
 import lane.station.Placer;
 import lane.station.Sampling;
-import lane.station.Station;
 import picocli.CommandLine.ArgGroup;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
@@ -63,7 +63,7 @@ final class Sample implements Callable<Integer> {
     @Override
     public Integer call() {
         // What is typed wrong is told before a large file is read.
-        Station.Line line = where.line == null ? null : line();
+        Line line = where.line == null ? null : line();
         List<Point> points = where.points == null ? List.of() : PointsTable.read(Path.of(where.points));
         Run run = OneRun.read(file);
         List<Field> wanted = fields.isEmpty()
@@ -90,15 +90,13 @@ final class Sample implements Callable<Integer> {
         return Placer.points(run.locator(), xyz, Work.QUIET);
     }
 
-    private Station.Line line() {
+    private Line line() {
         String[] ends = where.line.strip().split("[\\s;]+");
         if (ends.length != 2) {
             throw new LaneException(
                     "The line \"" + where.line + "\" is not understood; write both ends as x0,y0,z0 x1,y1,z1.");
         }
-        return new Station.Line(
-                "",
-                "line",
+        return new Line(
                 point(ends[0]),
                 point(ends[1]),
                 exact ? new Sampling.CellExact() : new Sampling.Even(samples),

@@ -1,13 +1,14 @@
 package lane.check;
 
 import java.util.Map;
+import lane.estimate.Uncertainty;
 import lane.trail.Trail;
 import lane.unit.Unit;
 
 /**
  * What a check found.
  *
- * @param datum key of the lane compared with; blank where the datum is zero or missing
+ * @param datum key of the lane compared with; blank where the datum is zero, missing, or there is none
  * @param lanes by lane key
  * @param verdict the worst of the judged lanes
  * @param why one sentence: the numbers behind the verdict, or what is missing
@@ -17,24 +18,42 @@ public record CheckResult(String datum, Map<String, Lane> lanes, Verdict verdict
         lanes = java.util.Collections.unmodifiableMap(new java.util.LinkedHashMap<>(lanes));
     }
 
+    /** The unit that numbers of the check are shown in. */
+    public Unit unit() {
+        return lanes.values().stream().map(Lane::unit).findFirst().orElse(Unit.UNKNOWN);
+    }
+
     /**
-     * One lane against the datum.
+     * One lane with all that its verdict rests on, in SI units.
      *
-     * @param value the tally or residual in SI units; NaN for a profile
-     * @param difference value minus datum, or the profile's norm, in SI units
-     * @param relative difference over the scale; NaN where it is not defined
-     * @param uncertainty in SI units; 0 where none is stated
+     * @param what the difference is, for the ledger: {@code difference}, {@code L2 of difference}
+     * @param value the judged number itself; NaN for a profile
+     * @param difference value minus datum, the profile's norm, or how far it is out of a band
+     * @param scale that relative numbers refer to; NaN where it has no meaning
+     * @param allowed the greatest difference within tolerance; NaN where it has no meaning
+     * @param uncertainty of the difference
+     * @param half its half-width; 0 where none is stated
      * @param unit as shown
      * @param curve the whole difference of a profile, else null
      * @param verdict only for a judged lane, else null
+     * @param sentence the numbers behind it
      */
     public record Lane(
+            String what,
             double value,
             double difference,
-            double relative,
-            double uncertainty,
+            double scale,
+            double allowed,
+            Uncertainty uncertainty,
+            double half,
             Unit unit,
             Difference curve,
             Verdict verdict,
-            Trail trail) {}
+            String sentence,
+            Trail trail) {
+        /** Difference over the scale; NaN where it is not defined. */
+        public double relative() {
+            return scale > 0 ? difference / scale : Double.NaN;
+        }
+    }
 }

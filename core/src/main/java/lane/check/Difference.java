@@ -3,6 +3,7 @@ package lane.check;
 import lane.base.LaneException;
 import lane.base.Sum;
 import lane.reading.Profile;
+import lane.station.CurveAxis;
 
 /**
  * The difference of two curves, in SI units: value minus datum at the comparison points.
@@ -10,6 +11,7 @@ import lane.reading.Profile;
  * @param abscissa comparison points: the datum's own, or the curve's where the datum is a formula
  * @param value difference at each
  * @param uncertainty of the datum or the curve at each, half-width, combined by root of squares; 0 where none is stated
+ * @param weight the share of the overlap that each point stands for; their sum is 1
  * @param l1 mean magnitude
  * @param l2 root mean square
  * @param linf largest magnitude, {@code linfAt} its abscissa
@@ -23,6 +25,7 @@ public record Difference(
         double[] abscissa,
         double[] value,
         double[] uncertainty,
+        double[] weight,
         double l1,
         double l2,
         double linf,
@@ -56,6 +59,9 @@ public record Difference(
         double[] diff = new double[n];
         double[] half = new double[n];
         double[] base = new double[n];
+        int[] from = new int[n];
+        double[] down = points.uncertainty();
+        double[] up = points.upwards();
         int m = 0;
         for (int i = 0; i < n; i++) {
             double x = points.abscissa()[i];
@@ -63,9 +69,10 @@ public record Difference(
             double met = other.at(x);
             if (Double.isFinite(own) && Double.isFinite(met)) {
                 at[m] = x;
+                from[m] = i;
                 diff[m] = atCurve ? own - met : met - own;
                 base[m] = atCurve ? met : own;
-                half[m] = Math.hypot(uncertainty(points, i, met > own), other.uncertaintyAt(x, own > met));
+                half[m] = Math.hypot(uncertainty(met > own ? up : down, i), other.uncertaintyAt(x, own > met));
                 m++;
             }
         }
@@ -76,21 +83,49 @@ public record Difference(
         String method = (atCurve
                 ? "at the curve's points, datum is a formula"
                 : "at the datum's points, curve resampled linearly");
+        double[] weight = weights(
+                java.util.Arrays.copyOf(at, m), from, !points.abscissaName().equals(CurveAxis.NUMBER));
         return measure(
                 java.util.Arrays.copyOf(at, m),
                 java.util.Arrays.copyOf(diff, m),
                 java.util.Arrays.copyOf(half, m),
                 java.util.Arrays.copyOf(base, m),
+                weight,
                 method + ", " + m + " of " + n);
     }
 
     /** The half-width on the side where the other curve lies. */
-    private static double uncertainty(Profile p, int i, boolean up) {
-        double[] half = up ? p.upwards() : p.uncertainty();
+    private static double uncertainty(double[] half, int i) {
         return half.length == 0 || Double.isNaN(half[i]) ? 0 : half[i];
     }
 
-    private static Difference measure(double[] at, double[] diff, double[] half, double[] base, String method) {
+    /**
+     * The share of the overlap that each point stands for: half the way to either neighbour, so that a norm of a curve does
+     * not depend on where it was sampled more closely (the trapezoidal rule, second order in the spacing). What lies between
+     * two points that were left out, and points that only have numbers, weighs the same.
+     *
+     * @param from number of each point in the curve that it belongs to
+     */
+    static double[] weights(double[] at, int[] from, boolean length) {
+        int n = at.length;
+        double[] w = new double[n];
+        double sum = 0;
+        for (int i = 0; length && i + 1 < n; i++) {
+            if (from[i + 1] == from[i] + 1) {
+                double way = Math.abs(at[i + 1] - at[i]);
+                w[i] += way / 2;
+                w[i + 1] += way / 2;
+                sum += way;
+            }
+        }
+        for (int i = 0; i < n; i++) {
+            w[i] = sum > 0 ? w[i] / sum : 1.0 / n;
+        }
+        return w;
+    }
+
+    private static Difference measure(
+            double[] at, double[] diff, double[] half, double[] base, double[] weight, String method) {
         var l1 = new Sum();
         var l2 = new Sum();
         var bias = new Sum();
@@ -101,13 +136,12 @@ public record Difference(
         double greatest = base[0];
         double from = at[0];
         double to = at[0];
-        int n = at.length;
-        for (int i = 0; i < n; i++) {
+        for (int i = 0; i < at.length; i++) {
             double d = Math.abs(diff[i]);
-            l1.add(d);
-            l2.add(d * d);
-            bias.add(diff[i]);
-            mean.add(Math.abs(base[i]));
+            l1.add(weight[i] * d);
+            l2.add(weight[i] * d * d);
+            bias.add(weight[i] * diff[i]);
+            mean.add(weight[i] * Math.abs(base[i]));
             if (d > linf) {
                 linf = d;
                 linfAt = at[i];
@@ -121,20 +155,21 @@ public record Difference(
                 at,
                 diff,
                 half,
-                l1.value() / n,
-                Math.sqrt(l2.value() / n),
+                weight,
+                l1.value(),
+                Math.sqrt(l2.value()),
                 linf,
                 linfAt,
-                bias.value() / n,
+                bias.value(),
                 greatest - least,
                 Math.max(Math.abs(least), Math.abs(greatest)),
-                mean.value() / n,
+                mean.value(),
                 from,
                 to,
                 method);
     }
 
-    public double norm(Check.Norm norm) {
+    public double norm(Norm norm) {
         return switch (norm) {
             case L1 -> l1;
             case L2 -> l2;
@@ -143,7 +178,7 @@ public record Difference(
     }
 
     /** The SI magnitude that relative differences refer to; 1 for absolute ones. */
-    public double scale(Check.Scale scale) {
+    public double scale(Scale scale) {
         return switch (scale) {
             case ABSOLUTE -> 1;
             case RANGE -> datumRange;
@@ -156,16 +191,17 @@ public record Difference(
      * The same norm of the pointwise uncertainty: what that uncertainty can add to the norm of the difference at most
      * (the triangle inequality holds for all three norms).
      */
-    public double uncertaintyNorm(Check.Norm norm) {
+    public double uncertaintyNorm(Norm norm) {
         double sum = 0;
         double largest = 0;
-        for (double u : uncertainty) {
-            sum += norm == Check.Norm.L2 ? u * u : u;
+        for (int i = 0; i < uncertainty.length; i++) {
+            double u = uncertainty[i];
+            sum += weight[i] * (norm == Norm.L2 ? u * u : u);
             largest = Math.max(largest, u);
         }
         return switch (norm) {
-            case L1 -> sum / uncertainty.length;
-            case L2 -> Math.sqrt(sum / uncertainty.length);
+            case L1 -> sum;
+            case L2 -> Math.sqrt(sum);
             case LINF -> largest;
         };
     }
@@ -185,6 +221,8 @@ public record Difference(
                 throw new LaneException("A curve goes back and forth along its " + p.abscissaName()
                         + ", so it has several values at one place; draw it against the distance along the line.");
             }
+            double[] below = p.uncertainty();
+            double[] above = p.upwards();
             double[] sx = new double[n];
             double[] sy = new double[n];
             double[] su = new double[n];
@@ -193,8 +231,8 @@ public record Difference(
                 int k = up ? i : n - 1 - i;
                 sx[i] = x[k];
                 sy[i] = p.value()[k];
-                su[i] = uncertainty(p, k, false);
-                sv[i] = uncertainty(p, k, true);
+                su[i] = uncertainty(below, k);
+                sv[i] = uncertainty(above, k);
             }
             return new Sorted(sx, sy, su, sv);
         }

@@ -7,6 +7,9 @@ public enum Verdict {
     UNDECIDED("undecided"),
     NO_DATA("no data");
 
+    /** In words, for trails. */
+    public static final String RULE = "within if d + U <= t, out if d - U > t, else undecided";
+
     private final String word;
 
     Verdict(String word) {

@@ -3,6 +3,7 @@ package lane.field;
 import java.util.List;
 import java.util.Optional;
 import java.util.stream.Collectors;
+import lane.base.Fault;
 import lane.base.LaneException;
 import lane.base.Work;
 import lane.mesh.CellLocator;
@@ -93,11 +94,14 @@ public final class Run {
         return parts.stream()
                 .filter(p -> p.name().equals(name))
                 .findFirst()
-                .orElseThrow(() -> new LaneException("There is no part \"" + name + "\" here; "
-                        + (parts.isEmpty()
-                                ? "the run has no boundary parts."
-                                : "its parts are "
-                                        + parts.stream().map(Part::name).collect(Collectors.joining(", ")) + ".")));
+                .orElseThrow(() -> new LaneException(
+                        Fault.MISSING_PART,
+                        "There is no part \"" + name + "\" here; "
+                                + (parts.isEmpty()
+                                        ? "the run has no boundary parts."
+                                        : "its parts are "
+                                                + parts.stream().map(Part::name).collect(Collectors.joining(", "))
+                                                + ".")));
     }
 
     /** Whether the locator is there already, so that looking up a place costs next to nothing. */

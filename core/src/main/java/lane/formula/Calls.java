@@ -388,7 +388,7 @@ final class Calls {
         try {
             table = to.scope.table(name, column);
         } catch (Scope.Trouble e) {
-            throw wrong(c.arguments().getFirst().span(), e.getMessage());
+            throw Compiler.error(c.arguments().getFirst().span(), e.getMessage(), e.fault());
         }
         Node at = c.arguments().get(n - 1);
         to.alike("looked up in the table", at.span(), at, x, c.arguments().getFirst(), new Val(table.xType(), x.at()));

@@ -9,6 +9,7 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import lane.base.Fault;
 import lane.base.LaneException;
 import lane.mesh.Axis;
 import lane.mesh.Point;
@@ -86,7 +87,11 @@ public final class Compiler {
     }
 
     static FormulaException error(Span span, String sentence) {
-        return new FormulaException(span, sentence);
+        return error(span, sentence, Fault.FORMULA);
+    }
+
+    static FormulaException error(Span span, String sentence, Fault fault) {
+        return new FormulaException(span, sentence, false, fault);
     }
 
     void note(String sentence) {
@@ -173,7 +178,7 @@ public final class Compiler {
             Val made = stored(scope.step(step), "");
             return new Val(type, made.at());
         } catch (Scope.Trouble e) {
-            throw error(span, e.getMessage());
+            throw error(span, e.getMessage(), e.fault());
         }
     }
 
@@ -209,13 +214,13 @@ public final class Compiler {
         try {
             meaning = scope.meaning(n.name());
         } catch (Scope.Trouble e) {
-            throw error(n.span(), e.getMessage());
+            throw error(n.span(), e.getMessage(), e.fault());
         }
         // Within its own definition a name means the field that it was made from.
         if (meaning instanceof Meaning.Defined d && d.name().equals(inside.peek())) {
             meaning = scope.stored(n.name());
             if (meaning == null && !builtIn(n.name())) {
-                throw error(n.span(), scope.lacks(n.name()));
+                throw error(n.span(), scope.lacks(n.name()), Fault.MISSING_FIELD);
             }
         }
         return switch (meaning) {
@@ -324,7 +329,8 @@ public final class Compiler {
             throw error(
                     n.span(),
                     "\"" + d.name() + "\" is defined by itself: " + String.join(" > ", loop) + " > " + d.name()
-                            + "; break the loop.");
+                            + "; break the loop.",
+                    Fault.LOOP);
         }
         Val have = defined.get(d.name());
         if (have != null) {
@@ -346,8 +352,9 @@ public final class Compiler {
             defined.put(d.name(), shown);
             return shown;
         } catch (FormulaException e) {
-            boolean loop = e.getMessage().contains("is defined by itself");
-            throw error(n.span(), loop ? e.getMessage() : "\"" + d.name() + "\" cannot be computed: " + e.getMessage());
+            boolean loop = e.fault() == Fault.LOOP;
+            String sentence = loop ? e.getMessage() : "\"" + d.name() + "\" cannot be computed: " + e.getMessage();
+            throw error(n.span(), sentence, e.fault());
         } finally {
             inside.pop();
         }
@@ -605,7 +612,7 @@ public final class Compiler {
             return new Val(
                     type, Arrays.stream(values).mapToInt(program::constant).toArray());
         } catch (Scope.Trouble e) {
-            throw error(r.span(), e.getMessage());
+            throw error(r.span(), e.getMessage(), e.fault());
         }
     }
 

@@ -1,5 +1,7 @@
 package lane.formula;
 
+import lane.base.Fault;
+
 /**
  * A formula that cannot be used, with the place in its text. The message is one whole sentence.
  *
@@ -11,9 +13,15 @@ public final class FormulaException extends RuntimeException {
     private final int from;
     private final int to;
     private final boolean unfinished;
+    private final Fault fault;
 
     FormulaException(Span span, String sentence, boolean unfinished) {
+        this(span, sentence, unfinished, Fault.FORMULA);
+    }
+
+    FormulaException(Span span, String sentence, boolean unfinished, Fault fault) {
         super(sentence);
+        this.fault = fault;
         this.from = span.from();
         this.to = span.to();
         this.unfinished = unfinished;
@@ -31,6 +39,11 @@ public final class FormulaException extends RuntimeException {
     /** One after its last character; the length of the text where something is missing at the end. */
     public int to() {
         return to;
+    }
+
+    /** What kind of trouble it is; {@link Fault#FORMULA} where the text itself is wrong. */
+    public Fault fault() {
+        return fault;
     }
 
     public boolean unfinished() {

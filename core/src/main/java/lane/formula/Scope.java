@@ -1,6 +1,8 @@
 package lane.formula;
 
 import java.util.List;
+import lane.base.Fault;
+import lane.base.LaneException;
 import lane.mesh.Axis;
 
 /**
@@ -92,8 +94,23 @@ public interface Scope {
     final class Trouble extends RuntimeException {
         private static final long serialVersionUID = 1L;
 
+        private final Fault fault;
+
         public Trouble(String sentence) {
+            this(Fault.FORMULA, sentence);
+        }
+
+        public Trouble(Fault fault, String sentence) {
             super(sentence);
+            this.fault = fault;
+        }
+
+        public Trouble(LaneException e) {
+            this(e.fault(), e.getMessage());
+        }
+
+        public Fault fault() {
+            return fault;
         }
     }
 }

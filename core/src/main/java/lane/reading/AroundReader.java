@@ -8,6 +8,7 @@ import lane.cut.Slicer;
 import lane.field.Run;
 import lane.mesh.Point;
 import lane.quantity.Quantity;
+import lane.station.Shell;
 import lane.station.Station;
 import lane.trail.Trail;
 import lane.unit.Unit;
@@ -22,14 +23,16 @@ public final class AroundReader {
     /** @param flat the shell laid flat, x an angle in radians from the seam */
     public static Profile read(
             Run run,
-            Station.Shell shell,
+            Station station,
             Cut flat,
-            Reading.OfAround reading,
+            AroundOf reading,
+            String unit,
             Quantity quantity,
             Lens lens,
             Trail trail) {
+        var shell = (Shell) station.shape();
         Ready ready = Ready.of(run, quantity, lens).number();
-        Unit shown = Outcome.shown(reading.unit(), ready.unit(), "Reading on \"" + shell.name() + "\"");
+        Unit shown = Outcome.shown(unit, ready.unit(), "Reading on \"" + station.name() + "\"");
         int n = reading.samples();
         double[] abscissa = new double[n];
         double[] value = new double[n];
@@ -49,13 +52,13 @@ public final class AroundReader {
         Trail full = Trails.of(trail, ready, lens)
                 .then(
                         "station",
-                        "shell \"" + shell.name() + "\" laid flat, " + n + " angles",
-                        Map.of("geometry", shell.geometry().toString()))
+                        "shell \"" + station.name() + "\" laid flat, " + n + " angles",
+                        Map.of("geometry", shell.toString()))
                 .then("reading", reading.along().word() + " along the axis", Map.of("unit", shown.label()));
         return new Profile(
                 abscissa,
                 value,
-                new double[0],
+                java.util.List.of(),
                 "angle about the axis",
                 Unit.of("rad"),
                 shown,
@@ -66,7 +69,7 @@ public final class AroundReader {
     }
 
     private static double one(
-            Run run, Station.Shell shell, Cut flat, Cut line, Ready ready, Reading.Along along, double angle) {
+            Run run, Shell shell, Cut flat, Cut line, Ready ready, AroundOf.Along along, double angle) {
         int points = line.surface().nodeCount();
         double[] xyz = new double[3 * points];
         double[] h = new double[points];

@@ -1,6 +1,8 @@
 package lane.reading;
 
+import java.util.ArrayList;
 import java.util.List;
+import lane.estimate.Estimate;
 import lane.trail.Trail;
 import lane.unit.Unit;
 
@@ -24,7 +26,31 @@ public record Balance(
         terms = List.copyOf(terms);
     }
 
+    @Override
+    public double scale() {
+        return scale;
+    }
+
     public double relative() {
         return scale == 0 ? 0 : residual / scale;
+    }
+
+    @Override
+    public List<Scalar> scalars() {
+        List<Scalar> out = new ArrayList<>();
+        terms.forEach(t -> out.add(new Scalar("term " + t.name(), new Estimate(t.value(), unit), positive)));
+        out.add(new Scalar(
+                "residual",
+                new Estimate(residual, unit),
+                relative(),
+                "relative to the largest term; closure " + closure));
+        return out;
+    }
+
+    @Override
+    public List<Estimate> numbers() {
+        List<Estimate> out = new ArrayList<>(List.of(new Estimate(residual, unit)));
+        terms.forEach(t -> out.add(new Estimate(t.value(), unit)));
+        return out;
     }
 }

@@ -6,6 +6,7 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.function.Function;
+import lane.base.Fault;
 import lane.base.LaneException;
 import lane.base.Sum;
 import lane.field.Part;
@@ -24,24 +25,20 @@ public final class BalanceReader {
 
     /** @param partOf the run's parts behind a station's key */
     public static Balance read(
-            Run run,
-            Reading.OfBalance reading,
-            Function<String, List<Part>> partOf,
-            Lens lens,
-            Trail trail,
-            Memo memo) {
-        if (reading.terms().isEmpty()) {
+            Run run, Reading reading, Function<String, List<Part>> partOf, Lens lens, Trail trail, Memo memo) {
+        var ask = (BalanceOf) reading.ask();
+        if (ask.terms().isEmpty()) {
             throw new LaneException("Balance \"" + reading.name() + "\" has no terms; add at least one.");
         }
         var all = new LinkedHashSet<Part>();
-        reading.terms().forEach(t -> t.stations().forEach(s -> all.addAll(partOf.apply(s))));
-        reading.closedBy().forEach(s -> all.addAll(partOf.apply(s)));
+        ask.terms().forEach(t -> t.stations().forEach(s -> all.addAll(partOf.apply(s))));
+        ask.closedBy().forEach(s -> all.addAll(partOf.apply(s)));
         List<Part> bounds = List.copyOf(all);
         double closure = TallyReader.closure(run, bounds, lens, memo);
         Span span = Span.of(run, lens.axis());
         Rim rim = memo.of(new RimKey(bounds.stream().map(Part::node).toList(), span), () -> Rim.of(bounds, span));
         if (closure > OPEN || rim.edges() > 0) {
-            throw new LaneException(open(run, reading, all, closure, rim));
+            throw new LaneException(Fault.NOT_CLOSED, open(run, reading, all, closure, rim));
         }
         List<Balance.Term> terms = new ArrayList<>();
         var sum = new Sum();
@@ -52,7 +49,7 @@ public final class BalanceReader {
                 "parts " + String.join(", ", all.stream().map(Part::name).toList()),
                 java.util.Map.of("closure", String.valueOf(closure)));
         var settings = new LinkedHashMap<String, String>();
-        for (Reading.Term term : reading.terms()) {
+        for (BalanceOf.Term term : ask.terms()) {
             List<Part> parts = term.stations().stream()
                     .flatMap(s -> partOf.apply(s).stream())
                     .toList();
@@ -72,13 +69,13 @@ public final class BalanceReader {
             scale = Math.max(scale, Math.abs(value));
             settings.put(term.name(), (term.factor() > 0 ? "+ " : "- ") + term.measure());
         }
-        settings.put("positive", reading.positive());
+        settings.put("positive", ask.positive());
         settings.put("scale", "largest term");
         full = full.then("reading", "balance \"" + reading.name() + "\", " + terms.size() + " terms", settings);
-        return new Balance(terms, sum.value(), scale, closure, unit, reading.positive(), full);
+        return new Balance(terms, sum.value(), scale, closure, unit, ask.positive(), full);
     }
 
-    private static String open(Run run, Reading.OfBalance reading, LinkedHashSet<Part> have, double closure, Rim rim) {
+    private static String open(Run run, Reading reading, LinkedHashSet<Part> have, double closure, Rim rim) {
         List<String> missing = run.parts().stream()
                 .filter(p -> !have.contains(p))
                 .map(Part::name)

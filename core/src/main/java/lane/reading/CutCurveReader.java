@@ -3,14 +3,17 @@ package lane.reading;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import lane.base.Fault;
 import lane.base.LaneException;
 import lane.base.Work;
+import lane.cut.CurveBranches;
 import lane.cut.Cut;
-import lane.cut.CutCurve;
 import lane.field.Part;
 import lane.field.Run;
 import lane.mesh.Point;
 import lane.quantity.Quantity;
+import lane.station.CutCurve;
+import lane.station.CutCurve.Extent;
 import lane.station.Station;
 import lane.trail.Trail;
 import lane.unit.Unit;
@@ -28,7 +31,7 @@ public final class CutCurveReader {
     public record Branch(String name, List<Point> places, double[] values, Unit unit) {}
 
     /** All branches of a cut curve on a run, each running towards greater coordinates. */
-    public static List<Branch> branches(Run run, Station.CutCurve station, Quantity quantity, Lens lens) {
+    public static List<Branch> branches(Run run, CutCurve station, Quantity quantity, Lens lens) {
         List<Branch> out = new ArrayList<>();
         List<String> names =
                 station.parts().isEmpty() ? run.parts().stream().map(Part::name).toList() : station.parts();
@@ -37,20 +40,20 @@ public final class CutCurveReader {
         }
         Point up = station.normal().cross(station.direction());
         if (up.norm() == 0) {
-            throw new LaneException("Cut curve \"" + station.name()
-                    + "\" counts its coordinate along the plane's normal; choose a direction in the plane.");
+            throw new LaneException(
+                    "The cut curve counts its coordinate along the plane's normal; choose a direction in the plane.");
         }
         Point high = up.unit();
         for (Point plane : station.planes()) {
             List<Branch> here = new ArrayList<>();
             for (String name : names) {
                 Part part = run.part(name);
-                Cut cut = CutCurve.of(part.surface(), plane, station.normal(), Work.QUIET);
+                Cut cut = CurveBranches.of(part.surface(), plane, station.normal(), Work.QUIET);
                 if (cut.empty()) {
                     continue;
                 }
                 SurfaceValues on = quantity == null ? null : values(run, part, cut, quantity, lens);
-                for (CutCurve.Branch b : CutCurve.branches(cut)) {
+                for (CurveBranches.Branch b : CurveBranches.branches(cut)) {
                     for (int[] piece : pieces(cut, b, station.direction())) {
                         here.add(branch(name, cut, piece, on));
                     }
@@ -120,7 +123,7 @@ public final class CutCurveReader {
     }
 
     /** An open curve towards greater coordinates; a closed one as its two ways from the least to the greatest. */
-    private static List<int[]> pieces(Cut cut, CutCurve.Branch b, Point direction) {
+    private static List<int[]> pieces(Cut cut, CurveBranches.Branch b, Point direction) {
         int[] nodes = b.nodes();
         if (!b.closed()) {
             boolean turn = point(cut, nodes[0]).dot(direction)
@@ -156,15 +159,15 @@ public final class CutCurveReader {
     }
 
     /** The profile over one branch, or over all one after the other with an absent sample between them. */
-    public static Profile read(
-            Run run, Station.CutCurve station, Quantity quantity, Lens lens, String unitText, Trail trail) {
+    public static Profile read(Run run, Station where, Quantity quantity, Lens lens, String unitText, Trail trail) {
+        var station = (CutCurve) where.shape();
         List<Branch> all = branches(run, station, quantity, lens);
         if (all.isEmpty()) {
             throw new LaneException(
-                    "The plane of cut curve \"" + station.name() + "\" meets none of its parts; move it.");
+                    Fault.OUTSIDE, "The plane of cut curve \"" + where.name() + "\" meets none of its parts; move it.");
         }
         if (station.branch() > all.size()) {
-            throw new LaneException("Cut curve \"" + station.name() + "\" has " + all.size() + " branches here, not "
+            throw new LaneException("Cut curve \"" + where.name() + "\" has " + all.size() + " branches here, not "
                     + station.branch() + "; choose one of them.");
         }
         List<Branch> chosen = station.branch() == 0 ? all : List.of(all.get(station.branch() - 1));
@@ -185,13 +188,13 @@ public final class CutCurveReader {
                 found += Double.isFinite(b.values()[i]) ? 1 : 0;
             }
         }
-        Unit shown = Outcome.shown(unitText, chosen.getFirst().unit(), "Reading on \"" + station.name() + "\"");
+        Unit shown = Outcome.shown(unitText, chosen.getFirst().unit(), "Reading on \"" + where.name() + "\"");
         String names = String.join("; ", chosen.stream().map(Branch::name).toList());
         Trail full = trail.then("quantity", quantity.name(), Map.of("formula", quantity.formula()))
                 .then(
                         "station",
-                        "cut curve \"" + station.name() + "\", " + chosen.size() + " of " + all.size() + " branches",
-                        Map.of("geometry", station.geometry().toString(), "branches", names))
+                        "cut curve \"" + where.name() + "\", " + chosen.size() + " of " + all.size() + " branches",
+                        Map.of("geometry", station.toString(), "branches", names))
                 .then("reading", "profile", Map.of("unit", shown.label()));
         String word =
                 switch (station.against()) {
@@ -202,9 +205,9 @@ public final class CutCurveReader {
         return new Profile(
                 abscissa,
                 value,
-                new double[0],
+                java.util.List.of(),
                 word,
-                Unit.of(station.against() == Station.Extent.SHARE ? "1" : "m"),
+                Unit.of(station.against() == Extent.SHARE ? "1" : "m"),
                 shown,
                 false,
                 found,
@@ -212,12 +215,12 @@ public final class CutCurveReader {
                 full);
     }
 
-    private static double[] along(Station.CutCurve station, Branch b) {
+    private static double[] along(CutCurve station, Branch b) {
         double[] out = new double[b.places().size()];
         double least = Double.POSITIVE_INFINITY;
         double greatest = Double.NEGATIVE_INFINITY;
         for (int i = 0; i < out.length; i++) {
-            if (station.against() == Station.Extent.LENGTH) {
+            if (station.against() == Extent.LENGTH) {
                 out[i] = i == 0
                         ? 0
                         : out[i - 1]
@@ -228,7 +231,7 @@ public final class CutCurveReader {
             least = Math.min(least, out[i]);
             greatest = Math.max(greatest, out[i]);
         }
-        if (station.against() == Station.Extent.SHARE) {
+        if (station.against() == Extent.SHARE) {
             for (int i = 0; i < out.length; i++) {
                 out[i] = greatest > least ? (out[i] - least) / (greatest - least) : 0;
             }

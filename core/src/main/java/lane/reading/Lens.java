@@ -4,6 +4,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
+import lane.base.Fault;
 import lane.base.LaneException;
 import lane.field.Field;
 import lane.field.Run;
@@ -56,8 +57,10 @@ public record Lens(Map<String, Quantity> quantities, Map<String, FieldUnit> unit
     public Quantity quantity(String id) {
         Quantity q = quantities.get(id);
         if (q == null) {
-            throw new LaneException("There is no quantity \"" + id + "\" in this study; choose one of "
-                    + String.join(", ", new java.util.TreeSet<>(quantities.keySet())) + ".");
+            throw new LaneException(
+                    Fault.MISSING,
+                    "There is no quantity \"" + id + "\" in this study; choose one of "
+                            + String.join(", ", new java.util.TreeSet<>(quantities.keySet())) + ".");
         }
         return q;
     }

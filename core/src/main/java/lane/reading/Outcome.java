@@ -1,12 +1,41 @@
 package lane.reading;
 
+import java.util.List;
+import java.util.Optional;
+import lane.base.Fault;
+import lane.base.LaneException;
+import lane.estimate.Estimate;
 import lane.mesh.Point;
 import lane.trail.Trail;
 import lane.unit.Unit;
 
-/** What a lane answers to a reading: a profile, a tally, a balance, or the reason why it cannot. */
-public sealed interface Outcome permits Outcome.Absent, Profile, Tally, Balance {
+/**
+ * What a lane answers to a reading, or the reason why it cannot. Ledger, checks, charts and formulas take from it what every
+ * answer offers: named numbers and curves.
+ */
+public interface Outcome {
     Trail trail();
+
+    /** The unit that it is shown in; unknown where there is no answer. */
+    Unit unit();
+
+    /** Every number of it, in the order of the ledger. */
+    List<Scalar> scalars();
+
+    /** The numbers that formulas and checks take, in the order of {@link Ask#numbers}; the first is the answer itself. */
+    default List<Estimate> numbers() {
+        return List.of();
+    }
+
+    /** The curve, for what is one. */
+    default Optional<Profile> curve() {
+        return Optional.empty();
+    }
+
+    /** What differences of the first number refer to in SI units, where the answer has a scale of its own; NaN for none. */
+    default double scale() {
+        return Double.NaN;
+    }
 
     /**
      * No answer.
@@ -15,9 +44,27 @@ public sealed interface Outcome permits Outcome.Absent, Profile, Tally, Balance 
      * @param reason one sentence
      */
     record Absent(String brief, String reason) implements Outcome {
+        public Absent(Fault fault, String reason) {
+            this(fault.brief(), reason);
+        }
+
+        public Absent(LaneException e) {
+            this(e.fault(), e.getMessage());
+        }
+
         @Override
         public Trail trail() {
             return Trail.EMPTY;
+        }
+
+        @Override
+        public Unit unit() {
+            return Unit.UNKNOWN;
+        }
+
+        @Override
+        public List<Scalar> scalars() {
+            return List.of();
         }
     }
 

@@ -1,11 +1,13 @@
 package lane.reading;
 
 import java.util.Map;
+import lane.base.Fault;
 import lane.base.LaneException;
 import lane.base.Sum;
 import lane.field.Run;
 import lane.quantity.Quantity;
 import lane.station.Placement;
+import lane.station.Points;
 import lane.station.Station;
 import lane.trail.Trail;
 import lane.unit.Unit;
@@ -23,9 +25,10 @@ public final class PathTally {
             Run run, Placement placement, Station station, Measure measure, Lens lens, String unitText, Trail trail) {
         if (placement.found() == 0) {
             throw new LaneException(
+                    Fault.OUTSIDE,
                     "The " + station.word() + " \"" + station.name() + "\" lies outside this run; move it.");
         }
-        boolean points = station instanceof Station.Points;
+        boolean points = station.shape() instanceof Points;
         String key =
                 switch (measure) {
                     case Measure.Area _ -> "";
@@ -79,7 +82,6 @@ public final class PathTally {
                 .then("reading", what, Map.of("measure", measure.toString(), "unit", shown.label()));
         return new Tally(
                 value,
-                Double.NaN,
                 shown,
                 Map.of(),
                 measure.sign(),

@@ -1,5 +1,10 @@
 package lane.reading;
 
+import java.util.List;
+import java.util.Optional;
+import lane.estimate.Band;
+import lane.estimate.Estimate;
+import lane.estimate.Uncertainty;
 import lane.trail.Trail;
 import lane.unit.Unit;
 
@@ -8,8 +13,7 @@ import lane.unit.Unit;
  *
  * @param abscissa in SI units, in the order of the line
  * @param value NaN where absent
- * @param uncertainty half-width of each value in SI units, downwards if {@code above} is given; empty when none is stated
- * @param above half-width upwards; empty when it is the same both ways
+ * @param bands uncertainties of the values by where they come from; empty when none is stated
  * @param abscissaName and {@code abscissaUnit}: what is drawn along the axis, unit as shown
  * @param unit as shown
  * @param formula true when the curve is known at any abscissa, so that it can be a datum at anybody's points
@@ -19,8 +23,7 @@ import lane.unit.Unit;
 public record Profile(
         double[] abscissa,
         double[] value,
-        double[] uncertainty,
-        double[] above,
+        List<Band> bands,
         String abscissaName,
         Unit abscissaUnit,
         Unit unit,
@@ -29,35 +32,55 @@ public record Profile(
         String note,
         Trail trail)
         implements Outcome {
-    /** A curve whose uncertainty is the same both ways. */
-    public Profile(
-            double[] abscissa,
-            double[] value,
-            double[] uncertainty,
-            String abscissaName,
-            Unit abscissaUnit,
-            Unit unit,
-            boolean formula,
-            int found,
-            String note,
-            Trail trail) {
-        this(
-                abscissa,
-                value,
-                uncertainty,
-                new double[0],
-                abscissaName,
-                abscissaUnit,
-                unit,
-                formula,
-                found,
-                note,
-                trail);
+    public Profile {
+        bands = List.copyOf(bands);
     }
 
-    /** Half-width upwards; empty when no uncertainty is stated. */
+    /** Half-width of each value in SI units, downwards; empty when none is stated. */
+    public double[] uncertainty() {
+        return bands.stream().reduce(Band::and).map(Band::below).orElse(new double[0]);
+    }
+
+    /** Half-width upwards; empty when none is stated. */
     public double[] upwards() {
-        return above.length == 0 ? uncertainty : above;
+        return bands.stream().reduce(Band::and).map(Band::above).orElse(new double[0]);
+    }
+
+    @Override
+    public Optional<Profile> curve() {
+        return Optional.of(this);
+    }
+
+    /** Least and greatest value, with what is known of each. */
+    @Override
+    public List<Scalar> scalars() {
+        int least = -1;
+        int greatest = -1;
+        for (int i = 0; i < value.length; i++) {
+            if (!Double.isNaN(value[i])) {
+                least = least < 0 || value[i] < value[least] ? i : least;
+                greatest = greatest < 0 || value[i] > value[greatest] ? i : greatest;
+            }
+        }
+        return List.of(
+                new Scalar("least", at(least), found + " of " + size() + " samples, " + note),
+                new Scalar("greatest", at(greatest), note));
+    }
+
+    private Estimate at(int i) {
+        if (i < 0) {
+            return new Estimate(Double.NaN, unit);
+        }
+        Uncertainty doubt = Uncertainty.NONE;
+        for (Band b : bands) {
+            double half = Math.max(b.below()[i], b.above()[i]);
+            doubt = doubt.and(
+                    half > 0
+                            ? new Uncertainty(
+                                    java.util.Map.of(b.source(), half / b.k()), b.k(), Double.POSITIVE_INFINITY)
+                            : Uncertainty.NONE);
+        }
+        return new Estimate(value[i], unit, doubt);
     }
 
     public int size() {

@@ -5,6 +5,7 @@ import lane.field.Run;
 import lane.quantity.Quantity;
 import lane.station.CurveAxis;
 import lane.station.Placement;
+import lane.station.Shape;
 import lane.station.Station;
 import lane.trail.Trail;
 import lane.unit.Unit;
@@ -18,14 +19,7 @@ public final class ProfileReader {
         Ready ready = Ready.of(run, quantity, lens).number();
         Unit shown = Outcome.shown(unitText, ready.unit(), "Reading on \"" + line.name() + "\"");
         int n = placement.size();
-        double[] abscissa =
-                switch (line) {
-                    case Station.Path p -> p.abscissa().of(placement.arc(), p.length(), placement.xyz(), lens.axis());
-                    default ->
-                        java.util.stream.IntStream.rangeClosed(1, n)
-                                .asDoubleStream()
-                                .toArray();
-                };
+        double[] abscissa = ((Shape.Sampled) line.shape()).abscissas(placement, lens.axis());
         // A plane mesh of a full turn holds the values of angle zero; elsewhere vectors are turned along.
         boolean turned = run.stated().turn() != null && run.mesh().dimension() == 2;
         double[] value = ready.values(Placed.samples(run, placement, turned ? lens.axis() : null))[0];
@@ -41,7 +35,7 @@ public final class ProfileReader {
                         line.word() + " \"" + line.name() + "\", " + n + " samples",
                         Map.of(
                                 "geometry",
-                                line.geometry().toString(),
+                                line.shape().toString(),
                                 "abscissa",
                                 axis.word(),
                                 "found",
@@ -49,6 +43,7 @@ public final class ProfileReader {
                                 "moved",
                                 placement.moved() + ", at most " + placement.largestMove() + " m"))
                 .then("reading", "profile", Map.of("interpolation", stand, "unit", shown.label()));
-        return new Profile(abscissa, value, new double[0], axis.word(), axis.unit(), shown, false, found, stand, full);
+        return new Profile(
+                abscissa, value, java.util.List.of(), axis.word(), axis.unit(), shown, false, found, stand, full);
     }
 }

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.stream.Collectors;
+import lane.base.Fault;
 import lane.base.LaneException;
 import lane.base.Parallel;
 import lane.field.Field;
@@ -105,7 +106,7 @@ public final class Ready {
                     made.notes(),
                     key);
         } catch (FormulaException e) {
-            throw new LaneException(sentence(quantity, e), e);
+            throw new LaneException(e.fault(), sentence(quantity, e), e);
         }
     }
 
@@ -130,7 +131,7 @@ public final class Ready {
     }
 
     private static String sentence(Quantity quantity, FormulaException e) {
-        boolean own = e.getMessage().contains("no field") || quantity.id().startsWith("~");
+        boolean own = e.fault() == Fault.MISSING_FIELD || quantity.id().startsWith("~");
         return own ? e.getMessage() : "Quantity \"" + quantity.name() + "\" cannot be computed: " + e.getMessage();
     }
 
@@ -397,7 +398,7 @@ public final class Ready {
             }
             Meaning reading = reading(name);
             if (reading == null && !Compiler.builtIn(name)) {
-                throw new Trouble(lacks(name));
+                throw new Trouble(Fault.MISSING_FIELD, lacks(name));
             }
             return reading;
         }
@@ -412,7 +413,7 @@ public final class Ready {
             try {
                 return new Meaning.Stored(lens.beyond().wallDistance(run), 1, Unit.of("m"));
             } catch (LaneException e) {
-                throw new Trouble(e.getMessage());
+                throw new Trouble(e);
             }
         }
 

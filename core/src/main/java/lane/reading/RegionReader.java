@@ -2,6 +2,7 @@ package lane.reading;
 
 import java.util.LinkedHashMap;
 import java.util.Map;
+import lane.base.Fault;
 import lane.base.LaneException;
 import lane.base.Parallel;
 import lane.base.Sum;
@@ -30,7 +31,8 @@ public final class RegionReader {
     public static Tally read(
             Run run, int[] cells, Measure measure, String where, Lens lens, String unitText, Trail trail) {
         if (cells.length == 0) {
-            throw new LaneException("Region \"" + where + "\" holds no cell of this run; make it larger or move it.");
+            throw new LaneException(
+                    Fault.OUTSIDE, "Region \"" + where + "\" holds no cell of this run; make it larger or move it.");
         }
         double value;
         Unit natural;
@@ -75,13 +77,7 @@ public final class RegionReader {
                         TallyReader.describe(measure),
                         Map.of("measure", measure.toString(), "unit", unit.label()));
         return new Tally(
-                value,
-                Double.NaN,
-                unit,
-                Map.of(),
-                measure.sign(),
-                "over " + where + ", " + cells.length + " cells" + place,
-                full);
+                value, unit, Map.of(), measure.sign(), "over " + where + ", " + cells.length + " cells" + place, full);
     }
 
     private static Unit shown(Run run, Quantity q, Lens lens) {

@@ -2,8 +2,10 @@ package lane.reading;
 
 import java.util.Map;
 import java.util.function.IntFunction;
+import lane.base.Fault;
 import lane.base.LaneException;
 import lane.station.Station;
+import lane.station.Sweep;
 import lane.trail.Trail;
 import lane.unit.Unit;
 
@@ -12,7 +14,8 @@ public final class SweepReader {
     private SweepReader() {}
 
     /** @param tally the number at a place; null where the run has nothing there */
-    public static Profile read(Station.Sweep sweep, Reading.OfSweep reading, IntFunction<Tally> tally, Trail trail) {
+    public static Profile read(Station station, SweepOf reading, String unit, IntFunction<Tally> tally, Trail trail) {
+        var sweep = (Sweep) station.shape();
         int n = sweep.count();
         double[] abscissa = new double[n];
         double[] value = new double[n];
@@ -30,14 +33,15 @@ public final class SweepReader {
             }
         }
         if (natural == null) {
-            throw new LaneException("Sweep \"" + sweep.name() + "\" lies outside this run everywhere; move it.");
+            throw new LaneException(
+                    Fault.OUTSIDE, "Sweep \"" + station.name() + "\" lies outside this run everywhere; move it.");
         }
-        Unit shown = Outcome.shown(reading.unit(), natural, "Reading on \"" + sweep.name() + "\"");
+        Unit shown = Outcome.shown(unit, natural, "Reading on \"" + station.name() + "\"");
         String what = TallyReader.describe(reading.measure());
         Trail full = trail.then(
                         "station",
-                        sweep.word() + " \"" + sweep.name() + "\", " + n + " places",
-                        Map.of("geometry", sweep.geometry().toString(), "found", String.valueOf(found)))
+                        sweep.word() + " \"" + station.name() + "\", " + n + " places",
+                        Map.of("geometry", sweep.toString(), "found", String.valueOf(found)))
                 .then(
                         "reading",
                         what + " at each place",
@@ -45,7 +49,7 @@ public final class SweepReader {
         return new Profile(
                 abscissa,
                 value,
-                new double[0],
+                java.util.List.of(),
                 "length along the axis",
                 Unit.of("m"),
                 shown,

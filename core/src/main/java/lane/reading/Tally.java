@@ -1,19 +1,51 @@
 package lane.reading;
 
+import java.util.ArrayList;
+import java.util.List;
 import java.util.Map;
+import lane.estimate.Estimate;
 import lane.trail.Trail;
 import lane.unit.Unit;
 
 /**
- * A single number, in SI units.
+ * A single number.
  *
- * @param value in SI units
- * @param uncertainty half-width in SI units; NaN when none is stated
- * @param unit as shown
- * @param pieces parts of the number apart, such as pressure and viscous; their sum is the value
+ * @param pieces parts of the number apart, such as pressure and viscous, in SI units; their sum is the value
  * @param sign which way is positive, in words; empty where a sign has no meaning
  * @param note over what it was taken, for people
  */
-public record Tally(
-        double value, double uncertainty, Unit unit, Map<String, Double> pieces, String sign, String note, Trail trail)
-        implements Outcome {}
+public record Tally(Estimate estimate, Map<String, Double> pieces, String sign, String note, Trail trail)
+        implements Outcome {
+    /** A number of which no uncertainty is stated. @param value in SI units */
+    public Tally(double value, Unit unit, Map<String, Double> pieces, String sign, String note, Trail trail) {
+        this(new Estimate(value, unit), pieces, sign, note, trail);
+    }
+
+    /** In SI units. */
+    public double value() {
+        return estimate.value();
+    }
+
+    /** Half-width in SI units; NaN when none is stated. */
+    public double uncertainty() {
+        return estimate.uncertainty().half();
+    }
+
+    @Override
+    public Unit unit() {
+        return estimate.unit();
+    }
+
+    @Override
+    public List<Scalar> scalars() {
+        List<Scalar> out = new ArrayList<>();
+        out.add(new Scalar("tally", estimate, sign));
+        pieces.forEach((piece, v) -> out.add(new Scalar(piece + " part", new Estimate(v, unit()), "")));
+        return out;
+    }
+
+    @Override
+    public List<Estimate> numbers() {
+        return List.of(estimate);
+    }
+}

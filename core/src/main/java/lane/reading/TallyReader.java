@@ -3,6 +3,7 @@ package lane.reading;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import lane.base.Fault;
 import lane.base.LaneException;
 import lane.field.Part;
 import lane.field.Run;
@@ -62,7 +63,7 @@ public final class TallyReader {
                         "reading",
                         describe(measure),
                         Map.of("measure", measure.toString(), "sign", measure.sign(), "unit", shown.label()));
-        return new Tally(raw.value, Double.NaN, shown, raw.pieces, measure.sign(), note, full);
+        return new Tally(raw.value, shown, raw.pieces, measure.sign(), note, full);
     }
 
     static String describe(Measure measure) {
@@ -256,12 +257,16 @@ public final class TallyReader {
         Unit unit = ready.unit();
         String name = ready.quantity().name();
         if (unit.known() && unit.dimension().equals(Unit.of("m2/s2").dimension())) {
-            throw new LaneException("Quantity \"" + name + "\" is a kinematic " + what + " in " + unit.symbol()
-                    + "; multiply it by the density to get a force.");
+            throw new LaneException(
+                    Fault.UNIT,
+                    "Quantity \"" + name + "\" is a kinematic " + what + " in " + unit.symbol()
+                            + "; multiply it by the density to get a force.");
         }
         if (!unit.comparable(PASCAL)) {
-            throw new LaneException("Quantity \"" + name + "\" is used as " + what + " but its unit is " + unit.label()
-                    + "; state a unit of pressure at Quantities.");
+            throw new LaneException(
+                    Fault.UNIT,
+                    "Quantity \"" + name + "\" is used as " + what + " but its unit is " + unit.label()
+                            + "; state a unit of pressure at Quantities.");
         }
     }
 }

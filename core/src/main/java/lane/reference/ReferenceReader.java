@@ -1,11 +1,16 @@
 package lane.reference;
 
+import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.stream.IntStream;
+import lane.base.Fault;
 import lane.base.LaneException;
 import lane.base.Sum;
+import lane.estimate.Band;
+import lane.estimate.Estimate;
 import lane.mesh.Axis;
 import lane.reading.Outcome;
 import lane.reading.Profile;
@@ -64,13 +69,13 @@ public final class ReferenceReader {
                 .then(
                         "station",
                         line.word() + " \"" + line.name() + "\", " + n + " points",
-                        Map.of("geometry", line.geometry().toString()))
+                        Map.of("geometry", line.shape().toString()))
                 .then("reading", "profile", Map.of("unit", shown.label()));
         int found = (int) Arrays.stream(value).filter(Double::isFinite).count();
         return new Profile(
                 abscissa,
                 value,
-                new double[0],
+                java.util.List.of(),
                 drawn.word(),
                 drawn.unit(),
                 shown,
@@ -108,7 +113,7 @@ public final class ReferenceReader {
                         new java.util.TreeMap<>(constants).toString(),
                         "unit",
                         unit.label()));
-        return new Tally(value, Double.NaN, shown, Map.of(), "", "formula, taken as exact", trail);
+        return new Tally(value, shown, Map.of(), "", "formula, taken as exact", trail);
     }
 
     public static Tally tally(Curve.HandValue hand, String unitText) {
@@ -129,9 +134,10 @@ public final class ReferenceReader {
             value = unit.toSi(Formula.of(hand.formula()).value(inputs));
         }
         return new Tally(
-                value,
-                half,
-                shown,
+                new Estimate(
+                        value,
+                        shown,
+                        lane.estimate.Uncertainty.ofHalf(lane.estimate.Uncertainty.Source.MEASURED, half)),
                 Map.of(),
                 "",
                 hand.note(),
@@ -168,12 +174,14 @@ public final class ReferenceReader {
         double[] abscissa =
                 Arrays.stream(rows).mapToDouble(i -> alongUnit.toSi(along[i])).toArray();
         double[] values = Arrays.stream(rows).mapToDouble(i -> si[i]).toArray();
-        double[] halves = half == null
-                ? new double[0]
-                : Arrays.stream(rows).mapToDouble(i -> half[i]).toArray();
-        double[] up = above == null
-                ? new double[0]
-                : Arrays.stream(rows).mapToDouble(i -> above[i]).toArray();
+        List<Band> bands = new ArrayList<>();
+        if (half != null) {
+            double[] below = Arrays.stream(rows).mapToDouble(i -> half[i]).toArray();
+            double[] up = above == null
+                    ? below
+                    : Arrays.stream(rows).mapToDouble(i -> above[i]).toArray();
+            bands.add(new Band(lane.estimate.Uncertainty.Source.MEASURED, below, up, Uncertainty.SHOWN));
+        }
         Unit shown = Outcome.shown(unitText, unit, "Table " + table.input().path());
         Trail trail = source(table)
                 .then(
@@ -191,8 +199,7 @@ public final class ReferenceReader {
         return new Profile(
                 abscissa,
                 values,
-                halves,
-                up,
+                bands,
                 CurveAxis.of(line).word(),
                 CurveAxis.of(line).unit(),
                 shown,
@@ -226,8 +233,14 @@ public final class ReferenceReader {
                                 "unit",
                                 unit.label(),
                                 "uncertainty",
-                                "two standard errors from " + BATCHES + " batch means"));
-        return new Tally(mean, 2 * standardError(kept), shown, Map.of(), "", "mean of " + kept.length + " rows", trail);
+                                String.format(
+                                        java.util.Locale.ROOT,
+                                        "%.4g standard errors (Student's t, 95 %%) from %d batch means",
+                                        lane.estimate.Uncertainty.factor(BATCHES - 1),
+                                        BATCHES)));
+        var doubt = lane.estimate.Uncertainty.ofStandard(
+                lane.estimate.Uncertainty.Source.SAMPLING, standardError(kept), BATCHES - 1);
+        return new Tally(new Estimate(mean, shown, doubt), Map.of(), "", "mean of " + kept.length + " rows", trail);
     }
 
     /** From the scatter of the means of consecutive batches, which allows for autocorrelation; NaN for under 20 values. */
@@ -260,7 +273,7 @@ public final class ReferenceReader {
     private static Unit known(String text, String what) {
         Unit unit = Unit.of(text);
         if (!unit.known()) {
-            throw new LaneException("The unit of " + what + " is not known; state it at Intake.");
+            throw new LaneException(Fault.UNIT, "The unit of " + what + " is not known; state it at Intake.");
         }
         return unit;
     }

@@ -11,38 +11,9 @@ import lane.mesh.Point;
  * than a thousandth of the station's extent; along a sweep any place lies by its length along the axis, and around a shell
  * by its angle.
  */
-public final class Locus {
-    private static final double NEAR = 1e-3;
-
-    private final Station station;
-    private final Axis axis;
-    private final PathSamples dense;
-    private final double[] denseAbscissa;
-
-    private Locus(Station station, Axis axis) {
-        this.station = station;
-        this.axis = axis;
-        boolean angle = station instanceof Station.Path p && p.abscissa().kind() == Abscissa.Kind.ANGLE;
-        dense = angle ? PathSamples.of((Station.Path) station) : null;
-        denseAbscissa = angle
-                ? ((Station.Path) station)
-                        .abscissa()
-                        .of(dense.arc(), ((Station.Path) station).length(), dense.xyz(), axis)
-                : null;
-    }
-
-    /**
-     * @param axis the study's
-     * @throws LaneException when places cannot be found on it
-     */
-    public static Locus of(Station station, Axis axis) {
-        return switch (station) {
-            case Station.Path _, Station.Points _, Station.Sweep _, Station.Shell _ -> new Locus(station, axis);
-            default ->
-                throw new LaneException("Places cannot be found again on the " + station.word() + " \"" + station.name()
-                        + "\"; use a line, points, a sweep or a shell.");
-        };
-    }
+public interface Locus {
+    /** A place is on a curve when it is nearer than this share of the curve's extent. */
+    double NEAR = 1e-3;
 
     /**
      * How far along the station places lie, in SI units; NaN where they are not on it.
@@ -50,98 +21,98 @@ public final class Locus {
      * @param arc what a theory calls {@code s}
      * @param abscissa what the station's curves are drawn against
      */
-    public record Found(double[] arc, double[] abscissa) {}
+    record Found(double[] arc, double[] abscissa) {}
 
     /** @param x coordinates of {@code n} places in metres, with {@code y} and {@code z} */
-    public Found find(double[] x, double[] y, double[] z, int n) {
-        double[] arc = new double[n];
-        return switch (station) {
-            case Station.Path p -> {
-                for (int i = 0; i < n; i++) {
-                    arc[i] = !Double.isFinite(x[i] + y[i] + z[i])
-                            ? Double.NaN
-                            : p instanceof Station.Arc a
-                                    ? onArc(a, x[i], y[i], z[i])
-                                    : onLines(p.corners(), p.length(), new Point(x[i], y[i], z[i]));
-                }
-                yield new Found(arc, abscissa(p, arc, x, y, z));
-            }
-            case Station.Points p -> {
-                for (int i = 0; i < n; i++) {
-                    arc[i] = Double.isFinite(x[i] + y[i] + z[i])
-                            ? nearest(p.points(), new Point(x[i], y[i], z[i]))
-                            : Double.NaN;
-                }
-                yield new Found(arc, arc);
-            }
-            case Station.Sweep w -> {
-                Arrays.setAll(arc, i -> w.axis().along(x[i], y[i], z[i]));
-                yield new Found(arc, arc);
-            }
-            case Station.Shell h -> {
-                double seam = Math.toRadians(h.seam());
-                Arrays.setAll(arc, i -> {
-                    double a = h.axis().angle(x[i], y[i], z[i]) - seam;
-                    double turn = a - 2 * Math.PI * Math.floor(a / (2 * Math.PI));
-                    // Round-off must not take the seam from the beginning to the end.
-                    return seam + (turn > 2 * Math.PI - 1e-9 ? 0 : turn);
-                });
-                yield new Found(arc, arc);
-            }
-            default -> throw new IllegalStateException(station.word());
+    Found find(double[] x, double[] y, double[] z, int n);
+
+    /** How far along one place lies; NaN where it is not on it. */
+    @FunctionalInterface
+    interface One {
+        double at(double x, double y, double z);
+    }
+
+    /** A locus whose abscissa is the arc as well. */
+    static Locus of(One one) {
+        return (x, y, z, n) -> {
+            double[] arc = arcs(one, x, y, z, n);
+            return new Found(arc, arc);
         };
     }
 
-    private double[] abscissa(Station.Path path, double[] arc, double[] x, double[] y, double[] z) {
-        int[] on = java.util.stream.IntStream.range(0, arc.length)
-                .filter(i -> !Double.isNaN(arc[i]))
-                .toArray();
-        double[] s = new double[on.length];
-        double[] xyz = new double[3 * on.length];
-        for (int k = 0; k < on.length; k++) {
-            s[k] = arc[on[k]];
-            xyz[3 * k] = x[on[k]];
-            xyz[3 * k + 1] = y[on[k]];
-            xyz[3 * k + 2] = z[on[k]];
-        }
-        double[] own = path.abscissa().of(s, path.length(), xyz, axis);
-        double[] out = new double[arc.length];
-        Arrays.fill(out, Double.NaN);
-        for (int k = 0; k < on.length; k++) {
-            out[on[k]] = own[k] + turns(s[k], own[k]);
-        }
-        return out;
+    private static double[] arcs(One one, double[] x, double[] y, double[] z, int n) {
+        double[] arc = new double[n];
+        Arrays.setAll(arc, i -> Double.isFinite(x[i] + y[i] + z[i]) ? one.at(x[i], y[i], z[i]) : Double.NaN);
+        return arc;
     }
 
-    /** Whole turns that an angle lacks: along a path it goes on over half a turn. */
-    private double turns(double s, double angle) {
-        if (dense == null) {
-            return 0;
+    /**
+     * @param axis the study's
+     * @throws LaneException when places cannot be found on it
+     */
+    static Locus of(Station station, Axis axis) {
+        Locus found = station.shape() instanceof Shape.Curved c ? c.locus(axis) : null;
+        if (found == null) {
+            throw new LaneException("Places cannot be found again on the " + station.word() + " \"" + station.name()
+                    + "\"; use a line, points, a sweep or a shell.");
         }
-        int i = Arrays.binarySearch(dense.arc(), s);
-        int near = Math.clamp(i < 0 ? -i - 1 : i, 0, dense.size() - 1);
-        return 2 * Math.PI * Math.round((denseAbscissa[near] - angle) / (2 * Math.PI));
+        return found;
     }
 
-    private static double onArc(Station.Arc a, double x, double y, double z) {
-        double near = NEAR * a.length();
-        if (Math.abs(a.axis().along(x, y, z) - a.along()) > near
-                || Math.abs(a.axis().radius(x, y, z) - a.radius()) > near) {
-            return Double.NaN;
+    /** On a path. */
+    final class OnPath implements Locus {
+        private final Shape.Path path;
+        private final Axis axis;
+        private final PathSamples dense;
+        private final double[] denseAbscissa;
+
+        OnPath(Shape.Path path, Axis axis) {
+            this.path = path;
+            this.axis = axis;
+            boolean angle = path.abscissa().kind() == Abscissa.Kind.ANGLE;
+            dense = angle ? PathSamples.of(path) : null;
+            denseAbscissa = angle ? path.abscissa().of(dense.arc(), path.length(), dense.xyz(), axis) : null;
         }
-        double span = Math.toRadians(a.to() - a.from());
-        double turn = (a.axis().angle(x, y, z) - Math.toRadians(a.from())) * Math.signum(span);
-        turn -= 2 * Math.PI * Math.floor(turn / (2 * Math.PI));
-        double over = turn - Math.abs(span);
-        double slack = near / a.radius();
-        // Just before the start is nearly a full turn.
-        if (turn > 2 * Math.PI - slack && over > 0) {
-            return 0;
+
+        @Override
+        public Found find(double[] x, double[] y, double[] z, int n) {
+            double[] arc = arcs(path::along, x, y, z, n);
+            return new Found(arc, abscissa(arc, x, y, z));
         }
-        return over > slack ? Double.NaN : Math.min(turn, Math.abs(span)) * a.radius();
+
+        private double[] abscissa(double[] arc, double[] x, double[] y, double[] z) {
+            int[] on = java.util.stream.IntStream.range(0, arc.length)
+                    .filter(i -> !Double.isNaN(arc[i]))
+                    .toArray();
+            double[] s = new double[on.length];
+            double[] xyz = new double[3 * on.length];
+            for (int k = 0; k < on.length; k++) {
+                s[k] = arc[on[k]];
+                xyz[3 * k] = x[on[k]];
+                xyz[3 * k + 1] = y[on[k]];
+                xyz[3 * k + 2] = z[on[k]];
+            }
+            double[] own = path.abscissa().of(s, path.length(), xyz, axis);
+            double[] out = new double[arc.length];
+            Arrays.fill(out, Double.NaN);
+            for (int k = 0; k < on.length; k++) {
+                out[on[k]] = own[k] + turns(s[k], own[k]);
+            }
+            return out;
+        }
+
+        /** Whole turns that an angle lacks: along a path it goes on over half a turn. */
+        private double turns(double s, double angle) {
+            if (dense == null) {
+                return 0;
+            }
+            int i = Arrays.binarySearch(dense.arc(), s);
+            int near = Math.clamp(i < 0 ? -i - 1 : i, 0, dense.size() - 1);
+            return 2 * Math.PI * Math.round((denseAbscissa[near] - angle) / (2 * Math.PI));
+        }
     }
 
-    private static double onLines(List<Point> corners, double length, Point p) {
+    static double onLines(List<Point> corners, double length, Point p) {
         double best = NEAR * length;
         double arc = Double.NaN;
         double before = 0;
@@ -160,7 +131,7 @@ public final class Locus {
         return arc;
     }
 
-    private static double nearest(List<Point> points, Point p) {
+    static double nearest(List<Point> points, Point p) {
         double extent = points.stream()
                 .mapToDouble(q -> q.minus(points.getFirst()).norm())
                 .max()

@@ -16,7 +16,7 @@ public record PathSamples(double[] xyz, double[] arc, double[] weight) {
     }
 
     /** Samples of a path that is not cell-exact; of a cell-exact one 201 even ones, as a theory takes them. */
-    public static PathSamples of(Station.Path path) {
+    public static PathSamples of(Shape.Path path) {
         double[] share =
                 switch (path.sampling()) {
                     case Sampling.Even even -> even.shares();
@@ -28,25 +28,9 @@ public record PathSamples(double[] xyz, double[] arc, double[] weight) {
         double[] arc = new double[n];
         double[] weight = new double[n];
         double[] xyz = new double[3 * n];
-        List<Point> corners = path.corners();
-        int piece = 0;
-        double before = 0;
         for (int i = 0; i < n; i++) {
             arc[i] = share[i] * length;
-            Point p;
-            if (path instanceof Station.Arc a) {
-                p = a.axis().place(a.radius(), Math.toRadians(a.from() + share[i] * (a.to() - a.from())), a.along());
-            } else {
-                double own = corners.get(piece + 1).minus(corners.get(piece)).norm();
-                while (arc[i] > before + own && piece + 2 < corners.size()) {
-                    before += own;
-                    piece++;
-                    own = corners.get(piece + 1).minus(corners.get(piece)).norm();
-                }
-                // Written so that the ends of a line are met exactly.
-                double f = corners.size() == 2 ? share[i] : Math.clamp((arc[i] - before) / own, 0, 1);
-                p = Placer.along(corners.get(piece), corners.get(piece + 1), f);
-            }
+            Point p = path.at(share[i]);
             xyz[3 * i] = p.x();
             xyz[3 * i + 1] = p.y();
             xyz[3 * i + 2] = p.z();
@@ -55,5 +39,20 @@ public record PathSamples(double[] xyz, double[] arc, double[] weight) {
             weight[i] = (arc[Math.min(n - 1, i + 1)] - arc[Math.max(0, i - 1)]) / 2;
         }
         return new PathSamples(xyz, arc, weight);
+    }
+
+    /** The place so far along straight pieces. */
+    static Point onCorners(List<Point> corners, double share, double arc) {
+        int piece = 0;
+        double before = 0;
+        double own = corners.get(1).minus(corners.getFirst()).norm();
+        while (arc > before + own && piece + 2 < corners.size()) {
+            before += own;
+            piece++;
+            own = corners.get(piece + 1).minus(corners.get(piece)).norm();
+        }
+        // Written so that the ends of a line are met exactly.
+        double f = corners.size() == 2 ? share : Math.clamp((arc - before) / own, 0, 1);
+        return Placer.along(corners.get(piece), corners.get(piece + 1), f);
     }
 }

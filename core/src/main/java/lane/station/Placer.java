@@ -22,7 +22,7 @@ public final class Placer {
     private Placer() {}
 
     /** Places a path on the mesh behind the locator. */
-    public static Placement path(CellLocator locator, Station.Path path, Work work) {
+    public static Placement path(CellLocator locator, Shape.Path path, Work work) {
         return path(locator, path, null, work);
     }
 
@@ -32,7 +32,7 @@ public final class Placer {
      *
      * @param turned the axis of the full turn; null for a mesh that stands for itself
      */
-    public static Placement path(CellLocator locator, Station.Path path, Axis turned, Work work) {
+    public static Placement path(CellLocator locator, Shape.Path path, Axis turned, Work work) {
         if (!(path.sampling() instanceof Sampling.CellExact)) {
             PathSamples s = PathSamples.of(path);
             return points(locator, s.xyz(), null, s.arc(), s.weight(), turned, work);
@@ -42,8 +42,7 @@ public final class Placer {
         double before = 0;
         for (int i = 0; i + 1 < corners.size(); i++) {
             work.poll();
-            var line = new Station.Line(
-                    "", path.name(), corners.get(i), corners.get(i + 1), path.sampling(), path.abscissa());
+            var line = new Line(corners.get(i), corners.get(i + 1), path.sampling(), path.abscissa());
             exact.add(line, turned == null ? cuts(locator, line) : turnedCuts(locator, line, turned), before);
             before += line.length();
         }
@@ -70,24 +69,21 @@ public final class Placer {
      * A line in a plane with the axis stays straight in the half plane, up to where it crosses the axis: each side of
      * that is cut at every face on its own.
      */
-    private static double[] turnedCuts(CellLocator locator, Station.Line line, Axis axis) {
+    private static double[] turnedCuts(CellLocator locator, Line line, Axis axis) {
         Point d = line.b().minus(line.a());
         Point across = d.minus(axis.direction().times(d.dot(axis.direction())));
         Point off = line.a().minus(axis.origin());
         off = off.minus(axis.direction().times(off.dot(axis.direction())));
         if (off.cross(across).norm() > 1e-9 * line.length() * locator.mesh().modelSize()) {
-            throw new LaneException(
-                    "Line \"" + line.name() + "\" lies in no plane with the axis, so in an axisymmetric "
-                            + "run it cannot be cut at every cell; sample it evenly.");
+            throw new LaneException("The line lies in no plane with the axis, so in an axisymmetric "
+                    + "run it cannot be cut at every cell; sample it evenly.");
         }
         double at = across.norm() == 0 ? -1 : -off.dot(across) / across.dot(across);
         boolean crosses = at > 1e-12 && at < 1 - 1e-12;
         double[] ends = crosses ? new double[] {0, at, 1} : new double[] {0, 1};
         var all = new ArrayList<double[]>();
         for (int i = 0; i + 1 < ends.length; i++) {
-            var piece = new Station.Line(
-                    "",
-                    line.name(),
+            var piece = new Line(
                     turn(along(line.a(), line.b(), ends[i]), axis),
                     turn(along(line.a(), line.b(), ends[i + 1]), axis),
                     line.sampling(),
@@ -106,7 +102,7 @@ public final class Placer {
         return cuts;
     }
 
-    private static double[] cuts(CellLocator locator, Station.Line line) {
+    private static double[] cuts(CellLocator locator, Line line) {
         double[] cuts = LineCuts.of(locator, line.a(), line.b());
         settle(locator, line, cuts);
         return cuts;
@@ -120,7 +116,7 @@ public final class Placer {
         private double[] weight = new double[32];
         private int count;
 
-        void add(Station.Line line, double[] cuts, double before) {
+        void add(Line line, double[] cuts, double before) {
             double length = line.length();
             for (int i = 0; i + 1 < cuts.length; i++) {
                 double span = (cuts[i + 1] - cuts[i]) * length;
@@ -142,7 +138,7 @@ public final class Placer {
             }
         }
 
-        private static void put(double[] xyz, int i, Station.Line line, double f) {
+        private static void put(double[] xyz, int i, Line line, double f) {
             // Written so that f = 0 and f = 1 give the ends exactly.
             xyz[3 * i] = (1 - f) * line.a().x() + f * line.b().x();
             xyz[3 * i + 1] = (1 - f) * line.a().y() + f * line.b().y();
@@ -170,7 +166,7 @@ public final class Placer {
      * A bent face is cut into triangles to find the crossings; the cells themselves end where their shape functions do.
      * Each crossing is moved there by halving the way between the middles of its two neighbours.
      */
-    private static void settle(CellLocator locator, Station.Line line, double[] cuts) {
+    private static void settle(CellLocator locator, Line line, double[] cuts) {
         int n = cuts.length - 1;
         int[] cell = new int[n];
         var finder = locator.finder();
@@ -203,7 +199,7 @@ public final class Placer {
         }
     }
 
-    private static boolean inside(Cell cell, Station.Line line, double f) {
+    private static boolean inside(Cell cell, Line line, double f) {
         Point p = along(line.a(), line.b(), f);
         return cell.locate(p.x(), p.y(), p.z()) == 0;
     }

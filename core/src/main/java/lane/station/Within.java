@@ -22,7 +22,7 @@ public sealed interface Within {
 
     record All() implements Within {}
 
-    record InBox(Station.Box box) implements Within {
+    record InBox(Box box) implements Within {
         @Override
         public Within moved(Point by) {
             return new InBox(box.moved(by));

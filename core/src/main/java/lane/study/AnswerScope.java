@@ -17,11 +17,9 @@ import lane.mesh.Axis;
 import lane.quantity.Quantity;
 import lane.reading.Anywhere;
 import lane.reading.Lens;
-import lane.reading.Measure;
 import lane.reading.Outcome;
 import lane.reading.Profile;
 import lane.reading.Reading;
-import lane.reading.Tally;
 import lane.reference.Answered;
 import lane.reference.Curve;
 import lane.station.Locus;
@@ -60,7 +58,7 @@ final class AnswerScope extends Bare {
                 return asked.stream().allMatch(Reading::curve) ? curves(asked) : number(asked.getFirst());
             }
         } catch (LaneException e) {
-            throw new Trouble(e.getMessage());
+            throw new Trouble(e);
         }
         Quantity q = lens.definitions().named(name).orElse(null);
         Node tree = q == null ? null : lens.definitions().tree(q);
@@ -101,20 +99,17 @@ final class AnswerScope extends Bare {
     }
 
     private static Optional<String> shown(Reading reading) {
-        return switch (reading) {
-            case Reading.OfProfile p -> Optional.of(p.quantity());
-            case Reading.OfAround a when a.along() == Reading.Along.MEAN -> Optional.of(a.quantity());
-            case Reading.OfSweep s when s.measure() instanceof Measure.Mean m -> Optional.of(m.quantity());
-            default -> Optional.empty();
-        };
+        return reading.ask().shows();
     }
 
     private Meaning number(Reading reading) {
         Outcome o = answering.of(reading, answering.curve(reading).orElseThrow());
-        if (!(o instanceof Tally t)) {
+        if (o.numbers().isEmpty()) {
             throw new Trouble(o instanceof Outcome.Absent a ? a.reason() : "It is no number.");
         }
-        return new Meaning.Known(new double[] {t.value()}, Type.of(1, t.unit().si()));
+        return new Meaning.Known(
+                new double[] {o.numbers().getFirst().value()},
+                Type.of(1, o.unit().si()));
     }
 
     private Meaning curves(List<Reading> asked) {
@@ -137,7 +132,7 @@ final class AnswerScope extends Bare {
                 pieces.add(formula(f, on));
                 own = Unit.of(f.unit()).si();
             } else {
-                Profile p = (Profile) answering.of(asked.get(i), curves.get(i));
+                Profile p = answering.of(asked.get(i), curves.get(i)).curve().orElseThrow();
                 pieces.add(new Answered.Points(
                         p.trail().inputs().isEmpty()
                                 ? reference().name()

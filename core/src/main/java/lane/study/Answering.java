@@ -2,6 +2,7 @@ package lane.study;
 
 import java.util.Map;
 import java.util.Optional;
+import lane.base.Fault;
 import lane.base.LaneException;
 import lane.field.Run;
 import lane.reading.Outcome;
@@ -29,28 +30,34 @@ record Answering(Study study, Source.Reference reference, Library library, doubl
 
     /** The station of a curve reading. */
     Station station(Reading reading) {
-        String id = reading.places().getFirst();
+        String id = reading.stations().getFirst();
         return study.station(id)
-                .orElseThrow(() -> new LaneException("Reading \"" + reading.name() + "\" needs the station \"" + id
-                        + "\", which is not in the study; choose another."));
+                .orElseThrow(() -> new LaneException(
+                        Fault.MISSING,
+                        "Reading \"" + reading.name() + "\" needs the station \"" + id
+                                + "\", which is not in the study; choose another."));
     }
 
     /** @throws LaneException when it cannot be answered so */
     Outcome of(Reading reading, Curve curve) {
-        return switch (reading) {
-            case Reading.OfTally t ->
-                switch (curve) {
-                    case Curve.ByFormula f -> ReferenceReader.tally(f, reference.constants(), time, t.unit());
-                    case Curve.HandValue h -> ReferenceReader.tally(h, t.unit());
-                    case Curve.WindowMean w ->
-                        ReferenceReader.tally(library.table(w.file(), study.recipes()), w, t.unit());
-                    default ->
-                        throw new LaneException("Reading \"" + t.name() + "\" is a single number, but "
-                                + reference.name() + " gives a curve; give a formula, a hand value or a mean.");
-                };
-            case Reading.OfBalance b ->
-                new Outcome.Absent("no terms", reference.name() + " does not give the terms of \"" + b.name() + "\".");
-            default -> along(reading, curve);
+        return switch (reading.ask().form()) {
+            case NUMBER -> number(reading, curve);
+            case CURVE -> along(reading, curve);
+            case TERMS ->
+                new Outcome.Absent(
+                        "no terms", reference.name() + " does not give the terms of \"" + reading.name() + "\".");
+        };
+    }
+
+    private Outcome number(Reading reading, Curve curve) {
+        return switch (curve) {
+            case Curve.ByFormula f -> ReferenceReader.tally(f, reference.constants(), time, reading.unit());
+            case Curve.HandValue h -> ReferenceReader.tally(h, reading.unit());
+            case Curve.WindowMean w ->
+                ReferenceReader.tally(library.table(w.file(), study.recipes()), w, reading.unit());
+            case Curve.Columns _ ->
+                throw new LaneException("Reading \"" + reading.name() + "\" is a single number, but " + reference.name()
+                        + " gives a curve; give a formula, a hand value or a mean.");
         };
     }
 
@@ -61,7 +68,7 @@ record Answering(Study study, Source.Reference reference, Library library, doubl
                 ReferenceReader.profile(f, reference.constants(), time, on, study.axis(), reading.unit());
             case Curve.Columns c ->
                 ReferenceReader.profile(library.table(c.file(), study.recipes()), c, on, reading.unit());
-            default ->
+            case Curve.HandValue _, Curve.WindowMean _ ->
                 throw new LaneException("Reading \"" + reading.name() + "\" is a curve, but " + reference.name()
                         + " gives a single number; give a formula or columns.");
         };

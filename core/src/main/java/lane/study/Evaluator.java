@@ -9,24 +9,31 @@ import java.util.Map;
 import java.util.Set;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.function.Supplier;
+import lane.base.Fault;
 import lane.base.LaneException;
 import lane.base.Work;
 import lane.check.Check;
 import lane.check.CheckResult;
-import lane.check.Judge;
+import lane.check.Crossing;
 import lane.field.Run;
 import lane.field.Treatment;
 import lane.quantity.Definitions;
 import lane.quantity.FieldUnit;
 import lane.quantity.Quantity;
+import lane.reading.EvaluationContext;
+import lane.reading.Laid;
 import lane.reading.Lens;
 import lane.reading.Outcome;
 import lane.reading.Reading;
 import lane.reading.Ready;
+import lane.reading.StationResolver;
 import lane.reference.Curve;
 import lane.reference.Formula;
 import lane.station.Placement;
+import lane.station.Shape;
+import lane.station.Sheet;
 import lane.station.Station;
+import lane.station.Sweep;
 import lane.trail.Trail;
 
 /**
@@ -43,11 +50,11 @@ public final class Evaluator {
 
     private final AtomicInteger computed = new AtomicInteger();
 
-    private final Places places;
+    private final StationResolver places;
 
     public Evaluator(Library library) {
         this.library = library;
-        places = new Places(library, new Places.Keep() {
+        places = new StationResolver(library::sheet, new StationResolver.Keep() {
             @Override
             public <T> T counted(Object key, Supplier<T> make) {
                 return remember(key, make);
@@ -83,7 +90,7 @@ public final class Evaluator {
             lane.mesh.Axis axis,
             List<Object> extra) {}
 
-    private record CheckKey(Check check, Map<String, Outcome> outcomes, String datum, List<String> finest) {}
+    private record CheckKey(Check check, Crossing on) {}
 
     /**
      * Computes everything in the study, switched-off lanes too, so that switching on costs nothing.
@@ -111,18 +118,18 @@ public final class Evaluator {
         var placements = new LinkedHashMap<String, Map<String, Placement>>();
         var laid = new LinkedHashMap<String, Map<String, Laid>>();
         for (Station station : study.stations()) {
-            if (station instanceof Station.Path || station instanceof Station.Points) {
+            if (station.shape() instanceof Shape.Sampled sampled) {
                 var of = new LinkedHashMap<String, Placement>();
                 runs.forEach((id, run) -> {
                     try {
-                        of.put(id, places.placement(run, station, study.axis(), work));
+                        of.put(id, places.placement(run, sampled, study.axis(), work));
                     } catch (LaneException e) {
                         // The reading on it tells why.
                         of.remove(id);
                     }
                 });
                 placements.put(station.id(), of);
-            } else if (looked.contains(station.id()) && !(station instanceof Station.Sweep)) {
+            } else if (looked.contains(station.id()) && !(station.shape() instanceof Sweep)) {
                 var of = new LinkedHashMap<String, Laid>();
                 runs.forEach((id, run) -> of.put(id, places.laid(run, station, lens, work)));
                 laid.put(station.id(), of);
@@ -144,9 +151,9 @@ public final class Evaluator {
         var checks = new LinkedHashMap<String, CheckResult>();
         for (Check check : study.checks()) {
             Map<String, Outcome> outcomes = readings.getOrDefault(check.reading(), Map.of());
-            List<String> judged = study.judged(check);
-            var key = new CheckKey(check, outcomes, study.datum(), judged);
-            checks.put(check.id(), remember(key, () -> Judge.judge(check, outcomes, study.datum(), judged)));
+            Crossing on = study.crossing(check, outcomes);
+            checks.put(check.id(), remember(new CheckKey(check, on), () -> check.rule()
+                    .judge(on)));
         }
         forget();
         library.settled(study);
@@ -228,22 +235,14 @@ public final class Evaluator {
                 case Source.Simulation s -> {
                     Run run = runs.get(s.id());
                     yield run == null
-                            ? new Outcome.Absent("not read", failures.get(s.id()))
+                            ? new Outcome.Absent(Fault.NOT_READ, failures.get(s.id()))
                             : readRun(study, run, s.treatment(), reading, lens, work);
                 }
                 case Source.Reference r -> readReference(study, r, reading, Answering.time(runs));
             };
         } catch (LaneException e) {
-            return new Outcome.Absent(brief(e.getMessage()), e.getMessage());
+            return new Outcome.Absent(e);
         }
-    }
-
-    private static String brief(String sentence) {
-        return sentence.contains("no field")
-                ? "no field"
-                : sentence.contains("no part")
-                        ? "no part"
-                        : sentence.contains("unit") ? "unit?" : sentence.contains("open") ? "not closed" : "no answer";
     }
 
     /** What is particular about a run: its time, and what was stated of it. */
@@ -288,7 +287,10 @@ public final class Evaluator {
         // Names of readings do not change numbers but stand in the trail; quantities and units that the reading does
         // not use are left out of the key, so that editing them costs nothing here.
         Set<String> keys = new HashSet<>(reading.quantities());
-        stations.stream().map(Station::shapedBy).filter(k -> !k.isBlank()).forEach(keys::add);
+        stations.stream()
+                .map(s -> s.shape().shapedBy())
+                .filter(k -> !k.isBlank())
+                .forEach(keys::add);
         Definitions graph = lens.definitions();
         List<Quantity> asked =
                 study.quantities().stream().filter(q -> keys.contains(q.id())).toList();
@@ -303,14 +305,17 @@ public final class Evaluator {
             asked.forEach(q -> sheets.add(beyond(run, q, lens)));
         }
         stations.stream()
-                .filter(Station.Sheet.class::isInstance)
-                .forEach(s -> sheets.add(library.sheet(((Station.Sheet) s).file())));
+                .map(Station::shape)
+                .filter(Sheet.class::isInstance)
+                .forEach(s -> sheets.add(library.sheet(((Sheet) s).file())));
         var key = new ReadKey(run, reading, stations, quantities, units, study.axis(), sheets);
         return remember(key, () -> {
             try {
-                return new RunReader(study, run, lens, places, this::share, work, trail).read(reading);
+                var on = new EvaluationContext(
+                        run, lens, places, id -> study.station(id).orElse(null), this::share, work, trail);
+                return reading.ask().read(reading, on);
             } catch (LaneException e) {
-                return new Outcome.Absent(brief(e.getMessage()), e.getMessage());
+                return new Outcome.Absent(e);
             }
         });
     }
@@ -328,7 +333,8 @@ public final class Evaluator {
         var answering = new Answering(study, reference, library, time);
         Curve curve = answering.curve(reading).orElse(null);
         if (curve == null) {
-            return new Outcome.Absent("no value", reference.name() + " says nothing about \"" + reading.name() + "\".");
+            return new Outcome.Absent(
+                    Fault.NO_VALUE, reference.name() + " says nothing about \"" + reading.name() + "\".");
         }
         List<Object> tables = new ArrayList<>();
         if (curve instanceof Curve.Columns c) {
@@ -347,13 +353,13 @@ public final class Evaluator {
             try {
                 return answering.of(reading, curve);
             } catch (LaneException e) {
-                return new Outcome.Absent(brief(e.getMessage()), e.getMessage());
+                return new Outcome.Absent(e);
             }
         });
     }
 
     private static List<Station> stations(Study study, Reading reading) {
-        List<String> ids = reading.places();
+        List<String> ids = reading.stations();
         return study.stations().stream().filter(s -> ids.contains(s.id())).toList();
     }
 }

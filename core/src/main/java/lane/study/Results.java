@@ -1,13 +1,12 @@
 package lane.study;
 
 import java.util.Map;
+import lane.base.Fault;
 import lane.check.CheckResult;
 import lane.field.Run;
-import lane.reading.Balance;
+import lane.reading.Laid;
 import lane.reading.Lens;
 import lane.reading.Outcome;
-import lane.reading.Profile;
-import lane.reading.Tally;
 import lane.station.Placement;
 import lane.unit.Unit;
 
@@ -47,13 +46,13 @@ public record Results(
     /** What a lane answered; absent if it was not asked. */
     public Outcome outcome(String reading, String source) {
         Outcome found = readings.getOrDefault(reading, Map.of()).get(source);
-        return found == null ? new Outcome.Absent("not read", "This has not been computed.") : found;
+        return found == null ? new Outcome.Absent(Fault.NOT_READ, "This has not been computed.") : found;
     }
 
     /** The unit that a reading is shown in, in all lanes so that they compare: that of the first lane that answers. */
     public Unit unit(String reading) {
         return readings.getOrDefault(reading, Map.of()).values().stream()
-                .map(Results::unit)
+                .map(Outcome::unit)
                 .filter(Unit::known)
                 .findFirst()
                 .orElse(Unit.UNKNOWN);
@@ -63,14 +62,5 @@ public record Results(
     public Unit shown(String reading, Unit own) {
         Unit unit = unit(reading);
         return own.comparable(unit) ? unit : own;
-    }
-
-    private static Unit unit(Outcome outcome) {
-        return switch (outcome) {
-            case Tally t -> t.unit();
-            case Profile p -> p.unit();
-            case Balance b -> b.unit();
-            case Outcome.Absent _ -> Unit.UNKNOWN;
-        };
     }
 }

@@ -1,228 +1,131 @@
 package lane.study;
 
 import java.util.ArrayList;
-import java.util.Collections;
-import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.TreeMap;
-import java.util.function.Consumer;
-import java.util.function.Function;
 import java.util.function.UnaryOperator;
+import lane.base.Fault;
 import lane.base.LaneException;
 import lane.check.Check;
+import lane.check.Crossing;
 import lane.field.Moment;
 import lane.mesh.Axis;
 import lane.quantity.FieldUnit;
 import lane.quantity.Quantity;
+import lane.reading.Outcome;
 import lane.reading.Reading;
 import lane.reference.Recipe;
+import lane.station.Enclosing;
 import lane.station.Frame;
+import lane.station.Region;
+import lane.station.Shape;
 import lane.station.Station;
 
 /**
  * The one document: what is asked of which sources. Immutable; an edit makes a new study.
  *
  * @param version of the study file's format
- * @param datum key of the lane that differences are taken against; blank for none
- * @param off keys of lanes that are switched off
- * @param axis that radius and swirl refer to
- * @param time which stored time of the runs is looked at
- * @param recipes how kinds of tables are read, where what is found out about them is not right
  * @param frames that stations may stand in
- * @param views of the field picture, by name
- * @param notes in the field picture
- * @param inFrame for the key of a station that of the frame its numbers are in; others stand in space
  */
 public record Study(
         int version,
         String name,
-        String datum,
-        List<String> off,
-        Axis axis,
-        Moment time,
-        List<Recipe> recipes,
-        List<Source> sources,
-        List<FieldUnit> units,
-        List<Quantity> quantities,
-        List<Frame> frames,
-        Map<String, String> inFrame,
-        List<Station> stations,
-        List<Reading> readings,
-        List<Check> checks,
-        List<SavedView> views,
-        List<PictureNote> notes) {
-    public static final int VERSION = 1;
+        Settings settings,
+        Keyed<Source> sources,
+        Keyed<Quantity> quantities,
+        Keyed<Frame> frames,
+        Keyed<Station> stations,
+        Keyed<Reading> readings,
+        Keyed<Check> checks,
+        Pictures pictures) {
+    public static final int VERSION = 2;
 
-    /** @throws LaneException when a key is used twice within one list */
     public Study {
-        // A study written by hand may leave the axis out.
-        axis = axis == null ? Axis.Z : axis;
-        time = time == null ? Moment.LAST : time;
-        recipes = recipes == null ? List.of() : List.copyOf(recipes);
-        off = List.copyOf(off);
-        sources = List.copyOf(sources);
-        units = List.copyOf(units);
-        quantities = List.copyOf(quantities);
-        frames = frames == null ? List.of() : List.copyOf(frames);
-        inFrame = inFrame == null ? Map.of() : Collections.unmodifiableMap(new TreeMap<>(inFrame));
-        stations = List.copyOf(stations);
-        readings = List.copyOf(readings);
-        checks = List.copyOf(checks);
-        views = views == null ? List.of() : List.copyOf(views);
-        notes = notes == null ? List.of() : List.copyOf(notes);
-        unique("source", sources, Source::id);
-        unique("quantity", quantities, Quantity::id);
-        unique("frame", frames, Frame::id);
-        unique("station", stations, Station::id);
-        unique("reading", readings, Reading::id);
-        unique("check", checks, Check::id);
+        name = name == null ? "" : name;
+        settings = settings == null ? Settings.NONE : settings;
+        pictures = pictures == null ? Pictures.NONE : pictures;
     }
 
-    /** A study whose stations all stand in space. */
-    public Study(
-            int version,
+    /** @throws LaneException when a key is used twice within one list */
+    public static Study of(
             String name,
-            String datum,
-            List<String> off,
-            Axis axis,
-            Moment time,
-            List<Recipe> recipes,
-            List<Source> sources,
-            List<FieldUnit> units,
+            Settings settings,
+            List<? extends Source> sources,
             List<Quantity> quantities,
+            List<Frame> frames,
             List<Station> stations,
             List<Reading> readings,
-            List<Check> checks) {
-        this(
-                version,
+            List<Check> checks,
+            Pictures pictures) {
+        return new Study(
+                VERSION,
                 name,
-                datum,
-                off,
-                axis,
-                time,
-                recipes,
-                sources,
-                units,
-                quantities,
-                List.of(),
-                Map.of(),
-                stations,
-                readings,
-                checks,
-                List.of(),
-                List.of());
+                settings,
+                new Keyed<>("source", Source::id, sources),
+                new Keyed<>("quantity", Quantity::id, quantities),
+                new Keyed<>("frame", Frame::id, frames),
+                new Keyed<>("station", Station::id, stations),
+                new Keyed<>("reading", Reading::id, readings),
+                new Keyed<>("check", Check::id, checks),
+                pictures);
     }
 
     public static Study empty(String name) {
-        var draft = new Draft();
-        draft.name = name;
-        return draft.done();
+        return of(name, Settings.NONE, List.of(), List.of(), List.of(), List.of(), List.of(), List.of(), Pictures.NONE);
     }
 
-    /** A study while it is changed. */
-    private static final class Draft {
-        private int version = VERSION;
-        private String name = "";
-        private String datum = "";
-        private List<String> off = List.of();
-        private Axis axis = Axis.Z;
-        private Moment time = Moment.LAST;
-        private List<Recipe> recipes = List.of();
-        private List<Source> sources = List.of();
-        private List<FieldUnit> units = List.of();
-        private List<Quantity> quantities = List.of();
-        private List<Frame> frames = List.of();
-        private Map<String, String> inFrame = Map.of();
-        private List<Station> stations = List.of();
-        private List<Reading> readings = List.of();
-        private List<Check> checks = List.of();
-        private List<SavedView> views = List.of();
-        private List<PictureNote> notes = List.of();
-
-        private Draft() {}
-
-        private Draft(Study s) {
-            version = s.version;
-            name = s.name;
-            datum = s.datum;
-            off = s.off;
-            axis = s.axis;
-            time = s.time;
-            recipes = s.recipes;
-            sources = s.sources;
-            units = s.units;
-            quantities = s.quantities;
-            frames = s.frames;
-            inFrame = s.inFrame;
-            stations = s.stations;
-            readings = s.readings;
-            checks = s.checks;
-            views = s.views;
-            notes = s.notes;
-        }
-
-        private Study done() {
-            return new Study(
-                    version,
-                    name,
-                    datum,
-                    off,
-                    axis,
-                    time,
-                    recipes,
-                    sources,
-                    units,
-                    quantities,
-                    frames,
-                    inFrame,
-                    stations,
-                    readings,
-                    checks,
-                    views,
-                    notes);
-        }
+    public String datum() {
+        return settings.datum();
     }
 
-    private Study changed(Consumer<Draft> change) {
-        var draft = new Draft(this);
-        change.accept(draft);
-        return draft.done();
+    public List<String> off() {
+        return settings.off();
     }
 
-    private static <T> void unique(String what, List<T> items, Function<T, String> key) {
-        var seen = new HashSet<String>();
-        for (T item : items) {
-            if (key.apply(item).isBlank()) {
-                throw new LaneException("A " + what + " of the study has no id; give it one.");
-            }
-            if (!seen.add(key.apply(item))) {
-                throw new LaneException(
-                        "The study has two of the " + what + " id \"" + key.apply(item) + "\"; rename one of them.");
-            }
-        }
+    public Axis axis() {
+        return settings.axis();
+    }
+
+    public Moment time() {
+        return settings.time();
+    }
+
+    public List<FieldUnit> units() {
+        return settings.units();
+    }
+
+    public List<Recipe> recipes() {
+        return settings.recipes();
+    }
+
+    public List<SavedView> views() {
+        return pictures.views();
+    }
+
+    public List<PictureNote> notes() {
+        return pictures.notes();
     }
 
     public Optional<Source> source(String id) {
-        return sources.stream().filter(s -> s.id().equals(id)).findFirst();
+        return sources.find(id);
     }
 
     public Optional<Station> station(String id) {
-        return stations.stream().filter(s -> s.id().equals(id)).findFirst();
+        return stations.find(id);
     }
 
     public Optional<Reading> reading(String id) {
-        return readings.stream().filter(r -> r.id().equals(id)).findFirst();
+        return readings.find(id);
     }
 
     public Optional<Quantity> quantity(String id) {
-        return quantities.stream().filter(q -> q.id().equals(id)).findFirst();
+        return quantities.find(id);
     }
 
     /** Sources that are switched on, in lane order. */
     public List<Source> lanes() {
-        return sources.stream().filter(s -> !off.contains(s.id())).toList();
+        return sources.stream().filter(s -> !off().contains(s.id())).toList();
     }
 
     /** The last run of the first family in lane order: runs of a family go from coarse to fine. */
@@ -245,9 +148,26 @@ public record Study(
 
     /** The lanes that a check judges when it names none: the finest run that is not the datum of the comparison itself. */
     public List<String> judged(Check check) {
-        String against = check.datum().isBlank() ? datum : check.datum();
-        boolean balance = reading(check.reading()).orElse(null) instanceof Reading.OfBalance;
-        return finest(id -> balance || !id.equals(against));
+        String against = check.rule().datum().isBlank() ? datum() : check.rule().datum();
+        return finest(id -> !check.rule().comparesWithDatum() || !id.equals(against));
+    }
+
+    /** What a check is carried out on. */
+    public Crossing crossing(Check check, Map<String, Outcome> outcomes) {
+        List<String> judged = check.judged().isEmpty() ? judged(check) : check.judged();
+        List<String> family = sources.stream()
+                .filter(Source.Simulation.class::isInstance)
+                .map(Source.Simulation.class::cast)
+                .filter(r -> judged.stream().anyMatch(j -> family(j).equals(r.family())))
+                .map(Source.Simulation::id)
+                .toList();
+        return new Crossing(outcomes, datum(), judged, family);
+    }
+
+    private String family(String lane) {
+        return source(lane)
+                .map(s -> s instanceof Source.Simulation r ? r.family() : "\0")
+                .orElse("\0");
     }
 
     /** A key made of a name that no item of the list has yet. */
@@ -264,86 +184,146 @@ public record Study(
     }
 
     public Study withName(String other) {
-        return changed(d -> d.name = other);
+        return new Study(version, other, settings, sources, quantities, frames, stations, readings, checks, pictures);
+    }
+
+    public Study with(Settings other) {
+        return new Study(version, name, other, sources, quantities, frames, stations, readings, checks, pictures);
+    }
+
+    public Study with(Pictures other) {
+        return new Study(version, name, settings, sources, quantities, frames, stations, readings, checks, other);
     }
 
     public Study withDatum(String id) {
-        return changed(d -> d.datum = id);
+        return with(settings.withDatum(id));
     }
 
     public Study withOff(List<String> ids) {
-        return changed(d -> d.off = ids);
+        return with(settings.withOff(ids));
     }
 
     public Study withAxis(Axis other) {
-        return changed(d -> d.axis = other);
+        return with(settings.withAxis(other));
     }
 
     public Study withTime(Moment moment) {
-        return changed(d -> d.time = moment);
+        return with(settings.withTime(moment));
     }
 
     /** This study with a recipe in place of the one for the same kind of table. */
     public Study with(Recipe recipe) {
-        List<Recipe> all = new ArrayList<>(recipes);
-        all.removeIf(r -> r.kind().equals(recipe.kind()));
-        all.add(recipe);
-        return changed(d -> d.recipes = all);
+        return with(settings.with(recipe));
     }
 
     /** Which stored time of a run is looked at: its own choice, else the study's. */
     public Moment timeOf(Source.Simulation run) {
-        return run.treatment().time() == null ? time : run.treatment().time();
-    }
-
-    public Study withSources(UnaryOperator<List<Source>> edit) {
-        return changed(d -> d.sources = edited(sources, edit));
+        return run.treatment().time() == null ? time() : run.treatment().time();
     }
 
     public Study withUnits(UnaryOperator<List<FieldUnit>> edit) {
-        return changed(d -> d.units = edited(units, edit));
-    }
-
-    public Study withQuantities(UnaryOperator<List<Quantity>> edit) {
-        return changed(d -> d.quantities = edited(quantities, edit));
-    }
-
-    public Study withFrames(UnaryOperator<List<Frame>> edit) {
-        return changed(d -> d.frames = edited(frames, edit));
-    }
-
-    public Study withStations(UnaryOperator<List<Station>> edit) {
-        return changed(d -> {
-            d.stations = edited(stations, edit);
-            List<String> left = d.stations.stream().map(Station::id).toList();
-            d.inFrame = new TreeMap<>(inFrame);
-            d.inFrame.keySet().retainAll(left);
-        });
-    }
-
-    public Study withReadings(UnaryOperator<List<Reading>> edit) {
-        return changed(d -> d.readings = edited(readings, edit));
-    }
-
-    public Study withChecks(UnaryOperator<List<Check>> edit) {
-        return changed(d -> d.checks = edited(checks, edit));
+        return with(settings.withUnits(edit.apply(new ArrayList<>(units()))));
     }
 
     public Study withViews(UnaryOperator<List<SavedView>> edit) {
-        return changed(d -> d.views = edited(views, edit));
+        return with(new Pictures(edit.apply(new ArrayList<>(views())), notes()));
     }
 
     public Study withNotes(UnaryOperator<List<PictureNote>> edit) {
-        return changed(d -> d.notes = edited(notes, edit));
+        return with(new Pictures(views(), edit.apply(new ArrayList<>(notes()))));
+    }
+
+    public Study withSources(UnaryOperator<List<Source>> edit) {
+        return new Study(
+                version,
+                name,
+                settings,
+                sources.edited(edit),
+                quantities,
+                frames,
+                stations,
+                readings,
+                checks,
+                pictures);
+    }
+
+    public Study withQuantities(UnaryOperator<List<Quantity>> edit) {
+        return new Study(
+                version,
+                name,
+                settings,
+                sources,
+                quantities.edited(edit),
+                frames,
+                stations,
+                readings,
+                checks,
+                pictures);
+    }
+
+    public Study withFrames(UnaryOperator<List<Frame>> edit) {
+        return new Study(
+                version,
+                name,
+                settings,
+                sources,
+                quantities,
+                frames.edited(edit),
+                stations,
+                readings,
+                checks,
+                pictures);
+    }
+
+    public Study withStations(UnaryOperator<List<Station>> edit) {
+        return new Study(
+                version,
+                name,
+                settings,
+                sources,
+                quantities,
+                frames,
+                stations.edited(edit),
+                readings,
+                checks,
+                pictures);
+    }
+
+    public Study withReadings(UnaryOperator<List<Reading>> edit) {
+        return new Study(
+                version,
+                name,
+                settings,
+                sources,
+                quantities,
+                frames,
+                stations,
+                readings.edited(edit),
+                checks,
+                pictures);
+    }
+
+    public Study withChecks(UnaryOperator<List<Check>> edit) {
+        return new Study(
+                version,
+                name,
+                settings,
+                sources,
+                quantities,
+                frames,
+                stations,
+                readings,
+                checks.edited(edit),
+                pictures);
     }
 
     public Optional<Frame> frame(String id) {
-        return frames.stream().filter(f -> f.id().equals(id)).findFirst();
+        return frames.find(id);
     }
 
     /** The frame whose coordinates a station's numbers are; none for those of space. */
     public Optional<Frame> frameOf(String station) {
-        return frame(inFrame.getOrDefault(station, ""));
+        return station(station).flatMap(s -> frame(s.frame()));
     }
 
     /**
@@ -375,84 +355,107 @@ public record Study(
 
     /** A station as it stands in space. */
     public Station placed(Station station) {
-        Station s = station;
-        if (s instanceof Station.Enclosing e) {
-            var region = station(e.region())
-                    .filter(Station.Region.class::isInstance)
-                    .map(this::placed)
-                    .map(Station.Region.class::cast)
-                    .orElseThrow(() -> new LaneException(
-                            "The region that \"" + e.name() + "\" encloses is not in the study; choose another."));
-            return new Station.Enclosing(e.id(), e.name(), e.region(), region.within());
+        if (station.shape() instanceof Enclosing e) {
+            Shape region =
+                    station(e.region()).map(this::placed).map(Station::shape).orElse(null);
+            if (!(region instanceof Region r)) {
+                throw new LaneException(
+                        Fault.MISSING,
+                        "The region that \"" + station.name() + "\" encloses is not in the study; choose another.");
+            }
+            return new Station(station.id(), station.name(), new Enclosing(e.region(), r.within()));
         }
-        String frame = inFrame.getOrDefault(s.id(), "");
-        return frame.isBlank() ? s : s.through(placed(frame));
+        return station.frame().isBlank()
+                ? station
+                : station.in("").shaped(station.shape().through(placed(station.frame())));
     }
 
     /** A station that stands in space, with its numbers in the frame of the station of the same key. */
     public Station local(Station inSpace) {
-        String frame = inFrame.getOrDefault(inSpace.id(), "");
-        Station own = frame.isBlank() ? inSpace : inSpace.through(placed(frame).inverse());
+        String frame = station(inSpace.id()).map(Station::frame).orElse("");
+        Shape own = frame.isBlank()
+                ? inSpace.shape()
+                : inSpace.shape().through(placed(frame).inverse());
         // A path's abscissa is that of the frame which its numbers are in, and that is not written twice.
-        return own instanceof Station.Path p
+        Shape plain = own instanceof Shape.Path p
                 ? p.sampled(p.sampling(), p.abscissa().plain())
                 : own;
+        return inSpace.in(frame).shaped(plain);
     }
 
     /** This study with a station's numbers in another frame, or in space for the blank key; it stays where it is. */
     public Study inFrame(String station, String frame) {
-        Station inSpace = placed(station(station).orElseThrow());
-        Study next = changed(d -> {
-            d.inFrame = new TreeMap<>(inFrame);
-            d.inFrame.remove(station);
-            if (!frame.isBlank()) {
-                d.inFrame.put(station, frame);
-            }
-        });
+        Station own = station(station).orElseThrow();
+        Station inSpace = placed(own);
+        Study next = with(own.in(frame));
         return next.with(next.local(inSpace));
     }
 
-    /** This study with the numbers of one station in the frame of another, as they are. */
-    public Study inSameFrame(String station, String as) {
-        String frame = inFrame.getOrDefault(as, "");
-        return frame.isBlank()
-                ? this
-                : changed(d -> {
-                    d.inFrame = new TreeMap<>(inFrame);
-                    d.inFrame.put(station, frame);
-                });
-    }
-
     public Study with(Frame frame) {
-        return withFrames(list ->
-                list.stream().map(f -> f.id().equals(frame.id()) ? frame : f).toList());
-    }
-
-    private static <T> List<T> edited(List<T> items, UnaryOperator<List<T>> edit) {
-        return edit.apply(new ArrayList<>(items));
+        return new Study(
+                version, name, settings, sources, quantities, frames.with(frame), stations, readings, checks, pictures);
     }
 
     /** This study with one station replaced by another of the same key. */
     public Study with(Station station) {
-        return withStations(list -> list.stream()
-                .map(s -> s.id().equals(station.id()) ? station : s)
-                .toList());
+        return new Study(
+                version,
+                name,
+                settings,
+                sources,
+                quantities,
+                frames,
+                stations.with(station),
+                readings,
+                checks,
+                pictures);
     }
 
     public Study with(Quantity quantity) {
-        return withQuantities(list -> list.stream()
-                .map(q -> q.id().equals(quantity.id()) ? quantity : q)
-                .toList());
+        return new Study(
+                version,
+                name,
+                settings,
+                sources,
+                quantities.with(quantity),
+                frames,
+                stations,
+                readings,
+                checks,
+                pictures);
+    }
+
+    public Study with(Reading reading) {
+        return new Study(
+                version,
+                name,
+                settings,
+                sources,
+                quantities,
+                frames,
+                stations,
+                readings.with(reading),
+                checks,
+                pictures);
     }
 
     public Study with(Check check) {
-        return withChecks(list ->
-                list.stream().map(c -> c.id().equals(check.id()) ? check : c).toList());
+        return new Study(
+                version, name, settings, sources, quantities, frames, stations, readings, checks.with(check), pictures);
     }
 
     public Study with(Source source) {
-        return withSources(list ->
-                list.stream().map(s -> s.id().equals(source.id()) ? source : s).toList());
+        return new Study(
+                version,
+                name,
+                settings,
+                sources.with(source),
+                quantities,
+                frames,
+                stations,
+                readings,
+                checks,
+                pictures);
     }
 
     /** States the unit of a field in all runs. */

@@ -21,17 +21,21 @@ import lane.formula.Scope;
 import lane.formula.Type;
 import lane.mesh.Axis;
 import lane.quantity.Quantity;
-import lane.reading.Balance;
 import lane.reading.Beyond;
+import lane.reading.EvaluationContext;
 import lane.reading.Lens;
 import lane.reading.Measure;
 import lane.reading.Memo;
 import lane.reading.Outcome;
 import lane.reading.Reading;
 import lane.reading.Ready;
-import lane.reading.Tally;
+import lane.reading.StationResolver;
+import lane.reading.TallyOf;
 import lane.reference.Table;
 import lane.station.Frame;
+import lane.station.Points;
+import lane.station.Region;
+import lane.station.Shape;
 import lane.station.Station;
 import lane.trail.Trail;
 import lane.unit.Unit;
@@ -41,14 +45,14 @@ final class StudyBeyond implements Beyond {
     private final Study study;
     private final Map<String, Run> runs;
     private final Library library;
-    private final Places places;
+    private final StationResolver places;
     private final Memo memo;
     private final Work work;
     private final Object identity;
     /** Readings that are being computed for a formula, so that one that needs itself is told. */
     private final ThreadLocal<Set<String>> open = ThreadLocal.withInitial(HashSet::new);
 
-    StudyBeyond(Study study, Map<String, Run> runs, Library library, Places places, Memo memo, Work work) {
+    StudyBeyond(Study study, Map<String, Run> runs, Library library, StationResolver places, Memo memo, Work work) {
         this.study = study;
         this.runs = runs;
         this.library = library;
@@ -87,7 +91,7 @@ final class StudyBeyond implements Beyond {
     /** The same for threads besides the evaluator's: what it makes is kept on its own. */
     StudyBeyond apart() {
         var kept = new java.util.concurrent.ConcurrentHashMap<Object, Object>();
-        Places.Keep keep = new Places.Keep() {
+        StationResolver.Keep keep = new StationResolver.Keep() {
             @Override
             public <T> T counted(Object key, java.util.function.Supplier<T> make) {
                 return of(key, make);
@@ -104,7 +108,7 @@ final class StudyBeyond implements Beyond {
                 return (T) known;
             }
         };
-        return new StudyBeyond(study, runs, library, new Places(library, keep), keep, Work.QUIET);
+        return new StudyBeyond(study, runs, library, new StationResolver(library::sheet, keep), keep, Work.QUIET);
     }
 
     @Override
@@ -168,16 +172,10 @@ final class StudyBeyond implements Beyond {
 
     @Override
     public java.util.Optional<Unit> readingUnit(String name) {
-        for (Reading r : study.readings()) {
-            boolean own = r.name().equals(name);
-            if (own && r instanceof Reading.OfTally t) {
-                return java.util.Optional.of(Unit.of(t.unit()));
-            }
-            if (r instanceof Reading.OfBalance b && b.numbers().contains(name)) {
-                return java.util.Optional.of(Unit.of(b.unit()));
-            }
-        }
-        return java.util.Optional.empty();
+        return study.readings().stream()
+                .filter(r -> r.numbers().contains(name))
+                .findFirst()
+                .map(r -> Unit.of(r.unit()));
     }
 
     @Override
@@ -200,12 +198,13 @@ final class StudyBeyond implements Beyond {
 
     @Override
     public int extent(String name) {
-        return switch (station(name)) {
+        Station found = station(name);
+        return switch (found == null ? null : found.shape()) {
             case null -> -1;
-            case Station.Points _ -> 0;
-            case Station.Path _ -> 1;
-            case Station.Surface _ -> 2;
-            case Station.Region _ -> 3;
+            case Points _ -> 0;
+            case Shape.Path _ -> 1;
+            case Shape.Surface _ -> 2;
+            case Region _ -> 3;
             default -> -1;
         };
     }
@@ -228,7 +227,7 @@ final class StudyBeyond implements Beyond {
                 case Scope.Step.AtTime a -> at(run, a, lens);
             };
         } catch (LaneException e) {
-            throw new Scope.Trouble(e.getMessage());
+            throw new Scope.Trouble(e);
         }
     }
 
@@ -372,17 +371,20 @@ final class StudyBeyond implements Beyond {
                 };
         List<String> stations =
                 r.over().stream().map(p -> station(p.name()).id()).toList();
-        var reading = new Reading.OfTally("~", r.kind(), stations, measure, "");
+        var reading = new Reading("~", r.kind(), "", new TallyOf(stations, measure));
         try {
-            Outcome o = new RunReader(study, run, with, places, memo, work, Trail.EMPTY).read(reading);
-            return switch (o) {
-                case Tally t -> t.value();
-                case Outcome.Absent a -> throw new Scope.Trouble(a.reason());
-                default -> Double.NaN;
-            };
+            return reading.ask()
+                    .read(reading, context(run, with))
+                    .numbers()
+                    .getFirst()
+                    .value();
         } catch (LaneException e) {
-            throw new Scope.Trouble(e.getMessage());
+            throw new Scope.Trouble(e);
         }
+    }
+
+    private EvaluationContext context(Run run, Lens lens) {
+        return new EvaluationContext(run, lens, places, id -> study.station(id).orElse(null), memo, work, Trail.EMPTY);
     }
 
     @Override
@@ -406,7 +408,7 @@ final class StudyBeyond implements Beyond {
         try {
             return columns(library.table(file, study.recipes()), column);
         } catch (LaneException e) {
-            throw new Scope.Trouble(e.getMessage());
+            throw new Scope.Trouble(e);
         }
     }
 
@@ -440,47 +442,30 @@ final class StudyBeyond implements Beyond {
     @Override
     public Meaning.Known reading(Run run, String name, Lens lens) {
         for (Reading r : study.readings()) {
-            boolean own = r.name().equals(name);
-            if (own && r instanceof Reading.OfTally t) {
-                Outcome o = outcome(run, t, lens);
-                return known(((Tally) o).value(), ((Tally) o).unit());
-            }
-            if (r instanceof Reading.OfBalance b) {
-                if (own) {
-                    Balance made = (Balance) outcome(run, b, lens);
-                    return known(made.residual(), made.unit());
+            int at = r.numbers().indexOf(name);
+            if (at >= 0) {
+                Outcome made = outcome(run, r, lens);
+                if (made.numbers().size() <= at) {
+                    throw new Scope.Trouble(
+                            made instanceof Outcome.Absent a ? a.reason() : "\"" + name + "\" is no number here.");
                 }
-                for (Reading.Term term : b.terms()) {
-                    if (name.equals(b.numberOf(term))) {
-                        Balance made = (Balance) outcome(run, b, lens);
-                        double value = made.terms().stream()
-                                .filter(x -> x.name().equals(term.name()))
-                                .findFirst()
-                                .orElseThrow()
-                                .value();
-                        return known(value, made.unit());
-                    }
-                }
+                return new Meaning.Known(new double[] {made.numbers().get(at).value()}, Type.of(1, made.unit()));
             }
         }
         return null;
     }
 
-    private static Meaning.Known known(double value, Unit unit) {
-        return new Meaning.Known(new double[] {value}, Type.of(1, unit));
-    }
-
     private Outcome outcome(Run run, Reading reading, Lens lens) {
         if (!open.get().add(reading.id())) {
             throw new Scope.Trouble(
+                    lane.base.Fault.LOOP,
                     "\"" + reading.name() + "\" is defined by itself through a quantity; break the loop.");
         }
         try {
-            return memo.of(
-                    List.of("reading for a formula", run, reading, this),
-                    () -> new RunReader(study, run, lens, places, memo, work, Trail.EMPTY).read(reading));
+            return memo.of(List.of("reading for a formula", run, reading, this), () -> reading.ask()
+                    .read(reading, context(run, lens)));
         } catch (LaneException e) {
-            throw new Scope.Trouble(e.getMessage());
+            throw new Scope.Trouble(e);
         } finally {
             open.get().remove(reading.id());
         }

@@ -18,6 +18,7 @@ import lane.reading.ProfileReader;
 import lane.reading.Ready;
 import lane.station.Placement;
 import lane.station.Placer;
+import lane.station.Points;
 import lane.station.Station;
 import lane.trail.Trail;
 import lane.unit.Unit;
@@ -69,7 +70,7 @@ public final class Transfer {
         boolean meridian = run.stated().turn() != null && run.mesh().dimension() == 2;
         Axis turned = meridian ? lens.axis() : null;
         Placement at = Placer.points(run.locator(work), xyz, turned, work);
-        var points = new Station.Points("", "places", List.of(new lane.mesh.Point(0, 0, 0)));
+        var points = new Station("", "places", new Points(List.of(new lane.mesh.Point(0, 0, 0))));
         return ProfileReader.read(run, at, points, quantity, lens, "", Trail.EMPTY);
     }
 

@@ -1,5 +1,6 @@
 package lane.unit;
 
+import lane.base.Fault;
 import lane.base.LaneException;
 
 /**
@@ -121,8 +122,10 @@ public record Unit(String symbol, Dimension dimension, double factor, double off
     /** @throws LaneException naming both units when values in this unit cannot be given in the other */
     public void requireComparable(Unit other, String where) {
         if (!comparable(other)) {
-            throw new LaneException(where + " meets " + label() + " and " + other.label()
-                    + ", which cannot be compared; give both the unit of one dimension.");
+            throw new LaneException(
+                    Fault.UNIT,
+                    where + " meets " + label() + " and " + other.label()
+                            + ", which cannot be compared; give both the unit of one dimension.");
         }
     }
 

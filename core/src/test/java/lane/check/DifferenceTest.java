@@ -8,6 +8,9 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import lane.base.LaneException;
+import lane.estimate.Band;
+import lane.estimate.Estimate;
+import lane.estimate.Uncertainty;
 import lane.reading.Balance;
 import lane.reading.Outcome;
 import lane.reading.Profile;
@@ -20,7 +23,8 @@ class DifferenceTest {
     private static final Unit M = Unit.of("m");
 
     private static Profile profile(double[] x, double[] y, boolean formula, double... half) {
-        return new Profile(x, y, half, "radius", M, Unit.of("m/s"), formula, x.length, "", Trail.EMPTY);
+        List<Band> bands = half.length == 0 ? List.of() : List.of(new Band(Uncertainty.Source.MEASURED, half));
+        return new Profile(x, y, bands, "radius", M, Unit.of("m/s"), formula, x.length, "", Trail.EMPTY);
     }
 
     @Test
@@ -29,13 +33,14 @@ class DifferenceTest {
         Profile curve = profile(new double[] {0, 1, 2, 3}, new double[] {1, 10, 18, 30}, false);
         Difference d = Difference.of(curve, datum);
         assertThat(d.value()).containsExactly(1, 0, -2, 0);
-        assertThat(d.l1()).isEqualTo(0.75);
-        assertThat(d.l2()).isCloseTo(Math.sqrt(1.25), within(1e-15));
+        // Ends stand for half a step, the others for a whole one, of three.
+        assertThat(d.l1()).isCloseTo(2.5 / 3, within(1e-15));
+        assertThat(d.l2()).isCloseTo(Math.sqrt(4.5 / 3), within(1e-15));
         assertThat(d.linf()).isEqualTo(2);
         assertThat(d.linfAt()).isEqualTo(2);
-        assertThat(d.bias()).isEqualTo(-0.25);
-        assertThat(d.scale(Check.Scale.RANGE)).isEqualTo(30);
-        assertThat(d.scale(Check.Scale.MEAN)).isEqualTo(15);
+        assertThat(d.bias()).isCloseTo(-1.5 / 3, within(1e-15));
+        assertThat(d.scale(Scale.RANGE)).isEqualTo(30);
+        assertThat(d.scale(Scale.MEAN)).isEqualTo(15);
     }
 
     @Test
@@ -61,16 +66,7 @@ class DifferenceTest {
         assertThatThrownBy(() -> Difference.of(profile(new double[] {0, 2, 1}, new double[] {1, 1, 1}, false), datum))
                 .hasMessageContaining("back and forth");
         Profile warm = new Profile(
-                new double[] {0},
-                new double[] {0},
-                new double[0],
-                "radius",
-                M,
-                Unit.of("K"),
-                false,
-                1,
-                "",
-                Trail.EMPTY);
+                new double[] {0}, new double[] {0}, List.of(), "radius", M, Unit.of("K"), false, 1, "", Trail.EMPTY);
         assertThatThrownBy(() -> Difference.of(warm, datum)).hasMessageContaining("K and m/s");
     }
 
@@ -108,16 +104,19 @@ class DifferenceTest {
     }
 
     private static Tally tally(double v, double u) {
-        return new Tally(v, u, Unit.of("mN m"), Map.of(), "", "", Trail.EMPTY);
+        return new Tally(
+                new Estimate(v, Unit.of("mN m"), Uncertainty.ofHalf(Uncertainty.Source.MEASURED, u)),
+                Map.of(),
+                "",
+                "",
+                Trail.EMPTY);
     }
 
     private static CheckResult judge(
-            Check.Scale scale, double tolerance, String datum, Map<String, Outcome> outcomes, String... judged) {
-        return Judge.judge(
-                new Check("c", "r", Check.Norm.L2, scale, tolerance, datum, List.of(judged)),
-                outcomes,
-                "theory",
-                List.of("fine"));
+            Scale scale, double tolerance, String datum, Map<String, Outcome> outcomes, String... judged) {
+        List<String> lanes = judged.length == 0 ? List.of("fine") : List.of(judged);
+        return new AgainstDatum(Norm.L2, scale, tolerance, datum)
+                .judge(new Crossing(outcomes, "theory", lanes, List.of("coarse", "fine")));
     }
 
     @Test
@@ -127,19 +126,15 @@ class DifferenceTest {
         outcomes.put("fine", tally(0.0202, Double.NaN));
         outcomes.put("theory", tally(0.020, Double.NaN));
         outcomes.put("rig", tally(0.0205, 0.0002));
-        assertThat(judge(Check.Scale.MEAN, 0.01 + 1e-12, "", outcomes).verdict())
-                .isEqualTo(Verdict.WITHIN);
-        assertThat(judge(Check.Scale.MEAN, 0.005, "", outcomes).verdict()).isEqualTo(Verdict.OUT);
-        assertThat(judge(Check.Scale.ABSOLUTE, 0.21, "", outcomes).verdict()).isEqualTo(Verdict.WITHIN);
-        assertThat(judge(Check.Scale.ABSOLUTE, 0.4, "rig", outcomes).verdict()).isEqualTo(Verdict.UNDECIDED);
-        assertThat(judge(Check.Scale.MEAN, 0.05, "", outcomes, "fine", "coarse").verdict())
+        assertThat(judge(Scale.MEAN, 0.01 + 1e-12, "", outcomes).verdict()).isEqualTo(Verdict.WITHIN);
+        assertThat(judge(Scale.MEAN, 0.005, "", outcomes).verdict()).isEqualTo(Verdict.OUT);
+        assertThat(judge(Scale.ABSOLUTE, 0.21, "", outcomes).verdict()).isEqualTo(Verdict.WITHIN);
+        assertThat(judge(Scale.ABSOLUTE, 0.4, "rig", outcomes).verdict()).isEqualTo(Verdict.UNDECIDED);
+        assertThat(judge(Scale.MEAN, 0.05, "", outcomes, "fine", "coarse").verdict())
                 .isEqualTo(Verdict.OUT);
-        assertThat(judge(Check.Scale.MEAN, 0.05, "", outcomes)
-                        .lanes()
-                        .get("coarse")
-                        .verdict())
+        assertThat(judge(Scale.MEAN, 0.05, "", outcomes).lanes().get("coarse").verdict())
                 .isNull();
-        assertThat(judge(Check.Scale.MEAN, 0.05, "", outcomes).why())
+        assertThat(judge(Scale.MEAN, 0.05, "", outcomes).why())
                 .contains("Difference 1.00 %")
                 .contains("no uncertainty stated");
     }
@@ -149,23 +144,71 @@ class DifferenceTest {
         var outcomes = new LinkedHashMap<String, Outcome>();
         outcomes.put("fine", new Outcome.Absent("no field", "There is no field \"T\" here."));
         outcomes.put("theory", tally(1, 0));
-        assertThat(judge(Check.Scale.MEAN, 1, "", outcomes).verdict()).isEqualTo(Verdict.NO_DATA);
-        assertThat(judge(Check.Scale.MEAN, 1, "", outcomes).why()).contains("no field \"T\"");
+        assertThat(judge(Scale.MEAN, 1, "", outcomes).verdict()).isEqualTo(Verdict.NO_DATA);
+        assertThat(judge(Scale.MEAN, 1, "", outcomes).why()).contains("no field \"T\"");
         outcomes.put("fine", tally(1, 0));
         outcomes.remove("theory");
-        assertThat(judge(Check.Scale.MEAN, 1, "", outcomes).verdict()).isEqualTo(Verdict.NO_DATA);
-        assertThat(judge(Check.Scale.MEAN, 1, "", outcomes).why()).contains("theory");
+        assertThat(judge(Scale.MEAN, 1, "", outcomes).verdict()).isEqualTo(Verdict.NO_DATA);
+        assertThat(judge(Scale.MEAN, 1, "", outcomes).why()).contains("theory");
     }
 
     @Test
     void aResidualIsJudgedByItsMagnitudeAgainstTheLargestTerm() {
         var terms = List.of(new Balance.Term("in", "a", 10), new Balance.Term("out", "b", -9.9));
         var b = new Balance(terms, 0.1, 10, 0, Unit.of("kg/s"), "", Trail.EMPTY);
-        assertThat(judge(Check.Scale.MEAN, 0.011, "", Map.of("fine", b)).verdict())
-                .isEqualTo(Verdict.WITHIN);
-        assertThat(judge(Check.Scale.MEAN, 0.009, "", Map.of("fine", b)).verdict())
-                .isEqualTo(Verdict.OUT);
-        assertThatThrownBy(() -> judge(Check.Scale.MEAN, -1, "", Map.of("fine", b)))
-                .isInstanceOf(LaneException.class);
+        var on = new Crossing(Map.of("fine", b), "theory", List.of("fine"), List.of("fine"));
+        assertThat(new Closure(0.011, false).judge(on).verdict()).isEqualTo(Verdict.WITHIN);
+        assertThat(new Closure(0.009, false).judge(on).verdict()).isEqualTo(Verdict.OUT);
+        assertThatThrownBy(() -> new Closure(-1, false)).isInstanceOf(LaneException.class);
+    }
+
+    /** One on the first half of a line, zero on the second: the L1 norm is one half however it is sampled. */
+    @Test
+    void normsWeighSamplesByTheLengthTheyStandFor() {
+        double[] x = new double[1100];
+        for (int i = 0; i < 1000; i++) {
+            x[i] = 0.5 * i / 1000;
+        }
+        for (int i = 0; i < 100; i++) {
+            x[1000 + i] = 0.5 + 0.5 * i / 99;
+        }
+        double[] zero = new double[x.length];
+        double[] half = new double[x.length];
+        java.util.Arrays.setAll(half, i -> x[i] < 0.5 ? 1 : 0);
+        Difference d = Difference.of(profile(x, half, false), profile(x, zero, false));
+        assertThat(d.l1()).isCloseTo(0.5, within(3e-4));
+        assertThat(d.l2()).isCloseTo(Math.sqrt(0.5), within(3e-4));
+        assertThat(d.bias()).isCloseTo(0.5, within(3e-4));
+        assertThat(java.util.Arrays.stream(d.weight()).sum()).isCloseTo(1, within(1e-14));
+    }
+
+    /** The trapezoidal rule: the norm of a smooth difference is of second order in the spacing. */
+    @Test
+    void normsAreOfSecondOrder() {
+        double[] errors = new double[2];
+        for (int k = 0; k < 2; k++) {
+            int n = k == 0 ? 21 : 41;
+            double[] x = new double[n];
+            double[] y = new double[n];
+            for (int i = 0; i < n; i++) {
+                double t = (double) i / (n - 1);
+                x[i] = t * (0.4 + 0.6 * t);
+                y[i] = Math.exp(x[i]);
+            }
+            errors[k] = Math.abs(Difference.of(profile(x, y, false), profile(x, new double[n], false))
+                            .l1()
+                    - (Math.E - 1));
+        }
+        assertThat(Math.log(errors[0] / errors[1]) / Math.log(2)).isBetween(1.9, 2.1);
+    }
+
+    @Test
+    void aGapStandsForNoLengthAndPointsWeighTheSame() {
+        double[] x = {0, 1, 2, 10, 11, 12};
+        Profile datum = profile(x, new double[6], false);
+        Profile gap = profile(x, new double[] {1, 1, Double.NaN, Double.NaN, 3, 3}, false);
+        assertThat(Difference.of(gap, datum).l1()).isCloseTo(2, within(1e-14));
+        Profile single = profile(x, new double[] {7, Double.NaN, 1, Double.NaN, 1, Double.NaN}, false);
+        assertThat(Difference.of(single, datum).l1()).isCloseTo(3, within(1e-14));
     }
 }

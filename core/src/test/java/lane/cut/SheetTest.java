@@ -58,7 +58,7 @@ class SheetTest {
                     wave(4, 1, 0, 0.1, 0.9),
                     wave(4, 0, 0, 0.1, 0.9))) {
                 double area = SlicerTest.area(sheet);
-                Sheet in = Sheet.conformed(locator, sheet, Work.QUIET);
+                LaidSheet in = LaidSheet.conformed(locator, sheet, Work.QUIET);
                 assertThat(in.area()).isCloseTo(area, within(1e-14 * area));
                 assertThat(SlicerTest.area(in.cut().surface()))
                         .as("%s shaken %s at %s", shape, shake, sheet.bounds()[4])
@@ -73,13 +73,13 @@ class SheetTest {
     void whatLiesOutsideIsMeasuredAndPlaced() {
         Mesh mesh = BoxMesh.of(CellShape.HEXAHEDRON, new int[] {6, 6, 6}, new double[] {1, 1, 1}, 0.2, 2);
         Mesh sheet = wave(8, 0.5, 0, 0.5, 1.5);
-        Sheet in = Sheet.conformed(new CellLocator(mesh), sheet, Work.QUIET);
+        LaidSheet in = LaidSheet.conformed(new CellLocator(mesh), sheet, Work.QUIET);
         assertThat(in.outside()).isCloseTo(0.75, within(1e-12));
         assertThat(in.coverage()).isCloseTo(0.25, within(1e-12));
         assertThat(Math.max(in.place().x(), in.place().y())).isGreaterThan(1);
-        Sheet sampled = Sheet.sampled(new CellLocator(mesh), sheet, 1e-6, Work.QUIET);
+        LaidSheet sampled = LaidSheet.sampled(new CellLocator(mesh), sheet, 1e-6, Work.QUIET);
         assertThat(sampled.coverage()).isCloseTo(0.25, within(1e-12));
-        Sheet away = Sheet.conformed(new CellLocator(mesh), wave(2, 3, 0, 0, 1), Work.QUIET);
+        LaidSheet away = LaidSheet.conformed(new CellLocator(mesh), wave(2, 3, 0, 0, 1), Work.QUIET);
         assertThat(away.cut().empty()).isTrue();
         assertThat(away.coverage()).isEqualTo(0);
     }
@@ -92,8 +92,8 @@ class SheetTest {
                                 CellShape.TETRAHEDRON, new int[] {12, 12, 12}, new double[] {1, 1, 1}, 0.1, 1)),
                         Work.QUIET)
                 .surface();
-        Cut ring = CutCurve.of(ball, new Point(0.5, 0.5, 0.5), new Point(0, 0.3, 1), Work.QUIET);
-        List<CutCurve.Branch> branches = CutCurve.branches(ring);
+        Cut ring = CurveBranches.of(ball, new Point(0.5, 0.5, 0.5), new Point(0, 0.3, 1), Work.QUIET);
+        List<CurveBranches.Branch> branches = CurveBranches.branches(ring);
         assertThat(branches).singleElement().satisfies(b -> assertThat(b.closed())
                 .isTrue());
         assertThat(branches.getFirst().nodes()).hasSize(ring.owner().length + 1);
@@ -116,9 +116,9 @@ class SheetTest {
         for (int i = 0; i < left.nodes().length; i++) {
             nodes[left.nodes().length + i] = left.nodes()[i] + left.nodeCount();
         }
-        List<CutCurve.Branch> open = CutCurve.branches(CutCurve.of(
+        List<CurveBranches.Branch> open = CurveBranches.branches(CurveBranches.of(
                 Mesh.uniform(both, CellShape.TRIANGLE, nodes), new Point(0, 0.41, 0), new Point(0, 1, 0), Work.QUIET));
-        assertThat(open).hasSize(2).noneMatch(CutCurve.Branch::closed);
+        assertThat(open).hasSize(2).noneMatch(CurveBranches.Branch::closed);
     }
 
     private static Level sphere(Mesh mesh) {

@@ -13,6 +13,7 @@ import lane.mesh.Cell;
 import lane.mesh.CellShape;
 import lane.mesh.Mesh;
 import lane.mesh.Point;
+import lane.station.Shell;
 import lane.unit.Unit;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -106,10 +107,10 @@ class SlicerTest {
                     continue;
                 }
             }
-            Cut cut = Section.of(mesh, p, n, Work.QUIET);
+            Cut cut = PlaneCut.of(mesh, p, n, Work.QUIET);
             double exact = exact(p, n);
             String what = shape + " through " + p + " along " + n;
-            Cut again = Section.of(new lane.mesh.CellLocator(mesh), p, n, Work.QUIET);
+            Cut again = PlaneCut.of(new lane.mesh.CellLocator(mesh), p, n, Work.QUIET);
             assertThat(again.surface().sameAs(cut.surface())).as(what).isTrue();
             assertThat(area(cut.surface())).as(what).isCloseTo(exact, within(1e-12 * Math.max(1, exact)));
             // All faces look along the normal: the sum of the area vectors is as long as the area.
@@ -127,7 +128,7 @@ class SlicerTest {
     void aSectionOfAShakenMeshHasNoGapsAndCarriesLinearFieldsExactly(CellShape shape) {
         Mesh mesh = BoxMesh.of(shape, new int[] {5, 5, 5}, BOX, 0.2, 3);
         Point p = new Point(0.4, 0.9, 0.7);
-        Cut cut = Section.of(mesh, p, new Point(1, 2, -1), Work.QUIET);
+        Cut cut = PlaneCut.of(mesh, p, new Point(1, 2, -1), Work.QUIET);
         // Every inner edge belongs to two faces, once each way round.
         var edges = new java.util.HashMap<Long, Integer>();
         Mesh m = cut.surface();
@@ -241,7 +242,8 @@ class SlicerTest {
     void aShellHasTheAreaOfTheCylinderAndTheSameLaidFlat() {
         for (double radius : new double[] {1, 1.25, 1.37, 2}) {
             Mesh mesh = ring(36, 1, 2, 3);
-            Cut shell = Shell.of(mesh, Axis.Z, radius, Double.NEGATIVE_INFINITY, Double.POSITIVE_INFINITY, Work.QUIET);
+            Cut shell = CylinderCut.of(
+                    mesh, Axis.Z, radius, Double.NEGATIVE_INFINITY, Double.POSITIVE_INFINITY, Work.QUIET);
             double curved = 0;
             var cell = new Cell(shell.surface());
             for (int f = 0; f < shell.owner().length; f++) {
@@ -257,13 +259,12 @@ class SlicerTest {
                 assertThat(Axis.Z.radius(x[3 * i], x[3 * i + 1], x[3 * i + 2])).isCloseTo(radius, within(1e-12));
             }
             for (double seam : new double[] {0, 0.7, 3.1, -2}) {
-                Cut flat = Shell.unrolled(shell, Axis.Z, radius, seam, true);
+                Cut flat = CylinderCut.unrolled(shell, Axis.Z, radius, seam, true);
                 assertThat(area(flat.surface())).as("seam %s", seam).isCloseTo(curved, within(1e-12 * curved));
                 double[] b = flat.surface().bounds();
                 assertThat(b[0]).isCloseTo(0, within(1e-9));
                 assertThat(b[1]).isCloseTo(2 * Math.PI * radius, within(1e-9));
-                var station =
-                        new lane.station.Station.Shell("s", "s", Axis.Z, radius, null, null, Math.toDegrees(seam));
+                var station = new Shell(Axis.Z, radius, null, null, Math.toDegrees(seam));
                 double[] x = flat.surface().xyz();
                 for (int i = 0; i < x.length; i += 3) {
                     Point p = station.inSpace(x[i], x[i + 1]);
@@ -285,7 +286,7 @@ class SlicerTest {
                     assertThat(most - least).isLessThan(2 * Math.PI * radius / 36 + 1e-9);
                 }
             }
-            Cut part = Shell.of(mesh, Axis.Z, radius, 0.5, 2.25, Work.QUIET);
+            Cut part = CylinderCut.of(mesh, Axis.Z, radius, 0.5, 2.25, Work.QUIET);
             double sum = 0;
             var one = new Cell(part.surface());
             for (int f = 0; f < part.owner().length; f++) {
@@ -298,16 +299,16 @@ class SlicerTest {
     @Test
     void sectionsAreLimitedToABoxOrToThePieceThatIsMeant() {
         Mesh mesh = ring(36, 1, 2, 3);
-        Cut whole = Section.of(mesh, new Point(0, 0, 0), new Point(0, 1, 0), Work.QUIET);
+        Cut whole = PlaneCut.of(mesh, new Point(0, 0, 0), new Point(0, 1, 0), Work.QUIET);
         assertThat(area(whole.surface())).isCloseTo(6, within(1e-12));
-        Cut right = Section.nearest(whole, new Point(1.2, 0, 1));
+        Cut right = PlaneCut.nearest(whole, new Point(1.2, 0, 1));
         assertThat(area(right.surface())).isCloseTo(3, within(1e-12));
         assertThat(right.surface().bounds()[0]).isCloseTo(1, within(1e-12));
-        Cut box = Section.within(whole, new double[] {-1.3, 1.45, -1, 1, 0.31, 2}, lane.mesh.Axis.Z);
+        Cut box = PlaneCut.within(whole, new double[] {-1.3, 1.45, -1, 1, 0.31, 2}, lane.mesh.Axis.Z);
         assertThat(area(box.surface())).isCloseTo(0.3 * 1.69 + 0.45 * 1.69, within(1e-12));
-        Cut none = Section.within(whole, new double[] {-0.5, 0.5, -1, 1, 0, 3}, lane.mesh.Axis.Z);
+        Cut none = PlaneCut.within(whole, new double[] {-0.5, 0.5, -1, 1, 0, 3}, lane.mesh.Axis.Z);
         assertThat(none.empty()).isTrue();
-        Cut outside = Section.of(mesh, new Point(0, 5, 0), new Point(0, 1, 0), Work.QUIET);
+        Cut outside = PlaneCut.of(mesh, new Point(0, 5, 0), new Point(0, 1, 0), Work.QUIET);
         assertThat(outside.empty()).isTrue();
     }
 }

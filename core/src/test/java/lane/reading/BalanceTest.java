@@ -19,6 +19,7 @@ import lane.mesh.Mesh;
 import lane.quantity.FieldUnit;
 import lane.quantity.Quantity;
 import lane.quantity.Take;
+import lane.reading.BalanceOf.Term;
 import lane.trail.Trail;
 import lane.unit.Unit;
 import org.junit.jupiter.api.Test;
@@ -82,18 +83,18 @@ class BalanceTest {
                 Axis.Z);
     }
 
-    private static Balance read(Run run, List<Reading.Term> terms, String... closedBy) {
+    private static Balance read(Run run, List<Term> terms, String... closedBy) {
         return BalanceReader.read(
                 run,
-                new Reading.OfBalance("b", "mass", terms, List.of(closedBy), "positive adds", ""),
+                new Reading("b", "mass", "", new BalanceOf(terms, List.of(closedBy), "positive adds")),
                 s -> List.of(run.part(s)),
                 lens(),
                 Trail.EMPTY,
                 Memo.NONE);
     }
 
-    private static Reading.Term term(String part, int sign) {
-        return new Reading.Term(part, sign, List.of(part), FLOW);
+    private static Term term(String part, int sign) {
+        return new Term(part, sign, List.of(part), FLOW);
     }
 
     @Test
@@ -136,11 +137,11 @@ class BalanceTest {
         assertThatThrownBy(() -> read(run, List.of(), "in", "out", "sides"))
                 .isInstanceOf(LaneException.class)
                 .hasMessageContaining("has no terms");
-        var area = new Reading.Term("area", 1, List.of("out"), new Measure.Area());
+        var area = new Term("area", 1, List.of("out"), new Measure.Area());
         assertThatThrownBy(() -> read(run, List.of(term("in", 1), area), "sides"))
                 .isInstanceOf(LaneException.class)
                 .hasMessageContaining("Term \"area\"");
-        assertThatThrownBy(() -> new Reading.Term("x", 2, List.of("in"), FLOW))
+        assertThatThrownBy(() -> new Term("x", 2, List.of("in"), FLOW))
                 .isInstanceOf(LaneException.class)
                 .hasMessageContaining("give 1 or -1");
     }

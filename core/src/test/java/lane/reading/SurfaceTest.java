@@ -20,6 +20,7 @@ import lane.mesh.Point;
 import lane.quantity.FieldUnit;
 import lane.quantity.Quantity;
 import lane.quantity.Take;
+import lane.reading.BalanceOf.Term;
 import lane.trail.Trail;
 import lane.unit.Unit;
 import org.junit.jupiter.api.Test;
@@ -186,12 +187,11 @@ class SurfaceTest {
         Run run = new Run(
                 mesh, List.of(field(mesh, "u", 3, x -> new double[] {x[0], -x[1], 3})), halves, List.of(), List.of());
         var flow = new Measure.Flow("u", 1, "1", Measure.Carried.NOTHING, AXIS);
-        var terms = List.of(
-                new Reading.Term("below", -1, List.of("half 1"), flow),
-                new Reading.Term("above", -1, List.of("half 2"), flow));
+        var terms =
+                List.of(new Term("below", -1, List.of("half 1"), flow), new Term("above", -1, List.of("half 2"), flow));
         Balance b = BalanceReader.read(
                 run,
-                new Reading.OfBalance("b", "b", terms, List.of(), "in", "m3/s"),
+                new Reading("b", "b", "m3/s", new BalanceOf(terms, List.of(), "in")),
                 s -> List.of(run.part(s)),
                 lens(),
                 Trail.EMPTY,
@@ -202,7 +202,7 @@ class SurfaceTest {
         assertThat(b.scale()).isCloseTo(18, within(1e-12));
         assertThatThrownBy(() -> BalanceReader.read(
                         run,
-                        new Reading.OfBalance("b", "half", terms.subList(0, 1), List.of(), "", ""),
+                        new Reading("b", "half", "", new BalanceOf(terms.subList(0, 1), List.of(), "")),
                         s -> List.of(run.part(s)),
                         lens(),
                         Trail.EMPTY,

@@ -23,10 +23,13 @@ import lane.mesh.Mesh;
 import lane.mesh.Point;
 import lane.quantity.Quantity;
 import lane.quantity.Take;
+import lane.reading.BalanceOf.Term;
 import lane.station.Abscissa;
+import lane.station.Line;
 import lane.station.Placement;
 import lane.station.Placer;
 import lane.station.Sampling;
+import lane.station.Shape;
 import lane.station.Station;
 import lane.trail.Trail;
 import lane.unit.Unit;
@@ -204,8 +207,8 @@ class TurnTest {
                     part(run, Axis.Z, 0, -1));
             Measure flow = new Measure.Flow("u", 1, "1", Measure.Carried.NOTHING, Axis.Z);
             List<String> names = parts.stream().map(Part::name).toList();
-            var reading = new Reading.OfBalance(
-                    "b", "b", List.of(new Reading.Term("through", 1, names, flow)), List.of(), "out", "");
+            var reading = new Reading(
+                    "b", "b", "", new BalanceOf(List.of(new Term("through", 1, names, flow)), List.of(), "out"));
             Balance balance = BalanceReader.read(
                     run,
                     reading,
@@ -214,8 +217,11 @@ class TurnTest {
                     Trail.EMPTY,
                     Memo.NONE);
             assertThat(balance.residual()).isCloseTo(0, within(1e-12));
-            var open = new Reading.OfBalance(
-                    "b", "b", List.of(new Reading.Term("through", 1, names.subList(1, 4), flow)), List.of(), "out", "");
+            var open = new Reading(
+                    "b",
+                    "b",
+                    "",
+                    new BalanceOf(List.of(new Term("through", 1, names.subList(1, 4), flow)), List.of(), "out"));
             assertThatThrownBy(() -> BalanceReader.read(
                             run,
                             open,
@@ -236,9 +242,11 @@ class TurnTest {
         // Straight across the ring and its hole, at an angle of two radians.
         Point a = axis.place(2, 2, 1.2);
         Point b = axis.place(2, 2 + Math.PI, 1.8);
-        var line = new Station.Line(
-                "l", "l", a, b, how.equals("even") ? new Sampling.Even(81) : new Sampling.CellExact(), Abscissa.RADIUS);
-        Placement placed = Placer.path(run.locator(), line, axis, Work.QUIET);
+        var line = new Station(
+                "l",
+                "l",
+                new Line(a, b, how.equals("even") ? new Sampling.Even(81) : new Sampling.CellExact(), Abscissa.RADIUS));
+        Placement placed = Placer.path(run.locator(), (Shape.Path) line.shape(), axis, Work.QUIET);
         Lens lens = Lens.of(QUANTITIES, List.of(), axis);
         Profile swirl = ProfileReader.read(run, placed, line, lens.quantity("swirl"), lens, "", Trail.EMPTY);
         Profile radial = ProfileReader.read(run, placed, line, lens.quantity("radial"), lens, "", Trail.EMPTY);
@@ -268,7 +276,7 @@ class TurnTest {
         assertThat(found).isGreaterThan(20);
         if (how.equals("exact")) {
             // Half of the line lies in the ring, radius 1 to 2 on both sides.
-            assertThat(length).isCloseTo(line.length() / 2, within(1e-9));
+            assertThat(length).isCloseTo(((Shape.Path) line.shape()).length() / 2, within(1e-9));
         }
     }
 

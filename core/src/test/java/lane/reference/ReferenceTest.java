@@ -13,6 +13,7 @@ import lane.mesh.Point;
 import lane.reading.Profile;
 import lane.reading.Tally;
 import lane.station.Abscissa;
+import lane.station.Line;
 import lane.station.Sampling;
 import lane.station.Station;
 import lane.trail.Trail;
@@ -21,8 +22,8 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 
 class ReferenceTest {
-    private static final Station.Line LINE =
-            new Station.Line("l", "gap", new Point(0, 3, 1), new Point(0, 5, 1), new Sampling.Even(3), Abscissa.RADIUS);
+    private static final Station LINE = new Station(
+            "l", "gap", new Line(new Point(0, 3, 1), new Point(0, 5, 1), new Sampling.Even(3), Abscissa.RADIUS));
 
     @ParameterizedTest
     @CsvSource({

@@ -6,7 +6,7 @@ import static org.assertj.core.api.Assertions.within;
 import lane.base.Work;
 import lane.cut.Cut;
 import lane.cut.Glyphs;
-import lane.cut.Section;
+import lane.cut.PlaneCut;
 import lane.cut.Stencil;
 import lane.cut.Streamlines;
 import lane.field.Field;
@@ -75,7 +75,7 @@ class GlyphsTest {
 
     @Test
     void aReliefMovesEachNodeByItsValue() {
-        Cut cut = Section.of(mesh, new Point(0, 0, 0.4), new Point(0, 0, 1), Work.QUIET);
+        Cut cut = PlaneCut.of(mesh, new Point(0, 0, 0.4), new Point(0, 0, 1), Work.QUIET);
         double[] v = new double[cut.surface().nodeCount()];
         for (int i = 0; i < v.length; i++) {
             v[i] = i == 0 ? Double.NaN : cut.surface().xyz()[3 * i];

@@ -11,6 +11,7 @@ import java.util.stream.Stream;
 import lane.base.LaneException;
 import lane.mesh.Axis;
 import lane.mesh.Point;
+import lane.station.CutCurve.Extent;
 import lane.unit.Unit;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -21,24 +22,26 @@ class LocusTest {
     private static final Axis TILTED = new Axis(new Point(0.2, -0.1, 0.4), new Point(1, 2, 2), new Point(0, 1, -1));
 
     private static Station arc(double from, double to, Abscissa abscissa) {
-        return new Station.Arc("s", "s", TILTED, 0.7, 0.3, from, to, new Sampling.Even(23), abscissa);
+        return new Station("s", "s", new Arc(TILTED, 0.7, 0.3, from, to, new Sampling.Even(23), abscissa));
     }
 
     static Stream<Station> stations() {
         var bend = List.of(new Point(0, 0, 0), new Point(1, 0, 0), new Point(1, 2, 0), new Point(1, 2, 0.5));
         return Stream.of(
-                new Station.Line(
-                        "s", "s", new Point(1, 2, 3), new Point(-1, 2.5, 3), new Sampling.Even(11), Abscissa.ARC),
+                new Station(
+                        "s",
+                        "s",
+                        new Line(new Point(1, 2, 3), new Point(-1, 2.5, 3), new Sampling.Even(11), Abscissa.ARC)),
                 arc(0, 90, Abscissa.ARC),
                 arc(300, 20, Abscissa.ARC),
                 arc(-170, 185, Abscissa.ARC),
-                new Station.Polyline("s", "s", bend, new Sampling.Even(31), Abscissa.ARC),
-                new Station.Points("s", "s", bend),
-                new Station.Sweep("s", "s", TILTED, -1, 2, 9, 0.5),
-                new Station.Sweep("s", "s", TILTED, 2, -1, 9, 0),
-                new Station.Shell("s", "s", TILTED, 0.5, -1.0, 3.0, 0),
-                new Station.Shell("s", "s", TILTED, 0.5, null, null, 130),
-                new Station.Shell("s", "s", Axis.Z, 2, null, null, -90));
+                new Station("s", "s", new Polyline(bend, new Sampling.Even(31), Abscissa.ARC)),
+                new Station("s", "s", new Points(bend)),
+                new Station("s", "s", new Sweep(TILTED, -1, 2, 9, 0.5)),
+                new Station("s", "s", new Sweep(TILTED, 2, -1, 9, 0)),
+                new Station("s", "s", new Shell(TILTED, 0.5, -1.0, 3.0, 0)),
+                new Station("s", "s", new Shell(TILTED, 0.5, null, null, 130)),
+                new Station("s", "s", new Shell(Axis.Z, 2, null, null, -90)));
     }
 
     private static double[][] parted(double[] xyz) {
@@ -60,16 +63,15 @@ class LocusTest {
     }
 
     static Stream<Station> againstEverything() {
-        var line = new Station.Line(
-                "s", "s", new Point(1, -2, 3), new Point(-0.5, 2.5, 3.5), new Sampling.Even(11), Abscissa.ARC);
+        var line = new Line(new Point(1, -2, 3), new Point(-0.5, 2.5, 3.5), new Sampling.Even(11), Abscissa.ARC);
         return Stream.of(Abscissa.Kind.values())
                 .filter(k -> k != Abscissa.Kind.FORMULA)
                 .map(k -> new Abscissa(k, "", null))
                 .flatMap(a -> Stream.of(
-                        new Station.Line("s", "s", line.a(), line.b(), line.sampling(), a),
+                        new Station("s", "s", new Line(line.a(), line.b(), line.sampling(), a)),
                         arc(-170, 185, a),
                         arc(200, -100, a),
-                        new Station.Arc("s", "s", Axis.Z, 2, 0.5, -90, 260, new Sampling.Even(40), a)));
+                        new Station("s", "s", new Arc(Axis.Z, 2, 0.5, -90, 260, new Sampling.Even(40), a))));
     }
 
     @ParameterizedTest
@@ -96,7 +98,7 @@ class LocusTest {
     @MethodSource("stations")
     void aStationInAFrameHasThePlacesOfTheFrame(Station s) {
         CurveAxis.Samples before = CurveAxis.samples(s, Axis.Z);
-        Station placed = s.through(TILTED);
+        Station placed = s.shaped(s.shape().through(TILTED));
         double[] xyz = before.xyz().clone();
         for (int i = 0; i < xyz.length; i += 3) {
             Point p = TILTED.out(new Point(xyz[i], xyz[i + 1], xyz[i + 2]));
@@ -111,18 +113,18 @@ class LocusTest {
 
     @Test
     void whatIsNotOnAPathIsNotFound() {
-        var line =
-                new Station.Line("s", "s", new Point(0, 0, 0), new Point(1, 0, 0), new Sampling.Even(5), Abscissa.ARC);
+        var line = new Station(
+                "s", "s", new Line(new Point(0, 0, 0), new Point(1, 0, 0), new Sampling.Even(5), Abscissa.ARC));
         double[] x = {0.5, 0.5, 1.2, -0.2, Double.NaN};
         double[] y = {0, 0.1, 0, 0, 0};
         double[] arc = Locus.of(line, Axis.Z).find(x, y, new double[5], 5).arc();
         assertThat(arc).containsExactly(0.5, Double.NaN, Double.NaN, Double.NaN, Double.NaN);
-        Station quarter = new Station.Arc("s", "s", Axis.Z, 1, 0, 0, 90, new Sampling.Even(5), Abscissa.ARC);
+        Station quarter = new Station("s", "s", new Arc(Axis.Z, 1, 0, 0, 90, new Sampling.Even(5), Abscissa.ARC));
         double[] far = Locus.of(quarter, Axis.Z)
                 .find(new double[] {-1, 0, 1.1, 1}, new double[] {0, -1, 0, 0}, new double[] {0, 0, 0, 0.2}, 4)
                 .arc();
         assertThat(far).containsOnly(Double.NaN);
-        var taps = new Station.Points("s", "s", List.of(new Point(0, 0, 0), new Point(0, 0, 1)));
+        var taps = new Station("s", "s", new Points(List.of(new Point(0, 0, 0), new Point(0, 0, 1))));
         double[] numbers = Locus.of(taps, Axis.Z)
                 .find(new double[3], new double[3], new double[] {1, 0.5, 0}, 3)
                 .arc();
@@ -131,14 +133,14 @@ class LocusTest {
 
     @Test
     void anArcEndsAndBeginsWhereItSays() {
-        Station whole = new Station.Arc("s", "s", Axis.Z, 1, 0, 30, 390, new Sampling.Even(5), Abscissa.ARC);
+        Station whole = new Station("s", "s", new Arc(Axis.Z, 1, 0, 30, 390, new Sampling.Even(5), Abscissa.ARC));
         double c = Math.cos(Math.toRadians(30));
         double[] start = Locus.of(whole, Axis.Z)
                 .find(new double[] {c}, new double[] {0.5}, new double[1], 1)
                 .arc();
         assertThat(start[0] % (2 * Math.PI)).isCloseTo(0, within(1e-9));
         // Backwards, the arc grows as the angle falls.
-        Station back = new Station.Arc("s", "s", Axis.Z, 2, 0, 90, 0, new Sampling.Even(5), Abscissa.ARC);
+        Station back = new Station("s", "s", new Arc(Axis.Z, 2, 0, 90, 0, new Sampling.Even(5), Abscissa.ARC));
         double[] at = Locus.of(back, Axis.Z)
                 .find(new double[] {0, Math.sqrt(2), 2}, new double[] {2, Math.sqrt(2), 0}, new double[3], 3)
                 .arc();
@@ -149,15 +151,18 @@ class LocusTest {
 
     @Test
     void curvesAreDrawnAgainstWhatTheStationSays() {
-        assertThat(CurveAxis.of(new Station.Sweep("s", "s", Axis.Z, 0, 1, 5, 0)).unit())
+        assertThat(CurveAxis.of(new Station("s", "s", new Sweep(Axis.Z, 0, 1, 5, 0)))
+                        .unit())
                 .isEqualTo(Unit.of("m"));
-        assertThat(CurveAxis.of(new Station.Shell("s", "s", Axis.Z, 1, null, null, 0))
+        assertThat(CurveAxis.of(new Station("s", "s", new Shell(Axis.Z, 1, null, null, 0)))
                         .unit())
                 .isEqualTo(Unit.of("rad"));
-        for (Station.Extent e : Station.Extent.values()) {
-            var c = new Station.CutCurve(
-                    "s", "s", new Point(0, 0, 0), new Point(0, 0, 1), List.of(), e, new Point(1, 0, 0), 1);
-            boolean share = e == Station.Extent.SHARE;
+        for (Extent e : Extent.values()) {
+            var c = new Station(
+                    "s",
+                    "s",
+                    new CutCurve(new Point(0, 0, 0), new Point(0, 0, 1), List.of(), e, new Point(1, 0, 0), 1));
+            boolean share = e == Extent.SHARE;
             assertThat(CurveAxis.of(c).unit()).isEqualTo(share ? Unit.ONE : Unit.of("m"));
             if (share) {
                 double[] s = CurveAxis.samples(c, Axis.Z).abscissa();
@@ -171,7 +176,7 @@ class LocusTest {
             }
             assertThatThrownBy(() -> Locus.of(c, Axis.Z)).hasMessageContaining("cannot be found again");
         }
-        var section = new Station.Section("s", "cut", new Point(0, 0, 0), new Point(0, 0, 1), null, null);
+        var section = new Station("s", "cut", new Section(new Point(0, 0, 0), new Point(0, 0, 1), null, null));
         assertThatThrownBy(() -> CurveAxis.of(section)).hasMessageContaining("carries no curve");
     }
 
@@ -183,19 +188,19 @@ class LocusTest {
     void stationsThatAreNoneAreToldByName() {
         var even = new Sampling.Even(5);
         var o = new Point(0, 0, 0);
-        refused("positive radius", () -> new Station.Arc("s", "a", Axis.Z, 0, 0, 0, 90, even, Abscissa.ARC));
-        refused("360 degrees", () -> new Station.Arc("s", "a", Axis.Z, 1, 0, 0, 361, even, Abscissa.ARC));
-        refused("two angles", () -> new Station.Arc("s", "a", Axis.Z, 1, 0, 9, 9, even, Abscissa.ARC));
-        refused("give at least 2", () -> new Station.Polyline("s", "a", List.of(o), even, Abscissa.ARC));
-        refused("Points 1 and 2", () -> new Station.Polyline("s", "a", List.of(o, o), even, Abscissa.ARC));
-        refused("no point", () -> new Station.Points("s", "a", List.of()));
-        refused("positive one", () -> new Station.Shell("s", "a", Axis.Z, -1, null, null, 0));
-        refused("before it begins", () -> new Station.Shell("s", "a", Axis.Z, 1, 2.0, 1.0, 0));
-        refused("2 to 10 000 places", () -> new Station.Sweep("s", "a", Axis.Z, 0, 1, 1, 0));
-        refused("two different lengths", () -> new Station.Sweep("s", "a", Axis.Z, 1, 1, 5, 0));
-        refused("no value", () -> new Station.Isosurface("s", "a", "q", List.of()));
-        assertThatThrownBy(() -> new Station.Facing(new Point(1, 0, 0), 190)).hasMessageContaining("0 to 180");
-        assertThatThrownBy(() -> new Station.Box(new Point(1, 0, 0), new Point(0, 1, 1)))
+        refused("positive radius", () -> new Station("s", "a", new Arc(Axis.Z, 0, 0, 0, 90, even, Abscissa.ARC)));
+        refused("360 degrees", () -> new Station("s", "a", new Arc(Axis.Z, 1, 0, 0, 361, even, Abscissa.ARC)));
+        refused("two angles", () -> new Station("s", "a", new Arc(Axis.Z, 1, 0, 9, 9, even, Abscissa.ARC)));
+        refused("give at least 2", () -> new Station("s", "a", new Polyline(List.of(o), even, Abscissa.ARC)));
+        refused("Points 1 and 2", () -> new Station("s", "a", new Polyline(List.of(o, o), even, Abscissa.ARC)));
+        refused("no point", () -> new Station("s", "a", new Points(List.of())));
+        refused("positive one", () -> new Station("s", "a", new Shell(Axis.Z, -1, null, null, 0)));
+        refused("before it begins", () -> new Station("s", "a", new Shell(Axis.Z, 1, 2.0, 1.0, 0)));
+        refused("2 to 10 000 places", () -> new Station("s", "a", new Sweep(Axis.Z, 0, 1, 1, 0)));
+        refused("two different lengths", () -> new Station("s", "a", new Sweep(Axis.Z, 1, 1, 5, 0)));
+        refused("no value", () -> new Station("s", "a", new Isosurface("q", List.of())));
+        assertThatThrownBy(() -> new Facing(new Point(1, 0, 0), 190)).hasMessageContaining("0 to 180");
+        assertThatThrownBy(() -> new Box(new Point(1, 0, 0), new Point(0, 1, 1)))
                 .isInstanceOf(LaneException.class);
     }
 }

@@ -21,8 +21,8 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.EnumSource;
 
 class PlacerTest {
-    private static Station.Line line(Point a, Point b, Sampling sampling) {
-        return new Station.Line("l", "line", a, b, sampling, Abscissa.ARC);
+    private static Line line(Point a, Point b, Sampling sampling) {
+        return new Line(a, b, sampling, Abscissa.ARC);
     }
 
     private static Field field(Mesh mesh, java.util.function.DoubleUnaryOperator ofX) {

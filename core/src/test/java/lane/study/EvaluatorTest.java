@@ -9,6 +9,8 @@ import java.util.concurrent.CancellationException;
 import lane.base.LaneException;
 import lane.base.Work;
 import lane.check.Check;
+import lane.check.Norm;
+import lane.check.Scale;
 import lane.check.Verdict;
 import lane.field.Field;
 import lane.field.PartBuilder;
@@ -25,10 +27,14 @@ import lane.quantity.Take;
 import lane.reading.Measure;
 import lane.reading.Outcome;
 import lane.reading.Profile;
+import lane.reading.ProfileOf;
 import lane.reading.Reading;
+import lane.reading.TallyOf;
 import lane.reference.Curve;
 import lane.reference.Table;
 import lane.station.Abscissa;
+import lane.station.Line;
+import lane.station.OnPart;
 import lane.station.Sampling;
 import lane.station.Station;
 import lane.unit.Unit;
@@ -67,14 +73,15 @@ class EvaluatorTest {
 
     static Study study() {
         Point a = new Point(0, 0.5, 0.5);
-        return new Study(
-                Study.VERSION,
+        return Study.of(
                 "test",
-                "theory",
-                List.of(),
-                Axis.Z,
-                lane.field.Moment.LAST,
-                List.of(),
+                new Settings(
+                        "theory",
+                        List.of(),
+                        Axis.Z,
+                        lane.field.Moment.LAST,
+                        List.of(new FieldUnit("T", "K", true)),
+                        List.of()),
                 List.of(
                         new Source.Simulation("coarse", "coarse", "coarse", List.of(), "", "f"),
                         new Source.Simulation("fine", "fine", "fine", List.of(), "", "f"),
@@ -87,19 +94,22 @@ class EvaluatorTest {
                                 List.of(
                                         new Curve.ByFormula("p1", "1 + k*x", "K"),
                                         new Curve.ByFormula("p2", "2", "K")))),
-                List.of(new FieldUnit("T", "K", true)),
                 List.of(new Quantity("t", "temperature", "T", Take.ALL, "K")),
+                List.of(),
                 List.of(
-                        new Station.Line("l1", "one", a, new Point(1, 0.5, 0.5), new Sampling.Even(11), Abscissa.X),
-                        new Station.Line("l2", "two", a, new Point(1, 0.6, 0.5), new Sampling.Even(11), Abscissa.X),
-                        new Station.OnPart("skin", "skin", "skin")),
+                        new Station(
+                                "l1", "one", new Line(a, new Point(1, 0.5, 0.5), new Sampling.Even(11), Abscissa.X)),
+                        new Station(
+                                "l2", "two", new Line(a, new Point(1, 0.6, 0.5), new Sampling.Even(11), Abscissa.X)),
+                        new Station("skin", "skin", new OnPart("skin"))),
                 List.of(
-                        new Reading.OfProfile("p1", "first", "l1", "t", ""),
-                        new Reading.OfProfile("p2", "second", "l2", "t", ""),
-                        new Reading.OfTally("m", "mean", List.of("skin"), new Measure.Mean("t"), "")),
+                        new Reading("p1", "first", "", new ProfileOf("l1", "t")),
+                        new Reading("p2", "second", "", new ProfileOf("l2", "t")),
+                        new Reading("m", "mean", "", new TallyOf(List.of("skin"), new Measure.Mean("t")))),
                 List.of(
-                        new Check("c1", "p1", Check.Norm.LINF, Check.Scale.RANGE, 1e-12, "", List.of()),
-                        new Check("c2", "p2", Check.Norm.L2, Check.Scale.ABSOLUTE, 0.1, "", List.of())));
+                        new Check("c1", "p1", Norm.LINF, Scale.RANGE, 1e-12, "", List.of()),
+                        new Check("c2", "p2", Norm.L2, Scale.ABSOLUTE, 0.1, "", List.of())),
+                Pictures.NONE);
     }
 
     @Test
@@ -127,11 +137,12 @@ class EvaluatorTest {
         assertThat(evaluator.computed()).as("nothing changed").isEqualTo(all);
         evaluator.evaluate(s.withOff(List.of("coarse")).withName("other"), Work.QUIET);
         assertThat(evaluator.computed()).as("switching a lane off").isEqualTo(all);
-        Study tighter = s.with(new Check("c2", "p2", Check.Norm.L2, Check.Scale.ABSOLUTE, 0.2, "", List.of()));
+        Study tighter = s.with(new Check("c2", "p2", Norm.L2, Scale.ABSOLUTE, 0.2, "", List.of()));
         evaluator.evaluate(tighter, Work.QUIET);
         assertThat(evaluator.computed()).as("a tolerance").isEqualTo(all + 1);
+        Station line = s.station("l2").orElseThrow();
         Study moved = tighter.with(
-                ((Station.Line) s.station("l2").orElseThrow()).between(new Point(0, 0.4, 0.5), new Point(1, 0.6, 0.5)));
+                line.shaped(((Line) line.shape()).between(new Point(0, 0.4, 0.5), new Point(1, 0.6, 0.5))));
         evaluator.evaluate(moved, Work.QUIET);
         // Two placements, three answers on that line and its check; the other line and the tally stay.
         assertThat(evaluator.computed()).as("one line moved").isEqualTo(all + 1 + 2 + 3 + 1);
@@ -219,7 +230,7 @@ class EvaluatorTest {
     void aCheckThatNamesNoLaneJudgesTheFinestRunThatIsNotItsDatum() {
         Study study = study();
         lane.check.Check any = study.checks().getFirst();
-        var free = new lane.check.Check(any.id(), any.reading(), any.norm(), any.scale(), 1, "", List.of());
+        var free = any.by(((lane.check.AgainstDatum) any.rule()).tolerating(1)).judging(List.of());
         assertThat(study.judged(free)).containsExactly("fine");
         assertThat(study.withDatum("fine").judged(free)).containsExactly("coarse");
         var result = new Evaluator(new Memory())

@@ -24,16 +24,25 @@ import lane.mesh.Mesh;
 import lane.mesh.Point;
 import lane.quantity.FieldUnit;
 import lane.quantity.Quantity;
+import lane.reading.BalanceOf;
+import lane.reading.BalanceOf.Term;
 import lane.reading.Measure;
 import lane.reading.Outcome;
 import lane.reading.Profile;
+import lane.reading.ProfileOf;
 import lane.reading.Reading;
 import lane.reading.Tally;
+import lane.reading.TallyOf;
 import lane.reference.Recipe;
 import lane.reference.Table;
 import lane.station.Abscissa;
 import lane.station.Frame;
+import lane.station.Line;
+import lane.station.OnPart;
+import lane.station.Points;
+import lane.station.Region;
 import lane.station.Sampling;
+import lane.station.Section;
 import lane.station.Station;
 import lane.station.Within;
 import lane.trail.Trail;
@@ -110,8 +119,10 @@ class FormulasTest {
         }
     }
 
-    private static final Station LINE = new Station.Line(
-            "line", "line", new Point(0.1, 0.3, 0.4), new Point(0.9, 1.7, 1.2), new Sampling.Even(7), Abscissa.ARC);
+    private static final Station LINE = new Station(
+            "line",
+            "line",
+            new Line(new Point(0.1, 0.3, 0.4), new Point(0.9, 1.7, 1.2), new Sampling.Even(7), Abscissa.ARC));
 
     private static Study study(List<Quantity> quantities, Reading... readings) {
         return Study.empty("s")
@@ -138,11 +149,12 @@ class FormulasTest {
                 })
                 .withStations(l -> {
                     l.add(LINE);
-                    l.add(new Station.OnPart("skin", "skin", "skin"));
-                    l.add(new Station.Section("cut", "mid cut", new Point(0, 0, 0.7), new Point(0, 0, 1), null, null));
-                    l.add(new Station.Region("all", "all", new Within.All()));
-                    l.add(new Station.Points(
-                            "tap", "tap", List.of(new Point(0.5, 0.5, 0.5), new Point(0.5, 1.5, 0.5))));
+                    l.add(new Station("skin", "skin", new OnPart("skin")));
+                    l.add(new Station(
+                            "cut", "mid cut", new Section(new Point(0, 0, 0.7), new Point(0, 0, 1), null, null)));
+                    l.add(new Station("all", "all", new Region(new Within.All())));
+                    l.add(new Station(
+                            "tap", "tap", new Points(List.of(new Point(0.5, 0.5, 0.5), new Point(0.5, 1.5, 0.5)))));
                     return l;
                 })
                 .withReadings(l -> List.of(readings));
@@ -162,7 +174,7 @@ class FormulasTest {
     private static void along(String formula, double tolerance, Function<double[], Double> exact, Quantity... more) {
         List<Quantity> all = new ArrayList<>(List.of(more));
         all.add(q("q", formula, ""));
-        Outcome o = outcome(all, new Reading.OfProfile("r", "r", "line", "q", ""), "a");
+        Outcome o = outcome(all, new Reading("r", "r", "", new ProfileOf("line", "q")), "a");
         assertThat(o).as(formula + ": " + o).isInstanceOf(Profile.class);
         double[] v = ((Profile) o).value();
         for (int i = 0; i < v.length; i++) {
@@ -175,7 +187,7 @@ class FormulasTest {
     private static double number(String formula, Measure measure, String station, Quantity... more) {
         List<Quantity> all = new ArrayList<>(List.of(more));
         all.add(q("q", formula, ""));
-        Outcome o = outcome(all, new Reading.OfTally("r", "r", List.of(station), measure, ""), "a");
+        Outcome o = outcome(all, new Reading("r", "r", "", new TallyOf(List.of(station), measure)), "a");
         assertThat(o).as(formula + ": " + o).isInstanceOf(Tally.class);
         return ((Tally) o).value();
     }
@@ -229,7 +241,9 @@ class FormulasTest {
             };
             Profile made = (Profile) new Evaluator(library)
                     .evaluate(
-                            study(List.of(q("q", "grad(p).z", "")), new Reading.OfProfile("r", "r", "line", "q", "")),
+                            study(
+                                    List.of(q("q", "grad(p).z", "")),
+                                    new Reading("r", "r", "", new ProfileOf("line", "q"))),
                             Work.QUIET)
                     .outcome("r", "a");
             // The line begins and ends near the boundary.
@@ -252,7 +266,8 @@ class FormulasTest {
         along("T of \"fine run\" - T", 1e-12, p -> 0.0);
         along("T at 1 - T", 1e-12, p -> p[0] + 2 * p[1]);
         along("T at 1000 \"ms\" - T", 1e-12, p -> p[0] + 2 * p[1]);
-        Outcome o = outcome(List.of(q("q", "T at 0.5", "")), new Reading.OfProfile("r", "r", "line", "q", ""), "a");
+        Outcome o =
+                outcome(List.of(q("q", "T at 0.5", "")), new Reading("r", "r", "", new ProfileOf("line", "q")), "a");
         // A library says no to times that are not stored; this one gives the first.
         assertThat(o).isInstanceOf(Profile.class);
     }
@@ -275,8 +290,8 @@ class FormulasTest {
 
     @Test
     void readingsAreUsedByName() {
-        Reading mean = new Reading.OfTally("m", "mean T", List.of("all"), new Measure.Mean("t"), "");
-        Reading profile = new Reading.OfProfile("r", "r", "line", "q", "");
+        Reading mean = new Reading("m", "mean T", "", new TallyOf(List.of("all"), new Measure.Mean("t")));
+        Reading profile = new Reading("r", "r", "", new ProfileOf("line", "q"));
         Study s = study(List.of(q("t", "T", ""), q("q", "T - \"mean T\"", "")), mean, profile);
         var evaluator = new Evaluator(new Memory());
         Profile p = (Profile) evaluator.evaluate(s, Work.QUIET).outcome("r", "a");
@@ -288,7 +303,7 @@ class FormulasTest {
         // A reading that needs itself through a quantity is told and not computed for ever.
         Study loop = study(
                 List.of(q("t", "T - \"mean T\"", "")),
-                new Reading.OfTally("m", "mean T", List.of("all"), new Measure.Mean("t"), ""));
+                new Reading("m", "mean T", "", new TallyOf(List.of("all"), new Measure.Mean("t"))));
         Outcome o = evaluator.evaluate(loop, Work.QUIET).outcome("m", "a");
         assertThat(o).isInstanceOf(Outcome.Absent.class);
         assertThat(((Outcome.Absent) o).reason()).contains("defined by itself");
@@ -297,12 +312,12 @@ class FormulasTest {
     /** A number that a formula takes by name follows every edit of what it is made of. */
     @Test
     void aTermOfABalanceIsFollowed() {
-        Reading profile = new Reading.OfProfile("r", "r", "line", "q", "");
+        Reading profile = new Reading("r", "r", "", new ProfileOf("line", "q"));
         List<Quantity> quantities = List.of(q("t", "T", ""), q("q", "T - \"heat: in\"", ""));
         var evaluator = new Evaluator(new Memory());
         for (int factor : new int[] {1, -1}) {
-            var term = new Reading.Term("in", factor, List.of("skin"), new Measure.Mean("t"));
-            Reading heat = new Reading.OfBalance("b", "heat", List.of(term), List.of(), "", "");
+            var term = new Term("in", factor, List.of("skin"), new Measure.Mean("t"));
+            Reading heat = new Reading("b", "heat", "", new BalanceOf(List.of(term), List.of(), ""));
             Outcome o = evaluator
                     .evaluate(study(quantities, heat, profile), Work.QUIET)
                     .outcome("r", "a");
@@ -339,26 +354,26 @@ class FormulasTest {
             }
             assertThat(d.values().get(i)).isCloseTo(least, within(1e-12));
         }
-        Outcome o =
-                outcome(List.of(q("q", "wall_distance", "")), new Reading.OfProfile("r", "r", "line", "q", ""), "a");
+        Outcome o = outcome(
+                List.of(q("q", "wall_distance", "")), new Reading("r", "r", "", new ProfileOf("line", "q")), "a");
         assertThat(((Outcome.Absent) o).reason()).contains("role of a wall");
     }
 
     @Test
     void nodeAndCellFieldsMix() {
         Outcome o = outcome(
-                List.of(q("q", "p + T * 1 \"Pa/K\"", "")), new Reading.OfProfile("r", "r", "line", "q", ""), "a");
+                List.of(q("q", "p + T * 1 \"Pa/K\"", "")), new Reading("r", "r", "", new ProfileOf("line", "q")), "a");
         assertThat(((Profile) o).note()).contains("node values interpolated, cell values as stored");
     }
 
     @Test
     void anUnknownUnitIsSaidInTheTrailOrGivenByTheQuantity() {
-        Outcome o = outcome(List.of(q("q", "2 * raw", "")), new Reading.OfProfile("r", "r", "line", "q", ""), "a");
+        Outcome o = outcome(List.of(q("q", "2 * raw", "")), new Reading("r", "r", "", new ProfileOf("line", "q")), "a");
         assertThat(o).isInstanceOf(Profile.class);
         assertThat(((Profile) o).unit().known()).isFalse();
         assertThat(o.trail().toString()).contains("unit of \"raw\" is not known");
         Outcome given =
-                outcome(List.of(q("q", "2 * raw", "mm")), new Reading.OfProfile("r", "r", "line", "q", ""), "a");
+                outcome(List.of(q("q", "2 * raw", "mm")), new Reading("r", "r", "", new ProfileOf("line", "q")), "a");
         assertThat(((Profile) given).value()[0]).isCloseTo(2 * 0.7e-3, within(1e-15));
         assertThat(((Profile) given).unit().symbol()).isEqualTo("mm");
     }
@@ -375,21 +390,22 @@ class FormulasTest {
         wrong.put("T + mean T", "does not belong");
         wrong.put("x in nowhere", "no frame");
         wrong.forEach((formula, words) -> {
-            Outcome o = outcome(List.of(q("q", formula, "")), new Reading.OfProfile("r", "r", "line", "q", ""), "a");
+            Outcome o =
+                    outcome(List.of(q("q", formula, "")), new Reading("r", "r", "", new ProfileOf("line", "q")), "a");
             assertThat(o).as(formula).isInstanceOf(Outcome.Absent.class);
             assertThat(((Outcome.Absent) o).reason())
                     .as(formula)
                     .contains(words)
                     .endsWith(".");
         });
-        Outcome shown = outcome(List.of(q("q", "T", "Pa")), new Reading.OfProfile("r", "r", "line", "q", ""), "a");
+        Outcome shown = outcome(List.of(q("q", "T", "Pa")), new Reading("r", "r", "", new ProfileOf("line", "q")), "a");
         assertThat(((Outcome.Absent) shown).reason()).contains("K and Pa");
     }
 
     /** Only what an edit touches is computed again. */
     @Test
     void anEditOfAnotherQuantityComputesNothing() {
-        Reading r = new Reading.OfProfile("r", "r", "line", "q", "");
+        Reading r = new Reading("r", "r", "", new ProfileOf("line", "q"));
         Study s = study(List.of(q("q", "u.x", ""), q("other", "norm(u)", "")), r);
         var evaluator = new Evaluator(new Memory());
         evaluator.evaluate(s, Work.QUIET);
@@ -403,7 +419,7 @@ class FormulasTest {
 
     @Test
     void axisymmetricPlacesAndAxes() {
-        Study s = study(List.of(q("q", "u.axial", "")), new Reading.OfProfile("r", "r", "line", "q", ""))
+        Study s = study(List.of(q("q", "u.axial", "")), new Reading("r", "r", "", new ProfileOf("line", "q")))
                 .withAxis(new Axis(new Point(0, 0, 0), new Point(1, 0, 0)));
         Profile p =
                 (Profile) new Evaluator(new Memory()).evaluate(s, Work.QUIET).outcome("r", "a");

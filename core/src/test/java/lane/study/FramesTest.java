@@ -25,10 +25,27 @@ import lane.quantity.Quantity;
 import lane.quantity.Take;
 import lane.reading.CutCurveReader;
 import lane.reading.Lens;
+import lane.reading.StationResolver;
 import lane.station.Abscissa;
+import lane.station.Arc;
+import lane.station.Box;
+import lane.station.CutCurve;
+import lane.station.CutCurve.Extent;
+import lane.station.Enclosing;
+import lane.station.Facing;
 import lane.station.Frame;
+import lane.station.Line;
+import lane.station.OnPart;
+import lane.station.Points;
+import lane.station.Polyline;
+import lane.station.Region;
 import lane.station.Sampling;
+import lane.station.Section;
+import lane.station.Shape;
+import lane.station.Sheet;
+import lane.station.Shell;
 import lane.station.Station;
+import lane.station.Sweep;
 import lane.station.Within;
 import lane.unit.Unit;
 import org.junit.jupiter.api.Test;
@@ -98,21 +115,21 @@ class FramesTest {
         Point a = new Point(0.1, 0.2, 0.3);
         Point b = new Point(0.5, -0.2, 0.7);
         var even = new Sampling.Even(5);
-        var box = new Station.Box(O, new Point(1, 2, 3));
+        var box = new Box(O, new Point(1, 2, 3));
         return List.of(
-                new Station.Line("1", "1", a, b, even, Abscissa.RADIUS),
-                new Station.Arc("2", "2", new Axis(a, b), 2, 1, 10, 50, even, Abscissa.ANGLE),
-                new Station.Polyline("3", "3", List.of(a, b, O), even, Abscissa.of("s / length")),
-                new Station.Points("4", "4", List.of(a)),
-                new Station.OnPart("5", "5", "p", List.of(), new Station.Facing(a, 20), box),
-                new Station.Section("6", "6", a, b, box, b),
-                new Station.Shell("7", "7", new Axis(a, b), 1, null, null, 30),
-                new Station.Sheet("8", "8", "f", "mm", a, b, false),
-                new Station.CutCurve("9", "9", a, b, List.of(), Station.Extent.LENGTH, a, 0, List.of(0.1, 0.2)),
-                new Station.Sweep("10", "10", new Axis(a, b), 0, 1, 3, 0),
-                new Station.Region("11", "11", new Within.Ball(a, 1)),
-                new Station.Region("12", "12", new Within.Cylinder(new Axis(a, b), 1, 0, 1)),
-                new Station.Region("13", "13", new Within.InBox(box)));
+                new Station("1", "1", new Line(a, b, even, Abscissa.RADIUS)),
+                new Station("2", "2", new Arc(new Axis(a, b), 2, 1, 10, 50, even, Abscissa.ANGLE)),
+                new Station("3", "3", new Polyline(List.of(a, b, O), even, Abscissa.of("s / length"))),
+                new Station("4", "4", new Points(List.of(a))),
+                new Station("5", "5", new OnPart("p", List.of(), new Facing(a, 20), box)),
+                new Station("6", "6", new Section(a, b, box, b)),
+                new Station("7", "7", new Shell(new Axis(a, b), 1, null, null, 30)),
+                new Station("8", "8", new Sheet("f", "mm", a, b, false)),
+                new Station("9", "9", new CutCurve(a, b, List.of(), Extent.LENGTH, a, 0, List.of(0.1, 0.2))),
+                new Station("10", "10", new Sweep(new Axis(a, b), 0, 1, 3, 0)),
+                new Station("11", "11", new Region(new Within.Ball(a, 1))),
+                new Station("12", "12", new Region(new Within.Cylinder(new Axis(a, b), 1, 0, 1))),
+                new Station("13", "13", new Region(new Within.InBox(box))));
     }
 
     /** Whatever frame a station is put in, it stays where it is, and comes back as it was. */
@@ -132,60 +149,60 @@ class FramesTest {
         double[] p = random.doubles(30, -2, 2).toArray();
         for (Station station : all()) {
             Study in = s.inFrame(station.id(), "b");
-            assertThat(in.inFrame()).containsEntry(station.id(), "b");
+            assertThat(in.station(station.id()).orElseThrow().frame()).isEqualTo("b");
             same(in.placed(in.station(station.id()).orElseThrow()), station, p);
             Study back = in.inFrame(station.id(), "a").inFrame(station.id(), "");
-            assertThat(back.inFrame()).isEmpty();
+            assertThat(back.station(station.id()).orElseThrow().frame()).isEmpty();
             same(back.station(station.id()).orElseThrow(), station, p);
         }
-        assertThat(s.inFrame("1", "a").withStations(l -> List.of()).inFrame()).isEmpty();
     }
 
-    private static void same(Station a, Station b, double[] at) {
+    private static void same(Station one, Station other, double[] at) {
+        same(one.shape(), other.shape(), at);
+    }
+
+    private static void same(Shape a, Shape b, double[] at) {
         assertThat(a.getClass()).isEqualTo(b.getClass());
         switch (a) {
-            case Station.Path x -> {
-                List<Point> there = ((Station.Path) b).corners();
+            case Shape.Path x -> {
+                List<Point> there = ((Shape.Path) b).corners();
                 for (int i = 0; i < there.size(); i++) {
                     close(x.corners().get(i), there.get(i));
                 }
             }
-            case Station.Points x ->
-                close(x.points().getFirst(), ((Station.Points) b).points().getFirst());
-            case Station.Section x -> {
-                close(x.point(), ((Station.Section) b).point());
-                close(x.normal(), ((Station.Section) b).normal());
-                held(x.box(), ((Station.Section) b).box(), at);
+            case Points x -> close(x.points().getFirst(), ((Points) b).points().getFirst());
+            case Section x -> {
+                close(x.point(), ((Section) b).point());
+                close(x.normal(), ((Section) b).normal());
+                held(x.box(), ((Section) b).box(), at);
             }
-            case Station.OnPart x -> held(x.box(), ((Station.OnPart) b).box(), at);
-            case Station.Shell x ->
-                close(x.axis().zero(), ((Station.Shell) b).axis().zero());
-            case Station.Sweep x ->
-                close(x.axis().origin(), ((Station.Sweep) b).axis().origin());
-            case Station.CutCurve x -> {
+            case OnPart x -> held(x.box(), ((OnPart) b).box(), at);
+            case Shell x -> close(x.axis().zero(), ((Shell) b).axis().zero());
+            case Sweep x -> close(x.axis().origin(), ((Sweep) b).axis().origin());
+            case CutCurve x -> {
                 for (int i = 0; i < 2; i++) {
-                    close(x.planes().get(i), ((Station.CutCurve) b).planes().get(i));
+                    close(x.planes().get(i), ((CutCurve) b).planes().get(i));
                 }
             }
-            case Station.Sheet x -> {
+            case Sheet x -> {
                 Mesh file = Mesh.uniform(
                         new double[] {0, 0, 0, 500, 0, 0, 0, 700, 900}, CellShape.TRIANGLE, new int[] {0, 1, 2});
-                double[] xyz = Places.placed(file, x).xyz();
-                double[] other = Places.placed(file, (Station.Sheet) b).xyz();
+                double[] xyz = x.placed(file).xyz();
+                double[] there = ((Sheet) b).placed(file).xyz();
                 for (int i = 0; i < xyz.length; i++) {
-                    assertThat(xyz[i]).isCloseTo(other[i], within(1e-12));
+                    assertThat(xyz[i]).isCloseTo(there[i], within(1e-12));
                 }
             }
-            case Station.Region x -> {
+            case Region x -> {
                 if (x.within() instanceof Within.InBox box) {
-                    held(box.box(), ((Within.InBox) ((Station.Region) b).within()).box(), at);
+                    held(box.box(), ((Within.InBox) ((Region) b).within()).box(), at);
                 }
             }
             default -> throw new AssertionError("not compared: " + a);
         }
     }
 
-    private static void held(Station.Box a, Station.Box b, double[] at) {
+    private static void held(Box a, Box b, double[] at) {
         for (int i = 0; i < at.length; i += 3) {
             assertThat(a.holds(at[i], at[i + 1], at[i + 2])).isEqualTo(b.holds(at[i], at[i + 1], at[i + 2]));
         }
@@ -203,10 +220,9 @@ class FramesTest {
         double[] angle = Abscissa.ANGLE.of(arc, 4, xyz, Axis.Z);
         assertThat(angle[4]).isCloseTo(2 * Math.PI, within(1e-12));
         var axis = new Axis(new Point(1, 0, 0), new Point(0, 1, 0), new Point(0, 0, 1));
-        Station line =
-                new Station.Line("l", "l", O, new Point(0, 0, 1), new Sampling.Even(2), Abscissa.X).through(axis);
+        Shape line = new Line(O, new Point(0, 0, 1), new Sampling.Even(2), Abscissa.X).through(axis);
         // The frame's x is the global z, so points along the frame's z keep their x.
-        assertThat(((Station.Line) line).abscissa().of(arc, 4, xyz, Axis.Z)).containsExactly(0, 0, 0, 0, 0);
+        assertThat(((Line) line).abscissa().of(arc, 4, xyz, Axis.Z)).containsExactly(0, 0, 0, 0, 0);
         for (String wrong : List.of("p", "s +", "s + 1", "u.x", "[s, s, s]", "cell_volume")) {
             assertThatThrownBy(() -> Abscissa.of(wrong)).as(wrong).isInstanceOf(LaneException.class);
         }
@@ -231,16 +247,8 @@ class FramesTest {
     @Test
     void severalPlanesGiveTheirBranchesInOrder() {
         Run run = run(new int[] {4, 4, 4});
-        var curve = new Station.CutCurve(
-                "c",
-                "c",
-                O,
-                new Point(0, 0, 1),
-                List.of(),
-                Station.Extent.COORDINATE,
-                new Point(1, 0, 0),
-                0,
-                List.of(0.7, 0.2, 0.45));
+        var curve = new CutCurve(
+                O, new Point(0, 0, 1), List.of(), Extent.COORDINATE, new Point(1, 0, 0), 0, List.of(0.7, 0.2, 0.45));
         List<CutCurveReader.Branch> all =
                 CutCurveReader.branches(run, curve, null, Lens.of(List.of(), List.of(), Axis.Z));
         assertThat(all).hasSize(6);
@@ -255,19 +263,20 @@ class FramesTest {
     @Test
     void theSurfaceAroundARegionIsClosedAndBelongsToItsCells() {
         Run run = run(new int[] {4, 4, 4});
-        var region = new Station.Region(
-                "r", "r", new Within.InBox(new Station.Box(new Point(0.2, 0.2, 0.2), new Point(0.8, 0.8, 1.1))));
+        var within = new Within.InBox(new Box(new Point(0.2, 0.2, 0.2), new Point(0.8, 0.8, 1.1)));
+        var region = new Station("r", "r", new Region(within));
         Study study = Study.empty("s").withStations(l -> {
             l.add(region);
-            l.add(new Station.Enclosing("e", "e", "r"));
+            l.add(new Station("e", "e", new Enclosing("r")));
             return l;
         });
-        var placed = (Station.Enclosing) study.placed(study.station("e").orElseThrow());
-        var places = new Places(null, Places.NOTHING);
+        Station around = study.station("e").orElseThrow();
+        var placed = (Enclosing) study.placed(around).shape();
+        var places = new StationResolver(null, StationResolver.NOTHING);
         Lens lens = Lens.of(List.of(), List.of(), Axis.Z);
-        Part skin =
-                places.parts(run, placed, java.util.Set.of(), lens, Work.QUIET).getFirst();
-        int[] cells = places.cells(run, region, lens);
+        Part skin = places.parts(run, "e", placed, java.util.Set.of(), lens, Work.QUIET)
+                .getFirst();
+        int[] cells = places.cells(run, within, lens);
         // 2 x 2 x 3 cells have 2 (4 + 6 + 6) faces.
         assertThat(cells).hasSize(12);
         assertThat(skin.surface().cellCount()).isEqualTo(32);
@@ -290,7 +299,7 @@ class FramesTest {
                             l.removeFirst();
                             return l;
                         })
-                        .placed(placed))
+                        .placed(around))
                 .isInstanceOf(LaneException.class)
                 .hasMessageContaining("not in the study");
     }

@@ -23,14 +23,24 @@ import lane.quantity.Quantity;
 import lane.reading.Measure;
 import lane.reading.Outcome;
 import lane.reading.Profile;
+import lane.reading.ProfileOf;
 import lane.reading.Reading;
 import lane.reading.Tally;
+import lane.reading.TallyOf;
 import lane.reference.Curve;
 import lane.reference.Recipe;
 import lane.reference.Table;
 import lane.reference.Uncertainty;
 import lane.station.Abscissa;
+import lane.station.Arc;
+import lane.station.Box;
+import lane.station.Line;
+import lane.station.OnPart;
+import lane.station.Points;
+import lane.station.Polyline;
+import lane.station.Region;
 import lane.station.Sampling;
+import lane.station.Shell;
 import lane.station.Station;
 import lane.station.Within;
 import lane.trail.Trail;
@@ -88,10 +98,14 @@ class OfReferencesTest {
         }
     };
 
-    private static final Station LINE = new Station.Line(
-            "line", "line", new Point(0, 0.5, 0.5), new Point(1, 0.5, 0.5), new Sampling.Even(11), Abscissa.ARC);
-    private static final Station CROSS = new Station.Line(
-            "cross", "cross", new Point(0.5, 0, 0.5), new Point(0.5, 1, 0.5), new Sampling.Even(11), Abscissa.ARC);
+    private static final Station LINE = new Station(
+            "line",
+            "line",
+            new Line(new Point(0, 0.5, 0.5), new Point(1, 0.5, 0.5), new Sampling.Even(11), Abscissa.ARC));
+    private static final Station CROSS = new Station(
+            "cross",
+            "cross",
+            new Line(new Point(0.5, 0, 0.5), new Point(0.5, 1, 0.5), new Sampling.Even(11), Abscissa.ARC));
 
     private static Curve.ByFormula says(String reading, String formula, String unit) {
         return new Curve.ByFormula(reading, formula, unit);
@@ -109,9 +123,9 @@ class OfReferencesTest {
 
     private static Study study(String formula, Reading asked, Curve... theory) {
         List<Reading> readings = new ArrayList<>(List.of(
-                new Reading.OfProfile("along", "T along the line", "line", "t", ""),
-                new Reading.OfProfile("across", "T across", "cross", "t", ""),
-                new Reading.OfTally("heat", "heat", List.of("skin"), new Measure.Mean("t"), "")));
+                new Reading("along", "T along the line", "", new ProfileOf("line", "t")),
+                new Reading("across", "T across", "", new ProfileOf("cross", "t")),
+                new Reading("heat", "heat", "", new TallyOf(List.of("skin"), new Measure.Mean("t")))));
         readings.add(asked);
         return Study.empty("s")
                 .withSources(l -> new ArrayList<>(List.of(
@@ -135,25 +149,25 @@ class OfReferencesTest {
                 .withStations(l -> List.of(
                         LINE,
                         CROSS,
-                        new Station.OnPart("skin", "skin", "skin"),
-                        new Station.Region("all", "all", new Within.All())))
+                        new Station("skin", "skin", new OnPart("skin")),
+                        new Station("all", "all", new Region(new Within.All()))))
                 .withReadings(l -> readings);
     }
 
     private double[] along(String formula, Curve... theory) {
-        Outcome o = outcome(formula, new Reading.OfProfile("r", "r", "line", "q", ""), theory);
+        Outcome o = outcome(formula, new Reading("r", "r", "", new ProfileOf("line", "q")), theory);
         assertThat(o).as(formula + ": " + o).isInstanceOf(Profile.class);
         return ((Profile) o).value();
     }
 
     private double number(String formula, Measure measure, String station, Curve... theory) {
-        Outcome o = outcome(formula, new Reading.OfTally("r", "r", List.of(station), measure, ""), theory);
+        Outcome o = outcome(formula, new Reading("r", "r", "", new TallyOf(List.of(station), measure)), theory);
         assertThat(o).as(formula + ": " + o).isInstanceOf(Tally.class);
         return ((Tally) o).value();
     }
 
     private String trouble(String formula, Curve... theory) {
-        Outcome o = outcome(formula, new Reading.OfProfile("r", "r", "line", "q", ""), theory);
+        Outcome o = outcome(formula, new Reading("r", "r", "", new ProfileOf("line", "q")), theory);
         assertThat(o).as(formula).isInstanceOf(Outcome.Absent.class);
         return ((Outcome.Absent) o).reason();
     }
@@ -198,11 +212,11 @@ class OfReferencesTest {
         // Two formulas: on the line the first, across the second, elsewhere neither.
         Curve[] two = {says("along", "300 + x", "K"), says("across", "17 + y", "degC")};
         assertThat(along("temperature of theory", two)[2]).isCloseTo(300.2, within(1e-12));
-        Outcome across = outcome("temperature of theory", new Reading.OfProfile("r", "r", "cross", "q", ""), two);
+        Outcome across = outcome("temperature of theory", new Reading("r", "r", "", new ProfileOf("cross", "q")), two);
         assertThat(((Profile) across).value()[2]).isCloseTo(290.35, within(1e-12));
         Outcome everywhere = outcome(
                 "temperature of theory",
-                new Reading.OfTally("r", "r", List.of("all"), new Measure.Extreme("q", true), ""),
+                new Reading("r", "r", "", new TallyOf(List.of("all"), new Measure.Extreme("q", true))),
                 two);
         assertThat(((Tally) everywhere).value()).isCloseTo(301, within(1e-12));
     }
@@ -217,14 +231,14 @@ class OfReferencesTest {
         assertThat(d[9]).isNaN();
         assertThat(d[10]).isNaN();
         // Nothing is known of it elsewhere, but where the lines cross.
-        Outcome o = outcome("temperature of rig", new Reading.OfProfile("r", "r", "cross", "q", ""));
+        Outcome o = outcome("temperature of rig", new Reading("r", "r", "", new ProfileOf("cross", "q")));
         double[] v = ((Profile) o).value();
         for (int i = 0; i < v.length; i++) {
             assertThat(Double.isNaN(v[i])).isEqualTo(i != 5);
         }
         // Single numbers are the same everywhere.
         assertThat(along("heat of rig - 300 \"K\"")[0]).isCloseTo(2.15, within(1e-12));
-        assertThat(outcome("temperature of rig", new Reading.OfProfile("r", "r", "line", "q", ""))
+        assertThat(outcome("temperature of rig", new Reading("r", "r", "", new ProfileOf("line", "q")))
                         .trail()
                         .toString())
                 .contains("rig: table rig.csv");
@@ -248,7 +262,7 @@ class OfReferencesTest {
 
     @Test
     void aRunMayLackWhatAnotherLaneHas() {
-        Outcome o = outcome("only of run", new Reading.OfProfile("r", "r", "line", "q", ""), "bare");
+        Outcome o = outcome("only of run", new Reading("r", "r", "", new ProfileOf("line", "q")), "bare");
         assertThat(((Profile) o).value()[0]).isCloseTo(301, within(1e-12));
     }
 
@@ -256,7 +270,7 @@ class OfReferencesTest {
     @Test
     void changesOfWhatIsLookedUpReachIntegralsToo() {
         var evaluator = new Evaluator(library);
-        Reading asked = new Reading.OfTally("r", "r", List.of("skin"), new Measure.Mean("q"), "");
+        Reading asked = new Reading("r", "r", "", new TallyOf(List.of("skin"), new Measure.Mean("q")));
         Study s = study("temperature of theory - mean(T over all)", asked, says("along", "300 + x", "K"));
         assertThat(tally(evaluator, s)).isCloseTo(300.5 - 301.5, within(1e-10));
         // The theory's formula, a constant, the place of a mean.
@@ -264,8 +278,10 @@ class OfReferencesTest {
         assertThat(tally(evaluator, formula)).isCloseTo(310.5 - 301.5, within(1e-10));
         Study place = s.withStations(l -> {
             l.removeIf(x -> x.id().equals("all"));
-            l.add(new Station.Region(
-                    "all", "all", new Within.InBox(new Station.Box(new Point(0, 0, 0), new Point(1, 0.25, 1), null))));
+            l.add(new Station(
+                    "all",
+                    "all",
+                    new Region(new Within.InBox(new Box(new Point(0, 0, 0), new Point(1, 0.25, 1), null)))));
             return l;
         });
         assertThat(tally(evaluator, place)).isCloseTo(300.5 - 300.75, within(1e-10));
@@ -285,12 +301,12 @@ class OfReferencesTest {
     @Test
     void anEditThatIsNotLookedAtComputesNothingAgain() {
         var evaluator = new Evaluator(library);
-        Reading asked = new Reading.OfProfile("r", "r", "line", "q", "");
+        Reading asked = new Reading("r", "r", "", new ProfileOf("line", "q"));
         Study s = study("temperature - mean(T over all)", asked, says("along", "300 + x", "K"));
         evaluator.evaluate(s, Work.QUIET);
         long before = evaluator.computed();
         Study next = s.withStations(l -> {
-            l.add(new Station.Points("p", "tap", List.of(new Point(0.5, 0.5, 0.5))));
+            l.add(new Station("p", "tap", new Points(List.of(new Point(0.5, 0.5, 0.5)))));
             return l;
         });
         evaluator.evaluate(next, Work.QUIET);
@@ -301,11 +317,12 @@ class OfReferencesTest {
     @Test
     void placesAreFoundAgainOnTheirStations() {
         var axis = Axis.Z;
-        var arc = new Station.Arc("a", "a", Axis.Z, 2, 0.5, 150, 330, new Sampling.Even(5), Abscissa.ANGLE);
-        var at = lane.station.PathSamples.of(arc);
+        var path = new Arc(Axis.Z, 2, 0.5, 150, 330, new Sampling.Even(5), Abscissa.ANGLE);
+        var arc = new Station("a", "a", path);
+        var at = lane.station.PathSamples.of(path);
         double[][] p = split(at.xyz());
         var found = lane.station.Locus.of(arc, axis).find(p[0], p[1], p[2], at.size());
-        double[] want = Abscissa.ANGLE.of(at.arc(), arc.length(), at.xyz(), axis);
+        double[] want = Abscissa.ANGLE.of(at.arc(), path.length(), at.xyz(), axis);
         for (int i = 0; i < at.size(); i++) {
             assertThat(found.arc()[i]).isCloseTo(at.arc()[i], within(1e-9));
             assertThat(found.abscissa()[i]).isCloseTo(want[i], within(1e-9));
@@ -315,17 +332,18 @@ class OfReferencesTest {
         assertThat(off.arc()[0]).isNaN();
         assertThat(off.arc()[1]).isCloseTo(2 * Math.toRadians(120), within(1e-9));
         assertThat(off.arc()[2]).isNaN();
-        var bent = new Station.Polyline(
+        var bent = new Station(
                 "b",
                 "b",
-                List.of(new Point(0, 0, 0), new Point(1, 0, 0), new Point(1, 2, 0)),
-                new Sampling.Even(3),
-                Abscissa.FRACTION);
+                new Polyline(
+                        List.of(new Point(0, 0, 0), new Point(1, 0, 0), new Point(1, 2, 0)),
+                        new Sampling.Even(3),
+                        Abscissa.FRACTION));
         var on =
                 lane.station.Locus.of(bent, axis).find(new double[] {1, 0.5}, new double[] {1, 0.01}, new double[2], 2);
         assertThat(on.abscissa()[0]).isCloseTo(2 / 3.0, within(1e-12));
         assertThat(on.abscissa()[1]).isNaN();
-        var shell = new Station.Shell("s", "s", Axis.Z, 1, 0.0, 1.0, 90);
+        var shell = new Station("s", "s", new Shell(Axis.Z, 1, 0.0, 1.0, 90));
         var around =
                 lane.station.Locus.of(shell, axis).find(new double[] {1, 0}, new double[] {0, 1}, new double[2], 2);
         assertThat(around.abscissa()[0]).isCloseTo(2 * Math.PI, within(1e-12));

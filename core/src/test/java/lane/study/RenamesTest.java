@@ -8,15 +8,19 @@ import java.util.Map;
 import java.util.function.UnaryOperator;
 import lane.mesh.Point;
 import lane.quantity.Quantity;
+import lane.reading.BalanceOf;
+import lane.reading.BalanceOf.Term;
 import lane.reading.Measure;
 import lane.reading.Reading;
+import lane.reading.TallyOf;
 import lane.station.Frame;
+import lane.station.OnPart;
 import lane.station.Station;
 import org.junit.jupiter.api.Test;
 
 /** Formulas follow the names that they use; all else of their text stays as it was typed. */
 class RenamesTest {
-    private static final Reading.Term IN = new Reading.Term("in", 1, List.of("inlet"), new Measure.Mean("t"));
+    private static final Term IN = new Term("in", 1, List.of("inlet"), new Measure.Mean("t"));
 
     private static Study study(String... formulas) {
         List<Quantity> quantities = new ArrayList<>();
@@ -28,11 +32,12 @@ class RenamesTest {
                         new Source.Simulation("a", "fine", "a", List.of(), "", ""),
                         new Source.Reference("r", "rig", Source.Kind.MEASUREMENT, List.of(), Map.of(), List.of())))
                 .withStations(l -> List.of(
-                        new Station.OnPart("inlet", "inlet", "inlet"), new Station.OnPart("wall", "wall", "wall")))
+                        new Station("inlet", "inlet", new OnPart("inlet")),
+                        new Station("wall", "wall", new OnPart("wall"))))
                 .withFrames(l -> List.of(new Frame("f", "tilted", "", new Point(0, 0, 0), null, false, "")))
                 .withReadings(l -> List.of(
-                        new Reading.OfTally("m", "mean T", List.of("inlet"), new Measure.Mean("t"), ""),
-                        new Reading.OfBalance("b", "heat", List.of(IN), List.of(), "", "")))
+                        new Reading("m", "mean T", "", new TallyOf(List.of("inlet"), new Measure.Mean("t"))),
+                        new Reading("b", "heat", "", new BalanceOf(List.of(IN), List.of(), ""))))
                 .withQuantities(l -> quantities);
     }
 
@@ -71,7 +76,7 @@ class RenamesTest {
                         s,
                         x -> x.withReadings(l -> List.of(
                                 l.get(0).named("mean"),
-                                new Reading.OfBalance("b", "power", List.of(IN), List.of(), "", "")))))
+                                new Reading("b", "power", "", new BalanceOf(List.of(IN), List.of(), ""))))))
                 .endsWith("mean + power + \"power: in\"");
     }
 

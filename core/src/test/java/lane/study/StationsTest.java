@@ -24,18 +24,37 @@ import lane.mesh.Point;
 import lane.quantity.FieldUnit;
 import lane.quantity.Quantity;
 import lane.quantity.Take;
+import lane.reading.AroundOf;
+import lane.reading.AroundOf.Along;
 import lane.reading.Measure;
 import lane.reading.Outcome;
 import lane.reading.Profile;
+import lane.reading.ProfileOf;
 import lane.reading.Reading;
+import lane.reading.SweepOf;
 import lane.reading.Tally;
+import lane.reading.TallyOf;
 import lane.reference.Curve;
 import lane.reference.Recipe;
 import lane.reference.Table;
 import lane.station.Abscissa;
+import lane.station.Arc;
+import lane.station.Box;
+import lane.station.CutCurve;
+import lane.station.CutCurve.Extent;
+import lane.station.Facing;
+import lane.station.Isosurface;
+import lane.station.Line;
+import lane.station.OnPart;
+import lane.station.Points;
+import lane.station.Polyline;
+import lane.station.Region;
 import lane.station.Sampling;
+import lane.station.Section;
+import lane.station.Sheet;
+import lane.station.Shell;
 import lane.station.Station;
-import lane.station.Station.Box;
+import lane.station.Sweep;
 import lane.station.Within;
 import lane.unit.Unit;
 import org.junit.jupiter.api.Test;
@@ -90,37 +109,33 @@ class StationsTest {
     }
 
     private static Outcome ask(Station station, Reading reading, String lane, Curve... theory) {
-        var study = new Study(
-                Study.VERSION,
+        var study = Study.of(
                 "stations",
-                "",
-                List.of(),
-                Axis.Z,
-                Moment.LAST,
-                List.of(),
+                new Settings("", List.of(), Axis.Z, Moment.LAST, List.of(new FieldUnit("T", "K", true)), List.of()),
                 List.of(
                         new Source.Simulation("run", "run", "run", List.of(), "", "f"),
                         new Source.Reference(
                                 "theory", "theory", Source.Kind.THEORY, List.of(), Map.of(), List.of(theory))),
-                List.of(new FieldUnit("T", "K", true)),
                 List.of(
                         new Quantity("t", "T", "T", Take.ALL, "K"),
                         new Quantity("u", "u", "u", Take.ALL, ""),
                         new Quantity("w", "w", "u", Take.Z, "")),
+                List.of(),
                 List.of(station),
                 List.of(reading),
-                List.of());
+                List.of(),
+                Pictures.NONE);
         return new Evaluator(new Memory()).evaluate(study, Work.QUIET).outcome(reading.id(), lane);
     }
 
     private static double tally(Station station, Measure measure) {
-        Outcome o = ask(station, new Reading.OfTally("r", "r", List.of(station.id()), measure, ""));
+        Outcome o = ask(station, new Reading("r", "r", "", new TallyOf(List.of(station.id()), measure)));
         assertThat(o).as(o.toString()).isInstanceOf(Tally.class);
         return ((Tally) o).value();
     }
 
     private static Profile profile(Station station) {
-        Outcome o = ask(station, new Reading.OfProfile("r", "r", station.id(), "t", ""));
+        Outcome o = ask(station, new Reading("r", "r", "", new ProfileOf(station.id(), "t")));
         assertThat(o).as(o.toString()).isInstanceOf(Profile.class);
         return (Profile) o;
     }
@@ -129,34 +144,39 @@ class StationsTest {
 
     @Test
     void aSectionHasAreaMeanFlowAndExtremes() {
-        var s = new Station.Section("s", "s", new Point(0, 0, 0.61), new Point(0, 0, 2), null, null);
+        var plane = new Section(new Point(0, 0, 0.61), new Point(0, 0, 2), null, null);
+        var s = new Station("s", "s", plane);
         assertThat(tally(s, new Measure.Area())).isCloseTo(2, within(1e-12));
         assertThat(tally(s, new Measure.Mean("t"))).isCloseTo(0.5 + 6.1, within(1e-12));
         assertThat(tally(s, FLOW)).isCloseTo(3, within(1e-12));
-        assertThat(tally(s.at(s.point(), new Point(0, 0, -1)), FLOW)).isCloseTo(-3, within(1e-12));
+        assertThat(tally(s.shaped(plane.at(plane.point(), new Point(0, 0, -1))), FLOW))
+                .isCloseTo(-3, within(1e-12));
         assertThat(tally(s, new Measure.Extreme("t", true))).isCloseTo(7.1, within(1e-12));
         assertThat(tally(s, new Measure.Extreme("t", false))).isCloseTo(6.1, within(1e-12));
         // Integral of (x + 6.1)(1 + x) over that of 1 + x.
         assertThat(tally(s, new Measure.WeightedMean("t", "u")))
                 .isCloseTo((1.0 / 3 + 7.1 / 2 + 6.1) / 1.5, within(1e-12));
-        var limited = new Station.Section(
-                "s", "s", s.point(), s.normal(), new Box(new Point(0.1, 0.2, 0), new Point(0.35, 1.7, 1)), null);
+        var limited = new Station(
+                "s",
+                "s",
+                new Section(
+                        plane.point(), plane.normal(), new Box(new Point(0.1, 0.2, 0), new Point(0.35, 1.7, 1)), null));
         assertThat(tally(limited, new Measure.Area())).isCloseTo(0.25 * 1.5, within(1e-12));
-        var three = s.through(new Point(0, 0, 0.61), new Point(1, 0, 0.61), new Point(0.2, 1, 0.61));
+        var three = plane.through(new Point(0, 0, 0.61), new Point(1, 0, 0.61), new Point(0.2, 1, 0.61));
         assertThat(three.normal()).isEqualTo(new Point(0, 0, 1));
-        assertThat(tally(three, FLOW)).isCloseTo(3, within(1e-12));
-        assertThatThrownBy(() -> s.through(new Point(0, 0, 0), new Point(1, 1, 1), new Point(3, 3, 3)))
+        assertThat(tally(s.shaped(three), FLOW)).isCloseTo(3, within(1e-12));
+        assertThatThrownBy(() -> plane.through(new Point(0, 0, 0), new Point(1, 1, 1), new Point(3, 3, 3)))
                 .isInstanceOf(LaneException.class)
                 .hasMessageContaining("one line");
-        assertThat(ask(s.moved(new Point(0, 0, 5)), new Reading.OfTally("r", "r", List.of("s"), FLOW, "")))
+        assertThat(ask(s.moved(new Point(0, 0, 5)), new Reading("r", "r", "", new TallyOf(List.of("s"), FLOW))))
                 .isInstanceOfSatisfying(
                         Outcome.Absent.class, a -> assertThat(a.reason()).contains("outside this run"));
     }
 
     @Test
     void aSweepOfSectionsIsAProfileAlongItsAxisAndStopsWhereTheRunDoes() {
-        var sweep = new Station.Sweep("s", "s", Axis.Z, 0, 2, 21, 0);
-        var reading = new Reading.OfSweep("r", "r", "s", new Measure.Mean("t"), "");
+        var sweep = new Station("s", "s", new Sweep(Axis.Z, 0, 2, 21, 0));
+        var reading = new Reading("r", "r", "", new SweepOf("s", new Measure.Mean("t")));
         Profile p = (Profile) ask(sweep, reading);
         for (int i = 0; i < 21; i++) {
             assertThat(p.abscissa()[i]).isCloseTo(0.1 * i, within(1e-15));
@@ -172,7 +192,7 @@ class StationsTest {
         assertThat(theory.abscissa()).containsExactly(p.abscissa());
         assertThat(theory.value()[7]).isCloseTo(p.value()[7], within(1e-11));
         var axis = new Axis(new Point(0.5, 1, 0), new Point(0, 0, 1));
-        Profile rings = (Profile) ask(new Station.Sweep("s", "s", axis, 0.1, 1.4, 5, 0.3), reading);
+        Profile rings = (Profile) ask(new Station("s", "s", new Sweep(axis, 0.1, 1.4, 5, 0.3)), reading);
         assertThat(rings.value()[0]).isCloseTo(0.5 + 1, within(1e-6));
     }
 
@@ -185,7 +205,7 @@ class StationsTest {
                 new Sampling.Even(301),
                 new Sampling.CellExact(),
                 new Sampling.Clustered(301, 20, Sampling.Towards.BOTH))) {
-            var chain = new Station.Polyline("s", "s", List.of(a, b, c), how, Abscissa.ARC);
+            var chain = new Station("s", "s", new Polyline(List.of(a, b, c), how, Abscissa.ARC));
             Profile p = profile(chain);
             double second = c.minus(b).norm();
             for (int i = 0; i < p.size(); i++) {
@@ -198,22 +218,25 @@ class StationsTest {
             assertThat(tally(chain, new Measure.Mean("t"))).isCloseTo(mean, within(exact ? 1e-12 : 1e-2));
             assertThat(tally(chain, new Measure.Area())).isCloseTo(0.8 + second, within(1e-12));
         }
-        var arc = new Station.Arc(
+        var arc = new Station(
                 "s",
                 "s",
-                new Axis(new Point(0.5, 1, 0.7), new Point(0, 0, 1)),
-                0.4,
-                0.1,
-                -170,
-                190,
-                new Sampling.Even(361),
-                Abscissa.ARC);
+                new Arc(
+                        new Axis(new Point(0.5, 1, 0.7), new Point(0, 0, 1)),
+                        0.4,
+                        0.1,
+                        -170,
+                        190,
+                        new Sampling.Even(361),
+                        Abscissa.ARC));
         Profile p = profile(arc);
         assertThat(p.value()[170]).isCloseTo(0.9 + 8, within(1e-12));
         assertThat(tally(arc, new Measure.Mean("t"))).isCloseTo(8.5, within(1e-10));
         assertThat(tally(arc, new Measure.Extreme("t", false))).isCloseTo(8.1, within(1e-12));
-        double[] clustered = profile(new Station.Line(
-                        "s", "s", a, b, new Sampling.Clustered(11, 8, Sampling.Towards.START), Abscissa.FRACTION))
+        double[] clustered = profile(new Station(
+                        "s",
+                        "s",
+                        new Line(a, b, new Sampling.Clustered(11, 8, Sampling.Towards.START), Abscissa.FRACTION)))
                 .abscissa();
         assertThat((clustered[10] - clustered[9]) / (clustered[1] - clustered[0]))
                 .isCloseTo(8, within(1e-9));
@@ -222,8 +245,8 @@ class StationsTest {
 
     @Test
     void pointsAreReadByNumberAndOutsideOnesAreAbsent() {
-        var points = new Station.Points(
-                "s", "s", List.of(new Point(0.2, 0.2, 0.2), new Point(5, 5, 5), new Point(0.7, 1.9, 1.4)));
+        var points = new Station(
+                "s", "s", new Points(List.of(new Point(0.2, 0.2, 0.2), new Point(5, 5, 5), new Point(0.7, 1.9, 1.4))));
         Profile p = profile(points);
         assertThat(p.value()[0]).isCloseTo(2.2, within(1e-12));
         assertThat(p.value()[1]).isNaN();
@@ -235,44 +258,45 @@ class StationsTest {
     @Test
     void isosurfacesSheetsAndShells() {
         // T = 7 cuts the box where z = 0.7 - x / 10.
-        var iso = new Station.Isosurface("s", "s", "t", List.of(7.0));
+        var iso = new Station("s", "s", new Isosurface("t", List.of(7.0)));
         assertThat(tally(iso, new Measure.Area())).isCloseTo(2 * Math.hypot(1, 0.1), within(1e-12));
         assertThat(tally(iso, new Measure.Mean("t"))).isCloseTo(7, within(1e-12));
-        assertThat(tally(new Station.Isosurface("s", "s", "t", List.of(7.0, 8.0)), new Measure.Area()))
+        assertThat(tally(new Station("s", "s", new Isosurface("t", List.of(7.0, 8.0))), new Measure.Area()))
                 .isCloseTo(4 * Math.hypot(1, 0.1), within(1e-12));
         // Upright, half of it outside: x from 0.7 to 1.3.
-        var sheet = new Station.Sheet("s", "s", "f", "mm", new Point(0.7, 1, 0.2), new Point(90, 0, 0), false);
+        var sheet = new Station("s", "s", new Sheet("f", "mm", new Point(0.7, 1, 0.2), new Point(90, 0, 0), false));
         assertThat(tally(sheet, new Measure.Area())).isCloseTo(0.3 * 0.6, within(1e-12));
         assertThat(tally(sheet, new Measure.Mean("t"))).isCloseTo(0.85 + 5, within(1e-12));
-        assertThat(ask(sheet, new Reading.OfTally("r", "r", List.of("s"), new Measure.WeightedMean("t", "u"), "")))
+        assertThat(ask(sheet, new Reading("r", "r", "", new TallyOf(List.of("s"), new Measure.WeightedMean("t", "u")))))
                 .isInstanceOfSatisfying(
                         Outcome.Absent.class, a -> assertThat(a.reason()).contains("No net flow"));
-        var flat = new Station.Sheet("s", "s", "f", "mm", new Point(0.2, 0.2, 0.55), null, false);
+        var flat = new Station("s", "s", new Sheet("f", "mm", new Point(0.2, 0.2, 0.55), null, false));
         assertThat(tally(flat, FLOW)).isCloseTo(0.36 * 1.5, within(1e-12));
         var axis = new Axis(new Point(0.5, 1, 0), new Point(0, 0, 1));
-        var shell = new Station.Shell("s", "s", axis, 0.4, 0.25, 1.25, 30);
+        var shell = new Station("s", "s", new Shell(axis, 0.4, 0.25, 1.25, 30));
         double area = tally(shell, new Measure.Area());
         assertThat(area).isCloseTo(2 * Math.PI * 0.4, within(0.01));
         assertThat(tally(shell, new Measure.Mean("t"))).isCloseTo(0.5 + 7.5, within(0.01));
-        var around = new Reading.OfAround("r", "r", "s", "t", Reading.Along.MEAN, 72, "");
+        var around = new Reading("r", "r", "", new AroundOf("s", "t", Along.MEAN, 72));
         Profile p = (Profile) ask(shell, around);
         for (int i = 0; i < 72; i++) {
             assertThat(p.value()[i]).isCloseTo(0.5 + 0.4 * Math.cos(p.abscissa()[i]) + 7.5, within(0.04));
         }
         assertThat(p.abscissa()[0]).isCloseTo(Math.toRadians(30), within(1e-12));
-        Profile least = (Profile) ask(shell, new Reading.OfAround("r", "r", "s", "t", Reading.Along.LEAST, 72, ""));
+        Profile least = (Profile) ask(shell, new Reading("r", "r", "", new AroundOf("s", "t", Along.LEAST, 72)));
         assertThat(least.value()[10]).isCloseTo(p.value()[10] - 5, within(0.04));
     }
 
     @Test
     void regionsTakeCellsByPlaceByPartAndByValue() {
-        assertThat(tally(new Station.Region("s", "s", new Within.All()), new Measure.Area()))
+        assertThat(tally(new Station("s", "s", new Region(new Within.All())), new Measure.Area()))
                 .isCloseTo(3, within(1e-12));
-        assertThat(tally(new Station.Region("s", "s", new Within.All()), new Measure.Mean("t")))
+        assertThat(tally(new Station("s", "s", new Region(new Within.All())), new Measure.Mean("t")))
                 .isCloseTo(8, within(1e-12));
-        assertThat(tally(new Station.Region("s", "s", new Within.All()), new Measure.Integral("w")))
+        assertThat(tally(new Station("s", "s", new Region(new Within.All())), new Measure.Integral("w")))
                 .isCloseTo(4.5, within(1e-12));
-        var half = new Station.Region("s", "s", new Within.InBox(new Box(new Point(0, 0, 0), new Point(1, 1, 1.5))));
+        var half =
+                new Station("s", "s", new Region(new Within.InBox(new Box(new Point(0, 0, 0), new Point(1, 1, 1.5)))));
         assertThat(tally(half, new Measure.Area())).isCloseTo(1.5, within(1e-12));
         // Cells of which the mean of T is above 14.
         int cells = 0;
@@ -281,21 +305,23 @@ class StationsTest {
                 cells += (x + 0.5) / 5 + 10 * 1.5 * (z + 0.5) / 7 > 14 ? 6 : 0;
             }
         }
-        var hot = new Station.Region("s", "s", new Within.Above("t", 14));
+        var hot = new Station("s", "s", new Region(new Within.Above("t", 14)));
         assertThat(tally(hot, new Measure.Area())).isCloseTo(3.0 * cells / 210, within(1e-12));
         assertThat(tally(hot, new Measure.Extreme("t", true))).isCloseTo(16, within(1e-12));
-        assertThat(tally(new Station.Region("s", "s", new Within.Ball(new Point(0.5, 1, 0.75), 9)), new Measure.Area()))
+        assertThat(tally(
+                        new Station("s", "s", new Region(new Within.Ball(new Point(0.5, 1, 0.75), 9))),
+                        new Measure.Area()))
                 .isCloseTo(3, within(1e-12));
         String low = RUN.parts().stream()
                 .filter(p -> p.surface().bounds()[5] < 1e-9)
                 .findFirst()
                 .orElseThrow()
                 .name();
-        assertThat(tally(new Station.Region("s", "s", new Within.Touching(List.of(low))), new Measure.Area()))
+        assertThat(tally(new Station("s", "s", new Region(new Within.Touching(List.of(low)))), new Measure.Area()))
                 .isCloseTo(3.0 / 7, within(1e-12));
         assertThat(ask(
-                        new Station.Region("s", "s", new Within.Ball(new Point(9, 9, 9), 1)),
-                        new Reading.OfTally("r", "r", List.of("s"), new Measure.Area(), "")))
+                        new Station("s", "s", new Region(new Within.Ball(new Point(9, 9, 9), 1))),
+                        new Reading("r", "r", "", new TallyOf(List.of("s"), new Measure.Area()))))
                 .isInstanceOf(Outcome.Absent.class);
     }
 
@@ -318,38 +344,33 @@ class StationsTest {
     @Test
     void facesOfPartsAreChosenByDirectionAndBox() {
         List<String> all = RUN.parts().stream().map(p -> p.name()).toList();
-        var up = new Station.OnPart(
+        var up = new Station(
                 "s",
                 "s",
-                all.getFirst(),
-                new ArrayList<>(all),
-                null,
-                new Box(new Point(-1, -1, 0.01), new Point(2, 3, 1.49)));
+                new OnPart(
+                        all.getFirst(),
+                        new ArrayList<>(all),
+                        null,
+                        new Box(new Point(-1, -1, 0.01), new Point(2, 3, 1.49))));
         assertThat(tally(up, new Measure.Area())).isCloseTo(2 * 3 * 1.5, within(1e-12));
         String top = RUN.parts().stream()
                 .filter(p -> p.surface().bounds()[4] > 1.5 - 1e-9)
                 .findFirst()
                 .orElseThrow()
                 .name();
-        var facing = new Station.OnPart("s", "s", top, List.of(), new Station.Facing(new Point(0, 0, 1), 10), null);
+        var facing = new Station("s", "s", new OnPart(top, List.of(), new Facing(new Point(0, 0, 1), 10), null));
         assertThat(tally(facing, FLOW)).isCloseTo(3, within(1e-12));
-        var away = new Station.OnPart("s", "s", top, List.of(), new Station.Facing(new Point(0, 0, -1), 10), null);
-        assertThat(ask(away, new Reading.OfTally("r", "r", List.of("s"), FLOW, "")))
+        var away = new Station("s", "s", new OnPart(top, List.of(), new Facing(new Point(0, 0, -1), 10), null));
+        assertThat(ask(away, new Reading("r", "r", "", new TallyOf(List.of("s"), FLOW))))
                 .isInstanceOfSatisfying(
                         Outcome.Absent.class, a -> assertThat(a.reason()).contains("No face"));
     }
 
     @Test
     void aCutCurveHasBranchesAgainstTheirOwnExtent() {
-        var curve = new Station.CutCurve(
-                "s",
-                "s",
-                new Point(0, 0.93, 0),
-                new Point(0, 1, 0),
-                List.of(),
-                Station.Extent.SHARE,
-                new Point(1, 0, 0),
-                0);
+        var cut =
+                new CutCurve(new Point(0, 0.93, 0), new Point(0, 1, 0), List.of(), Extent.SHARE, new Point(1, 0, 0), 0);
+        var curve = new Station("s", "s", cut);
         Profile p = profile(curve);
         for (int i = 0; i < p.size(); i++) {
             if (Double.isFinite(p.value()[i])) {
@@ -363,31 +384,22 @@ class StationsTest {
                 .findFirst()
                 .orElseThrow()
                 .name();
-        var one = new Station.CutCurve(
+        var one = new Station(
                 "s",
                 "s",
-                curve.point(),
-                curve.normal(),
-                List.of(low),
-                Station.Extent.COORDINATE,
-                new Point(1, 0, 0),
-                1);
+                new CutCurve(cut.point(), cut.normal(), List.of(low), Extent.COORDINATE, new Point(1, 0, 0), 1));
         Profile line = profile(one);
         for (int i = 0; i < line.size(); i++) {
             assertThat(line.value()[i]).isCloseTo(line.abscissa()[i], within(1e-12));
             assertThat(i == 0 || line.abscissa()[i] > line.abscissa()[i - 1]).isTrue();
         }
         assertThat(ask(
-                        new Station.CutCurve(
+                        new Station(
                                 "s",
                                 "s",
-                                curve.point(),
-                                curve.normal(),
-                                List.of(low),
-                                Station.Extent.LENGTH,
-                                new Point(1, 0, 0),
-                                3),
-                        new Reading.OfProfile("r", "r", "s", "t", "")))
+                                new CutCurve(
+                                        cut.point(), cut.normal(), List.of(low), Extent.LENGTH, new Point(1, 0, 0), 3)),
+                        new Reading("r", "r", "", new ProfileOf("s", "t"))))
                 .isInstanceOfSatisfying(
                         Outcome.Absent.class, a -> assertThat(a.reason()).contains("1 branches"));
     }

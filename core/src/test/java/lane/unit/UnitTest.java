@@ -73,7 +73,9 @@ class UnitTest {
         "W/m^2*K, W K/m^2, W/(m^2 K)"
     })
     void aQuotientThatCanBeReadInTwoWaysSaysHowItWasRead(String text, String as, String instead) {
-        assertThat(Unit.of(text).doubt().orElseThrow()).contains("as " + as + ";").contains("write " + instead + ".");
+        assertThat(Unit.of(text).doubt().orElseThrow())
+                .contains("as " + as + ";")
+                .contains("write " + instead + ".");
         assertThat(Unit.of(text).comparable(Unit.of(as))).isTrue();
         assertThat(Unit.of(as).doubt()).isEmpty();
         assertThat(Unit.of(instead).doubt()).isEmpty();

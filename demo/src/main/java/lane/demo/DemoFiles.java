@@ -36,8 +36,7 @@ public final class DemoFiles {
     public static final List<Size> SIZES =
             List.of(new Size("coarse", 6, 27, 18), new Size("medium", 12, 54, 36), new Size("fine", 24, 108, 72));
 
-    public static final Scale WHOLE =
-            new Scale(SIZES, new Size("axi", 24, 1, 72), new Size("truth", 192, 1, 1152));
+    public static final Scale WHOLE = new Scale(SIZES, new Size("axi", 24, 1, 72), new Size("truth", 192, 1, 1152));
 
     /** The same study on meshes of a twentieth: for tests that look at the window and not at the numbers. */
     public static final Scale SMALL = new Scale(

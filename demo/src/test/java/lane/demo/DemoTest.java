@@ -14,6 +14,7 @@ import lane.mesh.Point;
 import lane.reading.Balance;
 import lane.reading.Profile;
 import lane.reading.Tally;
+import lane.station.Line;
 import lane.station.Station;
 import lane.study.Evaluator;
 import lane.study.Results;
@@ -37,9 +38,10 @@ class DemoTest {
         // A line through nodes of all three meshes: only the errors of the method are left, none of the facets.
         double c = Math.cos(Math.toRadians(40));
         double s = Math.sin(Math.toRadians(40));
-        Station.Line line = (Station.Line) study.station("gap-mid").orElseThrow();
-        study = study.with(line.between(
-                new Point(Jacket.RI * c, Jacket.RI * s, 0.06), new Point(Jacket.RO * c, Jacket.RO * s, 0.06)));
+        Station gap = study.station("gap-mid").orElseThrow();
+        Line line = (Line) gap.shape();
+        study = study.with(gap.shaped(line.between(
+                new Point(Jacket.RI * c, Jacket.RI * s, 0.06), new Point(Jacket.RO * c, Jacket.RO * s, 0.06))));
         results = new Evaluator(new FileLibrary(folder)).evaluate(study, Work.QUIET);
     }
 
@@ -152,5 +154,14 @@ class DemoTest {
         }
         assertThat(Files.readString(other.resolve("rake.csv"))).contains("simulated");
         assertThat(Files.readString(other.resolve("torque-logger.csv"))).contains("simulated");
+    }
+
+    /** The demo study as it was written before studies had kinds of checks. */
+    @Test
+    void aStudyWrittenBeforeIsTheSameStudy() throws Exception {
+        try (var in = DemoTest.class.getResourceAsStream("version-1.lane.json")) {
+            String text = new String(in.readAllBytes(), java.nio.charset.StandardCharsets.UTF_8);
+            assertThat(StudyJson.of(text, "version 1")).isEqualTo(DemoStudy.make());
+        }
     }
 }

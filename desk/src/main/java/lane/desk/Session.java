@@ -34,6 +34,9 @@ import lane.picture.Palette;
 import lane.quantity.Quantity;
 import lane.reading.Lens;
 import lane.reading.Ready;
+import lane.station.CutCurve;
+import lane.station.Region;
+import lane.station.Shape;
 import lane.station.Station;
 import lane.study.Evaluator;
 import lane.study.History;
@@ -499,9 +502,9 @@ public final class Session {
             boolean missing = stations.stream()
                     .anyMatch(id -> !results.laid().containsKey(id)
                             && study().station(id)
-                                    .filter(s -> s instanceof Station.Surface
-                                            || s instanceof Station.CutCurve
-                                            || s instanceof Station.Region)
+                                    .filter(s -> s.shape() instanceof Shape.Surface
+                                            || s.shape() instanceof CutCurve
+                                            || s.shape() instanceof Region)
                                     .isPresent());
             if (missing && !results.runs().isEmpty()) {
                 evaluate();
@@ -550,11 +553,7 @@ public final class Session {
             } catch (CancellationException e) {
                 Platform.runLater(() -> finished(job, null, ""));
             } catch (OutOfMemoryError e) {
-                Platform.runLater(
-                        () -> finished(
-                                job,
-                                null,
-                                NO_MEMORY));
+                Platform.runLater(() -> finished(job, null, NO_MEMORY));
             } catch (RuntimeException | LinkageError | AssertionError e) {
                 // A fault of ours: the window says so and goes on.
                 String sentence = FaultLog.note("Computing the study", e);

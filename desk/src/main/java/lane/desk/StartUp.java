@@ -11,10 +11,10 @@ import javafx.animation.PauseTransition;
 import javafx.application.Platform;
 import javafx.stage.Stage;
 import javafx.util.Duration;
-import lane.check.Check;
+import lane.check.AgainstDatum;
 import lane.quantity.FieldUnit;
+import lane.station.Line;
 import lane.station.Sampling;
-import lane.station.Station;
 import lane.study.Study;
 
 /**
@@ -110,17 +110,16 @@ final class StartUp {
     private static Map<String, UnaryOperator<Study>> edits(Study study) {
         var all = new LinkedHashMap<String, UnaryOperator<Study>>();
         study.stations().stream()
-                .filter(Station.Line.class::isInstance)
-                .map(Station.Line.class::cast)
+                .filter(x -> x.shape() instanceof Line)
                 .findFirst()
-                .ifPresent(l -> {
+                .ifPresent(line -> {
+                    var l = (Line) line.shape();
                     var step = l.b().minus(l.a()).times(0.01);
-                    all.put("move line", s -> s.with(l.between(l.a(), l.b().minus(step))));
-                    all.put("rename line", s -> s.with(l.named(l.name() + " again")));
+                    all.put("move line", s -> s.with(line.shaped(l.between(l.a(), l.b().minus(step)))));
+                    all.put("rename line", s -> s.with(line.named(line.name() + " again")));
                     all.put(
                             "sample cell-exact",
-                            s -> s.with(new Station.Line(
-                                    l.id(), l.name(), l.a(), l.b(), new Sampling.CellExact(), l.abscissa())));
+                            s -> s.with(line.shaped(l.sampled(new Sampling.CellExact(), l.abscissa()))));
                 });
         study.units().stream()
                 .findFirst()
@@ -128,11 +127,9 @@ final class StartUp {
         all.put("other datum", s -> s.withDatum(study.finest().getFirst()));
         all.put("switch a lane off", s -> s.withOff(List.of(study.finest().getFirst())));
         study.checks().stream()
+                .filter(c -> c.rule() instanceof AgainstDatum)
                 .findFirst()
-                .ifPresent(c -> all.put(
-                        "tolerance",
-                        s -> s.with(new Check(
-                                c.id(), c.reading(), c.norm(), c.scale(), 2 * c.tolerance(), c.datum(), c.judged()))));
+                .ifPresent(c -> all.put("tolerance", s -> s.with(c.by(((AgainstDatum) c.rule()).tolerating(0.02)))));
         return all;
     }
 }

@@ -83,7 +83,9 @@ class BackgroundTest {
         });
         arrive();
         assertThat(background.of("refused", w -> "").trouble()).isEqualTo("No field of that name.");
-        assertThat(background.of("broken", w -> "").trouble()).contains("a fault").contains("never seen before");
+        assertThat(background.of("broken", w -> "").trouble())
+                .contains("a fault")
+                .contains("never seen before");
         assertThat(background.of("worse", w -> "").trouble()).contains("a fault");
         assertThat(told).isEqualTo(3);
     }

@@ -9,11 +9,13 @@ import javafx.scene.control.ComboBox;
 import javafx.scene.control.MenuButton;
 import lane.check.Verdict;
 import lane.reading.Balance;
+import lane.reading.BalanceOf;
 import lane.reading.Measure;
 import lane.reading.Outcome;
 import lane.reading.Profile;
 import lane.reading.Reading;
 import lane.reading.Tally;
+import lane.reading.TallyOf;
 import lane.reference.Curve;
 import lane.study.Source;
 import org.junit.jupiter.api.Test;
@@ -268,7 +270,7 @@ class FormsTest extends InWindow {
         assertThat(shown("on the fluid, as said at Intake")).isTrue();
         assertThat(tally("rotor-torque", "fine")).isEqualTo(-onFluid);
         tick("tally-parts", "shell");
-        assertThat(((Reading.OfTally) session.study().reading("rotor-torque").orElseThrow()).stations())
+        assertThat(session.study().reading("rotor-torque").orElseThrow().stations())
                 .containsExactly("rotor", "shell");
         assertThat(tally("rotor-torque", "fine"))
                 .isCloseTo(
@@ -295,7 +297,7 @@ class FormsTest extends InWindow {
     void theLastPartOfATallyCannotBeTakenAway() throws Exception {
         select("reading", "mass-flow", 4);
         tick("tally-parts", "outlet");
-        assertThat(((Reading.OfTally) session.study().reading("mass-flow").orElseThrow()).stations())
+        assertThat(session.study().reading("mass-flow").orElseThrow().stations())
                 .containsExactly("outlet");
         assertThat(session.message()).contains("At least one part");
     }
@@ -318,12 +320,12 @@ class FormsTest extends InWindow {
                 .contains("it lacks shell");
         tick("balance-closed-by", "shell");
         press("+ Term");
-        assertThat(((Reading.OfBalance) session.study().reading("mass").orElseThrow()).terms())
+        assertThat(((BalanceOf) session.study().reading("mass").orElseThrow().ask()).terms())
                 .hasSize(3);
         choose("term-kind", "area");
         assertThat(session.results().outcome("mass", "fine")).isInstanceOf(Outcome.Absent.class);
         press("Delete term");
-        assertThat(((Reading.OfBalance) session.study().reading("mass").orElseThrow()).terms())
+        assertThat(((BalanceOf) session.study().reading("mass").orElseThrow().ask()).terms())
                 .hasSize(2);
     }
 
@@ -351,8 +353,8 @@ class FormsTest extends InWindow {
         }
         assertThat(((Balance) session.results().outcome(all.getLast().id(), "fine")).relative())
                 .isLessThan(1e-6);
-        Reading.OfTally force = (Reading.OfTally) all.stream()
-                .filter(r -> r instanceof Reading.OfTally t && t.measure() instanceof Measure.Force)
+        Reading force = all.stream()
+                .filter(r -> r.ask() instanceof TallyOf t && t.measure() instanceof Measure.Force)
                 .toList()
                 .getLast();
         select("reading", force.id(), 4);
@@ -585,7 +587,9 @@ class FormsTest extends InWindow {
         });
         settled();
         onFx(() -> {
-            lane.desk.stations.NewStation.add(session, lane.desk.stations.NewStation.Kind.LINE);
+            lane.desk.stations.ShapeForm.ALL.all().stream()
+                    .filter(f -> f.word().equals("line"))
+                    .forEach(f -> f.maker().accept(session));
             return null;
         });
         settled();

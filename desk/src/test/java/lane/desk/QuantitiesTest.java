@@ -19,8 +19,10 @@ import lane.quantity.Quantity;
 import lane.reading.Measure;
 import lane.reading.Outcome;
 import lane.reading.Profile;
+import lane.reading.ProfileOf;
 import lane.reading.Reading;
 import lane.reading.Tally;
+import lane.reading.TallyOf;
 import lane.study.Source;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -81,8 +83,8 @@ class QuantitiesTest extends InWindow {
                         l.removeIf(r -> r.id().equals("asked"));
                         l.add(
                                 measure == null
-                                        ? new Reading.OfProfile("asked", "asked", station, q.id(), "")
-                                        : new Reading.OfTally("asked", "asked", List.of(station), measure, ""));
+                                        ? new Reading("asked", "asked", "", new ProfileOf(station, q.id()))
+                                        : new Reading("asked", "asked", "", new TallyOf(List.of(station), measure)));
                         return l;
                     }));
             return null;

@@ -10,18 +10,24 @@ import javafx.scene.control.Label;
 import javafx.scene.control.MenuButton;
 import javafx.scene.input.KeyCode;
 import lane.desk.stations.NewStation;
+import lane.desk.stations.ShapeForm;
 import lane.reading.Outcome;
 import lane.reading.Profile;
 import lane.reading.Tally;
+import lane.station.CutCurve;
+import lane.station.Line;
+import lane.station.Section;
+import lane.station.Shape;
 import lane.station.Station;
+import lane.station.Sweep;
 import org.junit.jupiter.api.Test;
 
 /** Stations of every kind in the window: added, placed by numbers, read, drawn. */
 class StationsTest extends InWindow {
-    private Station add(NewStation.Kind kind) throws Exception {
+    private Station add(ShapeForm kind) throws Exception {
         onFx(() -> {
             session.go(2);
-            NewStation.add(session, kind);
+            kind.maker().accept(session);
             return null;
         });
         settled();
@@ -42,22 +48,22 @@ class StationsTest extends InWindow {
 
     @Test
     void everyKindIsAddedWithNumbersThatLieInTheRunsAndIsRead() throws Exception {
-        for (NewStation.Kind kind : NewStation.Kind.values()) {
-            if (kind == NewStation.Kind.PART) {
+        for (ShapeForm kind : ShapeForm.ALL.all()) {
+            if (kind.maker() == null || kind.word().equals("part")) {
                 continue;
             }
             int readings = session.study().readings().size();
             Station made = add(kind);
             assertThat(session.message()).as(kind.word()).isEmpty();
             button(
-                    made instanceof Station.Path || made instanceof Station.CutCurve || made instanceof Station.Points
+                    made.shape() instanceof Shape.Sampled || made.shape() instanceof CutCurve
                             ? "Read a profile"
-                            : made instanceof Station.Sweep ? "Read along it" : "Read a mean");
+                            : made.shape() instanceof Sweep ? "Read along it" : "Read a mean");
             assertThat(session.study().readings()).as(kind.word()).hasSize(readings + 1);
             Outcome o = session.results()
                     .outcome(session.study().readings().getLast().id(), "fine");
             // A point in the middle of the jacket lies in the rotor, where there is no oil.
-            if (kind == NewStation.Kind.POINT) {
+            if (kind.word().equals("points")) {
                 assertThat(o).isInstanceOf(Outcome.Absent.class);
             } else {
                 assertThat(o).as(kind.word() + ": " + o).isInstanceOfAny(Profile.class, Tally.class);
@@ -84,8 +90,8 @@ class StationsTest extends InWindow {
         settled();
         enter("end-through-z", "(30 + 60)/2");
         settled();
-        Station.Section moved = (Station.Section) session.study().station("mid").orElseThrow();
-        assertThat(moved.point().z()).isCloseTo(0.045, within(1e-12));
+        Station moved = session.study().station("mid").orElseThrow();
+        assertThat(((Section) moved.shape()).point().z()).isCloseTo(0.045, within(1e-12));
         enter("end-through-z", "6o");
         assertThat(session.study().station("mid")).contains(moved);
         for (String wrong : List.of("0 0 60", "0 0")) {
@@ -140,10 +146,11 @@ class StationsTest extends InWindow {
         });
         settled();
         assertThat(session.study().stations()).hasSize(before + 5);
-        Station.Section last = (Station.Section) session.study().stations().stream()
+        Section last = (Section) session.study().stations().stream()
                 .filter(s -> s.name().equals("Mid section 6"))
                 .findFirst()
-                .orElseThrow();
+                .orElseThrow()
+                .shape();
         assertThat(last.point().z()).isCloseTo(0.11, within(1e-12));
         onFx(() -> {
             session.undo();
@@ -195,13 +202,14 @@ class StationsTest extends InWindow {
             return null;
         });
         settled();
-        var line = (Station.Line) session.study().station("gap-mid").orElseThrow();
-        var placed = (Station.Line) session.placed(line);
+        Station gap = session.study().station("gap-mid").orElseThrow();
+        var line = (Line) gap.shape();
+        var placed = (Line) session.placed(gap).shape();
         assertThat(placed.a().x() - line.a().x()).isCloseTo(0.0254, org.assertj.core.api.Assertions.within(1e-12));
         enter("end-Az", "0");
         settled();
-        assertThat(((Station.Line) session.placed(
-                                session.study().station("gap-mid").orElseThrow()))
+        assertThat(((Line) session.placed(session.study().station("gap-mid").orElseThrow())
+                                .shape())
                         .a()
                         .z())
                 .isZero();

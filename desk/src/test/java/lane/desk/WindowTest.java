@@ -15,6 +15,7 @@ import javafx.scene.input.MouseButton;
 import lane.check.Verdict;
 import lane.desk.intake.FileDrop;
 import lane.reading.Profile;
+import lane.station.Line;
 import lane.station.Station;
 import org.junit.jupiter.api.Test;
 import org.testfx.util.WaitForAsyncUtils;
@@ -62,7 +63,7 @@ class WindowTest extends InWindow {
         settled();
         robot.doubleClickOn("#end-Bz").eraseText(6).write("8").type(KeyCode.ENTER);
         await(() -> session.results().study() == session.study() && firstSwirl() < 0.9 * before);
-        assertThat(((Station.Line) session.study().station("gap-mid").orElseThrow())
+        assertThat(((Line) session.study().station("gap-mid").orElseThrow().shape())
                         .b()
                         .z())
                 .isEqualTo(0.008);
@@ -94,7 +95,8 @@ class WindowTest extends InWindow {
         Thread.sleep(800);
         var method = field.getClass().getDeclaredMethod("pixel", lane.mesh.Point.class);
         method.setAccessible(true);
-        Station.Line line = (Station.Line) session.study().station("gap-mid").orElseThrow();
+        Station gap = session.study().station("gap-mid").orElseThrow();
+        Line line = (Line) gap.shape();
         double[] at = (double[]) onFx(() -> method.invoke(field, line.b()));
         Bounds bounds = onFx(() -> field.localToScreen(field.getBoundsInLocal()));
         robot.moveTo(bounds.getMinX() + at[0], bounds.getMinY() + at[1])
@@ -102,16 +104,16 @@ class WindowTest extends InWindow {
                 .moveBy(30, 0)
                 .moveBy(30, 10)
                 .release(MouseButton.PRIMARY);
-        await(() -> !session.study().station("gap-mid").orElseThrow().equals(line)
+        await(() -> !session.study().station("gap-mid").orElseThrow().equals(gap)
                 && session.results().study() == session.study());
-        Station.Line moved = (Station.Line) session.study().station("gap-mid").orElseThrow();
+        Line moved = (Line) session.study().station("gap-mid").orElseThrow().shape();
         assertThat(moved.a()).isEqualTo(line.a());
         assertThat(moved.length()).isGreaterThan(1.5 * line.length());
         onFx(() -> {
             session.undo();
             return null;
         });
-        assertThat(session.study().station("gap-mid")).contains(line);
+        assertThat(session.study().station("gap-mid")).contains(gap);
     }
 
     @Test

@@ -42,8 +42,9 @@ public final class FaultLog {
                     full ? StandardOpenOption.TRUNCATE_EXISTING : StandardOpenOption.APPEND);
             return doing + " failed by a fault of the program; please report it with " + file + ".";
         } catch (IOException e) {
-            return doing + " failed by a fault of the program (" + fault.getClass().getSimpleName()
-                    + "), which could not be noted in " + file + "; please report it.";
+            return doing + " failed by a fault of the program ("
+                    + fault.getClass().getSimpleName() + "), which could not be noted in " + file
+                    + "; please report it.";
         }
     }
 

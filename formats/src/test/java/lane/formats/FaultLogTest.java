@@ -16,7 +16,10 @@ class FaultLogTest {
     void theUserReadsASentenceAndTheFileHoldsTheTrace() throws Exception {
         Path file = folder.resolve("state/faults.log");
         String said = FaultLog.note(file, "Reading a file", new IllegalStateException("tank 7"));
-        assertThat(said).contains("Reading a file failed").contains(file.toString()).doesNotContain("\n");
+        assertThat(said)
+                .contains("Reading a file failed")
+                .contains(file.toString())
+                .doesNotContain("\n");
         FaultLog.note(file, "Drawing", new ArithmeticException("pump 3"));
         assertThat(Files.readString(file)).contains("tank 7", "FaultLogTest", "pump 3");
     }

@@ -8,25 +8,33 @@ import java.util.Map;
 import lane.base.LaneException;
 import lane.base.Work;
 import lane.check.Check;
+import lane.check.Norm;
+import lane.check.Scale;
 import lane.field.Field;
 import lane.field.Moment;
 import lane.field.PartBuilder;
 import lane.field.Run;
 import lane.field.Stated;
 import lane.field.Values;
-import lane.formats.ledger.Ledger;
+import lane.ledger.Ledger;
 import lane.mesh.BoxMesh;
 import lane.mesh.CellShape;
 import lane.mesh.Mesh;
 import lane.mesh.Point;
 import lane.quantity.FieldUnit;
 import lane.quantity.Quantity;
+import lane.reading.BalanceOf;
+import lane.reading.BalanceOf.Term;
 import lane.reading.Measure;
+import lane.reading.ProfileOf;
 import lane.reading.Reading;
+import lane.reading.TallyOf;
 import lane.reference.Curve;
 import lane.reference.Recipe;
 import lane.reference.Table;
 import lane.station.Abscissa;
+import lane.station.Line;
+import lane.station.OnPart;
 import lane.station.Sampling;
 import lane.station.Station;
 import lane.study.Evaluator;
@@ -89,38 +97,37 @@ class LedgerTest {
             .withUnits(l -> List.of(new FieldUnit("T", "K", true)))
             .withQuantities(l -> List.of(new Quantity("t", "temperature", "T", "degC", "")))
             .withStations(l -> List.of(
-                    new Station.Line(
+                    new Station(
                             "x",
                             "along x",
-                            new Point(0, 0.5, 0.5),
-                            new Point(1, 0.5, 0.5),
-                            new Sampling.Even(5),
-                            Abscissa.ARC),
-                    new Station.Line(
+                            new Line(
+                                    new Point(0, 0.5, 0.5),
+                                    new Point(1, 0.5, 0.5),
+                                    new Sampling.Even(5),
+                                    Abscissa.ARC)),
+                    new Station(
                             "out",
                             "outside",
-                            new Point(0, 9, 9),
-                            new Point(1, 9, 9),
-                            new Sampling.Even(5),
-                            Abscissa.ARC),
-                    new Station.OnPart("skin", "skin", "skin")))
+                            new Line(new Point(0, 9, 9), new Point(1, 9, 9), new Sampling.Even(5), Abscissa.ARC)),
+                    new Station("skin", "skin", new OnPart("skin"))))
             .withReadings(l -> List.of(
-                    new Reading.OfProfile("line", "T along x", "x", "t", ""),
-                    new Reading.OfTally("mean", "mean T", List.of("skin"), new Measure.Mean("t"), ""),
-                    new Reading.OfProfile("none", "T outside", "out", "t", ""),
-                    new Reading.OfBalance(
+                    new Reading("line", "T along x", "", new ProfileOf("x", "t")),
+                    new Reading("mean", "mean T", "", new TallyOf(List.of("skin"), new Measure.Mean("t"))),
+                    new Reading("none", "T outside", "", new ProfileOf("out", "t")),
+                    new Reading(
                             "b",
                             "areas",
-                            List.of(
-                                    new Reading.Term("all", 1, List.of("skin"), new Measure.Area()),
-                                    new Reading.Term("again", -1, List.of("skin"), new Measure.Area())),
-                            List.of(),
-                            "outwards",
-                            "cm2")))
+                            "cm2",
+                            new BalanceOf(
+                                    List.of(
+                                            new Term("all", 1, List.of("skin"), new Measure.Area()),
+                                            new Term("again", -1, List.of("skin"), new Measure.Area())),
+                                    List.of(),
+                                    "outwards"))))
             .withChecks(l -> List.of(
-                    new Check("c1", "line", Check.Norm.L1, Check.Scale.ABSOLUTE, 0.2, "", List.of("a")),
-                    new Check("c2", "mean", Check.Norm.L2, Check.Scale.ABSOLUTE, 5, "", List.of("a")),
-                    new Check("c3", "none", Check.Norm.L2, Check.Scale.RANGE, 0.1, "", List.of("a"))));
+                    new Check("c1", "line", Norm.L1, Scale.ABSOLUTE, 0.2, "", List.of("a")),
+                    new Check("c2", "mean", Norm.L2, Scale.ABSOLUTE, 5, "", List.of("a")),
+                    new Check("c3", "none", Norm.L2, Scale.RANGE, 0.1, "", List.of("a"))));
 
     private static final Ledger LEDGER = Ledger.of(new Evaluator(new Memory()).evaluate(STUDY, Work.QUIET));
 

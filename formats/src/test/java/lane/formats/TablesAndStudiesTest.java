@@ -16,6 +16,11 @@ import java.util.Map;
 import lane.base.LaneException;
 import lane.base.Work;
 import lane.check.Check;
+import lane.check.Closure;
+import lane.check.Norm;
+import lane.check.Scale;
+import lane.check.Trend;
+import lane.check.WithinBand;
 import lane.field.Field;
 import lane.field.Moment;
 import lane.field.PartEdit;
@@ -35,18 +40,43 @@ import lane.mesh.Point;
 import lane.quantity.FieldUnit;
 import lane.quantity.Quantity;
 import lane.quantity.Take;
+import lane.reading.AroundOf;
+import lane.reading.AroundOf.Along;
+import lane.reading.BalanceOf;
+import lane.reading.BalanceOf.Term;
 import lane.reading.Measure;
+import lane.reading.ProfileOf;
 import lane.reading.Reading;
+import lane.reading.SweepOf;
+import lane.reading.TallyOf;
 import lane.reference.Curve;
 import lane.reference.Recipe;
 import lane.reference.Table;
 import lane.reference.Uncertainty;
 import lane.station.Abscissa;
+import lane.station.Arc;
+import lane.station.Box;
+import lane.station.CutCurve;
+import lane.station.CutCurve.Extent;
+import lane.station.Enclosing;
+import lane.station.Facing;
 import lane.station.Frame;
+import lane.station.Isosurface;
+import lane.station.Line;
+import lane.station.OnPart;
+import lane.station.Points;
+import lane.station.Polyline;
+import lane.station.Region;
 import lane.station.Sampling;
+import lane.station.Section;
+import lane.station.Sheet;
+import lane.station.Shell;
 import lane.station.Station;
+import lane.station.Sweep;
 import lane.station.Within;
 import lane.study.Evaluator;
+import lane.study.Pictures;
+import lane.study.Settings;
 import lane.study.Source;
 import lane.study.Study;
 import lane.unit.Unit;
@@ -146,11 +176,13 @@ class TablesAndStudiesTest {
                     return l;
                 })
                 .withStations(l -> {
-                    l.add(new Station.Enclosing("around", "around", "region"));
-                    l.add(new Station.CutCurve(
-                            "many", "many", a, a, List.of(), Station.Extent.LENGTH, a, 0, List.of(0.1, 0.2)));
-                    l.add(new Station.Line(
-                            "formula", "f", a, new Point(1, 1, 1), new Sampling.Even(3), Abscissa.of("s / length")));
+                    l.add(new Station("around", "around", new Enclosing("region")));
+                    l.add(new Station(
+                            "many", "many", new CutCurve(a, a, List.of(), Extent.LENGTH, a, 0, List.of(0.1, 0.2))));
+                    l.add(new Station(
+                            "formula",
+                            "f",
+                            new Line(a, new Point(1, 1, 1), new Sampling.Even(3), Abscissa.of("s / length"))));
                     return l;
                 })
                 .inFrame("formula", "g")
@@ -173,22 +205,23 @@ class TablesAndStudiesTest {
     static Study study() {
         var loads = new Measure.Loads("p", 5, "tau", Measure.On.FLUID, Measure.On.WALL);
         Point a = new Point(0.1, 0.2, 0.3);
-        return new Study(
-                1,
+        return Study.of(
                 "all kinds",
-                "theory",
-                List.of("rig"),
-                new Axis(a, new Point(0, 3, 4)),
-                new Moment.At(0.25, 1e-3),
-                List.of(new Recipe(
-                        "r;p",
-                        "Latin-1",
-                        "semicolon",
-                        "comma",
-                        "",
-                        1,
-                        2,
-                        List.of(new Recipe.Column("p", "bar", Recipe.Role.VALUE)))),
+                new Settings(
+                        "theory",
+                        List.of("rig"),
+                        new Axis(a, new Point(0, 3, 4)),
+                        new Moment.At(0.25, 1e-3),
+                        List.of(new FieldUnit("p", "Pa", true)),
+                        List.of(new Recipe(
+                                "r;p",
+                                "Latin-1",
+                                "semicolon",
+                                "comma",
+                                "",
+                                1,
+                                2,
+                                List.of(new Recipe.Column("p", "bar", Recipe.Role.VALUE))))),
                 List.of(
                         new Source.Simulation(
                                 "run",
@@ -235,85 +268,94 @@ class TablesAndStudiesTest {
                                                 "by hand",
                                                 "2*a",
                                                 List.of(new Curve.Given("a", 1.5, "Pa", "read off")))))),
-                List.of(new FieldUnit("p", "Pa", true)),
                 List.of(
                         new Quantity("p", "pressure", "p", Take.ALL, "kPa"),
                         new Quantity("u", "u", "u", Take.SWIRL, "")),
+                List.of(),
                 List.of(
-                        new Station.Line("even", "even", a, new Point(1, 1, 1), new Sampling.Even(11), Abscissa.RADIUS),
-                        new Station.Line(
-                                "exact", "exact", a, new Point(1, 1, 1), new Sampling.CellExact(), Abscissa.ARC),
-                        new Station.OnPart("wall", "wall", "wall"),
-                        new Station.OnPart(
+                        new Station(
+                                "even",
+                                "even",
+                                new Line(a, new Point(1, 1, 1), new Sampling.Even(11), Abscissa.RADIUS)),
+                        new Station(
+                                "exact",
+                                "exact",
+                                new Line(a, new Point(1, 1, 1), new Sampling.CellExact(), Abscissa.ARC)),
+                        new Station("wall", "wall", new OnPart("wall")),
+                        new Station(
                                 "walls",
                                 "walls",
-                                "wall",
-                                List.of("lid"),
-                                new Station.Facing(a, 30),
-                                new Station.Box(a, new Point(1, 1, 1))),
-                        new Station.Arc(
+                                new OnPart("wall", List.of("lid"), new Facing(a, 30), new Box(a, new Point(1, 1, 1)))),
+                        new Station(
                                 "arc",
                                 "arc",
-                                new Axis(a, new Point(1, 2, 3), new Point(0, 0, 1)),
-                                1,
-                                2,
-                                -30,
-                                90,
-                                new Sampling.Clustered(21, 5, Sampling.Towards.BOTH),
-                                Abscissa.ANGLE),
-                        new Station.Polyline(
+                                new Arc(
+                                        new Axis(a, new Point(1, 2, 3), new Point(0, 0, 1)),
+                                        1,
+                                        2,
+                                        -30,
+                                        90,
+                                        new Sampling.Clustered(21, 5, Sampling.Towards.BOTH),
+                                        Abscissa.ANGLE)),
+                        new Station(
                                 "poly",
                                 "poly",
-                                List.of(a, new Point(1, 0, 0), new Point(1, 1, 0)),
-                                new Sampling.Even(5),
-                                Abscissa.AXIAL),
-                        new Station.Points("points", "points", List.of(a)),
-                        new Station.Section(
-                                "cut", "cut", a, new Point(1, 1, 1), new Station.Box(a, new Point(2, 2, 2)), a),
-                        new Station.Section("cut2", "cut2", a, new Point(0.3, 0.1, 7), null, null),
-                        new Station.Isosurface("iso", "iso", "p", List.of(1.0, 2.5)),
-                        new Station.Shell("shell", "shell", Axis.Z, 0.03, null, 2.0, 45),
-                        new Station.Sheet("sheet", "sheet", "a ü/s.stl", "mm", a, new Point(0, 90, 0), true),
-                        new Station.CutCurve(
+                                new Polyline(
+                                        List.of(a, new Point(1, 0, 0), new Point(1, 1, 0)),
+                                        new Sampling.Even(5),
+                                        Abscissa.AXIAL)),
+                        new Station("points", "points", new Points(List.of(a))),
+                        new Station(
+                                "cut", "cut", new Section(a, new Point(1, 1, 1), new Box(a, new Point(2, 2, 2)), a)),
+                        new Station("cut2", "cut2", new Section(a, new Point(0.3, 0.1, 7), null, null)),
+                        new Station("iso", "iso", new Isosurface("p", List.of(1.0, 2.5))),
+                        new Station("shell", "shell", new Shell(Axis.Z, 0.03, null, 2.0, 45)),
+                        new Station("sheet", "sheet", new Sheet("a ü/s.stl", "mm", a, new Point(0, 90, 0), true)),
+                        new Station(
                                 "curve",
                                 "curve",
-                                a,
-                                new Point(0, 0, 1),
-                                List.of("wall"),
-                                Station.Extent.SHARE,
-                                new Point(1, 0, 0),
-                                2),
-                        new Station.Sweep("sweep", "sweep", Axis.Z, 0, 1, 11, 0.2),
-                        new Station.Region("all", "all", new Within.All()),
-                        new Station.Region("box", "box", new Within.InBox(new Station.Box(a, new Point(1, 1, 1)))),
-                        new Station.Region("rod", "rod", new Within.Cylinder(Axis.Z, 1, 0, 2)),
-                        new Station.Region("ball", "ball", new Within.Ball(a, 1)),
-                        new Station.Region("near", "near", new Within.Touching(List.of("wall"))),
-                        new Station.Region("hot", "hot", new Within.Above("p", 3))),
+                                new CutCurve(
+                                        a, new Point(0, 0, 1), List.of("wall"), Extent.SHARE, new Point(1, 0, 0), 2)),
+                        new Station("sweep", "sweep", new Sweep(Axis.Z, 0, 1, 11, 0.2)),
+                        new Station("all", "all", new Region(new Within.All())),
+                        new Station("box", "box", new Region(new Within.InBox(new Box(a, new Point(1, 1, 1))))),
+                        new Station("rod", "rod", new Region(new Within.Cylinder(Axis.Z, 1, 0, 2))),
+                        new Station("ball", "ball", new Region(new Within.Ball(a, 1))),
+                        new Station("near", "near", new Region(new Within.Touching(List.of("wall")))),
+                        new Station("hot", "hot", new Region(new Within.Above("p", 3)))),
                 List.of(
-                        new Reading.OfSweep("w", "w", "sweep", new Measure.Extreme("p", true), "bar"),
-                        new Reading.OfAround("round", "round", "shell", "p", Reading.Along.LEAST, 36, ""),
-                        new Reading.OfTally("cup", "cup", List.of("cut"), new Measure.WeightedMean("p", "u"), ""),
-                        new Reading.OfProfile("profile", "profile", "even", "p", ""),
-                        new Reading.OfTally("area", "area", List.of("wall"), new Measure.Area(), "mm2"),
-                        new Reading.OfTally("mean", "mean", List.of("wall"), new Measure.Mean("p"), ""),
-                        new Reading.OfTally("int", "int", List.of("wall"), new Measure.Integral("p"), ""),
-                        new Reading.OfTally(
-                                "force", "force", List.of("wall"), new Measure.Force(loads, new Point(1, 0, 0)), "N"),
-                        new Reading.OfTally(
-                                "moment", "moment", List.of("wall"), new Measure.Moment(loads, Axis.Z), "N m"),
-                        new Reading.OfBalance(
+                        new Reading("w", "w", "bar", new SweepOf("sweep", new Measure.Extreme("p", true))),
+                        new Reading("round", "round", "", new AroundOf("shell", "p", Along.LEAST, 36)),
+                        new Reading("cup", "cup", "", new TallyOf(List.of("cut"), new Measure.WeightedMean("p", "u"))),
+                        new Reading("profile", "profile", "", new ProfileOf("even", "p")),
+                        new Reading("area", "area", "mm2", new TallyOf(List.of("wall"), new Measure.Area())),
+                        new Reading("mean", "mean", "", new TallyOf(List.of("wall"), new Measure.Mean("p"))),
+                        new Reading("int", "int", "", new TallyOf(List.of("wall"), new Measure.Integral("p"))),
+                        new Reading(
+                                "force",
+                                "force",
+                                "N",
+                                new TallyOf(List.of("wall"), new Measure.Force(loads, new Point(1, 0, 0)))),
+                        new Reading(
+                                "moment",
+                                "moment",
+                                "N m",
+                                new TallyOf(List.of("wall"), new Measure.Moment(loads, Axis.Z))),
+                        new Reading(
                                 "b",
                                 "b",
-                                List.of(new Reading.Term(
-                                        "t",
-                                        -1,
+                                "",
+                                new BalanceOf(
+                                        List.of(new Term(
+                                                "t",
+                                                -1,
+                                                List.of("wall"),
+                                                new Measure.Flow(
+                                                        "u", 870, "kg/m3", Measure.Carried.ANGULAR_MOMENTUM, Axis.Z))),
                                         List.of("wall"),
-                                        new Measure.Flow("u", 870, "kg/m3", Measure.Carried.ANGULAR_MOMENTUM, Axis.Z))),
-                                List.of("wall"),
-                                "in",
-                                "")),
-                List.of(new Check("c", "profile", Check.Norm.LINF, Check.Scale.ABSOLUTE, 0.1, "rig", List.of("run"))));
+                                        "in"))),
+                List.of(new Check("c", "profile", Norm.LINF, Scale.ABSOLUTE, 0.1, "rig", List.of("run"))),
+                Pictures.NONE);
     }
 
     @Test
@@ -327,6 +369,56 @@ class TablesAndStudiesTest {
         assertThat(folder.resolve("deep/er").toFile().list()).containsExactly("s.lane.json");
     }
 
+    /** A study as version 1 wrote it: settings at the top, frames of stations in a list, checks without a kind. */
+    @Test
+    void aStudyOfVersionOneIsBroughtToTheFormOfToday() {
+        Study s = StudyJson.of("""
+                {"version": 1, "name": "tank", "datum": "rig", "off": ["old"], "time": {"kind": "first"},
+                 "units": [{"field": "p", "unit": "kPa", "stated": true}],
+                 "sources": [], "quantities": [],
+                 "frames": [{"id": "f", "name": "lid", "parent": "", "origin": {"x": 0, "y": 0, "z": 2}, "cylindrical": false, "note": ""}],
+                 "inFrame": {"tap": "f"},
+                 "stations": [{"kind": "points", "id": "tap", "name": "Tap", "points": [{"x": 1, "y": 0, "z": 0}]},
+                              {"kind": "part", "id": "lid", "name": "Lid", "part": "lid"}],
+                 "readings": [{"kind": "balance", "id": "b", "name": "Mass", "terms": [], "closedBy": [], "positive": "in",
+                               "unit": "kg/s"},
+                              {"kind": "tally", "id": "t", "name": "Area", "stations": ["lid"],
+                               "measure": {"kind": "area"}, "unit": ""}],
+                 "checks": [{"id": "c1", "reading": "b", "norm": "L2", "scale": "MEAN", "tolerance": 0.01, "datum": "",
+                             "judged": ["fine"]},
+                            {"id": "c2", "reading": "b", "norm": "L2", "scale": "ABSOLUTE", "tolerance": 2, "datum": "",
+                             "judged": []},
+                            {"id": "c3", "reading": "t", "norm": "LINF", "scale": "RANGE", "tolerance": 0.5, "datum": "rig",
+                             "judged": []}],
+                 "views": [], "notes": [{"id": "n", "text": "here", "reading": "", "at": {"x": 0, "y": 0, "z": 0}}]}
+                """, "old.lane.json");
+        assertThat(s.version()).isEqualTo(Study.VERSION);
+        assertThat(s.datum()).isEqualTo("rig");
+        assertThat(s.off()).containsExactly("old");
+        assertThat(s.units()).hasSize(1);
+        assertThat(s.notes()).hasSize(1);
+        assertThat(s.station("tap").orElseThrow().frame()).isEqualTo("f");
+        assertThat(s.station("lid").orElseThrow().frame()).isEmpty();
+        assertThat(s.checks())
+                .containsExactly(
+                        new Check("c1", "b", new Closure(0.01, false), List.of("fine")),
+                        new Check("c2", "b", new Closure(2, true), List.of()),
+                        new Check("c3", "t", Norm.LINF, Scale.RANGE, 0.5, "rig", List.of()));
+        assertThat(StudyJson.of(StudyJson.text(s), "again")).isEqualTo(s);
+    }
+
+    @Test
+    void everyKindOfCheckComesBackAsItWas() {
+        Study s = Study.empty("checks").withChecks(l -> {
+            l.add(new Check("a", "r", new WithinBand(1.0, null, "kPa"), List.of("x")));
+            l.add(new Check("b", "r", new Trend(0.02, true), List.of()));
+            l.add(new Check("c", "r", new Closure(0.1, false), List.of()));
+            l.add(new Check("d", "r", Norm.L1, Scale.MEAN, 0.3, "rig", List.of()));
+            return l;
+        });
+        assertThat(StudyJson.of(StudyJson.text(s), "x")).isEqualTo(s);
+    }
+
     @Test
     void theSchemaTakesWhatTheProgramWritesAndRefusesWhatItRefuses() throws Exception {
         var schema = JsonSchemaFactory.getInstance(SpecVersion.VersionFlag.V202012)
@@ -337,14 +429,14 @@ class TablesAndStudiesTest {
         assertThat(schema.validate(mapper.readTree(StudyJson.text(Study.empty("e")))))
                 .isEmpty();
         String byHand =
-                "{\"version\": 1, \"name\": \"x\", \"sources\": [{\"kind\": \"run\", \"id\": \"a\", \"name\": \"a\", \"file\": \"a.vtu\"}]}";
+                "{\"version\": 2, \"name\": \"x\", \"sources\": [{\"kind\": \"run\", \"id\": \"a\", \"name\": \"a\", \"file\": \"a.vtu\"}]}";
         assertThat(schema.validate(mapper.readTree(byHand))).isEmpty();
         assertThat(StudyJson.of(byHand, "x").sources()).hasSize(1);
         for (String bad : List.of(
-                "{\"version\": 2, \"name\": \"x\"}",
+                "{\"version\": 3, \"name\": \"x\"}",
                 "{\"name\": \"x\"}",
-                "{\"version\": 1, \"name\": \"x\", \"sources\": [{\"kind\": \"ghost\", \"id\": \"a\"}]}",
-                "{\"version\": 1, \"name\": \"x\", \"colour\": 3}")) {
+                "{\"version\": 2, \"name\": \"x\", \"sources\": [{\"kind\": \"ghost\", \"id\": \"a\"}]}",
+                "{\"version\": 2, \"name\": \"x\", \"colour\": 3}")) {
             assertThat(schema.validate(mapper.readTree(bad))).as(bad).isNotEmpty();
             assertThatThrownBy(() -> StudyJson.of(bad, "bad.json"))
                     .as(bad)
@@ -403,9 +495,10 @@ class TablesAndStudiesTest {
                                 List.of(),
                                 Map.of(),
                                 List.of(new Curve.HandValue("m", 3, "m2", 0, "")))))
-                .withStations(l -> List.of(new Station.OnPart("one", "one", "region 1")))
-                .withReadings(l -> List.of(new Reading.OfTally("m", "area", List.of("one"), new Measure.Area(), "m2")))
-                .withChecks(l -> List.of(new Check("c", "m", Check.Norm.L2, Check.Scale.MEAN, 1e-9, "", List.of())));
+                .withStations(l -> List.of(new Station("one", "one", new OnPart("region 1"))))
+                .withReadings(
+                        l -> List.of(new Reading("m", "area", "m2", new TallyOf(List.of("one"), new Measure.Area()))))
+                .withChecks(l -> List.of(new Check("c", "m", Norm.L2, Scale.MEAN, 1e-9, "", List.of())));
         var library = new FileLibrary(folder);
         var results = new Evaluator(library).evaluate(s, Work.QUIET);
         assertThat(library.run((Source.Simulation) s.sources().getFirst(), Moment.LAST, Work.QUIET))

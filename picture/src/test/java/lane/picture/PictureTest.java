@@ -277,7 +277,7 @@ class PictureTest {
 
     private static Profile profile(double[] x, double[] y) {
         return new Profile(
-                x, y, new double[0], "radius", Unit.of("m"), Unit.of("m/s"), false, x.length, "", Trail.EMPTY);
+                x, y, java.util.List.of(), "radius", Unit.of("m"), Unit.of("m/s"), false, x.length, "", Trail.EMPTY);
     }
 
     private static ProfileChart chart(double[] y) {

@@ -14,7 +14,6 @@ import lane.desk.Session;
 import lane.desk.Ui;
 import lane.picture.LaneStyle;
 import lane.picture.Ticks;
-import lane.reading.Profile;
 import lane.reading.Reading;
 import lane.study.Source;
 import lane.unit.Unit;
@@ -45,70 +44,21 @@ final class CheckCard {
         box.setMinWidth(300);
         var study = session.study();
         study.reading(c.reading()).ifPresent(r -> {
-            var reading = Ui.choice(
-                    "check-reading",
-                    study.readings(),
-                    r,
-                    Reading::name,
-                    x -> change(new Check(c.id(), x.id(), c.norm(), c.scale(), c.tolerance(), c.datum(), c.judged())));
+            var reading = Ui.choice("check-reading", study.readings(), r, Reading::name, x -> change(c.of(x.id())));
             reading.setPrefWidth(220);
-            box.getChildren().add(Ui.row(8, Ui.left("Reading", 72, "second"), reading));
-            if (r.curve()) {
-                box.getChildren()
-                        .add(Ui.row(
-                                8,
-                                Ui.left("Norm", 72, "second"),
-                                Ui.segments(
-                                        List.of(Check.Norm.values()),
-                                        c.norm(),
-                                        Check.Norm::symbol,
-                                        n -> change(new Check(
-                                                c.id(),
-                                                c.reading(),
-                                                n,
-                                                c.scale(),
-                                                c.tolerance(),
-                                                c.datum(),
-                                                c.judged())))));
-            }
+            var kind = Ui.choice(
+                    "check-kind",
+                    RuleForm.ALL.all(),
+                    RuleForm.ALL.of(c.rule()),
+                    RuleForm::title,
+                    f -> change(c.by(f.first(r))));
+            kind.setPrefWidth(220);
+            box.getChildren()
+                    .addAll(
+                            Ui.row(8, Ui.left("Reading", 72, "second"), reading),
+                            Ui.row(8, Ui.left("Judged by", 72, "second"), kind));
         });
-        boolean absolute = c.scale() == Check.Scale.ABSOLUTE;
-        var tolerance = Ui.number(
-                "check-tolerance",
-                absolute ? c.tolerance() : 100 * c.tolerance(),
-                v -> change(new Check(
-                        c.id(), c.reading(), c.norm(), c.scale(), absolute ? v : v / 100, c.datum(), c.judged())));
-        tolerance.setPrefWidth(72);
-        String unit = absolute
-                ? result == null
-                        ? ""
-                        : result.lanes().values().stream()
-                                .findFirst()
-                                .map(l -> l.unit().difference().symbol())
-                                .orElse("")
-                : "%";
-        var scale = Ui.choice(
-                "check-scale",
-                List.of(Check.Scale.values()),
-                c.scale(),
-                Check.Scale::word,
-                s -> change(new Check(c.id(), c.reading(), c.norm(), s, c.tolerance(), c.datum(), c.judged())));
-        box.getChildren().add(Ui.row(8, Ui.left("Tolerance", 72, "second"), tolerance, Ui.label(unit, "muted"), scale));
-        List<String> datums = new ArrayList<>(List.of(""));
-        datums.addAll(ChecksView.ids(session));
-        box.getChildren()
-                .add(Ui.row(
-                        8,
-                        Ui.left("Datum", 72, "second"),
-                        Ui.choice(
-                                "check-datum",
-                                datums,
-                                c.datum(),
-                                d -> d.isBlank()
-                                        ? "the study's"
-                                        : study.source(d).map(Source::name).orElse(d),
-                                d -> change(new Check(
-                                        c.id(), c.reading(), c.norm(), c.scale(), c.tolerance(), d, c.judged())))));
+        box.getChildren().addAll(RuleForm.ALL.of(c.rule()).rows(session, c, result, rule -> change(c.by(rule))));
         var ticks = new FlowPane(10, 6);
         ticks.setPrefWrapLength(250);
         ticks.setMaxWidth(250);
@@ -125,7 +75,7 @@ final class CheckCard {
                 if (!next.remove(s.id())) {
                     next.add(s.id());
                 }
-                change(new Check(c.id(), c.reading(), c.norm(), c.scale(), c.tolerance(), c.datum(), next));
+                change(c.judging(next));
             });
             ticks.getChildren().add(tick);
         }
@@ -186,10 +136,7 @@ final class CheckCard {
                         .addAll(
                                 Ui.cell(Ticks.number(l.unit().fromSi(l.value()), Double.NaN), 90, "second"),
                                 Ui.cell(Ticks.signed(u.fromSi(l.difference())), 90, "second"),
-                                Ui.cell(
-                                        l.uncertainty() == 0 ? "not stated" : Ticks.brief(u.fromSi(l.uncertainty())),
-                                        84,
-                                        "second"));
+                                Ui.cell(l.half() == 0 ? "not stated" : Ticks.brief(u.fromSi(l.half())), 84, "second"));
             }
             row.getStyleClass().add("table-row");
             row.setOnMouseClicked(e -> session.showCheck(check.id(), s.id()));
@@ -211,9 +158,11 @@ final class CheckCard {
 
     /** Where the largest difference is, on the profile's axis as drawn. */
     private String place(Check check, Source source, CheckResult.Lane l) {
-        return session.results().outcome(check.reading(), source.id()) instanceof Profile p
-                ? Ticks.brief(p.abscissaShown().fromSi(l.curve().linfAt()))
-                : "";
+        return session.results()
+                .outcome(check.reading(), source.id())
+                .curve()
+                .map(p -> Ticks.brief(p.abscissaShown().fromSi(l.curve().linfAt())))
+                .orElse("");
     }
 
     private Node why(Check check, CheckResult result) {

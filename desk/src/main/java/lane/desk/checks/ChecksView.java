@@ -1,6 +1,5 @@
 package lane.desk.checks;
 
-import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
@@ -11,20 +10,28 @@ import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
+import lane.check.AgainstDatum;
 import lane.check.Check;
 import lane.check.CheckResult;
+import lane.check.Closure;
+import lane.check.Norm;
+import lane.check.Scale;
 import lane.check.Verdict;
 import lane.desk.LaneColumns;
 import lane.desk.Marks;
 import lane.desk.Session;
 import lane.desk.Ui;
 import lane.desk.View;
+import lane.desk.readings.AskForm;
+import lane.estimate.Estimate;
 import lane.picture.LaneStyle;
 import lane.picture.Palette;
 import lane.picture.Ticks;
+import lane.reading.Ask;
 import lane.reading.Reading;
 import lane.study.Source;
 import lane.study.Study;
+import lane.unit.Unit;
 
 /** The crossing board: rows are checks, columns are lanes under their chips, then tolerance and verdict. */
 public final class ChecksView implements View {
@@ -59,13 +66,7 @@ public final class ChecksView implements View {
             String id = Study.freshId(
                     "check-" + reading,
                     session.study().checks().stream().map(Check::id).toList());
-            session.edit(
-                    "Add check",
-                    s -> s.withChecks(l -> {
-                        l.add(new Check(id, reading, Check.Norm.L2, Check.Scale.RANGE, 0.01, "", List.of()));
-                        return l;
-                    }));
-            session.select("check", id);
+            session.study().reading(reading).ifPresent(r -> add(session, id, r));
         } else {
             session.select("check", found.id());
         }
@@ -147,10 +148,18 @@ public final class ChecksView implements View {
         String id = Study.freshId(
                 "check-" + reading.id(),
                 session.study().checks().stream().map(Check::id).toList());
+        add(session, id, reading);
+    }
+
+    /** A check of the kind that suits what the answer is made of. */
+    private static void add(Session session, String id, Reading reading) {
+        var rule = reading.ask().form() == Ask.Form.TERMS
+                ? new Closure(0.01, false)
+                : new AgainstDatum(Norm.L2, Scale.RANGE, 0.01, "");
         session.edit(
                 "Add check",
                 s -> s.withChecks(l -> {
-                    l.add(new Check(id, reading.id(), Check.Norm.L2, Check.Scale.RANGE, 0.01, "", List.of()));
+                    l.add(new Check(id, reading.id(), rule, List.of()));
                     return l;
                 }));
         session.select("check", id);
@@ -186,15 +195,9 @@ public final class ChecksView implements View {
         Reading reading = session.study().reading(check.reading()).orElse(null);
         boolean profile = reading != null && reading.curve();
         String name = reading == null ? check.reading() + " (deleted)" : reading.name();
-        String kind =
-                switch (reading) {
-                    case null -> "";
-                    case Reading.OfProfile _ -> "profile, " + check.norm().symbol();
-                    case Reading.OfSweep _ -> "sweep, " + check.norm().symbol();
-                    case Reading.OfAround _ -> "around, " + check.norm().symbol();
-                    case Reading.OfTally _ -> "tally";
-                    case Reading.OfBalance _ -> "balance, residual";
-                };
+        String word = reading == null ? "" : AskForm.ALL.of(reading.ask()).word();
+        boolean plain = !profile && check.rule().comparesWithDatum();
+        String kind = plain ? word : word + ", " + check.rule().measure();
         String against = result == null
                         || result.datum().isBlank()
                         || result.datum().equals(session.study().datum())
@@ -220,11 +223,15 @@ public final class ChecksView implements View {
         HBox lanes = Ui.row(0);
         lanes.setMinHeight(35);
         HBox row = Ui.row(0, mark, words, new LaneColumns(session, lanes));
-        double most = result == null ? 0 : most(check, result);
+        double most = result == null ? 0 : most(result);
         for (int i = 0; i < sources.size(); i++) {
             lanes.getChildren().add(cell(check, result, sources.get(i), styles.get(i), profile, most));
         }
-        row.getChildren().addAll(Ui.cell(tolerance(check, result), 84, "second"), Ui.left("", 22), verdict(result));
+        row.getChildren()
+                .addAll(
+                        Ui.cell(check.rule().allowance(result == null ? Unit.UNKNOWN : result.unit()), 84, "second"),
+                        Ui.left("", 22),
+                        verdict(result));
         row.setId("check-" + check.id());
         row.getStyleClass().add("board-row");
         if (open) {
@@ -256,33 +263,14 @@ public final class ChecksView implements View {
     }
 
     /** The half height of all thumbnails of a row, so that they can be compared. */
-    private static double most(Check check, CheckResult result) {
+    private static double most(CheckResult result) {
         double most = 0;
         for (CheckResult.Lane l : result.lanes().values()) {
             if (l.curve() != null) {
-                most = Math.max(most, Math.max(l.curve().linf(), 1.4 * allowed(check, l)));
+                most = Math.max(most, Math.max(l.curve().linf(), 1.4 * zero(l.allowed())));
             }
         }
         return most;
-    }
-
-    static double allowed(Check check, CheckResult.Lane l) {
-        return check.scale() == Check.Scale.ABSOLUTE
-                ? check.tolerance() * l.unit().factor()
-                : l.curve() != null ? check.tolerance() * l.curve().scale(check.scale()) : Double.NaN;
-    }
-
-    static String tolerance(Check check, CheckResult result) {
-        if (check.scale() != Check.Scale.ABSOLUTE) {
-            return Ui.shortest(100 * check.tolerance()) + " %";
-        }
-        String unit = result == null
-                ? ""
-                : result.lanes().values().stream()
-                        .findFirst()
-                        .map(l -> l.unit().difference().symbol())
-                        .orElse("");
-        return Ui.shortest(check.tolerance()) + " " + unit;
     }
 
     private Node cell(Check check, CheckResult result, Source source, LaneStyle style, boolean profile, double most) {
@@ -298,9 +286,10 @@ public final class ChecksView implements View {
             boolean has =
                     !(session.results().outcome(check.reading(), source.id()) instanceof lane.reading.Outcome.Absent);
             var flag = Ui.smallIcon(org.kordamp.ikonli.feather.Feather.FLAG);
-            String value = session.results().outcome(check.reading(), source.id()) instanceof lane.reading.Tally t
-                    ? Ticks.number(t.unit().fromSi(t.value()), sixth(t))
-                    : "";
+            String value = session.results().outcome(check.reading(), source.id()).numbers().stream()
+                    .findFirst()
+                    .map(t -> Ticks.number(t.shown(), sixth(t)))
+                    .orElse("");
             var texts = new VBox(Ui.cell(value, 104, "second"), line(flag, has ? "datum" : "no datum"));
             box.getChildren().add(texts);
             return box;
@@ -312,7 +301,7 @@ public final class ChecksView implements View {
         }
         String tone = lane.verdict() == Verdict.OUT ? "brick" : lane.verdict() == Verdict.UNDECIDED ? "ochre" : "label";
         String weight = lane.verdict() != null ? "strong" : "label";
-        boolean absolute = check.scale() == Check.Scale.ABSOLUTE;
+        boolean absolute = !(lane.scale() > 0) || absolute(check);
         String share = absolute
                 ? Ticks.brief(lane.unit().differenceFromSi(lane.difference())) + " "
                         + lane.unit().difference().symbol()
@@ -320,7 +309,7 @@ public final class ChecksView implements View {
         if (lane.curve() != null) {
             box.getChildren()
                     .addAll(
-                            Thumbnail.of(lane.curve(), style, most, allowed(check, lane)),
+                            Thumbnail.of(lane.curve(), style, most, zero(lane.allowed())),
                             Ui.spring(),
                             whole(Ui.label(share, "second", tone, weight)));
         } else {
@@ -357,10 +346,10 @@ public final class ChecksView implements View {
     }
 
     /** Five digits are enough on the board. */
-    private static double sixth(lane.reading.Tally t) {
-        double v = Math.abs(t.unit().fromSi(t.value()));
-        return t.uncertainty() > 0
-                ? t.unit().differenceFromSi(t.uncertainty())
+    private static double sixth(Estimate t) {
+        double v = Math.abs(t.shown());
+        return t.uncertainty().stated()
+                ? t.unit().differenceFromSi(t.uncertainty().half())
                 : Math.pow(10, Math.floor(Math.log10(v)) - 3);
     }
 
@@ -368,8 +357,11 @@ public final class ChecksView implements View {
         return Math.pow(10, Math.floor(Math.log10(Math.abs(l.unit().fromSi(l.value())))) - 3);
     }
 
-    static List<String> ids(Session session) {
-        return new ArrayList<>(
-                session.study().sources().stream().map(Source::id).toList());
+    private static double zero(double v) {
+        return Double.isNaN(v) ? 0 : v;
+    }
+
+    private static boolean absolute(Check check) {
+        return check.rule().allowance(Unit.UNKNOWN).indexOf('%') < 0;
     }
 }

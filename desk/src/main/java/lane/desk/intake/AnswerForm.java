@@ -12,6 +12,7 @@ import javafx.scene.layout.VBox;
 import lane.base.LaneException;
 import lane.desk.Session;
 import lane.desk.Ui;
+import lane.reading.Ask;
 import lane.reading.Reading;
 import lane.reference.Curve;
 import lane.reference.Recipe;
@@ -55,9 +56,9 @@ final class AnswerForm {
     private void show(Kind kind) {
         List<Reading> open = session.study().readings().stream()
                 .filter(r -> switch (kind) {
-                    case FORMULA -> !(r instanceof Reading.OfBalance);
+                    case FORMULA -> r.ask().form() != Ask.Form.TERMS;
                     case COLUMNS -> r.curve();
-                    case MEAN, VALUE -> r instanceof Reading.OfTally;
+                    case MEAN, VALUE -> r.ask().form() == Ask.Form.NUMBER;
                 })
                 .filter(r ->
                         source.answers().stream().noneMatch(a -> a.reading().equals(r.id())))

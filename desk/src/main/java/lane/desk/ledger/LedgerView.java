@@ -19,8 +19,8 @@ import lane.desk.BuiltFrom;
 import lane.desk.Session;
 import lane.desk.Ui;
 import lane.desk.View;
-import lane.formats.ledger.Ledger;
 import lane.formats.ledger.LedgerWriter;
+import lane.ledger.Ledger;
 import lane.picture.Ticks;
 import lane.trail.Trail;
 

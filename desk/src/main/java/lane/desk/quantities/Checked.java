@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import lane.base.Fault;
 import lane.base.LaneException;
 import lane.desk.Session;
 import lane.field.Run;
@@ -49,7 +50,7 @@ record Checked(
             } catch (FormulaException e) {
                 lacks.put(run.getKey(), e.getMessage());
                 // A wrong unit says more than a field that some lane lacks.
-                wrong = wrong == null || wrong.getMessage().contains("no field") ? e : wrong;
+                wrong = wrong == null || wrong.fault() == Fault.MISSING_FIELD ? e : wrong;
             } catch (LaneException e) {
                 lacks.put(run.getKey(), e.getMessage());
             }

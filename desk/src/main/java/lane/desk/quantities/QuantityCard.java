@@ -147,7 +147,7 @@ final class QuantityCard {
             }
         }
         session.study().stations().stream()
-                .filter(s -> s.shapedBy().equals(q.id()))
+                .filter(s -> s.shape().shapedBy().equals(q.id()))
                 .forEach(s -> users.add("station " + s.name()));
         box.getChildren().add(heading("Used by", users.isEmpty() ? "nothing yet" : ""));
         users.stream().limit(12).forEach(u -> box.getChildren().add(Ui.label(u, "second")));

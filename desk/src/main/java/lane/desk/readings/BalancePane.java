@@ -11,7 +11,6 @@ import javafx.scene.layout.VBox;
 import javafx.scene.shape.Line;
 import javafx.scene.shape.Polygon;
 import javafx.scene.text.Text;
-import lane.check.Check;
 import lane.check.CheckResult;
 import lane.desk.LaneColumns;
 import lane.desk.Marks;
@@ -20,12 +19,13 @@ import lane.desk.Ui;
 import lane.picture.LaneStyle;
 import lane.picture.Ticks;
 import lane.reading.Balance;
+import lane.reading.BalanceOf;
 import lane.reading.Outcome;
 import lane.reading.Reading;
 import lane.study.Source;
 
 /** A balance as a stair: signed terms step to and fro from zero down to the residual, a column of steps a lane. */
-final class BalancePane {
+final class BalancePane implements ReadingPane {
     private static final double ROW = 92;
     private static final double STEP = 24;
 
@@ -36,11 +36,12 @@ final class BalancePane {
         this.session = session;
     }
 
-    Node show(Reading.OfBalance reading) {
+    @Override
+    public Node show(Reading reading) {
         var top = Ui.row(
                 10,
                 name(reading),
-                Ui.label(reading.positive(), "muted", "small"),
+                Ui.label(((BalanceOf) reading.ask()).positive(), "muted", "small"),
                 Ui.spring(),
                 Ui.button("Delete", () -> NewReading.delete(session, reading), "small-button"));
         top.getStyleClass().add("toolbar");
@@ -55,7 +56,7 @@ final class BalancePane {
         return pane;
     }
 
-    private Node stair(Reading.OfBalance reading) {
+    private Node stair(Reading reading) {
         var field = new Pane();
         List<Source> sources = session.study().sources();
         List<LaneStyle> styles = LaneStyle.of(sources, session.palette());
@@ -75,7 +76,8 @@ final class BalancePane {
                 residual = Math.max(residual, Math.abs(b.residual()));
             }
         }
-        int n = reading.terms().size();
+        List<BalanceOf.Term> terms = ((BalanceOf) reading.ask()).terms();
+        int n = terms.size();
         double wide = Ui.PITCH * sources.size();
         field.setPrefSize(Math.max(wide, 520), n * ROW + 150);
         // The words stay while the lanes move below them.
@@ -83,11 +85,11 @@ final class BalancePane {
         words.setMouseTransparent(true);
         for (int k = 0; k <= n; k++) {
             double y = k * ROW;
-            String name = k < n ? reading.terms().get(k).name() : "Residual";
+            String name = k < n ? terms.get(k).name() : "Residual";
             Text caption = Marks.text(12, y + 14, name, "axis-text");
             caption.setStyle("-fx-font-family: 'Lane Sans SemiBold'; -fx-font-size: 12px; -fx-fill: -ink;");
             String over = k < n
-                    ? PartsChoice.words(session, reading.terms().get(k).stations())
+                    ? PartsChoice.words(session, terms.get(k).stations())
                     : "what is left over, on a scale of its own";
             Text note = Marks.text(18 + caption.getLayoutBounds().getWidth() * 1.12, y + 14, over, "axis-text");
             field.getChildren().add(Marks.line(0, y, Math.max(wide, 520), y, "axis-line"));
@@ -104,7 +106,8 @@ final class BalancePane {
             }
             if (session.results().outcome(reading.id(), sources.get(i).id()) instanceof Balance b) {
                 steps(field, b, styles.get(i), left + 12 - least * pixels, left, pixels);
-                residual(field, reading, b, styles.get(i), left, n * ROW, Math.max(residual, tolerance(reading, b)));
+                double t = tolerance(reading, sources.get(i).id());
+                residual(field, t, b, styles.get(i), left, n * ROW, Math.max(residual, t));
             } else {
                 field.getChildren().add(Marks.text(left + 36, 50, "no terms", "axis-text"));
             }
@@ -112,12 +115,8 @@ final class BalancePane {
         return new StackPane(new LaneColumns(session, field), words);
     }
 
-    private Node name(Reading.OfBalance r) {
-        var field = Ui.text(
-                "reading-name",
-                r.name(),
-                t -> NewReading.change(
-                        session, new Reading.OfBalance(r.id(), t, r.terms(), r.closedBy(), r.positive(), r.unit())));
+    private Node name(Reading r) {
+        var field = Ui.text("reading-name", r.name(), t -> NewReading.change(session, r.named(t)));
         field.setPrefWidth(190);
         return field;
     }
@@ -158,21 +157,25 @@ final class BalancePane {
         return shape;
     }
 
-    private double tolerance(Reading.OfBalance reading, Balance b) {
+    private CheckResult.Lane checked(Reading reading, String lane) {
         return session.study().checks().stream()
                 .filter(c -> c.reading().equals(reading.id()))
                 .findFirst()
-                .map((Check c) -> c.scale() == Check.Scale.ABSOLUTE
-                        ? c.tolerance() * b.unit().factor()
-                        : c.tolerance() * b.scale())
-                .orElse(0.0);
+                .map(c -> session.results().checks().get(c.id()))
+                .map(r -> r.lanes().get(lane))
+                .orElse(null);
+    }
+
+    private double tolerance(Reading reading, String lane) {
+        CheckResult.Lane found = checked(reading, lane);
+        return found == null || Double.isNaN(found.allowed()) ? 0 : found.allowed();
     }
 
     private void residual(
-            Pane field, Reading.OfBalance reading, Balance b, LaneStyle style, double left, double top, double most) {
+            Pane field, double allowed, Balance b, LaneStyle style, double left, double top, double most) {
         double middle = left + 61;
         double pixels = most > 0 ? 44 / most : 0;
-        double t = tolerance(reading, b) * pixels;
+        double t = allowed * pixels;
         if (t > 0) {
             var band = new javafx.scene.shape.Rectangle(middle - t, top + 34, 2 * t, 40);
             band.getStyleClass().add("pine-band");
@@ -196,7 +199,7 @@ final class BalancePane {
         field.getChildren().add(value);
     }
 
-    private VBox numbers(Reading.OfBalance reading) {
+    private VBox numbers(Reading reading) {
         var box = new VBox(6);
         box.getChildren().add(Ui.label("Does it close?", "title"));
         HBox head = Ui.row(

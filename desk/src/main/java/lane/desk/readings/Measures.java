@@ -9,7 +9,7 @@ import lane.quantity.Quantity;
 import lane.reading.Lens;
 import lane.reading.Measure;
 import lane.reading.Ready;
-import lane.station.Station;
+import lane.station.OnPart;
 import lane.unit.Unit;
 
 /** Which quantities of the study fit which measure, told by their components and units. */
@@ -84,7 +84,7 @@ final class Measures {
     }
 
     /** Whether some run has all quantities of a measure on a part. */
-    static boolean on(Session session, Measure measure, Station.OnPart station) {
+    static boolean on(Session session, Measure measure, OnPart station) {
         return session.results().runs().values().stream().anyMatch(run -> run.parts().stream()
                 .filter(p -> p.name().equals(station.part()))
                 .anyMatch(p -> measure.quantities().stream()

@@ -4,9 +4,20 @@ import java.util.List;
 import java.util.Optional;
 import lane.desk.Session;
 import lane.mesh.Point;
+import lane.reading.AroundOf;
+import lane.reading.AroundOf.Along;
+import lane.reading.BalanceOf;
+import lane.reading.BalanceOf.Term;
 import lane.reading.Measure;
+import lane.reading.ProfileOf;
 import lane.reading.Reading;
+import lane.reading.SweepOf;
+import lane.reading.TallyOf;
+import lane.station.Line;
+import lane.station.OnPart;
+import lane.station.Shell;
 import lane.station.Station;
+import lane.station.Sweep;
 import lane.study.Study;
 
 /** Adds readings with sensible first choices, to be changed in their panes. */
@@ -15,7 +26,7 @@ final class NewReading {
 
     static void profile(Session session) {
         var line = session.study().stations().stream()
-                .filter(Station.Line.class::isInstance)
+                .filter(x -> x.shape() instanceof Line)
                 .findFirst();
         var quantity = session.numbers().stream().findFirst().or(() -> session.study().quantities().stream()
                 .findFirst());
@@ -27,13 +38,16 @@ final class NewReading {
         String name = quantity.get().name() + ", " + line.get().name();
         add(
                 session,
-                new Reading.OfProfile(
-                        id(session, name), name, line.get().id(), quantity.get().id(), ""));
+                new Reading(
+                        id(session, name),
+                        name,
+                        "",
+                        new ProfileOf(line.get().id(), quantity.get().id())));
     }
 
     static void sweep(Session session) {
         var sweep = session.study().stations().stream()
-                .filter(Station.Sweep.class::isInstance)
+                .filter(x -> x.shape() instanceof Sweep)
                 .findFirst();
         var mean = Measures.mean(session);
         if (sweep.isEmpty() || mean.isEmpty()) {
@@ -42,12 +56,14 @@ final class NewReading {
             return;
         }
         String name = "Mean along " + sweep.get().name();
-        add(session, new Reading.OfSweep(id(session, name), name, sweep.get().id(), mean.get(), ""));
+        add(
+                session,
+                new Reading(id(session, name), name, "", new SweepOf(sweep.get().id(), mean.get())));
     }
 
     static void around(Session session) {
         var shell = session.study().stations().stream()
-                .filter(Station.Shell.class::isInstance)
+                .filter(x -> x.shape() instanceof Shell)
                 .findFirst();
         var mean = Measures.mean(session);
         if (shell.isEmpty() || mean.isEmpty()) {
@@ -58,8 +74,11 @@ final class NewReading {
         String name = "Around " + shell.get().name();
         add(
                 session,
-                new Reading.OfAround(
-                        id(session, name), name, shell.get().id(), mean.get().quantity(), Reading.Along.MEAN, 360, ""));
+                new Reading(
+                        id(session, name),
+                        name,
+                        "",
+                        new AroundOf(shell.get().id(), mean.get().quantity(), Along.MEAN, 360)));
     }
 
     static void area(Session session) {
@@ -96,7 +115,7 @@ final class NewReading {
 
     static void balance(Session session) {
         var parts = session.study().stations().stream()
-                .filter(Station.OnPart.class::isInstance)
+                .filter(x -> x.shape() instanceof OnPart)
                 .toList();
         var flow = Measures.flow(session);
         if (parts.isEmpty() || flow.isEmpty()) {
@@ -104,21 +123,22 @@ final class NewReading {
                     "A balance needs part stations and a vector quantity, such as velocity taken as stored; add them first.");
             return;
         }
-        List<Reading.Term> terms = parts.stream()
-                .map(p -> new Reading.Term("Through " + p.name(), -1, List.of(p.id()), flow.get()))
+        List<Term> terms = parts.stream()
+                .map(p -> new Term("Through " + p.name(), -1, List.of(p.id()), flow.get()))
                 .toList();
         add(
                 session,
-                new Reading.OfBalance(id(session, "balance"), "Balance", terms, List.of(), "positive flows in", ""));
+                new Reading(
+                        id(session, "balance"), "Balance", "", new BalanceOf(terms, List.of(), "positive flows in")));
     }
 
     private static void tally(Session session, String name, Measure measure) {
         // The first part that has what is asked for: a wall shear is stored on walls only.
         List<Station> parts = session.study().stations().stream()
-                .filter(Station.OnPart.class::isInstance)
+                .filter(x -> x.shape() instanceof OnPart)
                 .toList();
         var part = parts.stream()
-                .filter(s -> Measures.on(session, measure, (Station.OnPart) s))
+                .filter(s -> Measures.on(session, measure, (OnPart) s.shape()))
                 .findFirst()
                 .or(() -> parts.stream().findFirst());
         if (part.isEmpty()) {
@@ -128,7 +148,11 @@ final class NewReading {
         String full = name + ", " + part.get().name();
         add(
                 session,
-                new Reading.OfTally(id(session, full), full, List.of(part.get().id()), measure, ""));
+                new Reading(
+                        id(session, full),
+                        full,
+                        "",
+                        new TallyOf(List.of(part.get().id()), measure)));
     }
 
     private static String id(Session session, String name) {

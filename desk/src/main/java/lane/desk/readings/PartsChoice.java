@@ -6,6 +6,8 @@ import java.util.function.Consumer;
 import javafx.scene.control.CheckMenuItem;
 import javafx.scene.control.MenuButton;
 import lane.desk.Session;
+import lane.station.Region;
+import lane.station.Shape;
 import lane.station.Station;
 
 /** A menu of the study's surfaces and regions, of which several can be ticked. */
@@ -19,7 +21,7 @@ final class PartsChoice {
         menu.getStyleClass().add("small-menu");
         menu.setMaxWidth(200);
         for (Station s : session.study().stations()) {
-            if (s instanceof Station.Surface || s instanceof Station.Region && !chosen.isEmpty()) {
+            if (s.shape() instanceof Shape.Surface || s.shape() instanceof Region && !chosen.isEmpty()) {
                 var item = new CheckMenuItem(s.name());
                 item.setSelected(chosen.contains(s.id()));
                 item.setOnAction(e -> {

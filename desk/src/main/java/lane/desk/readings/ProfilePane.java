@@ -26,15 +26,13 @@ import lane.picture.Export;
 import lane.picture.LaneStyle;
 import lane.picture.Ticks;
 import lane.picture.chart.ProfileChart;
-import lane.quantity.Quantity;
 import lane.reading.Profile;
 import lane.reading.Reading;
-import lane.station.Station;
 import lane.study.Source;
 import lane.unit.Unit;
 
 /** A profile: the curve over its difference strip, the numbers at the right, and the values under the pointer. */
-final class ProfilePane {
+final class ProfilePane implements ReadingPane {
     private final Session session;
     private final BorderPane pane = new BorderPane();
     private final HBox tools = Ui.row(10);
@@ -84,7 +82,8 @@ final class ProfilePane {
         pane.setRight(Ui.panel(numbers));
     }
 
-    Node show(Reading shownReading) {
+    @Override
+    public Node show(Reading shownReading) {
         reading = shownReading;
         tools();
         curves = curves();
@@ -94,69 +93,10 @@ final class ProfilePane {
     }
 
     private void tools() {
-        var study = session.study();
         var name = Ui.text("reading-name", reading.name(), t -> NewReading.change(session, reading.named(t)));
         name.setPrefWidth(190);
         tools.getChildren().setAll(name);
-        switch (reading) {
-            case Reading.OfProfile p -> {
-                quantity(
-                        study.quantities(),
-                        p.quantity(),
-                        q -> new Reading.OfProfile(p.id(), p.name(), p.station(), q, ""));
-                station(
-                        p.station(),
-                        x -> x instanceof Station.Path || x instanceof Station.CutCurve || x instanceof Station.Points,
-                        k -> new Reading.OfProfile(p.id(), p.name(), k, p.quantity(), p.unit()));
-            }
-            case Reading.OfAround r -> {
-                tools.getChildren()
-                        .add(Ui.choice(
-                                "reading-along",
-                                List.of(Reading.Along.values()),
-                                r.along(),
-                                Reading.Along::word,
-                                x -> NewReading.change(
-                                        session,
-                                        new Reading.OfAround(
-                                                r.id(),
-                                                r.name(),
-                                                r.station(),
-                                                r.quantity(),
-                                                x,
-                                                r.samples(),
-                                                r.unit()))));
-                quantity(
-                        study.quantities(),
-                        r.quantity(),
-                        q -> new Reading.OfAround(r.id(), r.name(), r.station(), q, r.along(), r.samples(), ""));
-                station(
-                        r.station(),
-                        Station.Shell.class::isInstance,
-                        k -> new Reading.OfAround(r.id(), r.name(), k, r.quantity(), r.along(), r.samples(), r.unit()));
-            }
-            case Reading.OfSweep w -> {
-                var measure =
-                        new javafx.scene.control.MenuButton(lane.desk.readings.Measures.word(session, w.measure()));
-                measure.getStyleClass().add("small-menu");
-                var form = new javafx.scene.control.CustomMenuItem(
-                        MeasureForm.of(
-                                session,
-                                "sweep-measure",
-                                w.measure(),
-                                m -> NewReading.change(
-                                        session, new Reading.OfSweep(w.id(), w.name(), w.station(), m, ""))),
-                        false);
-                form.getContent().setStyle("-fx-padding: 8;");
-                measure.getItems().add(form);
-                tools.getChildren().add(measure);
-                station(
-                        w.station(),
-                        Station.Sweep.class::isInstance,
-                        k -> new Reading.OfSweep(w.id(), w.name(), k, w.measure(), w.unit()));
-            }
-            default -> {}
-        }
+        tools.getChildren().addAll(AskForm.ALL.of(reading.ask()).tools(session, reading));
         tools.getChildren().forEach(n -> {
             if (n instanceof javafx.scene.control.ComboBox<?> c) {
                 c.setPrefWidth(130);
@@ -172,30 +112,6 @@ final class ProfilePane {
                         Ui.button("Delete", () -> NewReading.delete(session, reading), "small-button"));
     }
 
-    private void quantity(List<Quantity> among, String now, java.util.function.Function<String, Reading> make) {
-        session.study().quantity(now).ifPresent(q -> tools.getChildren()
-                .add(Ui.choice(
-                        "reading-quantity",
-                        among,
-                        q,
-                        Quantity::name,
-                        c -> NewReading.change(session, make.apply(c.id())))));
-    }
-
-    private void station(
-            String now, java.util.function.Predicate<Station> fits, java.util.function.Function<String, Reading> make) {
-        List<Station> among = session.study().stations().stream().filter(fits).toList();
-        session.study().station(now).ifPresent(s -> tools.getChildren()
-                .addAll(
-                        Ui.label("on", "muted"),
-                        Ui.choice(
-                                "reading-line",
-                                among,
-                                s,
-                                Station::name,
-                                c -> NewReading.change(session, make.apply(c.id())))));
-    }
-
     private Check check() {
         return session.study().checks().stream()
                 .filter(c -> c.reading().equals(reading.id()))
@@ -205,7 +121,9 @@ final class ProfilePane {
 
     private String datumId() {
         Check check = check();
-        return check == null || check.datum().isBlank() ? session.study().datum() : check.datum();
+        return check == null || check.rule().datum().isBlank()
+                ? session.study().datum()
+                : check.rule().datum();
     }
 
     private List<ProfileChart.Curve> curves() {
@@ -245,30 +163,21 @@ final class ProfilePane {
 
     private double tolerance() {
         Check check = check();
-        if (check == null) {
-            return Double.NaN;
-        }
-        for (ProfileChart.Curve c : curves) {
-            if (c.difference() != null) {
-                return check.scale() == Check.Scale.ABSOLUTE
-                        ? check.tolerance() * c.profile().unit().factor()
-                        : check.tolerance() * c.difference().scale(check.scale());
-            }
-        }
-        return Double.NaN;
+        CheckResult result = check == null ? null : session.results().checks().get(check.id());
+        return result == null
+                ? Double.NaN
+                : result.lanes().values().stream()
+                        .filter(l -> l.curve() != null)
+                        .mapToDouble(CheckResult.Lane::allowed)
+                        .findFirst()
+                        .orElse(Double.NaN);
     }
 
     private ProfileChart chart() {
         Profile first = curves.getFirst().profile();
         shown = first.unit();
         along = first.abscissaShown();
-        String quantity = reading instanceof Reading.OfSweep w
-                ? Measures.word(session, w.measure())
-                : reading.quantities().stream()
-                        .findFirst()
-                        .flatMap(session.study()::quantity)
-                        .map(Quantity::name)
-                        .orElse("");
+        String quantity = AskForm.ALL.of(reading.ask()).what(session, reading);
         String datum = session.results().outcome(reading.id(), datumId()) instanceof Profile
                 ? session.study().source(datumId()).map(Source::name).orElse("")
                 : "";

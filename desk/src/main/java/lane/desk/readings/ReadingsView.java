@@ -1,7 +1,9 @@
 package lane.desk.readings;
 
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import javafx.scene.control.MenuButton;
 import javafx.scene.control.MenuItem;
 import javafx.scene.layout.BorderPane;
@@ -9,37 +11,23 @@ import lane.desk.Session;
 import lane.desk.SideList;
 import lane.desk.View;
 import lane.reading.Reading;
-import org.kordamp.ikonli.feather.Feather;
 
 /** The list of readings, and the selected one as a profile, a tally or a balance. */
 public final class ReadingsView implements View {
     private final Session session;
     private final BorderPane pane = new BorderPane();
     private final SideList list;
-    private final ProfilePane profile;
-    private final TallyPane tally;
-    private final BalancePane balance;
+    private final Panes panes;
 
     public ReadingsView(Session session) {
         this.session = session;
-        profile = new ProfilePane(session);
-        tally = new TallyPane(session);
-        balance = new BalancePane(session);
+        panes = new Panes(session);
         var add = new MenuButton("+ Add");
         add.setId("add-reading");
         add.getStyleClass().add("small-menu");
         add.setMinWidth(javafx.scene.layout.Region.USE_PREF_SIZE);
-        add.getItems()
-                .addAll(
-                        item("Profile along a line", () -> NewReading.profile(session)),
-                        item("Numbers along a sweep", () -> NewReading.sweep(session)),
-                        item("Around a shell", () -> NewReading.around(session)),
-                        item("Area of a part", () -> NewReading.area(session)),
-                        item("Mean over a part", () -> NewReading.mean(session)),
-                        item("Flow through a part", () -> NewReading.flow(session)),
-                        item("Force on a part", () -> NewReading.force(session)),
-                        item("Moment on a part", () -> NewReading.moment(session)),
-                        item("Balance of flow over all parts", () -> NewReading.balance(session)));
+        AskForm.ALL.all().stream().flatMap(f -> f.makers().stream()).forEach(m -> add.getItems()
+                .add(item(m.text(), () -> m.make().accept(session))));
         list = new SideList("Readings", add);
         pane.setLeft(list.node());
     }
@@ -62,38 +50,21 @@ public final class ReadingsView implements View {
                 && !study.readings().isEmpty()) {
             session.select("reading", study.readings().getFirst().id());
         }
-        List<SideList.Item> profiles = new ArrayList<>();
-        List<SideList.Item> tallies = new ArrayList<>();
-        List<SideList.Item> balances = new ArrayList<>();
+        Map<String, List<SideList.Item>> groups = new LinkedHashMap<>();
+        AskForm.ALL.all().forEach(f -> groups.putIfAbsent(f.group(), new ArrayList<>()));
         for (Reading r : study.readings()) {
-            switch (r) {
-                case Reading.OfProfile p ->
-                    profiles.add(new SideList.Item(p.id(), p.name(), p.unit(), Feather.ACTIVITY));
-                case Reading.OfSweep p -> profiles.add(new SideList.Item(p.id(), p.name(), p.unit(), Feather.ACTIVITY));
-                case Reading.OfAround p ->
-                    profiles.add(new SideList.Item(p.id(), p.name(), p.unit(), Feather.ACTIVITY));
-                case Reading.OfTally t ->
-                    tallies.add(new SideList.Item(t.id(), t.name(), t.unit(), Feather.BAR_CHART_2));
-                case Reading.OfBalance b ->
-                    balances.add(new SideList.Item(b.id(), b.name(), b.unit(), Feather.ALIGN_LEFT));
-            }
+            AskForm form = AskForm.ALL.of(r.ask());
+            groups.get(form.group()).add(new SideList.Item(r.id(), r.name(), r.unit(), form.icon()));
         }
         list.fill(
-                List.of(
-                        new SideList.Group("Profiles", profiles),
-                        new SideList.Group("Tallies", tallies),
-                        new SideList.Group("Balances", balances)),
+                groups.entrySet().stream()
+                        .map(g -> new SideList.Group(g.getKey(), g.getValue()))
+                        .toList(),
                 session.selected("reading"),
                 id -> session.select("reading", id));
-        Reading reading = study.reading(session.selected("reading")).orElse(null);
-        switch (reading) {
-            case null ->
-                pane.setCenter(lane.desk.Ui.label("No reading yet. Add one, or read a profile at Stations.", "muted"));
-            case Reading.OfProfile p -> pane.setCenter(profile.show(p));
-            case Reading.OfSweep p -> pane.setCenter(profile.show(p));
-            case Reading.OfAround p -> pane.setCenter(profile.show(p));
-            case Reading.OfTally t -> pane.setCenter(tally.show(t));
-            case Reading.OfBalance b -> pane.setCenter(balance.show(b));
-        }
+        pane.setCenter(study.reading(session.selected("reading"))
+                .map(r -> AskForm.ALL.of(r.ask()).pane(panes, r).show(r))
+                .orElseGet(
+                        () -> lane.desk.Ui.label("No reading yet. Add one, or read a profile at Stations.", "muted")));
     }
 }

@@ -17,16 +17,17 @@ import lane.desk.LaneColumns;
 import lane.desk.Marks;
 import lane.desk.Session;
 import lane.desk.Ui;
+import lane.estimate.Estimate;
 import lane.picture.LaneStyle;
 import lane.picture.Ticks;
 import lane.reading.Outcome;
 import lane.reading.Reading;
-import lane.reading.Tally;
+import lane.reading.Scalar;
 import lane.study.Source;
 import lane.unit.Unit;
 
 /** A tally: one mark a lane on a common axis under the lane's chip, the values beneath, the sign in words. */
-final class TallyPane {
+final class TallyPane implements ReadingPane {
     private static final double TALL = 250;
 
     private final Session session;
@@ -36,7 +37,8 @@ final class TallyPane {
         this.session = session;
     }
 
-    Node show(Reading.OfTally reading) {
+    @Override
+    public Node show(Reading reading) {
         List<Source> sources = session.study().sources();
         List<LaneStyle> styles = LaneStyle.of(sources, session.palette());
         Check check = session.study().checks().stream()
@@ -44,9 +46,10 @@ final class TallyPane {
                 .findFirst()
                 .orElse(null);
         CheckResult result = check == null ? null : session.results().checks().get(check.id());
-        String datumId =
-                check == null || check.datum().isBlank() ? session.study().datum() : check.datum();
-        Tally datum = session.results().outcome(reading.id(), datumId) instanceof Tally t ? t : null;
+        String datumId = check == null || check.rule().datum().isBlank()
+                ? session.study().datum()
+                : check.rule().datum();
+        Estimate datum = number(reading, datumId);
         var top = Ui.row(
                 10,
                 name(reading),
@@ -57,16 +60,8 @@ final class TallyPane {
         top.setMinHeight(40);
         var body = new VBox();
         body.getStyleClass().add("sheet");
-        body.getChildren().add(marks(reading, sources, styles, datum, check));
-        body.getChildren()
-                .add(rowOf(
-                        "Value",
-                        sources,
-                        s -> session.results().outcome(reading.id(), s.id()) instanceof Tally t
-                                ? Ticks.number(
-                                        t.unit().fromSi(t.value()), t.unit().differenceFromSi(t.uncertainty()))
-                                : "–",
-                        true));
+        body.getChildren().add(marks(reading, sources, styles, datum, result));
+        body.getChildren().add(rowOf("Value", sources, s -> value(number(reading, s.id())), true));
         body.getChildren()
                 .add(rowOf(
                         datum == null
@@ -79,7 +74,7 @@ final class TallyPane {
                         sources,
                         s -> s.id().equals(datumId)
                                 ? "datum"
-                                : datum != null && session.results().outcome(reading.id(), s.id()) instanceof Tally t
+                                : datum != null && number(reading, s.id()) instanceof Estimate t
                                         ? Ticks.signed(t.unit().fromSi(t.value() - datum.value()))
                                         : "–",
                         false));
@@ -89,7 +84,7 @@ final class TallyPane {
                         sources,
                         s -> s.id().equals(datumId)
                                 ? ""
-                                : datum != null && session.results().outcome(reading.id(), s.id()) instanceof Tally t
+                                : datum != null && number(reading, s.id()) instanceof Estimate t
                                         ? Ticks.signed(100 * (t.value() - datum.value()) / Math.abs(datum.value()))
                                         : "–",
                         false));
@@ -97,9 +92,10 @@ final class TallyPane {
                 .add(rowOf(
                         "Uncertainty, plus or minus",
                         sources,
-                        s -> session.results().outcome(reading.id(), s.id()) instanceof Tally t
-                                        && !Double.isNaN(t.uncertainty())
-                                ? Ticks.brief(t.unit().differenceFromSi(t.uncertainty()))
+                        s -> number(reading, s.id()) instanceof Estimate t
+                                        && t.uncertainty().stated()
+                                ? Ticks.brief(t.unit()
+                                        .differenceFromSi(t.uncertainty().half()))
                                 : "not stated",
                         false));
         var scroll = new ScrollPane(body);
@@ -111,28 +107,29 @@ final class TallyPane {
         return pane;
     }
 
-    private Node name(Reading.OfTally reading) {
+    private Node name(Reading reading) {
         var field = Ui.text("reading-name", reading.name(), t -> NewReading.change(session, reading.named(t)));
         field.setPrefWidth(190);
         return field;
     }
 
     private Node marks(
-            Reading.OfTally reading, List<Source> sources, List<LaneStyle> styles, Tally datum, Check check) {
+            Reading reading, List<Source> sources, List<LaneStyle> styles, Estimate datum, CheckResult result) {
         var field = new Pane();
         field.setMinHeight(TALL + 36);
         field.setPrefHeight(TALL + 36);
         Unit unit = session.results().unit(reading.id());
         double least = Double.POSITIVE_INFINITY;
         double greatest = Double.NEGATIVE_INFINITY;
-        double t = datum == null || check == null
+        double t = datum == null || result == null
                 ? Double.NaN
-                : check.scale() == Check.Scale.ABSOLUTE
-                        ? check.tolerance() * unit.factor()
-                        : check.tolerance() * Math.abs(datum.value());
+                : result.lanes().values().stream()
+                        .mapToDouble(CheckResult.Lane::allowed)
+                        .findFirst()
+                        .orElse(Double.NaN);
         for (Source s : session.study().lanes()) {
-            if (session.results().outcome(reading.id(), s.id()) instanceof Tally v) {
-                double u = Double.isNaN(v.uncertainty()) ? 0 : v.uncertainty();
+            if (number(reading, s.id()) instanceof Estimate v) {
+                double u = v.uncertainty().stated() ? v.uncertainty().half() : 0;
                 least = Math.min(least, v.value() - u);
                 greatest = Math.max(greatest, v.value() + u);
             }
@@ -184,7 +181,7 @@ final class TallyPane {
                 field.getChildren().add(Marks.line(Ui.PITCH * i - 1, 8, Ui.PITCH * i - 1, TALL + 10, "grid-line"));
             }
             boolean off = session.study().off().contains(sources.get(i).id());
-            if (!off && session.results().outcome(reading.id(), sources.get(i).id()) instanceof Tally v) {
+            if (!off && number(reading, sources.get(i).id()) instanceof Estimate v) {
                 mark(field, v, styles.get(i), x, unit, low, high);
             }
             Text name = Marks.text(x, TALL + 22, sources.get(i).name(), "axis-text");
@@ -195,11 +192,12 @@ final class TallyPane {
         return new StackPane(new LaneColumns(session, field), axis);
     }
 
-    private void mark(Pane field, Tally v, LaneStyle style, double x, Unit unit, double low, double high) {
+    private void mark(Pane field, Estimate v, LaneStyle style, double x, Unit unit, double low, double high) {
         double y = y(unit.fromSi(v.value()), low, high);
-        if (v.uncertainty() > 0) {
-            double y0 = y(unit.fromSi(v.value() + v.uncertainty()), low, high);
-            double y1 = y(unit.fromSi(v.value() - v.uncertainty()), low, high);
+        if (v.uncertainty().stated()) {
+            double half = v.uncertainty().half();
+            double y0 = y(unit.fromSi(v.value() + half), low, high);
+            double y1 = y(unit.fromSi(v.value() - half), low, high);
             for (Line l :
                     List.of(new Line(x, y0, x, y1), new Line(x - 8, y0, x + 8, y0), new Line(x - 8, y1, x + 8, y1))) {
                 l.setStroke(Marks.fx(style.colour()));
@@ -234,7 +232,7 @@ final class TallyPane {
         return box;
     }
 
-    private VBox numbers(Reading.OfTally reading, List<Source> sources, List<LaneStyle> styles, CheckResult result) {
+    private VBox numbers(Reading reading, List<Source> sources, List<LaneStyle> styles, CheckResult result) {
         var box = new VBox(6);
         Unit unit = session.results().unit(reading.id());
         box.getChildren().add(Ui.row(8, Ui.label("Numbers", "title"), Ui.label(unit.label(), "small", "muted")));
@@ -245,38 +243,27 @@ final class TallyPane {
                     8,
                     Marks.marker(styles.get(i), Marks.fx(session.palette().sheet())),
                     Ui.left(s.name(), 70, "second"));
-            switch (outcome) {
-                case Tally t -> {
-                    row.getChildren()
-                            .addAll(
-                                    Ui.spring(),
-                                    Ui.label(
-                                            Ticks.number(
-                                                    t.unit().fromSi(t.value()),
-                                                    t.unit().differenceFromSi(t.uncertainty())),
-                                            "second"));
-                    CheckResult.Lane lane =
-                            result == null ? null : result.lanes().get(s.id());
-                    if (lane != null && lane.verdict() != null) {
-                        row.getChildren().add(Marks.verdictWord(lane.verdict()));
-                    }
+            if (outcome instanceof Outcome.Absent a) {
+                var why = Ui.label(a.brief(), "second", "muted");
+                why.setTooltip(new javafx.scene.control.Tooltip(a.reason()));
+                row.getChildren().addAll(Ui.spring(), why);
+            } else {
+                row.getChildren().addAll(Ui.spring(), Ui.label(value(number(reading, s.id())), "second"));
+                CheckResult.Lane lane = result == null ? null : result.lanes().get(s.id());
+                if (lane != null && lane.verdict() != null) {
+                    row.getChildren().add(Marks.verdictWord(lane.verdict()));
                 }
-                case Outcome.Absent a -> {
-                    var why = Ui.label(a.brief(), "second", "muted");
-                    why.setTooltip(new javafx.scene.control.Tooltip(a.reason()));
-                    row.getChildren().addAll(Ui.spring(), why);
-                }
-                default -> {}
             }
             row.getStyleClass().add("table-row");
             row.setOnMouseClicked(e -> session.show(reading.id(), s.id()));
             box.getChildren().add(row);
         }
         session.showFinest(reading.id());
-        if (!reading.measure().sign().isBlank()) {
+        String which = AskForm.ALL.of(reading.ask()).sign(reading);
+        if (!which.isBlank()) {
             var head = Ui.label("Sign", "title");
             head.setStyle("-fx-padding: 12 0 0 0;");
-            var sign = Ui.label(reading.measure().sign() + ".", "second");
+            var sign = Ui.label(which + ".", "second");
             sign.setWrapText(true);
             box.getChildren().addAll(head, sign);
         }
@@ -296,40 +283,40 @@ final class TallyPane {
         return box;
     }
 
-    private void settings(Reading.OfTally r, VBox box) {
+    private void settings(Reading r, VBox box) {
         var head = Ui.label("Settings", "title");
         head.setStyle("-fx-padding: 12 0 0 0;");
-        var parts = PartsChoice.of(
-                session,
-                "tally-parts",
-                r.stations(),
-                1,
-                ids -> NewReading.change(session, new Reading.OfTally(r.id(), r.name(), ids, r.measure(), r.unit())));
-        var unit = Ui.text(
-                "tally-unit",
-                r.unit(),
-                u -> NewReading.change(session, new Reading.OfTally(r.id(), r.name(), r.stations(), r.measure(), u)));
+        box.getChildren().add(head);
+        AskForm.ALL.of(r.ask()).settings(session, r, box);
+        var unit = Ui.text("tally-unit", r.unit(), u -> NewReading.change(session, r.in(u)));
         unit.setPromptText("follows");
         unit.setMaxWidth(90);
-        box.getChildren()
-                .addAll(
-                        head,
-                        Ui.row(6, Ui.left("Parts", 78, "second"), parts),
-                        MeasureForm.of(
-                                session,
-                                "tally",
-                                r.measure(),
-                                m -> NewReading.change(
-                                        session, new Reading.OfTally(r.id(), r.name(), r.stations(), m, r.unit()))),
-                        Ui.row(6, Ui.left("Unit", 78, "second"), unit));
+        box.getChildren().add(Ui.row(6, Ui.left("Unit", 78, "second"), unit));
     }
 
-    private void pieces(Reading.OfTally reading, List<Source> sources, VBox box) {
+    /** What a lane answered; null where it gives no number. */
+    private Estimate number(Reading reading, String lane) {
+        return session.results().outcome(reading.id(), lane).numbers().stream()
+                .findFirst()
+                .orElse(null);
+    }
+
+    private static String value(Estimate number) {
+        return number == null
+                ? "–"
+                : Ticks.number(
+                        number.shown(),
+                        number.unit().differenceFromSi(number.uncertainty().half()));
+    }
+
+    /** The other numbers of an answer, such as pressure and viscous parts. */
+    private void pieces(Reading reading, List<Source> sources, VBox box) {
         for (Source s : sources) {
-            if (session.results().outcome(reading.id(), s.id()) instanceof Tally t
-                    && t.pieces().size() > 1) {
-                String text = t.pieces().entrySet().stream()
-                        .map(e -> e.getKey() + " " + Ticks.brief(t.unit().fromSi(e.getValue())))
+            List<Scalar> all = session.results().outcome(reading.id(), s.id()).scalars();
+            if (all.size() > 2) {
+                String text = all.subList(1, all.size()).stream()
+                        .map(x -> x.what().replaceAll(" part$", "") + " "
+                                + Ticks.brief(x.estimate().shown()))
                         .collect(java.util.stream.Collectors.joining(", "));
                 box.getChildren().add(Ui.label(s.name() + ": " + text, "small", "muted"));
             }

@@ -8,8 +8,11 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
 import lane.desk.Session;
 import lane.desk.Ui;
+import lane.reading.BalanceOf;
+import lane.reading.BalanceOf.Term;
 import lane.reading.Measure;
 import lane.reading.Reading;
+import lane.station.OnPart;
 import lane.station.Station;
 import org.kordamp.ikonli.feather.Feather;
 
@@ -21,15 +24,15 @@ final class TermsForm {
         this.session = session;
     }
 
-    Node of(Reading.OfBalance balance) {
+    Node of(Reading balance) {
         HBox head = Ui.row(
                 8, Ui.label("Terms", "title"), Ui.spring(), Ui.button("+ Term", () -> add(balance), "small-button"));
         head.setStyle("-fx-padding: 12 0 0 0;");
         var box = new VBox(4, head);
         String open = session.selected("term");
-        for (int i = 0; i < balance.terms().size(); i++) {
+        for (int i = 0; i < terms(balance).size(); i++) {
             int at = i;
-            Reading.Term t = balance.terms().get(i);
+            Term t = terms(balance).get(i);
             boolean isOpen = open.equals(balance.id() + "/" + i);
             var words = new VBox(
                     Ui.left(t.name(), 200, "second"),
@@ -56,22 +59,20 @@ final class TermsForm {
         return box;
     }
 
-    private Node form(Reading.OfBalance balance, int at, Reading.Term t) {
+    private Node form(Reading balance, int at, Term t) {
         var name = Ui.text(
-                "term-name",
-                t.name(),
-                n -> put(balance, at, new Reading.Term(n, t.factor(), t.stations(), t.measure())));
+                "term-name", t.name(), n -> put(balance, at, new Term(n, t.factor(), t.stations(), t.measure())));
         var sign = Ui.segments(
                 List.of(1, -1),
                 t.factor(),
                 f -> f > 0 ? "counts +" : "counts −",
-                f -> put(balance, at, new Reading.Term(t.name(), f, t.stations(), t.measure())));
+                f -> put(balance, at, new Term(t.name(), f, t.stations(), t.measure())));
         var parts = PartsChoice.of(
                 session,
                 "term-parts",
                 t.stations(),
                 1,
-                ids -> put(balance, at, new Reading.Term(t.name(), t.factor(), ids, t.measure())));
+                ids -> put(balance, at, new Term(t.name(), t.factor(), ids, t.measure())));
         var form = new VBox(
                 6,
                 Ui.row(6, Ui.left("Name", 78, "second"), name),
@@ -81,8 +82,8 @@ final class TermsForm {
                         session,
                         "term",
                         t.measure(),
-                        m -> put(balance, at, new Reading.Term(t.name(), t.factor(), t.stations(), m))));
-        if (balance.terms().size() > 1) {
+                        m -> put(balance, at, new Term(t.name(), t.factor(), t.stations(), m))));
+        if (terms(balance).size() > 1) {
             form.getChildren()
                     .add(Ui.button(
                             "Delete term",
@@ -97,9 +98,9 @@ final class TermsForm {
         return form;
     }
 
-    private void add(Reading.OfBalance balance) {
+    private void add(Reading balance) {
         String part = session.study().stations().stream()
-                .filter(Station.OnPart.class::isInstance)
+                .filter(x -> x.shape() instanceof OnPart)
                 .map(Station::id)
                 .findFirst()
                 .orElse(null);
@@ -107,61 +108,61 @@ final class TermsForm {
             session.say("A term is taken over a part; add a part at Stations first.");
             return;
         }
-        Measure measure = balance.terms().isEmpty()
+        Measure measure = terms(balance).isEmpty()
                 ? new Measure.Area()
-                : balance.terms().getLast().measure();
+                : terms(balance).getLast().measure();
         edit(balance, l -> {
-            l.add(new Reading.Term("Term " + (l.size() + 1), 1, List.of(part), measure));
+            l.add(new Term("Term " + (l.size() + 1), 1, List.of(part), measure));
             return l;
         });
-        session.select("term", balance.id() + "/" + balance.terms().size());
+        session.select("term", balance.id() + "/" + terms(balance).size());
     }
 
-    private void put(Reading.OfBalance balance, int at, Reading.Term term) {
+    private void put(Reading balance, int at, Term term) {
         edit(balance, l -> {
             l.set(at, term);
             return l;
         });
     }
 
-    private void edit(Reading.OfBalance b, UnaryOperator<List<Reading.Term>> edit) {
-        List<Reading.Term> terms = edit.apply(new ArrayList<>(b.terms()));
-        NewReading.change(
-                session, new Reading.OfBalance(b.id(), b.name(), terms, b.closedBy(), b.positive(), b.unit()));
+    private void edit(Reading b, UnaryOperator<List<Term>> edit) {
+        List<Term> terms = edit.apply(new ArrayList<>(terms(b)));
+        NewReading.change(session, b.asking(new BalanceOf(terms, ask(b).closedBy(), ask(b).positive())));
     }
 
-    private Node closing(Reading.OfBalance b) {
+    private Node closing(Reading b) {
         return Ui.row(
                 6,
                 Ui.left("Closed by", 78, "second"),
                 PartsChoice.of(
                         session,
                         "balance-closed-by",
-                        b.closedBy(),
+                        ask(b).closedBy(),
                         0,
-                        ids -> NewReading.change(
-                                session,
-                                new Reading.OfBalance(b.id(), b.name(), b.terms(), ids, b.positive(), b.unit()))));
+                        ids -> NewReading.change(session, b.asking(new BalanceOf(terms(b), ids, ask(b).positive())))));
     }
 
-    private Node positive(Reading.OfBalance b) {
+    private Node positive(Reading b) {
         var words = Ui.text(
                 "balance-positive",
-                b.positive(),
-                t -> NewReading.change(
-                        session, new Reading.OfBalance(b.id(), b.name(), b.terms(), b.closedBy(), t, b.unit())));
+                ask(b).positive(),
+                t -> NewReading.change(session, b.asking(new BalanceOf(terms(b), ask(b).closedBy(), t))));
         words.setPrefWidth(220);
         return Ui.row(6, Ui.left("In words", 78, "second"), words);
     }
 
-    private Node unit(Reading.OfBalance b) {
-        var unit = Ui.text(
-                "balance-unit",
-                b.unit(),
-                t -> NewReading.change(
-                        session, new Reading.OfBalance(b.id(), b.name(), b.terms(), b.closedBy(), b.positive(), t)));
+    private Node unit(Reading b) {
+        var unit = Ui.text("balance-unit", b.unit(), t -> NewReading.change(session, b.in(t)));
         unit.setPromptText("follows");
         unit.setMaxWidth(90);
         return Ui.row(6, Ui.left("Unit", 78, "second"), unit);
+    }
+
+    private static BalanceOf ask(Reading reading) {
+        return (BalanceOf) reading.ask();
+    }
+
+    private static List<Term> terms(Reading reading) {
+        return ask(reading).terms();
     }
 }

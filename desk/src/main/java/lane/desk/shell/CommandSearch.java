@@ -97,7 +97,7 @@ public final class CommandSearch {
         study.checks()
                 .forEach(c -> all.add(go(
                         study.reading(c.reading()).map(r -> r.name()).orElse(c.id()) + ", "
-                                + c.norm().symbol(),
+                                + c.rule().measure(),
                         "check",
                         5,
                         c.id())));

@@ -22,7 +22,7 @@ import lane.desk.intake.IntakeView;
 import lane.desk.ledger.LedgerView;
 import lane.desk.quantities.QuantitiesView;
 import lane.desk.readings.ReadingsView;
-import lane.desk.stations.NewStation;
+import lane.desk.stations.ShapeForm;
 import lane.desk.stations.StationsView;
 
 /** The window's inside: header and lane bar above, the open stop in the middle, the trail below. */
@@ -83,11 +83,14 @@ public final class Shell {
                 () -> session.reload(session.study().sources().stream()
                         .map(lane.study.Source::id)
                         .collect(java.util.stream.Collectors.toSet()))));
-        for (NewStation.Kind kind : NewStation.Kind.values()) {
-            all.add(new CommandSearch.Command("Add a station: " + kind.word(), "station", () -> {
-                session.go(2);
-                NewStation.add(session, kind);
-            }));
+        for (ShapeForm form : ShapeForm.ALL.all()) {
+            if (form.maker() != null) {
+                all.add(new CommandSearch.Command(
+                        "Add a station: " + form.word().replace('-', ' '), "station", () -> {
+                            session.go(2);
+                            form.maker().accept(session);
+                        }));
+            }
         }
         String[] names = {"Intake", "Stations", "Quantities", "Readings", "Checks", "Ledger"};
         for (int i = 0; i < 6; i++) {

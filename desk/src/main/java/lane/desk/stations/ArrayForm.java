@@ -97,9 +97,6 @@ final class ArrayForm {
                 }
                 return l;
             });
-            for (String id : made) {
-                next = next.inSameFrame(id, station.id());
-            }
             return next;
         });
     }

@@ -7,10 +7,21 @@ import lane.mesh.Point;
 import lane.picture.field.Annotations;
 import lane.picture.field.Annotations.Handle;
 import lane.reading.CutCurveReader;
+import lane.reading.Laid;
+import lane.station.Arc;
+import lane.station.Box;
+import lane.station.CutCurve;
+import lane.station.Line;
 import lane.station.Placement;
+import lane.station.Points;
+import lane.station.Polyline;
+import lane.station.Region;
+import lane.station.Section;
+import lane.station.Shape;
+import lane.station.Shell;
 import lane.station.Station;
+import lane.station.Sweep;
 import lane.station.Within;
-import lane.study.Laid;
 
 /** Stations as lines in the picture. */
 final class Drawn {
@@ -20,43 +31,38 @@ final class Drawn {
 
     /** @param samples known samples, or null; @param laid what the station came to be, or null. Null for no lines. */
     static Annotations.Line line(Station station, boolean selected, Placement samples, Laid laid) {
-        return switch (station) {
-            case Station.Path p ->
-                sampled(p.name(), List.of(p.corners()), selected, selected ? samples : null, handles(p));
-            case Station.Points p -> {
+        String name = station.name();
+        return switch (station.shape()) {
+            case Shape.Path p -> sampled(name, List.of(p.corners()), selected, selected ? samples : null, handles(p));
+            case Points p -> {
                 List<Handle> handles = new ArrayList<>();
                 for (int i = 0; i < Math.min(40, p.points().size()); i++) {
                     handles.add(new Handle(
                             p.points().size() == 1 ? "" : String.valueOf(i + 1),
                             p.points().get(i)));
                 }
-                yield sampled(p.name(), p.points().stream().map(List::of).toList(), selected, null, handles);
+                yield sampled(name, p.points().stream().map(List::of).toList(), selected, null, handles);
             }
-            case Station.CutCurve c -> {
+            case CutCurve c -> {
                 List<List<Point>> curves = new ArrayList<>();
                 if (laid != null) {
                     laid.branches().forEach((CutCurveReader.Branch b) -> curves.add(b.places()));
                 }
                 yield selected || !curves.isEmpty()
-                        ? sampled(c.name(), curves, selected, null, List.of(new Handle("", c.point())))
+                        ? sampled(name, curves, selected, null, List.of(new Handle("", c.point())))
                         : null;
             }
-            case Station.Section s
+            case Section s
             when selected ->
-                sampled(
-                        s.name(),
-                        List.of(List.of(s.point(), arrow(s))),
-                        true,
-                        null,
-                        List.of(new Handle("", s.point())));
-            case Station.Shell s
+                sampled(name, List.of(List.of(s.point(), arrow(s))), true, null, List.of(new Handle("", s.point())));
+            case Shell s
             when selected -> {
                 double middle = s.from() != null && s.to() != null ? (s.from() + s.to()) / 2 : 0;
                 Point at = s.axis().place(s.radius(), 0, middle);
                 Point foot = s.axis().origin().plus(s.axis().direction().times(middle));
-                yield sampled(s.name(), List.of(List.of(foot, at)), true, null, List.of(new Handle("", at)));
+                yield sampled(name, List.of(List.of(foot, at)), true, null, List.of(new Handle("", at)));
             }
-            case Station.Sweep w
+            case Sweep w
             when selected -> {
                 List<List<Point>> curves = new ArrayList<>();
                 curves.add(List.of(on(w.axis(), w.from()), on(w.axis(), w.to())));
@@ -66,9 +72,9 @@ final class Drawn {
                 List<Handle> ends = List.of(
                         new Handle("1", on(w.axis(), w.from())),
                         new Handle(String.valueOf(w.count()), on(w.axis(), w.to())));
-                yield sampled(w.name(), curves, true, null, ends);
+                yield sampled(name, curves, true, null, ends);
             }
-            case Station.Region r when selected -> sampled(r.name(), outline(r.within()), true, null, List.of());
+            case Region r when selected -> sampled(name, outline(r.within()), true, null, List.of());
             default -> null;
         };
     }
@@ -93,7 +99,7 @@ final class Drawn {
         return out;
     }
 
-    private static Point arrow(Station.Section s) {
+    private static Point arrow(Section s) {
         double long2 = s.box() == null
                 ? 0.01
                 : 0.2 * s.box().greatest().minus(s.box().least()).norm();
@@ -131,7 +137,7 @@ final class Drawn {
         };
     }
 
-    private static List<List<Point>> box(Station.Box b) {
+    private static List<List<Point>> box(Box b) {
         Point l = b.least();
         Point g = b.greatest();
         List<List<Point>> out = new ArrayList<>();
@@ -151,18 +157,19 @@ final class Drawn {
         return out;
     }
 
-    private static List<Handle> handles(Station.Path path) {
+    private static List<Handle> handles(Shape.Path path) {
         return switch (path) {
-            case Station.Line l -> List.of(new Handle("A", l.a()), new Handle("B", l.b()));
-            case Station.Arc a ->
-                List.of(new Handle("A", a.axis().place(a.radius(), Math.toRadians(a.from()), a.along())));
-            case Station.Polyline p -> {
+            case Line l -> List.of(new Handle("A", l.a()), new Handle("B", l.b()));
+            case Arc a -> List.of(new Handle("A", a.axis().place(a.radius(), Math.toRadians(a.from()), a.along())));
+            case Polyline p -> {
                 List<Handle> out = new ArrayList<>();
                 for (int i = 0; i < Math.min(40, p.points().size()); i++) {
                     out.add(new Handle(String.valueOf(i + 1), p.points().get(i)));
                 }
                 yield out;
             }
+            // A kind that the picture does not know is drawn by its ends.
+            default -> List.of(new Handle("A", path.at(0)), new Handle("B", path.at(1)));
         };
     }
 

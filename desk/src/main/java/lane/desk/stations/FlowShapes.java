@@ -12,12 +12,16 @@ import lane.desk.Background;
 import lane.field.Field;
 import lane.field.Run;
 import lane.mesh.Point;
+import lane.reading.Laid;
 import lane.station.PathSamples;
 import lane.station.Placement;
 import lane.station.Placer;
+import lane.station.Points;
+import lane.station.Region;
+import lane.station.Section;
+import lane.station.Shape;
 import lane.station.Station;
 import lane.station.Within;
-import lane.study.Laid;
 
 /** Streamlines and arrows of a station, made behind the window and kept until what they depend on changes. */
 final class FlowShapes {
@@ -36,7 +40,7 @@ final class FlowShapes {
      */
     record Shape(Cut cut, double[] time, double[] length) {}
 
-    private record Key(Kind kind, Station station, Run run, Field field) {}
+    private record Key(Kind kind, lane.station.Shape place, Run run, Field field) {}
 
     private static final int SEEDS = 120;
     private static final int ARROWS = 400;
@@ -51,7 +55,7 @@ final class FlowShapes {
 
     /** The shape if it is there; else it is begun and null comes back. */
     Shape of(Kind kind, Station station, Laid laid, Run run, Field field) {
-        var key = new Key(kind, station.geometry(), run, field);
+        var key = new Key(kind, station.shape(), run, field);
         Background.Made made = background.of(key, w -> make(kind, station, laid, run, field, w));
         if (made != null && made.thing() == null) {
             say.accept(made.trouble());
@@ -69,7 +73,7 @@ final class FlowShapes {
                     Glyphs.tubes(lines, 0.0025 * size), Glyphs.around(lines.time()), Glyphs.around(lines.length()));
         }
         Placement at = Placer.points(run.locator(), seeds, work);
-        double[] normals = kind == Kind.TANGENTIAL_ARROWS && station instanceof Station.Section s
+        double[] normals = kind == Kind.TANGENTIAL_ARROWS && station.shape() instanceof Section s
                 ? normals(s.normal(), at.size())
                 : null;
         Cut arrows = Glyphs.arrows(
@@ -90,15 +94,15 @@ final class FlowShapes {
     /** Places spread over a station, always the same. */
     private static double[] seeds(Station station, Laid laid, int most) {
         List<Point> out = new ArrayList<>();
-        switch (station) {
-            case Station.Points p -> out.addAll(p.points());
-            case Station.Path p -> {
+        switch (station.shape()) {
+            case Points p -> out.addAll(p.points());
+            case lane.station.Shape.Path p -> {
                 PathSamples s = PathSamples.of(p.sampled(new lane.station.Sampling.Even(25), p.abscissa()));
                 for (int i = 0; i < s.size(); i++) {
                     out.add(new Point(s.xyz()[3 * i], s.xyz()[3 * i + 1], s.xyz()[3 * i + 2]));
                 }
             }
-            case Station.Region r when r.within() instanceof Within.Ball b -> ball(b, most, out);
+            case Region r when r.within() instanceof Within.Ball b -> ball(b, most, out);
             default -> {
                 if (laid != null && laid.cut() != null) {
                     over(laid.cut(), most, out);

@@ -15,6 +15,7 @@ import lane.field.PartPlaces;
 import lane.mesh.Axis;
 import lane.mesh.Point;
 import lane.station.Frame;
+import lane.station.Points;
 import lane.station.Station;
 import lane.study.Source;
 
@@ -212,21 +213,22 @@ final class FrameForm extends Rows<Frame> {
         var menu = new MenuButton("three points");
         menu.setId("frame-from-points");
         menu.getStyleClass().add("small-menu");
-        List<Station.Points> pins = session.study().stations().stream()
-                .filter(s -> s instanceof Station.Points p && p.points().size() == 1)
-                .map(s -> (Station.Points) session.placed(s))
+        List<Station> pins = session.study().stations().stream()
+                .filter(s -> s.shape() instanceof Points p && p.points().size() == 1)
+                .map(session::placed)
                 .toList();
         if (pins.size() < 3) {
             var item = new MenuItem("Pin three places in the picture first (two clicks each)");
             item.setDisable(true);
             menu.getItems().add(item);
         } else {
-            List<Station.Points> last = pins.subList(pins.size() - 3, pins.size());
+            List<Station> last = pins.subList(pins.size() - 3, pins.size());
             var item = new MenuItem("Origin at " + last.get(0).name() + ", x towards "
                     + last.get(1).name() + ", " + last.get(2).name() + " in the plane of x and y");
             item.setOnAction(e -> put("Frame from three points", () -> {
-                Point[] p =
-                        last.stream().map(s -> frame.in(s.points().getFirst())).toArray(Point[]::new);
+                Point[] p = last.stream()
+                        .map(s -> frame.in(((Points) s.shape()).points().getFirst()))
+                        .toArray(Point[]::new);
                 String note = "through " + last.get(0).name() + ", "
                         + last.get(1).name() + " and " + last.get(2).name();
                 return new Frame(

@@ -3,6 +3,14 @@ package lane.desk.stations;
 import java.util.ArrayList;
 import java.util.List;
 import lane.mesh.Point;
+import lane.station.Arc;
+import lane.station.CutCurve;
+import lane.station.Line;
+import lane.station.Points;
+import lane.station.Polyline;
+import lane.station.Section;
+import lane.station.Shape;
+import lane.station.Shell;
 import lane.station.Station;
 
 /** Places of a station that can be dragged, and the station after one was. */
@@ -13,21 +21,21 @@ final class Grips {
     private Grips() {}
 
     static List<FieldPane.Grip> of(Station station) {
-        return switch (station) {
-            case Station.Line l -> List.of(free(l.a()), free(l.b()));
-            case Station.Polyline p
+        return switch (station.shape()) {
+            case Line l -> List.of(free(l.a()), free(l.b()));
+            case Polyline p
             when p.points().size() <= MOST ->
                 p.points().stream().map(Grips::free).toList();
-            case Station.Points p
+            case Points p
             when p.points().size() <= MOST ->
                 p.points().stream().map(Grips::free).toList();
-            case Station.Section s -> List.of(new FieldPane.Grip(s.point(), s.normal()));
-            case Station.CutCurve c -> List.of(new FieldPane.Grip(c.point(), c.normal()));
-            case Station.Arc a ->
+            case Section s -> List.of(new FieldPane.Grip(s.point(), s.normal()));
+            case CutCurve c -> List.of(new FieldPane.Grip(c.point(), c.normal()));
+            case Arc a ->
                 List.of(new FieldPane.Grip(
                         a.axis().place(a.radius(), Math.toRadians(a.from()), a.along()),
                         a.axis().direction()));
-            case Station.Shell s -> {
+            case Shell s -> {
                 double middle = s.from() != null && s.to() != null ? (s.from() + s.to()) / 2 : 0;
                 Point at = s.axis().place(s.radius(), 0, middle);
                 yield List.of(new FieldPane.Grip(at, s.axis().zero()));
@@ -41,28 +49,22 @@ final class Grips {
     }
 
     static Station moved(Station station, int grip, Point to) {
-        return switch (station) {
-            case Station.Line l -> grip == 0 ? l.between(to, l.b()) : l.between(l.a(), to);
-            case Station.Polyline p ->
-                new Station.Polyline(p.id(), p.name(), with(p.points(), grip, to), p.sampling(), p.abscissa());
-            case Station.Points p -> new Station.Points(p.id(), p.name(), with(p.points(), grip, to));
-            case Station.Section s -> s.at(to, s.normal());
-            case Station.CutCurve c -> c.moved(to.minus(c.point()));
-            case Station.Arc a -> {
+        return station.shaped(moved(station.shape(), grip, to));
+    }
+
+    private static Shape moved(Shape shape, int grip, Point to) {
+        return switch (shape) {
+            case Line l -> grip == 0 ? l.between(to, l.b()) : l.between(l.a(), to);
+            case Polyline p -> new Polyline(with(p.points(), grip, to), p.sampling(), p.abscissa());
+            case Points p -> new Points(with(p.points(), grip, to));
+            case Section s -> s.at(to, s.normal());
+            case CutCurve c -> c.moved(to.minus(c.point()));
+            case Arc a -> {
                 double along = a.axis().along(to.x(), to.y(), to.z());
-                yield new Station.Arc(
-                        a.id(), a.name(), a.axis(), a.radius(), along, a.from(), a.to(), a.sampling(), a.abscissa());
+                yield new Arc(a.axis(), a.radius(), along, a.from(), a.to(), a.sampling(), a.abscissa());
             }
-            case Station.Shell s ->
-                new Station.Shell(
-                        s.id(),
-                        s.name(),
-                        s.axis(),
-                        s.axis().radius(to.x(), to.y(), to.z()),
-                        s.from(),
-                        s.to(),
-                        s.seam());
-            default -> station;
+            case Shell s -> new Shell(s.axis(), s.axis().radius(to.x(), to.y(), to.z()), s.from(), s.to(), s.seam());
+            default -> shape;
         };
     }
 

@@ -13,6 +13,7 @@ import lane.reading.Profile;
 import lane.reading.ProfileReader;
 import lane.station.Placement;
 import lane.station.Placer;
+import lane.station.Points;
 import lane.station.Station;
 import lane.study.Source;
 import lane.trail.Trail;
@@ -28,7 +29,7 @@ final class LanesAt {
     /** Runs whose cells are not yet in order are left out, as looking would take long. */
     static List<One> of(Session session, Point place, Quantity quantity, Lens lens) {
         List<One> out = new ArrayList<>();
-        var point = new Station.Points("", "place", List.of(place));
+        var point = new Station("", "place", new Points(List.of(place)));
         for (Source source : session.study().lanes()) {
             Run run = session.results().runs().get(source.id());
             if (run == null || !run.located()) {

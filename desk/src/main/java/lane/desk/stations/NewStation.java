@@ -2,7 +2,6 @@ package lane.desk.stations;
 
 import java.nio.file.Path;
 import java.util.List;
-import java.util.function.BiFunction;
 import javafx.stage.FileChooser;
 import javafx.stage.Window;
 import lane.desk.Session;
@@ -11,9 +10,24 @@ import lane.mesh.Axis;
 import lane.mesh.Point;
 import lane.quantity.Quantity;
 import lane.station.Abscissa;
+import lane.station.Arc;
+import lane.station.CutCurve;
+import lane.station.CutCurve.Extent;
+import lane.station.Enclosing;
 import lane.station.Frame;
+import lane.station.Isosurface;
+import lane.station.Line;
+import lane.station.OnPart;
+import lane.station.Points;
+import lane.station.Polyline;
+import lane.station.Region;
 import lane.station.Sampling;
+import lane.station.Section;
+import lane.station.Shape;
+import lane.station.Sheet;
+import lane.station.Shell;
 import lane.station.Station;
+import lane.station.Sweep;
 import lane.station.Within;
 import lane.study.Study;
 
@@ -21,104 +35,81 @@ import lane.study.Study;
 public final class NewStation {
     private NewStation() {}
 
-    /** The kinds that can be added without asking for a file. */
-    public enum Kind {
-        LINE("line"),
-        ARC("arc"),
-        POLYLINE("polyline"),
-        POINT("point"),
-        SECTION("section"),
-        CUT_CURVE("cut curve"),
-        PART("part"),
-        SHELL("shell"),
-        ISOSURFACE("isosurface"),
-        SWEEP("sweep"),
-        REGION("region"),
-        ENCLOSING("enclosing surface");
-
-        private final String word;
-
-        Kind(String word) {
-            this.word = word;
+    /** The runs as first numbers see them. */
+    private record Room(double[] bounds, Axis axis) {
+        static Room of(Session session) {
+            return new Room(NewStation.bounds(session), session.study().axis());
         }
 
-        public String word() {
-            return word;
+        Point middle() {
+            return new Point((bounds[0] + bounds[1]) / 2, (bounds[2] + bounds[3]) / 2, (bounds[4] + bounds[5]) / 2);
+        }
+
+        double radius() {
+            return NewStation.radius(bounds, axis);
         }
     }
 
-    /** Adds a station of a kind and selects it; says what is missing where it cannot. */
-    public static void add(Session session, Kind kind) {
-        Axis axis = session.study().axis();
-        double[] b = bounds(session);
-        Point low = new Point(b[0], b[2], b[4]);
-        Point high = new Point(b[1], b[3], b[5]);
-        Point middle = low.plus(high).times(0.5);
-        double radius = radius(b, axis);
-        var even = new Sampling.Even(201);
-        switch (kind) {
-            case LINE ->
-                add(
-                        session,
-                        "Line",
-                        (id, name) -> new Station.Line(
-                                id,
-                                name,
-                                new Point(b[0], middle.y(), middle.z()),
-                                new Point(b[1], middle.y(), middle.z()),
-                                even,
-                                Abscissa.ARC));
-            case ARC ->
-                add(
-                        session,
-                        "Arc",
-                        (id, name) -> new Station.Arc(
-                                id,
-                                name,
-                                axis,
-                                radius,
-                                axis.along(middle.x(), middle.y(), middle.z()),
-                                0,
-                                360,
-                                new Sampling.Even(361),
-                                Abscissa.ANGLE));
-            case POLYLINE ->
-                add(
-                        session,
-                        "Polyline",
-                        (id, name) -> new Station.Polyline(
-                                id,
-                                name,
-                                List.of(
-                                        new Point(b[0], middle.y(), middle.z()),
-                                        middle,
-                                        new Point(middle.x(), b[3], middle.z())),
-                                even,
-                                Abscissa.ARC));
-            case POINT -> add(session, "Point", (id, name) -> new Station.Points(id, name, List.of(middle)));
-            case SECTION ->
-                add(
-                        session,
-                        "Section",
-                        (id, name) -> new Station.Section(id, name, middle, axis.direction(), null, null));
-            case CUT_CURVE ->
-                add(
-                        session,
-                        "Cut curve",
-                        (id, name) -> new Station.CutCurve(
-                                id, name, middle, axis.direction(), List.of(), Station.Extent.LENGTH, axis.zero(), 0));
-            case SHELL -> add(session, "Shell", (id, name) -> new Station.Shell(id, name, axis, radius, null, null, 0));
-            case ISOSURFACE -> isosurface(session);
-            case SWEEP -> {
-                double from = along(b, axis, false);
-                double to = along(b, axis, true);
-                double in = 0.01 * (to - from);
-                add(session, "Sweep", (id, name) -> new Station.Sweep(id, name, axis, from + in, to - in, 25, 0));
-            }
-            case REGION -> add(session, "Region", (id, name) -> new Station.Region(id, name, new Within.All()));
-            case PART -> part(session);
-            case ENCLOSING -> enclosing(session);
-        }
+    static void line(Session session) {
+        var room = Room.of(session);
+        Point m = room.middle();
+        add(
+                session,
+                "Line",
+                new Line(
+                        new Point(room.bounds[0], m.y(), m.z()),
+                        new Point(room.bounds[1], m.y(), m.z()),
+                        new Sampling.Even(201),
+                        Abscissa.ARC));
+    }
+
+    static void arc(Session session) {
+        var room = Room.of(session);
+        Point m = room.middle();
+        double along = room.axis.along(m.x(), m.y(), m.z());
+        add(session, "Arc", new Arc(room.axis, room.radius(), along, 0, 360, new Sampling.Even(361), Abscissa.ANGLE));
+    }
+
+    static void polyline(Session session) {
+        var room = Room.of(session);
+        Point m = room.middle();
+        List<Point> corners =
+                List.of(new Point(room.bounds[0], m.y(), m.z()), m, new Point(m.x(), room.bounds[3], m.z()));
+        add(session, "Polyline", new Polyline(corners, new Sampling.Even(201), Abscissa.ARC));
+    }
+
+    static void points(Session session) {
+        add(session, "Point", new Points(List.of(Room.of(session).middle())));
+    }
+
+    static void section(Session session) {
+        var room = Room.of(session);
+        add(session, "Section", new Section(room.middle(), room.axis.direction(), null, null));
+    }
+
+    static void cutCurve(Session session) {
+        var room = Room.of(session);
+        add(
+                session,
+                "Cut curve",
+                new CutCurve(room.middle(), room.axis.direction(), List.of(), Extent.LENGTH, room.axis.zero(), 0));
+    }
+
+    static void shell(Session session) {
+        var room = Room.of(session);
+        add(session, "Shell", new Shell(room.axis, room.radius(), null, null, 0));
+    }
+
+    static void sweep(Session session) {
+        var room = Room.of(session);
+        double from = along(room.bounds, room.axis, false);
+        double to = along(room.bounds, room.axis, true);
+        double in = 0.01 * (to - from);
+        add(session, "Sweep", new Sweep(room.axis, from + in, to - in, 25, 0));
+    }
+
+    static void region(Session session) {
+        add(session, "Region", new Region(new Within.All()));
     }
 
     /** A frame at the place picked last, or at the origin, and its card. */
@@ -137,25 +128,21 @@ public final class NewStation {
     }
 
     /** The surface around the first region. */
-    private static void enclosing(Session session) {
+    static void enclosing(Session session) {
         Station region = session.study().stations().stream()
-                .filter(Station.Region.class::isInstance)
+                .filter(x -> x.shape() instanceof Region)
                 .findFirst()
                 .orElse(null);
         if (region == null) {
             session.say("An enclosing surface needs a region; add one first.");
         } else {
-            add(
-                    session,
-                    "Around",
-                    "Around " + region.name(),
-                    (id, name) -> new Station.Enclosing(id, name, region.id()));
+            add(session, "Around", "Around " + region.name(), new Enclosing(region.id()));
         }
     }
 
     /** A point where the picture was clicked twice. */
     static void pin(Session session, Point place) {
-        add(session, "Pin", (id, name) -> new Station.Points(id, name, List.of(place)));
+        add(session, "Pin", new Points(List.of(place)));
     }
 
     private static double[] bounds(Session session) {
@@ -187,7 +174,7 @@ public final class NewStation {
         return best;
     }
 
-    private static void isosurface(Session session) {
+    static void isosurface(Session session) {
         var lens = session.lens();
         for (Quantity q : session.numbers()) {
             for (Run run : session.results().runs().values()) {
@@ -205,7 +192,7 @@ public final class NewStation {
                     double value = new java.math.BigDecimal(middle)
                             .round(new java.math.MathContext(3))
                             .doubleValue();
-                    add(session, "Isosurface", (id, name) -> new Station.Isosurface(id, name, q.id(), List.of(value)));
+                    add(session, "Isosurface", new Isosurface(q.id(), List.of(value)));
                     return;
                 } catch (lane.base.LaneException e) {
                     // Another run or quantity may do.
@@ -216,10 +203,11 @@ public final class NewStation {
         session.say("An isosurface needs a quantity with one number at nodes; add one at Quantities first.");
     }
 
-    private static void part(Session session) {
+    static void part(Session session) {
         var have = session.study().stations().stream()
-                .filter(Station.OnPart.class::isInstance)
-                .map(s -> ((Station.OnPart) s).part())
+                .map(Station::shape)
+                .filter(OnPart.class::isInstance)
+                .map(s -> ((OnPart) s).part())
                 .toList();
         String part = session.partNames().stream()
                 .filter(n -> !have.contains(n))
@@ -228,7 +216,7 @@ public final class NewStation {
         if (part == null) {
             session.say("Every boundary part of the runs is a station already.");
         } else {
-            add(session, part, part, (id, name) -> new Station.OnPart(id, name, part));
+            add(session, part, part, new OnPart(part));
         }
     }
 
@@ -250,23 +238,23 @@ public final class NewStation {
                 .toString()
                 .replace('\\', '/');
         String stem = file.getFileName().toString().replaceAll("\\.[^.]*$", "");
-        add(session, stem, stem, (id, name) -> new Station.Sheet(id, name, path, "mm", null, null, false));
+        add(session, stem, stem, new Sheet(path, "mm", null, null, false));
     }
 
-    private static void add(Session session, String word, BiFunction<String, String, Station> make) {
+    private static void add(Session session, String word, Shape shape) {
         List<String> names =
                 session.study().stations().stream().map(Station::name).toList();
         int n = 1;
         while (names.contains(word + " " + n)) {
             n++;
         }
-        add(session, word, word + " " + n, make);
+        add(session, word, word + " " + n, shape);
     }
 
-    private static void add(Session session, String stem, String name, BiFunction<String, String, Station> make) {
+    private static void add(Session session, String stem, String name, Shape shape) {
         String id = Study.freshId(
                 stem, session.study().stations().stream().map(Station::id).toList());
-        Station made = make.apply(id, name);
+        var made = new Station(id, name, shape);
         session.edit(
                 "Add " + made.word(),
                 s -> s.withStations(l -> {

@@ -14,32 +14,33 @@ import lane.mesh.Axis;
 import lane.mesh.Point;
 import lane.picture.Ticks;
 import lane.station.Abscissa;
+import lane.station.Arc;
+import lane.station.Line;
+import lane.station.Points;
+import lane.station.Polyline;
 import lane.station.Sampling;
+import lane.station.Shape;
 import lane.station.Station;
 
 /** The numbers of points, lines, arcs and polylines, and how they are sampled. */
 final class PathForm extends StationRows {
-    private PathForm(Session session, Axis frame, boolean cylindrical) {
-        super(session, frame, cylindrical);
+    private PathForm(Session session, Station station, Axis frame, boolean cylindrical) {
+        super(session, station, frame, cylindrical);
     }
 
-    static Node of(Session session, Station.Path path, Axis frame, boolean cylindrical) {
-        var form = new PathForm(session, frame, cylindrical);
-        switch (path) {
-            case Station.Line l -> form.line(l);
-            case Station.Arc a -> form.arc(a);
-            case Station.Polyline p -> form.polyline(p);
+    static Node of(Session session, Station station, Axis frame, boolean cylindrical) {
+        var form = new PathForm(session, station, frame, cylindrical);
+        switch (station.shape()) {
+            case Line l -> form.line(l);
+            case Arc a -> form.arc(a);
+            case Polyline p -> form.polyline(p);
+            case Points p -> form.points(p);
+            default -> {}
         }
         return form.box;
     }
 
-    static Node of(Session session, Station.Points points, Axis frame, boolean cylindrical) {
-        var form = new PathForm(session, frame, cylindrical);
-        form.points(points);
-        return form.box;
-    }
-
-    private void path(Station.Path path) {
+    private void path(Shape.Path path) {
         heading("Sampling", Ticks.brief(1000 * path.length()) + " mm long");
         Sampling now = path.sampling();
         List<String> kinds = List.of("even", "clustered", "every cell");
@@ -129,13 +130,13 @@ final class PathForm extends StationRows {
         };
     }
 
-    private void line(Station.Line l) {
+    private void line(Line l) {
         point("End A", "A", l.a(), p -> l.between(p, l.b()));
         point("End B", "B", l.b(), p -> l.between(l.a(), p));
         path(l);
     }
 
-    private void arc(Station.Arc a) {
+    private void arc(Arc a) {
         length("Radius", "radius", a.radius(), v -> arc(a, a.axis(), v, a.along(), a.from(), a.to()));
         length("Along axis", "along", a.along(), v -> arc(a, a.axis(), a.radius(), v, a.from(), a.to()));
         plain("From angle", "from", a.from(), "degrees", v -> arc(a, a.axis(), a.radius(), a.along(), v, a.to()));
@@ -144,21 +145,21 @@ final class PathForm extends StationRows {
         path(a);
     }
 
-    private static Station arc(Station.Arc a, Axis axis, double radius, double along, double from, double to) {
-        return new Station.Arc(a.id(), a.name(), axis, radius, along, from, to, a.sampling(), a.abscissa());
+    private static Shape arc(Arc a, Axis axis, double radius, double along, double from, double to) {
+        return new Arc(axis, radius, along, from, to, a.sampling(), a.abscissa());
     }
 
-    private void polyline(Station.Polyline p) {
-        list(p.points(), 2, l -> new Station.Polyline(p.id(), p.name(), l, p.sampling(), p.abscissa()));
+    private void polyline(Polyline p) {
+        list(p.points(), 2, l -> new Polyline(l, p.sampling(), p.abscissa()));
         path(p);
     }
 
-    private void points(Station.Points p) {
-        list(p.points(), 1, l -> new Station.Points(p.id(), p.name(), l));
+    private void points(Points p) {
+        list(p.points(), 1, l -> new Points(l));
     }
 
     /** Points one by one where they are few; many are told by their number and come from a table. */
-    private void list(List<Point> points, int least, Function<List<Point>, Station> make) {
+    private void list(List<Point> points, int least, Function<List<Point>, Shape> make) {
         heading("Points", Ui.count(points.size(), "point"));
         for (int i = 0; i < Math.min(points.size(), 8); i++) {
             int at = i;

@@ -14,6 +14,12 @@ import lane.field.Part;
 import lane.field.Run;
 import lane.picture.field.Camera;
 import lane.reading.Reading;
+import lane.station.Enclosing;
+import lane.station.OnPart;
+import lane.station.Points;
+import lane.station.Region;
+import lane.station.Section;
+import lane.station.Shape;
 import lane.station.Station;
 import lane.station.Within;
 import lane.study.PictureNote;
@@ -86,7 +92,7 @@ final class PictureMenus {
             menu.getItems().add(one);
         }
         for (Station s : session.study().stations()) {
-            if (s instanceof Station.Surface && !(s instanceof Station.OnPart)) {
+            if (s.shape() instanceof Shape.Surface && !(s.shape() instanceof OnPart)) {
                 menu.getItems()
                         .add(check(
                                 s.name(),
@@ -114,11 +120,11 @@ final class PictureMenus {
         MenuButton menu = menu("Draw", "picture-draw");
         Station chosen = session.study().station(session.selected("station")).orElse(null);
         if (chosen != null) {
-            boolean ball = chosen instanceof Station.Region r && r.within() instanceof Within.Ball;
-            boolean spread = chosen instanceof Station.Points
-                    || chosen instanceof Station.Path
-                    || chosen instanceof Station.Surface
-                            && !(chosen instanceof Station.OnPart || chosen instanceof Station.Enclosing)
+            boolean ball = chosen.shape() instanceof Region r && r.within() instanceof Within.Ball;
+            boolean spread = chosen.shape() instanceof Points
+                    || chosen.shape() instanceof Shape.Path
+                    || chosen.shape() instanceof Shape.Surface
+                            && !(chosen.shape() instanceof OnPart || chosen.shape() instanceof Enclosing)
                     || ball;
             if (spread) {
                 menu.getItems().add(toggle("Streamlines from " + chosen.name(), "streams " + chosen.id()));
@@ -126,12 +132,12 @@ final class PictureMenus {
             if (spread && !ball) {
                 menu.getItems().add(toggle("Arrows on " + chosen.name(), "arrows " + chosen.id()));
             }
-            if (chosen instanceof Station.Section) {
+            if (chosen.shape() instanceof Section) {
                 menu.getItems().add(toggle("Arrows within " + chosen.name(), "within " + chosen.id()));
                 menu.getItems().add(toggle(chosen.name() + " as a relief", "relief " + chosen.id()));
                 menu.getItems().add(toggle("Cut away what lies before " + chosen.name(), "away " + chosen.id()));
             }
-            if (chosen instanceof Station.Region r && r.within() instanceof Within.InBox) {
+            if (chosen.shape() instanceof Region r && r.within() instanceof Within.InBox) {
                 menu.getItems().add(toggle("Cut away what lies in " + chosen.name(), "away " + chosen.id()));
             }
         }

@@ -8,7 +8,6 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
 import lane.base.LaneException;
-import lane.base.Work;
 import lane.cut.Cut;
 import lane.desk.Background;
 import lane.desk.Session;
@@ -26,17 +25,22 @@ import lane.picture.field.Scene;
 import lane.quantity.Quantity;
 import lane.quantity.Take;
 import lane.reading.Balance;
+import lane.reading.Laid;
 import lane.reading.Lens;
 import lane.reading.Outcome;
 import lane.reading.Ready;
+import lane.reading.StationResolver;
 import lane.reading.SurfaceValues;
 import lane.reading.Tally;
+import lane.station.Enclosing;
 import lane.station.Placement;
+import lane.station.Region;
+import lane.station.Section;
+import lane.station.Shape;
+import lane.station.Shell;
 import lane.station.Station;
 import lane.station.Within;
-import lane.study.Laid;
 import lane.study.PictureNote;
-import lane.study.Places;
 import lane.study.Source;
 import lane.study.Study;
 import lane.study.Transfer;
@@ -83,14 +87,18 @@ final class PictureScene {
         return study().station(session.selected("station")).map(session::placed).orElse(null);
     }
 
+    private static Shape shape(Station station) {
+        return station == null ? null : station.shape();
+    }
+
     /** The shell that is drawn laid flat; null for none. */
-    private Station.Shell laidFlat(Run run) {
-        return state.flat && chosen() instanceof Station.Shell h && !flatRun(run) ? h : null;
+    private Shell laidFlat(Run run) {
+        return state.flat && shape(chosen()) instanceof Shell h && !flatRun(run) ? h : null;
     }
 
     /** A place of a picture as it is in space, and its words. */
     PlaceTip.Place place(int slot, Point p) {
-        Station.Shell h = scenes[slot] == null ? null : laidFlat(scenes[slot].run());
+        Shell h = scenes[slot] == null ? null : laidFlat(scenes[slot].run());
         return h == null ? PlaceTip.Place.of(p) : PlaceTip.Place.onShell(h, p);
     }
 
@@ -122,7 +130,7 @@ final class PictureScene {
         }
         Station chosen = chosen();
         boolean unrolled = laidFlat(seen.run) != null;
-        boolean alone = unrolled || state.flat && chosen instanceof Station.Section && !flatRun(seen.run);
+        boolean alone = unrolled || state.flat && shape(chosen) instanceof Section && !flatRun(seen.run);
         List<Part> extra = new ArrayList<>();
         List<Object> shown = new ArrayList<>();
         List<Scene.Away> away = new ArrayList<>();
@@ -220,8 +228,8 @@ final class PictureScene {
             return null;
         }
         Lens lens = lens();
-        Background.Made made = background.of(
-                new DifferenceKey(of, datum, q, lens), w -> Transfer.difference(of, datum, q, lens, w));
+        Background.Made made =
+                background.of(new DifferenceKey(of, datum, q, lens), w -> Transfer.difference(of, datum, q, lens, w));
         if (made == null) {
             return null;
         }
@@ -250,30 +258,30 @@ final class PictureScene {
     private void cut(
             Station s, Laid laid, Seen seen, Map<Part, SurfaceValues> unrolled, List<Part> extra, List<Object> shown) {
         if (laid == null || laid.cut() == null || laid.cut().empty()) {
-            if (s instanceof Station.Enclosing && laid != null) {
+            if (shape(s) instanceof Enclosing && laid != null) {
                 extra.addAll(laid.parts());
                 shown.add(laid.parts());
             }
             return;
         }
         Cut cut = laid.cut();
-        if (unrolled != null && s instanceof Station.Shell h) {
-            extra.add(unrolled(h, cut, seen, unrolled));
+        if (unrolled != null && shape(s) instanceof Shell h) {
+            extra.add(unrolled(s.name(), h, cut, seen, unrolled));
             shown.add(List.of(System.identityHashCode(cut), "flat"));
             return;
         }
         List<String> carried = seen.carried();
         Part part = cut.part(s.name(), seen.run, carried);
-        boolean relief = s instanceof Station.Section && state.option("relief", s.id()) && seen.quantity != null;
-        extra.add(relief ? Reliefs.of((Station.Section) s, cut, part, seen.run, seen.quantity, seen.lens) : part);
+        boolean relief = shape(s) instanceof Section && state.option("relief", s.id()) && seen.quantity != null;
+        extra.add(relief ? Reliefs.of((Section) s.shape(), cut, part, seen.run, seen.quantity, seen.lens) : part);
         shown.add(List.of(System.identityHashCode(cut), relief));
     }
 
     /** A shell laid flat, with the values that it has where it stands in space. */
-    private Part unrolled(Station.Shell h, Cut shell, Seen seen, Map<Part, SurfaceValues> own) {
-        Cut flat = lane.cut.Shell.unrolled(shell, h.axis(), h.radius(), Math.toRadians(h.seam()), true);
+    private Part unrolled(String name, Shell h, Cut shell, Seen seen, Map<Part, SurfaceValues> own) {
+        Cut flat = lane.cut.CylinderCut.unrolled(shell, h.axis(), h.radius(), Math.toRadians(h.seam()), true);
         List<String> carried = seen.carried();
-        Part part = flat.part(h.name(), seen.run, carried);
+        Part part = flat.part(name, seen.run, carried);
         double[] x = flat.surface().xyz();
         double[] round = new double[x.length];
         for (int i = 0; i < x.length; i += 3) {
@@ -302,7 +310,7 @@ final class PictureScene {
             Map<Part, SurfaceValues> own) {
         Field v = vector(seen.run);
         // A surface that is not laid into the run yet would give no seeds.
-        boolean waiting = s instanceof Station.Surface && (laid == null || laid.cut() == null);
+        boolean waiting = shape(s) instanceof Shape.Surface && (laid == null || laid.cut() == null);
         if (v == null || seen.run.mesh().dimension() != 3 || waiting) {
             return;
         }
@@ -352,10 +360,10 @@ final class PictureScene {
     }
 
     private void away(Station s, List<Scene.Away> away) {
-        if (s instanceof Station.Section cut && state.option("away", s.id())) {
+        if (shape(s) instanceof Section cut && state.option("away", s.id())) {
             away.add(Scene.Away.before(cut.point(), cut.normal()));
         }
-        if (s instanceof Station.Region r && r.within() instanceof Within.InBox b && state.option("away", s.id())) {
+        if (shape(s) instanceof Region r && r.within() instanceof Within.InBox b && state.option("away", s.id())) {
             away.add(Scene.Away.inside(b.box().bounds(), b.box().frame()));
         }
     }
@@ -398,7 +406,7 @@ final class PictureScene {
         Background.Made made = background.of(key, w -> {
             float least = Float.POSITIVE_INFINITY;
             float greatest = Float.NEGATIVE_INFINITY;
-            var places = new Places(session.library(), Places.NOTHING);
+            var places = new StationResolver(session.library()::sheet, StationResolver.NOTHING);
             for (double t : key.times()) {
                 Run at = places.turned(session.library().run(source, new Moment.At(t, 0), w), axis);
                 for (float[] values : FieldScene.values(at, key.quantity(), key.lens())) {
@@ -506,7 +514,7 @@ final class PictureScene {
 
     /** Axes of a plane run, of a section, or of a shell laid flat; null where nothing is flat. */
     private Annotations.Flat flat(Run run, Station chosen, boolean unrolled) {
-        if (unrolled && chosen instanceof Station.Shell h) {
+        if (unrolled && shape(chosen) instanceof Shell h) {
             return new Annotations.Flat(
                     new Point(0, 0, 0),
                     new Annotations.Flat.Run(
@@ -519,7 +527,7 @@ final class PictureScene {
             double[] n = Measures.plane(run.mesh());
             normal = new Point(n[0], n[1], n[2]);
             origin = new Point(0, 0, 0);
-        } else if (chosen instanceof Station.Section s) {
+        } else if (shape(chosen) instanceof Section s) {
             normal = s.normal();
             origin = main(s.normal()) ? new Point(0, 0, 0) : s.point();
         } else {

@@ -9,7 +9,7 @@ import lane.picture.Ticks;
 import lane.picture.field.Frame;
 import lane.quantity.Quantity;
 import lane.reading.Lens;
-import lane.station.Station;
+import lane.station.Shell;
 
 /** What lies under the pointer: value, face, cell, place, and the value of every lane there. */
 final class PlaceTip extends VBox {
@@ -24,7 +24,7 @@ final class PlaceTip extends VBox {
         }
 
         /** @param p arc length from the seam and length along the axis */
-        static Place onShell(Station.Shell shell, Point p) {
+        static Place onShell(Shell shell, Point p) {
             Place inSpace = of(shell.inSpace(p.x(), p.y()));
             String words = String.format(
                     Locale.ROOT,

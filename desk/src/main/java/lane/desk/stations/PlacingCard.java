@@ -18,12 +18,22 @@ import lane.mesh.Cell;
 import lane.mesh.Point;
 import lane.picture.LaneStyle;
 import lane.picture.Ticks;
+import lane.reading.AroundOf;
+import lane.reading.AroundOf.Along;
+import lane.reading.Laid;
 import lane.reading.Measure;
+import lane.reading.ProfileOf;
 import lane.reading.Reading;
+import lane.reading.SweepOf;
+import lane.reading.TallyOf;
+import lane.station.CutCurve;
 import lane.station.Frame;
 import lane.station.Placement;
+import lane.station.Points;
+import lane.station.Shape;
+import lane.station.Shell;
 import lane.station.Station;
-import lane.study.Laid;
+import lane.station.Sweep;
 import lane.study.Source;
 import lane.study.Study;
 
@@ -67,7 +77,6 @@ final class PlacingCard {
                 station == null ? frame == null ? "none" : frame : station,
                 session.study().axis(),
                 session.study().frames(),
-                session.study().inFrame(),
                 session.picked() == null ? "none" : session.picked(),
                 session.study().quantities(),
                 parts,
@@ -104,11 +113,9 @@ final class PlacingCard {
 
     private void delete(Frame frame) {
         List<String> users = new ArrayList<>();
-        session.study().inFrame().forEach((station, in) -> {
-            if (in.equals(frame.id())) {
-                users.add(session.study().station(station).map(Station::name).orElse(station));
-            }
-        });
+        session.study().stations().stream()
+                .filter(s -> s.frame().equals(frame.id()))
+                .forEach(s -> users.add(s.name()));
         session.study().frames().stream()
                 .filter(f -> f.parent().equals(frame.id()))
                 .forEach(f -> users.add(f.name()));
@@ -132,8 +139,8 @@ final class PlacingCard {
     }
 
     private void coverage(Station station) {
-        boolean samples = station instanceof Station.Path || station instanceof Station.Points;
-        if (station instanceof Station.Sweep) {
+        boolean samples = station.shape() instanceof Shape.Path || station.shape() instanceof Points;
+        if (station.shape() instanceof Sweep) {
             return;
         }
         coverage.getChildren().add(heading("Coverage", samples ? "samples that found a cell" : "in each lane"));
@@ -256,17 +263,17 @@ final class PlacingCard {
 
     private Node actions(Station station) {
         var row = new javafx.scene.layout.FlowPane(8, 8);
-        boolean profile = station instanceof Station.Path
-                || station instanceof Station.CutCurve
-                || station instanceof Station.Points;
+        boolean profile = station.shape() instanceof Shape.Path
+                || station.shape() instanceof CutCurve
+                || station.shape() instanceof Points;
         if (profile) {
             row.getChildren().add(Ui.button("Read a profile", () -> read(station), "main"));
-        } else if (station instanceof Station.Sweep) {
+        } else if (station.shape() instanceof Sweep) {
             row.getChildren().add(Ui.button("Read along it", () -> read(station), "main"));
         } else {
             row.getChildren().add(Ui.button("Read a mean", () -> read(station), "main"));
         }
-        if (station instanceof Station.Shell) {
+        if (station.shape() instanceof Shell) {
             row.getChildren().add(Ui.button("Read around", () -> around(station)));
         }
         if (station.moved(new Point(0, 0, 0)) != null) {
@@ -281,8 +288,7 @@ final class PlacingCard {
     private void around(Station station) {
         number().ifPresent(q -> add(
                 "around " + station.id(),
-                id -> new Reading.OfAround(
-                        id, "Around " + station.name(), station.id(), q, Reading.Along.MEAN, 360, "")));
+                id -> new Reading(id, "Around " + station.name(), "", new AroundOf(station.id(), q, Along.MEAN, 360))));
     }
 
     private java.util.Optional<String> number() {
@@ -296,18 +302,21 @@ final class PlacingCard {
     private void read(Station station) {
         number().ifPresent(q -> {
             String quantity = session.study().quantity(q).orElseThrow().name();
-            boolean profile = station instanceof Station.Path
-                    || station instanceof Station.CutCurve
-                    || station instanceof Station.Points;
+            boolean profile = station.shape() instanceof Shape.Path
+                    || station.shape() instanceof CutCurve
+                    || station.shape() instanceof Points;
             String name = quantity + ", " + station.name();
             add(
                     q + "-" + station.id(),
                     id -> profile
-                            ? new Reading.OfProfile(id, name, station.id(), q, "")
-                            : station instanceof Station.Sweep
-                                    ? new Reading.OfSweep(id, name, station.id(), new Measure.Mean(q), "")
-                                    : new Reading.OfTally(
-                                            id, "Mean " + name, List.of(station.id()), new Measure.Mean(q), ""));
+                            ? new Reading(id, name, "", new ProfileOf(station.id(), q))
+                            : station.shape() instanceof Sweep
+                                    ? new Reading(id, name, "", new SweepOf(station.id(), new Measure.Mean(q)))
+                                    : new Reading(
+                                            id,
+                                            "Mean " + name,
+                                            "",
+                                            new TallyOf(List.of(station.id()), new Measure.Mean(q))));
         });
     }
 
@@ -328,18 +337,19 @@ final class PlacingCard {
         String id = Study.freshId(
                 station.name(),
                 session.study().stations().stream().map(Station::id).toList());
-        session.edit("Duplicate " + station.word(), s -> s.withStations(l -> {
+        session.edit(
+                "Duplicate " + station.word(),
+                s -> s.withStations(l -> {
                     l.add(l.indexOf(station) + 1, station.keyed(id).named(station.name() + " copy"));
                     return l;
-                })
-                .inSameFrame(id, station.id()));
+                }));
         session.select("station", id);
     }
 
     private void delete(Station station) {
         List<String> users = new ArrayList<>();
         for (Reading r : session.study().readings()) {
-            if (r.places().contains(station.id())) {
+            if (r.stations().contains(station.id())) {
                 users.add(r.name());
             }
         }

@@ -8,13 +8,13 @@ import lane.field.Run;
 import lane.quantity.Quantity;
 import lane.reading.Lens;
 import lane.reading.SurfaceValues;
-import lane.station.Station;
+import lane.station.Section;
 
 /** A section raised along its normal by the quantity shown, a quarter of its own width for the whole range. */
 final class Reliefs {
     private Reliefs() {}
 
-    static Part of(Station.Section station, Cut cut, Part part, Run run, Quantity quantity, Lens lens) {
+    static Part of(Section station, Cut cut, Part part, Run run, Quantity quantity, Lens lens) {
         try {
             SurfaceValues values = SurfaceValues.of(run, part, quantity, lens);
             if (!values.byNode()) {

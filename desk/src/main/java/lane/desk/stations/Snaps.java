@@ -11,6 +11,7 @@ import lane.field.PartPlaces;
 import lane.field.Run;
 import lane.mesh.Point;
 import lane.station.Frame;
+import lane.station.Points;
 import lane.station.Station;
 import org.kordamp.ikonli.feather.Feather;
 
@@ -44,9 +45,9 @@ final class Snaps {
             }
         }
         for (Station s : session.study().stations()) {
-            if (s instanceof Station.Points p && p.points().size() == 1) {
-                Station.Points placed = (Station.Points) session.placed(p);
-                menu.getItems().add(item("Point " + p.name(), placed.points().getFirst(), taken));
+            if (s.shape() instanceof Points p && p.points().size() == 1) {
+                Points placed = (Points) session.placed(s).shape();
+                menu.getItems().add(item("Point " + s.name(), placed.points().getFirst(), taken));
             }
         }
         Run run = session.study().finest().stream()

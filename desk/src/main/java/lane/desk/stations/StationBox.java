@@ -5,8 +5,10 @@ import java.util.List;
 import lane.desk.Session;
 import lane.field.Part;
 import lane.mesh.Point;
+import lane.reading.Laid;
+import lane.station.Points;
+import lane.station.Shape;
 import lane.station.Station;
-import lane.study.Laid;
 
 /** The box around a station in a lane. */
 final class StationBox {
@@ -16,12 +18,12 @@ final class StationBox {
     static double[] of(Session session, String id, String lane) {
         Station s = session.study().station(id).map(session::placed).orElse(null);
         List<Point> points = new ArrayList<>();
-        switch (s) {
+        switch (s == null ? null : s.shape()) {
             case null -> {
                 return null;
             }
-            case Station.Path p -> points.addAll(p.corners());
-            case Station.Points p -> points.addAll(p.points());
+            case Shape.Path p -> points.addAll(p.corners());
+            case Points p -> points.addAll(p.points());
             default -> {
                 Laid laid = session.results()
                         .laid()

@@ -12,22 +12,27 @@ import lane.desk.Ui;
 import lane.mesh.Axis;
 import lane.mesh.Point;
 import lane.quantity.Quantity;
+import lane.station.Box;
+import lane.station.Shape;
 import lane.station.Station;
-import lane.station.Station.Box;
 
 /** What the forms of all kinds of stations have in common. */
-abstract class StationRows extends Rows<Station> {
-    StationRows(Session session, Axis frame, boolean cylindrical) {
+abstract class StationRows extends Rows<Shape> {
+    /** The station whose shape is changed. */
+    final Station station;
+
+    StationRows(Session session, Station station, Axis frame, boolean cylindrical) {
         super(session, frame, cylindrical);
+        this.station = station;
     }
 
     @Override
-    void put(String what, Supplier<Station> make) {
-        session.edit(what, s -> s.with(make.get()));
+    void put(String what, Supplier<Shape> make) {
+        session.edit(what, s -> s.with(station.shaped(make.get())));
     }
 
     /** The box that a section or part is limited to. */
-    void limits(Box now, Function<Box, Station> make) {
+    void limits(Box now, Function<Box, Shape> make) {
         row(
                 "Limited to",
                 Ui.segments(
@@ -77,7 +82,7 @@ abstract class StationRows extends Rows<Station> {
         return session.numbers();
     }
 
-    void quantity(String now, Function<String, Station> make) {
+    void quantity(String now, Function<String, Shape> make) {
         row(
                 "Quantity",
                 Ui.choice(

@@ -2,8 +2,10 @@ package lane.desk.stations;
 
 import java.util.ArrayList;
 import java.util.HashSet;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import javafx.scene.Node;
@@ -20,7 +22,6 @@ import lane.mesh.Point;
 import lane.picture.field.Frame.Hit;
 import lane.quantity.Quantity;
 import lane.station.Frame;
-import lane.station.Sampling;
 import lane.station.Station;
 import lane.study.Source;
 import lane.study.Study;
@@ -52,12 +53,14 @@ public final class StationsView implements View {
         add.setId("add-station");
         add.getStyleClass().add("small-menu");
         add.setMinWidth(javafx.scene.layout.Region.USE_PREF_SIZE);
-        for (NewStation.Kind kind : NewStation.Kind.values()) {
-            String word = kind.word();
-            add.getItems()
-                    .add(PictureMenus.item(
-                            word.substring(0, 1).toUpperCase(Locale.ROOT) + word.substring(1),
-                            () -> NewStation.add(session, kind)));
+        for (ShapeForm form : ShapeForm.ALL.all()) {
+            if (form.maker() != null) {
+                String word = form.word().replace('-', ' ');
+                add.getItems()
+                        .add(PictureMenus.item(
+                                word.substring(0, 1).toUpperCase(Locale.ROOT) + word.substring(1),
+                                () -> form.maker().accept(session)));
+            }
         }
         add.getItems()
                 .addAll(
@@ -166,54 +169,21 @@ public final class StationsView implements View {
     }
 
     private static List<SideList.Group> groups(Study study) {
-        var names = List.of("Frames", "Points and curves", "Surfaces", "Sweeps", "Regions", "Parts");
-        List<List<SideList.Item>> items = new ArrayList<>();
-        names.forEach(n -> items.add(new ArrayList<>()));
+        Map<String, List<SideList.Item>> groups = new LinkedHashMap<>();
+        if (!study.frames().isEmpty()) {
+            groups.put("Frames", new ArrayList<>());
+        }
         for (Frame f : study.frames()) {
-            items.getFirst().add(new SideList.Item(FRAME + f.id(), f.name(), "", Feather.MOVE));
+            groups.get("Frames").add(new SideList.Item(FRAME + f.id(), f.name(), "", Feather.MOVE));
         }
+        ShapeForm.ALL.all().forEach(f -> groups.putIfAbsent(f.group(), new ArrayList<>()));
         for (Station s : study.stations()) {
-            String note =
-                    switch (s) {
-                        case Station.Path p ->
-                            switch (p.sampling()) {
-                                case Sampling.Even e -> String.valueOf(e.samples());
-                                case Sampling.Clustered c -> String.valueOf(c.samples());
-                                case Sampling.CellExact _ -> "exact";
-                            };
-                        case Station.Points p -> String.valueOf(p.points().size());
-                        case Station.Sweep w -> String.valueOf(w.count());
-                        default -> "";
-                    };
-            int group =
-                    switch (s) {
-                        case Station.Path _ -> 1;
-                        case Station.Points _ -> 1;
-                        case Station.CutCurve _ -> 1;
-                        case Station.OnPart _ -> 5;
-                        case Station.Surface _ -> 2;
-                        case Station.Sweep _ -> 3;
-                        case Station.Region _ -> 4;
-                    };
-            Feather icon =
-                    switch (s) {
-                        case Station.Points _ -> Feather.MAP_PIN;
-                        case Station.CutCurve _ -> Feather.SCISSORS;
-                        case Station.Path _ -> Feather.MINUS;
-                        case Station.Surface _ -> s instanceof Station.OnPart ? Feather.BOX : Feather.LAYERS;
-                        case Station.Sweep _ -> Feather.MENU;
-                        case Station.Region _ -> Feather.PACKAGE;
-                    };
-            items.get(group).add(new SideList.Item(s.id(), s.name(), note, icon));
+            ShapeForm form = ShapeForm.ALL.of(s.shape());
+            groups.get(form.group()).add(new SideList.Item(s.id(), s.name(), form.note(s.shape()), form.icon()));
         }
-        List<SideList.Group> groups = new ArrayList<>();
-        for (int i = 0; i < names.size(); i++) {
-            if (i == 0 && items.getFirst().isEmpty()) {
-                continue;
-            }
-            groups.add(new SideList.Group(names.get(i), items.get(i)));
-        }
-        return groups;
+        return groups.entrySet().stream()
+                .map(g -> new SideList.Group(g.getKey(), g.getValue()))
+                .toList();
     }
 
     private void tools() {

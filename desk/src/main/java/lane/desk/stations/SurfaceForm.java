@@ -10,28 +10,38 @@ import lane.desk.Session;
 import lane.desk.Ui;
 import lane.mesh.Axis;
 import lane.mesh.Point;
+import lane.station.Enclosing;
+import lane.station.Facing;
+import lane.station.Isosurface;
+import lane.station.OnPart;
+import lane.station.Region;
+import lane.station.Section;
+import lane.station.Shape;
+import lane.station.Sheet;
+import lane.station.Shell;
 import lane.station.Station;
 
 /** The numbers of parts, sections, isosurfaces, shells and sheets. */
 final class SurfaceForm extends StationRows {
-    private SurfaceForm(Session session, Axis frame, boolean cylindrical) {
-        super(session, frame, cylindrical);
+    private SurfaceForm(Session session, Station station, Axis frame, boolean cylindrical) {
+        super(session, station, frame, cylindrical);
     }
 
-    static Node of(Session session, Station.Surface surface, Axis frame, boolean cylindrical) {
-        var form = new SurfaceForm(session, frame, cylindrical);
-        switch (surface) {
-            case Station.OnPart p -> form.part(p);
-            case Station.Section s -> form.section(s);
-            case Station.Isosurface i -> form.isosurface(i);
-            case Station.Shell s -> form.shell(s);
-            case Station.Sheet s -> form.sheet(s);
-            case Station.Enclosing e -> form.enclosing(e);
+    static Node of(Session session, Station station, Axis frame, boolean cylindrical) {
+        var form = new SurfaceForm(session, station, frame, cylindrical);
+        switch (station.shape()) {
+            case OnPart p -> form.part(p);
+            case Section s -> form.section(s);
+            case Isosurface i -> form.isosurface(i);
+            case Shell s -> form.shell(s);
+            case Sheet s -> form.sheet(s);
+            case Enclosing e -> form.enclosing(e);
+            default -> {}
         }
         return form.box;
     }
 
-    private void part(Station.OnPart p) {
+    private void part(OnPart p) {
         List<String> names = session.partNames();
         row(
                 "Part",
@@ -40,18 +50,14 @@ final class SurfaceForm extends StationRows {
                         names,
                         p.part(),
                         n -> n,
-                        n -> put(
-                                "Choose part",
-                                () -> new Station.OnPart(p.id(), p.name(), n, p.more(), p.facing(), p.box()))));
+                        n -> put("Choose part", () -> new OnPart(n, p.more(), p.facing(), p.box()))));
         row(
                 "with",
                 partsMenu(
                         "more-parts",
                         names,
                         p.more(),
-                        l -> put(
-                                "Further parts",
-                                () -> new Station.OnPart(p.id(), p.name(), p.part(), l, p.facing(), p.box()))));
+                        l -> put("Further parts", () -> new OnPart(p.part(), l, p.facing(), p.box()))));
         var facing = p.facing();
         row(
                 "Faces",
@@ -61,32 +67,25 @@ final class SurfaceForm extends StationRows {
                         b -> b ? "by direction" : "all",
                         b -> put(
                                 "Faces",
-                                () -> new Station.OnPart(
-                                        p.id(),
-                                        p.name(),
-                                        p.part(),
-                                        p.more(),
-                                        b ? new Station.Facing(new Point(0, 0, 1), 30) : null,
-                                        p.box()))));
+                                () -> new OnPart(
+                                        p.part(), p.more(), b ? new Facing(new Point(0, 0, 1), 30) : null, p.box()))));
         if (facing != null) {
             direction(
                     "Facing",
                     "facing-",
                     facing.direction(),
-                    d -> new Station.OnPart(
-                            p.id(), p.name(), p.part(), p.more(), new Station.Facing(d, facing.within()), p.box()));
+                    d -> new OnPart(p.part(), p.more(), new Facing(d, facing.within()), p.box()));
             plain(
                     "within",
                     "within",
                     facing.within(),
                     "degrees",
-                    v -> new Station.OnPart(
-                            p.id(), p.name(), p.part(), p.more(), new Station.Facing(facing.direction(), v), p.box()));
+                    v -> new OnPart(p.part(), p.more(), new Facing(facing.direction(), v), p.box()));
         }
-        limits(p.box(), b -> new Station.OnPart(p.id(), p.name(), p.part(), p.more(), p.facing(), b));
+        limits(p.box(), b -> new OnPart(p.part(), p.more(), p.facing(), b));
     }
 
-    private void section(Station.Section s) {
+    private void section(Section s) {
         point("Through", "through-", s.point(), p -> s.at(p, s.normal()));
         direction("Looks along", "normal-", s.normal(), n -> s.at(s.point(), n));
         List<String> ways = List.of("x", "y", "z", "axis");
@@ -109,28 +108,21 @@ final class SurfaceForm extends StationRows {
                                                         session.study().axis().direction());
                                         }))));
         row("or", threePoints(s));
-        limits(s.box(), b -> new Station.Section(s.id(), s.name(), s.point(), s.normal(), b, s.piece()));
+        limits(s.box(), b -> new Section(s.point(), s.normal(), b, s.piece()));
         row(
                 "Pieces",
                 Ui.segments(
                         List.of(false, true),
                         s.piece() != null,
                         b -> b ? "nearest to" : "all",
-                        b -> put(
-                                "Pieces",
-                                () -> new Station.Section(
-                                        s.id(), s.name(), s.point(), s.normal(), s.box(), b ? s.point() : null))));
+                        b -> put("Pieces", () -> new Section(s.point(), s.normal(), s.box(), b ? s.point() : null))));
         if (s.piece() != null) {
-            point(
-                    "Nearest to",
-                    "piece-",
-                    s.piece(),
-                    p -> new Station.Section(s.id(), s.name(), s.point(), s.normal(), s.box(), p));
+            point("Nearest to", "piece-", s.piece(), p -> new Section(s.point(), s.normal(), s.box(), p));
         }
     }
 
     /** A menu in which three points give the plane. */
-    private MenuButton threePoints(Station.Section s) {
+    private MenuButton threePoints(Section s) {
         var menu = new MenuButton("through three points");
         menu.setId("three-points");
         menu.getStyleClass().add("small-menu");
@@ -166,21 +158,19 @@ final class SurfaceForm extends StationRows {
         return new Point(xyz.get(0) / 1000, xyz.get(1) / 1000, xyz.get(2) / 1000);
     }
 
-    private void isosurface(Station.Isosurface i) {
-        quantity(i.quantity(), q -> new Station.Isosurface(i.id(), i.name(), q, i.values()));
+    private void isosurface(Isosurface i) {
+        quantity(i.quantity(), q -> new Isosurface(q, i.values()));
         String values = String.join("; ", i.values().stream().map(Ui::shortest).toList());
         var field = Ui.text(
                 "iso-values",
                 values,
-                t -> put(
-                        "Values",
-                        () -> new Station.Isosurface(i.id(), i.name(), i.quantity(), values(t, unitOf(i.quantity())))));
+                t -> put("Values", () -> new Isosurface(i.quantity(), values(t, unitOf(i.quantity())))));
         field.setPrefWidth(130);
         row("Values", field, unit(unitOf(i.quantity())));
         box.getChildren().add(Ui.label("several are parted by semicolons", "small", "muted"));
     }
 
-    private void shell(Station.Shell s) {
+    private void shell(Shell s) {
         length("Radius", "radius", s.radius(), v -> shell(s, s.axis(), v, s.from(), s.to(), s.seam()));
         row(
                 "Length",
@@ -205,46 +195,36 @@ final class SurfaceForm extends StationRows {
         axis(s.axis(), a -> shell(s, a, s.radius(), s.from(), s.to(), s.seam()));
     }
 
-    private static Station shell(Station.Shell s, Axis axis, double radius, Double from, Double to, double seam) {
-        return new Station.Shell(s.id(), s.name(), axis, radius, from, to, seam);
+    private static Shape shell(Shell s, Axis axis, double radius, Double from, Double to, double seam) {
+        return new Shell(axis, radius, from, to, seam);
     }
 
-    private void sheet(Station.Sheet s) {
+    private void sheet(Sheet s) {
         row("File", Ui.left(s.file(), 190, "second"));
         var unit = Ui.text(
                 "sheet-unit",
                 s.length(),
-                t -> put(
-                        "Unit",
-                        () -> new Station.Sheet(
-                                s.id(), s.name(), s.file(), t, s.by(), s.turned(), s.sampled(), s.in())));
+                t -> put("Unit", () -> new Sheet(s.file(), t, s.by(), s.turned(), s.sampled(), s.in())));
         unit.setPrefWidth(64);
         row("In", unit, unit("unit of its coordinates"));
-        point(
-                "Moved by",
-                "by-",
-                s.by(),
-                p -> new Station.Sheet(s.id(), s.name(), s.file(), s.length(), p, s.turned(), s.sampled(), s.in()));
+        point("Moved by", "by-", s.by(), p -> new Sheet(s.file(), s.length(), p, s.turned(), s.sampled(), s.in()));
         direction(
                 "Turned before, degrees about",
                 "turned-",
                 s.turned(),
-                p -> new Station.Sheet(s.id(), s.name(), s.file(), s.length(), s.by(), p, s.sampled(), s.in()));
+                p -> new Sheet(s.file(), s.length(), s.by(), p, s.sampled(), s.in()));
         row(
                 "Values",
                 Ui.segments(
                         List.of(false, true),
                         s.sampled(),
                         b -> b ? "at its nodes" : "cut at cells",
-                        b -> put(
-                                "Values",
-                                () -> new Station.Sheet(
-                                        s.id(), s.name(), s.file(), s.length(), s.by(), s.turned(), b, s.in()))));
+                        b -> put("Values", () -> new Sheet(s.file(), s.length(), s.by(), s.turned(), b, s.in()))));
     }
 
-    private void enclosing(Station.Enclosing e) {
+    private void enclosing(Enclosing e) {
         List<Station> regions = session.study().stations().stream()
-                .filter(Station.Region.class::isInstance)
+                .filter(x -> x.shape() instanceof Region)
                 .toList();
         row(
                 "Around",
@@ -253,7 +233,7 @@ final class SurfaceForm extends StationRows {
                         regions,
                         session.study().station(e.region()).orElse(null),
                         r -> r == null ? "?" : r.name(),
-                        r -> put("Enclosed region", () -> new Station.Enclosing(e.id(), e.name(), r.id()))));
+                        r -> put("Enclosed region", () -> new Enclosing(r.id()))));
         box.getChildren().add(Ui.label("looks out of the region", "small", "muted"));
     }
 }

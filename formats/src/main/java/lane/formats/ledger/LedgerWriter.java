@@ -17,6 +17,7 @@ import java.util.Map;
 import lane.formats.AtomicFile;
 import lane.formats.study.StudyJson;
 import lane.formats.table.CsvWriter;
+import lane.ledger.Ledger;
 import lane.reading.Profile;
 import lane.reading.Reading;
 import lane.study.Results;
@@ -74,20 +75,24 @@ public final class LedgerWriter {
 
     private static List<List<String>> profile(Results results, Reading reading) {
         List<List<String>> rows = new ArrayList<>();
-        rows.add(List.of("lane", "abscissa", "abscissa unit", "value", "unit", "uncertainty"));
+        rows.add(List.of("lane", "abscissa", "abscissa unit", "value", "unit", "uncertainty", "uncertainty upwards"));
         for (Source source : results.study().sources()) {
-            if (results.outcome(reading.id(), source.id()) instanceof Profile p) {
-                Unit unit = results.shown(reading.id(), p.unit());
-                for (int i = 0; i < p.size(); i++) {
-                    double half = p.uncertainty().length == 0 ? Double.NaN : unit.differenceFromSi(p.uncertainty()[i]);
-                    rows.add(List.of(
-                            source.name(),
-                            CsvWriter.full(p.abscissa()[i]),
-                            p.abscissaUnit().symbol(),
-                            CsvWriter.full(unit.fromSi(p.value()[i])),
-                            unit.label(),
-                            CsvWriter.full(half)));
-                }
+            Profile p = results.outcome(reading.id(), source.id()).curve().orElse(null);
+            if (p == null) {
+                continue;
+            }
+            Unit unit = results.shown(reading.id(), p.unit());
+            double[] below = p.uncertainty();
+            double[] above = p.upwards();
+            for (int i = 0; i < p.size(); i++) {
+                rows.add(List.of(
+                        source.name(),
+                        CsvWriter.full(p.abscissa()[i]),
+                        p.abscissaUnit().symbol(),
+                        CsvWriter.full(unit.fromSi(p.value()[i])),
+                        unit.label(),
+                        CsvWriter.full(below.length == 0 ? Double.NaN : unit.differenceFromSi(below[i])),
+                        CsvWriter.full(above.length == 0 ? Double.NaN : unit.differenceFromSi(above[i]))));
             }
         }
         return rows;

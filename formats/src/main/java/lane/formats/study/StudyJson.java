@@ -3,6 +3,7 @@ package lane.formats.study;
 import com.fasterxml.jackson.annotation.JsonCreator;
 import com.fasterxml.jackson.annotation.JsonInclude;
 import com.fasterxml.jackson.annotation.JsonProperty;
+import com.fasterxml.jackson.annotation.JsonPropertyOrder;
 import com.fasterxml.jackson.annotation.JsonSetter;
 import com.fasterxml.jackson.annotation.JsonSubTypes;
 import com.fasterxml.jackson.annotation.JsonSubTypes.Type;
@@ -18,28 +19,44 @@ import com.fasterxml.jackson.databind.MapperFeature;
 import com.fasterxml.jackson.databind.SerializationFeature;
 import com.fasterxml.jackson.databind.exc.UnrecognizedPropertyException;
 import com.fasterxml.jackson.databind.json.JsonMapper;
+import com.fasterxml.jackson.databind.jsontype.NamedType;
+import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
 import lane.base.LaneException;
+import lane.check.Check;
+import lane.check.Rule;
+import lane.check.RuleKind;
 import lane.field.Moment;
 import lane.field.PartEdit;
 import lane.formats.AtomicFile;
 import lane.formats.FileHash;
 import lane.quantity.Quantity;
 import lane.quantity.Take;
+import lane.reading.Ask;
+import lane.reading.AskKind;
 import lane.reading.Measure;
 import lane.reading.Reading;
 import lane.reference.Curve;
 import lane.station.Abscissa;
+import lane.station.Box;
+import lane.station.CutCurve;
+import lane.station.Enclosing;
 import lane.station.Frame;
 import lane.station.Sampling;
+import lane.station.Shape;
+import lane.station.ShapeKind;
+import lane.station.Sheet;
 import lane.station.Station;
 import lane.station.Within;
+import lane.study.Keyed;
 import lane.study.PictureNote;
+import lane.study.Pictures;
 import lane.study.SavedView;
+import lane.study.Settings;
 import lane.study.Source;
 import lane.study.Study;
 
@@ -56,24 +73,6 @@ public final class StudyJson {
         @Type(name = "reference", value = Source.Reference.class)
     })
     private interface SourceKinds {}
-
-    @JsonTypeInfo(use = JsonTypeInfo.Id.NAME, property = "kind")
-    @JsonSubTypes({
-        @Type(name = "line", value = Station.Line.class),
-        @Type(name = "arc", value = Station.Arc.class),
-        @Type(name = "polyline", value = Station.Polyline.class),
-        @Type(name = "points", value = Station.Points.class),
-        @Type(name = "part", value = Station.OnPart.class),
-        @Type(name = "section", value = Station.Section.class),
-        @Type(name = "isosurface", value = Station.Isosurface.class),
-        @Type(name = "shell", value = Station.Shell.class),
-        @Type(name = "sheet", value = Station.Sheet.class),
-        @Type(name = "cut-curve", value = Station.CutCurve.class),
-        @Type(name = "sweep", value = Station.Sweep.class),
-        @Type(name = "region", value = Station.Region.class),
-        @Type(name = "enclosing", value = Station.Enclosing.class)
-    })
-    private interface StationKinds {}
 
     @JsonTypeInfo(use = JsonTypeInfo.Id.NAME, property = "kind")
     @JsonSubTypes({
@@ -94,15 +93,9 @@ public final class StudyJson {
     })
     private interface SamplingKinds {}
 
+    /** Kinds that are services: their words are registered when the mapper is made. */
     @JsonTypeInfo(use = JsonTypeInfo.Id.NAME, property = "kind")
-    @JsonSubTypes({
-        @Type(name = "profile", value = Reading.OfProfile.class),
-        @Type(name = "tally", value = Reading.OfTally.class),
-        @Type(name = "sweep", value = Reading.OfSweep.class),
-        @Type(name = "around", value = Reading.OfAround.class),
-        @Type(name = "balance", value = Reading.OfBalance.class)
-    })
-    private interface ReadingKinds {}
+    private interface ByWord {}
 
     @JsonTypeInfo(use = JsonTypeInfo.Id.NAME, property = "kind")
     @JsonSubTypes({
@@ -152,13 +145,31 @@ public final class StudyJson {
     @JsonInclude(JsonInclude.Include.NON_NULL)
     private interface WhereThereIsSome {}
 
+    @JsonPropertyOrder({"version", "name"})
     private abstract static class StudyMixIn {
-        @JsonInclude(JsonInclude.Include.NON_EMPTY)
-        abstract List<Frame> frames();
+        /** Lists that are left out are empty. */
+        @JsonCreator
+        static Study of(
+                @JsonProperty("name") String name,
+                @JsonProperty("settings") Settings settings,
+                @JsonProperty("sources") List<Source> sources,
+                @JsonProperty("quantities") List<Quantity> quantities,
+                @JsonProperty("frames") List<Frame> frames,
+                @JsonProperty("stations") List<Station> stations,
+                @JsonProperty("readings") List<Reading> readings,
+                @JsonProperty("checks") List<Check> checks,
+                @JsonProperty("pictures") Pictures pictures) {
+            return null;
+        }
+
+        @JsonProperty(access = JsonProperty.Access.READ_ONLY)
+        abstract int version();
 
         @JsonInclude(JsonInclude.Include.NON_EMPTY)
-        abstract Map<String, String> inFrame();
+        abstract Keyed<Frame> frames();
+    }
 
+    private abstract static class PicturesMixIn {
         @JsonInclude(JsonInclude.Include.NON_EMPTY)
         abstract List<SavedView> views();
 
@@ -217,24 +228,33 @@ public final class StudyJson {
             .withConfigOverride(Map.class, o -> o.setSetterInfo(JsonSetter.Value.forValueNulls(Nulls.AS_EMPTY)))
             .addMixIn(Source.class, SourceKinds.class)
             .addMixIn(Source.Reference.class, ReferenceMixIn.class)
-            .addMixIn(Station.class, StationKinds.class)
-            .addMixIn(Station.Box.class, WhereThereIsSome.class)
-            .addMixIn(Station.Sheet.class, WhereThereIsSome.class)
-            .addMixIn(Station.Enclosing.class, WhereThereIsSome.class)
-            .addMixIn(Station.CutCurve.class, CutCurveMixIn.class)
+            .addMixIn(Shape.class, ByWord.class)
+            .addMixIn(Box.class, WhereThereIsSome.class)
+            .addMixIn(Sheet.class, WhereThereIsSome.class)
+            .addMixIn(Enclosing.class, WhereThereIsSome.class)
+            .addMixIn(CutCurve.class, CutCurveMixIn.class)
             .addMixIn(Frame.Attitude.class, AttitudeKinds.class)
             .addMixIn(Abscissa.class, AbscissaMixIn.class)
             .addMixIn(Study.class, StudyMixIn.class)
+            .addMixIn(Pictures.class, PicturesMixIn.class)
             .addMixIn(Quantity.class, QuantityMixIn.class)
             .addMixIn(Within.class, WithinKinds.class)
             .addMixIn(Sampling.class, SamplingKinds.class)
-            .addMixIn(Reading.class, ReadingKinds.class)
+            .addMixIn(Ask.class, ByWord.class)
+            .addMixIn(Rule.class, ByWord.class)
+            .addModule(Flat.module())
             .addMixIn(Measure.class, MeasureKinds.class)
             .addMixIn(lane.reference.Uncertainty.class, UncertaintyMixIn.class)
             .addMixIn(Moment.class, MomentKinds.class)
             .addMixIn(PartEdit.class, PartEditKinds.class)
             .addMixIn(Curve.class, CurveKinds.class)
             .build();
+
+    static {
+        AskKind.ALL.all().forEach(k -> MAPPER.registerSubtypes(new NamedType(k.type(), k.word())));
+        ShapeKind.ALL.all().forEach(k -> MAPPER.registerSubtypes(new NamedType(k.type(), k.word())));
+        RuleKind.ALL.all().forEach(k -> MAPPER.registerSubtypes(new NamedType(k.type(), k.word())));
+    }
 
     private StudyJson() {}
 
@@ -275,10 +295,12 @@ public final class StudyJson {
         try {
             JsonNode tree = MAPPER.readTree(text);
             int version = tree.path("version").asInt(-1);
-            if (version != Study.VERSION) {
+            if (version >= 1 && version < Study.VERSION && tree instanceof ObjectNode root) {
+                Migration.toNewest(root, version);
+            } else if (version != Study.VERSION) {
                 throw new LaneException(
                         "The study " + where + (version < 0 ? " gives no version" : " has version " + version)
-                                + "; this program reads version " + Study.VERSION + ".");
+                                + "; this program reads versions 1 to " + Study.VERSION + ".");
             }
             return MAPPER.treeToValue(tree, Study.class);
         } catch (UnrecognizedPropertyException e) {

@@ -92,7 +92,7 @@ public final class ProfileChart {
                     c.profile().abscissa(),
                     c.profile().value(),
                     c.profile().uncertainty(),
-                    c.profile().above(),
+                    c.profile().upwards(),
                     unit,
                     abscissaUnit);
             Difference d = c.difference();

@@ -7,8 +7,8 @@ import lane.mesh.Mesh;
 import lane.mesh.Point;
 
 /** Plane sections, whole or limited; faces look along the plane's normal. */
-public final class Section {
-    private Section() {}
+public final class PlaneCut {
+    private PlaneCut() {}
 
     /** The section of the cells of the highest dimension by the plane through a point, square to a normal. */
     public static Cut of(Mesh mesh, Point point, Point normal, Work work) {

@@ -1,10 +1,9 @@
-package lane.study;
+package lane.reading;
 
 import java.util.List;
 import lane.cut.Cut;
-import lane.cut.Sheet;
+import lane.cut.LaidSheet;
 import lane.field.Part;
-import lane.reading.CutCurveReader;
 
 /**
  * What a station other than a line comes to be in one run, to be drawn and measured.
@@ -17,7 +16,7 @@ import lane.reading.CutCurveReader;
  * @param trouble why there is nothing, in one sentence; blank if there is something
  */
 public record Laid(
-        List<Part> parts, Cut cut, Sheet sheet, List<CutCurveReader.Branch> branches, int[] cells, String trouble) {
+        List<Part> parts, Cut cut, LaidSheet sheet, List<CutCurveReader.Branch> branches, int[] cells, String trouble) {
     static Laid parts(List<Part> parts) {
         return new Laid(parts, null, null, List.of(), null, "");
     }

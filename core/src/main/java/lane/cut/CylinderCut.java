@@ -10,8 +10,8 @@ import lane.mesh.Point;
  * of the curved faces, so that the unrolled shell has the same area to round-off. What is left is the faceting of the
  * run's own boundary.
  */
-public final class Shell {
-    private Shell() {}
+public final class CylinderCut {
+    private CylinderCut() {}
 
     /**
      * @param from and {@code to}: ends along the axis in metres, infinite for none

@@ -8,8 +8,8 @@ import lane.mesh.Mesh;
 import lane.mesh.Point;
 
 /** Where a plane meets a surface: ordered curves, one a connected piece. */
-public final class CutCurve {
-    private CutCurve() {}
+public final class CurveBranches {
+    private CurveBranches() {}
 
     /** A curve through the nodes of a cut, in order. @param closed whether it comes back to the first, which stands at both ends */
     public record Branch(int[] nodes, boolean closed) {}

@@ -23,7 +23,7 @@ import lane.mesh.Point;
  * @param outside area of what lies outside
  * @param place in a face that lies outside most; null where none does
  */
-public record Sheet(Cut cut, int[] origin, double area, double outside, Point place) {
+public record LaidSheet(Cut cut, int[] origin, double area, double outside, Point place) {
     private static final int BLOCK = 64;
     /** Shares of a face below this count as round-off. */
     private static final double NOTHING = 1e-9;
@@ -65,7 +65,7 @@ public record Sheet(Cut cut, int[] origin, double area, double outside, Point pl
     }
 
     /** @throws java.util.concurrent.CancellationException when cancelled */
-    public static Sheet conformed(CellLocator locator, Mesh sheet, Work work) {
+    public static LaidSheet conformed(CellLocator locator, Mesh sheet, Work work) {
         int n = sheet.cellCount();
         double[] covered = new double[n];
         var made = new Made[Parallel.blocks(n, BLOCK)];
@@ -92,7 +92,7 @@ public record Sheet(Cut cut, int[] origin, double area, double outside, Point pl
     }
 
     /** Values at the sheet's own nodes; a face with a node outside lies outside. */
-    public static Sheet sampled(CellLocator locator, Mesh sheet, double tolerance, Work work) {
+    public static LaidSheet sampled(CellLocator locator, Mesh sheet, double tolerance, Work work) {
         int n = sheet.nodeCount();
         int[] cell = new int[n];
         var stencils = new Stencil[Parallel.blocks(n, 2048)];
@@ -137,7 +137,7 @@ public record Sheet(Cut cut, int[] origin, double area, double outside, Point pl
         return measured(sheet, covered, cut, faces);
     }
 
-    private static Sheet finish(Mesh sheet, double[] covered, List<Made> blocks) {
+    private static LaidSheet finish(Mesh sheet, double[] covered, List<Made> blocks) {
         int points = blocks.stream().mapToInt(m -> m.points).sum();
         int faces = blocks.stream().mapToInt(m -> m.faces).sum();
         double[] xyz = new double[3 * points];
@@ -169,7 +169,7 @@ public record Sheet(Cut cut, int[] origin, double area, double outside, Point pl
         return measured(sheet, covered, new Cut(new Mesh(xyz, shapes, offsets, nodes), owner, stencil.build()), origin);
     }
 
-    private static Sheet measured(Mesh sheet, double[] covered, Cut cut, int[] origin) {
+    private static LaidSheet measured(Mesh sheet, double[] covered, Cut cut, int[] origin) {
         var whole = new Sum();
         var outside = new Sum();
         var view = new Cell(sheet);
@@ -189,6 +189,6 @@ public record Sheet(Cut cut, int[] origin, double area, double outside, Point pl
                 }
             }
         }
-        return new Sheet(cut, origin, whole.value(), outside.value(), place);
+        return new LaidSheet(cut, origin, whole.value(), outside.value(), place);
     }
 }

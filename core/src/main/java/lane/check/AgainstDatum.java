@@ -1,0 +1,180 @@
+package lane.check;
+
+import java.util.LinkedHashMap;
+import lane.estimate.Estimate;
+import lane.estimate.Uncertainty;
+import lane.reading.Outcome;
+import lane.trail.Trail;
+import lane.unit.Unit;
+
+/**
+ * A reading against a datum: numbers by their difference, curves by a norm of theirs.
+ *
+ * @param norm how a profile's difference becomes one number; a number needs none
+ * @param scale what a relative tolerance refers to
+ * @param tolerance a share of the scale, or in the reading's unit if the scale is {@link Scale#ABSOLUTE}
+ * @param datum key of the lane compared with; blank takes the study's
+ */
+public record AgainstDatum(Norm norm, Scale scale, double tolerance, String datum) implements Rule {
+    /** In studies. */
+    public static final class Kind implements RuleKind {
+        @Override
+        public String word() {
+            return "datum";
+        }
+
+        @Override
+        public Class<AgainstDatum> type() {
+            return AgainstDatum.class;
+        }
+    }
+
+    public AgainstDatum {
+        norm = norm == null ? Norm.L2 : norm;
+        scale = scale == null ? Scale.RANGE : scale;
+        datum = datum == null ? "" : datum;
+        Tolerance.require(tolerance);
+    }
+
+    private boolean absolute() {
+        return scale == Scale.ABSOLUTE;
+    }
+
+    @Override
+    public boolean comparesWithDatum() {
+        return true;
+    }
+
+    @Override
+    public String measure() {
+        return norm.symbol();
+    }
+
+    @Override
+    public String allowance(Unit unit) {
+        return Tolerance.words(tolerance, !absolute(), unit);
+    }
+
+    @Override
+    public CheckResult judge(Crossing on) {
+        String key = datum.isBlank() ? on.datum() : datum;
+        Outcome against = on.outcomes().get(key);
+        return CheckEvaluator.byLane(
+                on,
+                key,
+                (lane, value, judged) -> compare(value, against, judged),
+                value -> missing(value, against, key));
+    }
+
+    private static String missing(Outcome value, Outcome against, String key) {
+        if (value instanceof Outcome.Absent a) {
+            return a.reason();
+        }
+        return against instanceof Outcome.Absent a
+                ? "The datum has no value: " + a.reason()
+                : key.isBlank()
+                        ? "There is no datum to compare with; choose one at its chip or in the check."
+                        : "The datum \"" + key + "\" has no value for this reading.";
+    }
+
+    private CheckResult.Lane compare(Outcome value, Outcome against, boolean judged) {
+        if (against == null) {
+            return null;
+        }
+        if (value.curve().isPresent() && against.curve().isPresent()) {
+            Difference curve =
+                    Difference.of(value.curve().orElseThrow(), against.curve().orElseThrow());
+            double range = absolute() ? curve.datumRange() : curve.scale(scale);
+            double half = curve.uncertaintyNorm(norm);
+            var doubt = Uncertainty.ofHalf(Uncertainty.Source.MEASURED, half);
+            return lane(
+                    norm.symbol() + " of difference",
+                    Double.NaN,
+                    curve.norm(norm),
+                    range,
+                    doubt,
+                    value.unit(),
+                    curve,
+                    judged,
+                    value.trail().with(against.trail()));
+        }
+        if (value.numbers().isEmpty() || against.numbers().isEmpty()) {
+            return null;
+        }
+        Estimate v = value.numbers().getFirst();
+        Estimate d = against.numbers().getFirst();
+        v.unit().requireComparable(d.unit(), "The comparison");
+        return lane(
+                "difference",
+                v.value(),
+                v.value() - d.value(),
+                Math.abs(d.value()),
+                v.uncertainty().and(d.uncertainty()),
+                v.unit(),
+                null,
+                judged,
+                value.trail().with(against.trail()));
+    }
+
+    private CheckResult.Lane lane(
+            String what,
+            double value,
+            double difference,
+            double range,
+            Uncertainty doubt,
+            Unit unit,
+            Difference curve,
+            boolean judged,
+            Trail trail) {
+        double half = doubt.stated() ? doubt.half() : 0;
+        boolean meaningless = !absolute() && range == 0;
+        double allowed = absolute() ? tolerance * unit.factor() : meaningless ? Double.NaN : tolerance * range;
+        Verdict verdict = !judged ? null : meaningless ? Verdict.NO_DATA : Verdict.of(difference, half, allowed);
+        String sentence = meaningless
+                ? "The tolerance is a share " + (curve == null ? "of the datum's value" : scale.word())
+                        + ", which is zero here, so it has no meaning; give an absolute tolerance."
+                : Tolerance.sentence(
+                        "Difference",
+                        difference,
+                        half,
+                        allowed,
+                        absolute() ? 1 / unit.factor() : 100 / range,
+                        absolute() ? unit.difference().symbol() : "%");
+        double relative = range > 0 ? difference / range : Double.NaN;
+        String text = Double.isNaN(relative)
+                ? "against datum"
+                : "against datum: " + (curve == null ? "" : norm.symbol() + " ") + Tolerance.three(100 * relative)
+                        + " %";
+        return new CheckResult.Lane(
+                what,
+                value,
+                difference,
+                range,
+                allowed,
+                doubt,
+                half,
+                unit,
+                curve,
+                verdict,
+                sentence,
+                trail.then("check", text, settings(curve)));
+    }
+
+    private LinkedHashMap<String, String> settings(Difference curve) {
+        var settings = new LinkedHashMap<String, String>();
+        settings.put("norm", curve == null ? "difference" : norm.symbol() + ", " + norm.word());
+        settings.put("relative to", scale.word());
+        settings.put("tolerance", String.valueOf(tolerance));
+        if (curve != null) {
+            settings.put("points", curve.method());
+            settings.put("overlap", curve.overlapFrom() + " to " + curve.overlapTo());
+        }
+        settings.put("rule", Verdict.RULE);
+        return settings;
+    }
+
+    /** The same with another tolerance. */
+    public AgainstDatum tolerating(double other) {
+        return new AgainstDatum(norm, scale, other, datum);
+    }
+}

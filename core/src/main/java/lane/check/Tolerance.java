@@ -1,0 +1,50 @@
+package lane.check;
+
+import java.util.Locale;
+import lane.base.LaneException;
+import lane.mesh.Finding;
+import lane.unit.Unit;
+
+/** Numbers and words that kinds of checks share. */
+final class Tolerance {
+    private Tolerance() {}
+
+    static void require(double tolerance) {
+        if (!(tolerance >= 0) || Double.isInfinite(tolerance)) {
+            throw new LaneException("A tolerance must be 0 or more; got " + tolerance + ".");
+        }
+    }
+
+    /** A tolerance in words: a share of a scale, or a number in the unit shown. */
+    static String words(double tolerance, boolean share, Unit unit) {
+        return share
+                ? plain(100 * tolerance) + " %"
+                : plain(tolerance) + (unit.known() ? " " + unit.difference().symbol() : "");
+    }
+
+    static String plain(double v) {
+        return Math.abs(v) >= 1e7 || v != 0 && Math.abs(v) < 1e-4
+                ? three(v)
+                : Finding.number(v, 7).replace('-', '−');
+    }
+
+    /** Three digits, with a minus sign that is no hyphen. */
+    static String three(double v) {
+        return String.format(Locale.ROOT, "%.3g", v).replace('-', '−');
+    }
+
+    /**
+     * The numbers that a verdict rests on, in one sentence.
+     *
+     * @param what is judged, such as {@code Difference}
+     * @param factor that makes numbers in SI units those that are told
+     * @param unit of what is told
+     */
+    static String sentence(String what, double difference, double half, double allowed, double factor, String unit) {
+        String doubt = half > 0
+                ? String.format(Locale.ROOT, "uncertainty %.2g %s", half * factor, unit)
+                : "no uncertainty stated";
+        return what + " " + three(difference * factor) + " " + unit + ", " + doubt + ", tolerance "
+                + three(allowed * factor) + " " + unit + ".";
+    }
+}

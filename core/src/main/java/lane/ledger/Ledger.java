@@ -1,0 +1,194 @@
+package lane.ledger;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import lane.check.Check;
+import lane.check.CheckResult;
+import lane.reading.Outcome;
+import lane.reading.Profile;
+import lane.reading.Reading;
+import lane.reading.Scalar;
+import lane.study.Results;
+import lane.study.Source;
+import lane.trail.Trail;
+import lane.unit.Unit;
+
+/**
+ * The traceable table: one line a number, each with its trail. It is made of what every answer and every check offers, and
+ * knows no kind of them; formats only write it.
+ *
+ * @param lines in the order of the study
+ */
+public record Ledger(List<Line> lines) {
+    /**
+     * One number.
+     *
+     * @param stop reading or check
+     * @param item name of the reading
+     * @param what which number of it: a tally, a term, a residual, a norm
+     * @param lane name of the source
+     * @param value in the unit shown; NaN where absent
+     * @param relative of a difference, as a share; NaN where not defined
+     * @param uncertainty half-width in the unit shown; NaN where none is stated
+     * @param remark verdict, sign convention or why there is no number
+     */
+    public record Line(
+            String id,
+            String stop,
+            String item,
+            String what,
+            String lane,
+            double value,
+            String unit,
+            double relative,
+            double uncertainty,
+            String verdict,
+            String remark,
+            Trail trail) {}
+
+    public static final List<String> COLUMNS = List.of(
+            "id", "stop", "item", "what", "lane", "value", "unit", "relative", "uncertainty", "verdict", "remark");
+
+    /** Collects every number of the results. */
+    public static Ledger of(Results results) {
+        var made = new Lines(results);
+        for (Reading reading : results.study().readings()) {
+            for (Source source : results.study().sources()) {
+                made.reading(reading, source);
+            }
+        }
+        for (Check check : results.study().checks()) {
+            CheckResult result = results.checks().get(check.id());
+            if (result != null) {
+                made.check(check, result);
+            }
+        }
+        return new Ledger(List.copyOf(made.lines));
+    }
+
+    /** Lines while they are collected. */
+    private static final class Lines {
+        private final Results results;
+        private final List<Line> lines = new ArrayList<>();
+
+        Lines(Results results) {
+            this.results = results;
+        }
+
+        void reading(Reading reading, Source source) {
+            Outcome outcome = results.outcome(reading.id(), source.id());
+            if (outcome instanceof Outcome.Absent a) {
+                add(
+                        "reading",
+                        reading.name(),
+                        "",
+                        source.name(),
+                        Double.NaN,
+                        "",
+                        Double.NaN,
+                        Double.NaN,
+                        "",
+                        a.reason(),
+                        Trail.EMPTY);
+            }
+            for (Scalar s : outcome.scalars()) {
+                Unit unit = results.shown(reading.id(), s.estimate().unit());
+                add(
+                        "reading",
+                        reading.name(),
+                        s.what(),
+                        source.name(),
+                        unit.fromSi(s.estimate().value()),
+                        unit.label(),
+                        s.relative(),
+                        unit.differenceFromSi(s.estimate().uncertainty().half()),
+                        "",
+                        s.remark(),
+                        outcome.trail());
+            }
+        }
+
+        void check(Check check, CheckResult result) {
+            String item =
+                    results.study().reading(check.reading()).map(Reading::name).orElse(check.reading());
+            for (Map.Entry<String, CheckResult.Lane> e : result.lanes().entrySet()) {
+                CheckResult.Lane l = e.getValue();
+                Unit unit = l.unit().difference();
+                String from = check.rule().comparesWithDatum()
+                        ? " from " + name(result.datum())
+                        : l.what().equals("difference") ? " from zero" : "";
+                boolean judged = l.verdict() != null;
+                add(
+                        "check",
+                        item,
+                        l.what() + from,
+                        name(e.getKey()),
+                        unit.fromSi(l.difference()),
+                        unit.label(),
+                        l.relative(),
+                        l.half() == 0 ? Double.NaN : unit.fromSi(l.half()),
+                        judged ? l.verdict().word() : "",
+                        judged ? l.sentence() : "",
+                        l.trail());
+                if (l.curve() != null) {
+                    add(
+                            "check",
+                            item,
+                            "Linf of difference, at " + l.curve().linfAt() + along(check, e.getKey()),
+                            name(e.getKey()),
+                            unit.fromSi(l.curve().linf()),
+                            unit.label(),
+                            l.scale() > 0 ? l.curve().linf() / l.scale() : Double.NaN,
+                            Double.NaN,
+                            "",
+                            "",
+                            l.trail());
+                }
+            }
+            if (result.lanes().values().stream().allMatch(l -> l.verdict() == null)) {
+                add(
+                        "check",
+                        item,
+                        "verdict",
+                        "",
+                        Double.NaN,
+                        "",
+                        Double.NaN,
+                        Double.NaN,
+                        result.verdict().word(),
+                        result.why(),
+                        Trail.EMPTY);
+            }
+        }
+
+        private String along(Check check, String lane) {
+            return results.outcome(check.reading(), lane)
+                    .curve()
+                    .map(Profile::abscissaUnit)
+                    .filter(u -> !u.label().equals("1"))
+                    .map(u -> " " + u.label())
+                    .orElse("");
+        }
+
+        private String name(String id) {
+            return results.study().source(id).map(Source::name).orElse(id);
+        }
+
+        private void add(
+                String stop,
+                String item,
+                String what,
+                String lane,
+                double value,
+                String unit,
+                double relative,
+                double uncertainty,
+                String verdict,
+                String remark,
+                Trail trail) {
+            String id = "N" + (lines.size() + 1);
+            lines.add(new Line(id, stop, item, what, lane, value, unit, relative, uncertainty, verdict, remark, trail));
+        }
+    }
+}

@@ -1,0 +1,2 @@
+/** The ledger as a neutral table: what is written, by whichever format. Knows the study and its results. */
+package lane.ledger;

@@ -1,0 +1,51 @@
+package lane.reading;
+
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+
+/**
+ * What a reading asks. Each kind is one class: what it needs, how a run answers it, and by which names formulas know its
+ * numbers. Its answer offers named numbers and curves, on which ledger, checks, charts and references work; they know no
+ * kind. The kinds there are stand in the services file of {@link AskKind}.
+ */
+public interface Ask {
+    /** What the answer is made of. */
+    enum Form {
+        /** One number an abscissa. */
+        CURVE,
+        /** One number. */
+        NUMBER,
+        /** Several numbers that only a run can give. */
+        TERMS
+    }
+
+    Form form();
+
+    /** Keys of the stations it looks at. */
+    List<String> stations();
+
+    /** Keys of the quantities it needs. */
+    Set<String> quantities();
+
+    /**
+     * Names by which formulas know its numbers, in the order of {@link Outcome#scalars}; none for a curve.
+     *
+     * @param name of the reading
+     */
+    default List<String> numbers(String name) {
+        return form() == Form.CURVE ? List.of() : List.of(name);
+    }
+
+    /** Key of the quantity that its curve shows itself, as along a line or in a mean over sections; empty for others. */
+    default Optional<String> shows() {
+        return Optional.empty();
+    }
+
+    /**
+     * Answers on one run.
+     *
+     * @throws lane.base.LaneException with one sentence when the run cannot answer
+     */
+    Outcome read(Reading reading, EvaluationContext on);
+}

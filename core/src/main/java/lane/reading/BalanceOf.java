@@ -1,0 +1,79 @@
+package lane.reading;
+
+import java.util.List;
+import java.util.Set;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
+import lane.base.LaneException;
+
+/**
+ * Signed terms and their residual.
+ *
+ * @param closedBy keys of stations that bound the region besides those of the terms, and let nothing through
+ * @param positive which way is positive, in words
+ */
+public record BalanceOf(List<Term> terms, List<String> closedBy, String positive) implements Ask {
+    /** In studies. */
+    public static final class Kind implements AskKind {
+        @Override
+        public String word() {
+            return "balance";
+        }
+
+        @Override
+        public Class<BalanceOf> type() {
+            return BalanceOf.class;
+        }
+    }
+
+    /** A term of a balance: {@code factor} is +1 or -1 and applied to the measure. */
+    public record Term(String name, int factor, List<String> stations, Measure measure) {
+        public Term {
+            stations = List.copyOf(stations);
+            if (factor != 1 && factor != -1) {
+                throw new LaneException("Term \"" + name + "\" has the sign " + factor + "; give 1 or -1.");
+            }
+        }
+    }
+
+    public BalanceOf {
+        terms = List.copyOf(terms);
+        closedBy = List.copyOf(closedBy);
+    }
+
+    @Override
+    public Form form() {
+        return Form.TERMS;
+    }
+
+    /** Those that close the region first. */
+    @Override
+    public List<String> stations() {
+        return Stream.concat(closedBy.stream(), terms.stream().flatMap(t -> t.stations().stream()))
+                .toList();
+    }
+
+    @Override
+    public Set<String> quantities() {
+        return terms.stream().flatMap(t -> t.measure().quantities().stream()).collect(Collectors.toUnmodifiableSet());
+    }
+
+    /** The residual under the name of the reading, then the terms under theirs. */
+    @Override
+    public List<String> numbers(String name) {
+        return Stream.concat(Stream.of(name), terms.stream().map(t -> numberOf(name, t)))
+                .toList();
+    }
+
+    /** The name by which formulas know a term's number. @param name of the reading */
+    public static String numberOf(String name, Term term) {
+        return name + ": " + term.name();
+    }
+
+    @Override
+    public Outcome read(Reading reading, EvaluationContext on) {
+        Set<String> fields = on.fields(quantities());
+        return BalanceReader.read(
+                on.run(), reading, s -> on.surface(s, fields, reading), on.lens(), on.trail(), on.memo());
+    }
+}

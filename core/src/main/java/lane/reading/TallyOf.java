@@ -1,0 +1,79 @@
+package lane.reading;
+
+import java.util.Arrays;
+import java.util.List;
+import java.util.Set;
+import lane.base.LaneException;
+import lane.field.Part;
+import lane.station.Region;
+import lane.station.Shape;
+import lane.station.Station;
+
+/** One number over surfaces, regions, a path or points. @param stations keys of the stations, taken together */
+public record TallyOf(List<String> stations, Measure measure) implements Ask {
+    /** In studies. */
+    public static final class Kind implements AskKind {
+        @Override
+        public String word() {
+            return "tally";
+        }
+
+        @Override
+        public Class<TallyOf> type() {
+            return TallyOf.class;
+        }
+    }
+
+    public TallyOf {
+        stations = List.copyOf(stations);
+    }
+
+    @Override
+    public Form form() {
+        return Form.NUMBER;
+    }
+
+    @Override
+    public Set<String> quantities() {
+        return measure.quantities();
+    }
+
+    @Override
+    public Outcome read(Reading reading, EvaluationContext on) {
+        List<Station> all = stations.stream().map(s -> on.station(s, reading)).toList();
+        if (all.stream().allMatch(x -> x.shape() instanceof Region) && !all.isEmpty()) {
+            int[] cells = all.stream()
+                    .flatMapToInt(
+                            s -> Arrays.stream(on.places().cells(on.run(), ((Region) s.shape()).within(), on.lens())))
+                    .sorted()
+                    .distinct()
+                    .toArray();
+            String where = String.join(" + ", all.stream().map(Station::name).toList());
+            return RegionReader.read(on.run(), cells, measure, where, on.lens(), reading.unit(), on.trail());
+        }
+        if (all.size() == 1 && !(all.getFirst().shape() instanceof Shape.Surface)) {
+            return along(all.getFirst(), reading.name(), measure, reading.unit(), on);
+        }
+        Set<String> fields = on.fields(quantities());
+        List<Part> parts = stations.stream()
+                .flatMap(s -> on.surface(s, fields, reading).stream())
+                .toList();
+        return TallyReader.read(on.run(), parts, measure, on.lens(), reading.unit(), on.trail(), on.memo());
+    }
+
+    /** A mean, an integral, an extreme or the length along a path, or the mean of points. */
+    static Tally along(Station station, String name, Measure measure, String unit, EvaluationContext on) {
+        if (station.shape() instanceof Shape.Sampled path) {
+            return PathTally.of(
+                    on.run(),
+                    on.places().placement(on.run(), path, on.lens().axis(), on.work()),
+                    station,
+                    measure,
+                    on.lens(),
+                    unit,
+                    on.trail());
+        }
+        throw new LaneException("Reading \"" + name + "\" takes one number over a surface, a region, a path or points,"
+                + " not over the " + station.word() + " \"" + station.name() + "\".");
+    }
+}

@@ -1,0 +1,59 @@
+package lane.station;
+
+import java.util.List;
+import java.util.Set;
+import lane.field.Part;
+import lane.field.PartBuilder;
+import lane.field.Run;
+import lane.mesh.Axis;
+import lane.mesh.Mesh;
+
+/**
+ * The surface around the cells of a region, looking out of it: faces to cells outside it, and of the run's boundary.
+ *
+ * @param region key of the region
+ * @param within its cells, filled in when stations are placed; null before
+ */
+public record Enclosing(String region, Within within) implements Shape.Surface {
+    /** In studies. */
+    public static final class Kind implements ShapeKind {
+        @Override
+        public String word() {
+            return "enclosing";
+        }
+
+        @Override
+        public Class<Enclosing> type() {
+            return Enclosing.class;
+        }
+    }
+
+    public Enclosing(String region) {
+        this(region, null);
+    }
+
+    @Override
+    public Shape through(Axis frame) {
+        return this;
+    }
+
+    @Override
+    public String word() {
+        return "enclosing surface";
+    }
+
+    @Override
+    public String shapedBy() {
+        return within instanceof Within.Above a ? a.quantity() : "";
+    }
+
+    /** The cells of one region are one array. */
+    private record Key(Mesh mesh, int[] cells, String name) {}
+
+    @Override
+    public List<Part> parts(Run run, Resolver on, Set<String> fields) {
+        int[] cells = on.cells(run, within);
+        var key = new Key(run.mesh(), cells, on.name());
+        return List.of(on.keep(key, () -> PartBuilder.around(run.mesh(), on.name(), cells)));
+    }
+}

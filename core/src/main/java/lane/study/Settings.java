@@ -1,0 +1,61 @@
+package lane.study;
+
+import java.util.ArrayList;
+import java.util.List;
+import lane.field.Moment;
+import lane.mesh.Axis;
+import lane.quantity.FieldUnit;
+import lane.reference.Recipe;
+
+/**
+ * What holds for all of a study.
+ *
+ * @param datum key of the lane that differences are taken against; blank for none
+ * @param off keys of lanes that are switched off
+ * @param axis that radius and swirl refer to
+ * @param time which stored time of the runs is looked at
+ * @param units that fields are stored in
+ * @param recipes how kinds of tables are read, where what is found out about them is not right
+ */
+public record Settings(
+        String datum, List<String> off, Axis axis, Moment time, List<FieldUnit> units, List<Recipe> recipes) {
+    public static final Settings NONE = new Settings("", List.of(), Axis.Z, Moment.LAST, List.of(), List.of());
+
+    public Settings {
+        // A study written by hand may leave any of it out.
+        datum = datum == null ? "" : datum;
+        off = off == null ? List.of() : List.copyOf(off);
+        axis = axis == null ? Axis.Z : axis;
+        time = time == null ? Moment.LAST : time;
+        units = units == null ? List.of() : List.copyOf(units);
+        recipes = recipes == null ? List.of() : List.copyOf(recipes);
+    }
+
+    public Settings withDatum(String id) {
+        return new Settings(id, off, axis, time, units, recipes);
+    }
+
+    public Settings withOff(List<String> ids) {
+        return new Settings(datum, ids, axis, time, units, recipes);
+    }
+
+    public Settings withAxis(Axis other) {
+        return new Settings(datum, off, other, time, units, recipes);
+    }
+
+    public Settings withTime(Moment moment) {
+        return new Settings(datum, off, axis, moment, units, recipes);
+    }
+
+    public Settings withUnits(List<FieldUnit> others) {
+        return new Settings(datum, off, axis, time, others, recipes);
+    }
+
+    /** With a recipe in place of the one for the same kind of table. */
+    public Settings with(Recipe recipe) {
+        List<Recipe> all = new ArrayList<>(recipes);
+        all.removeIf(r -> r.kind().equals(recipe.kind()));
+        all.add(recipe);
+        return new Settings(datum, off, axis, time, units, all);
+    }
+}

@@ -1,0 +1,61 @@
+package lane.desk.readings;
+
+import java.util.List;
+import java.util.function.Consumer;
+import javafx.scene.Node;
+import javafx.scene.layout.VBox;
+import lane.base.Kinds;
+import lane.desk.Session;
+import lane.reading.Ask;
+import lane.reading.Reading;
+import org.kordamp.ikonli.feather.Feather;
+
+/**
+ * How a kind of reading is made, listed and changed in the window: one class a kind, found as a service. A kind whose form
+ * says no more than its group is shown by what its answer is made of: as curves, or as one number a lane.
+ */
+public interface AskForm extends Kinds.Kind<Ask> {
+    Kinds<Ask, AskForm> ALL = Kinds.of(AskForm.class);
+
+    /** An entry of "Add" that makes a reading with sensible first choices. */
+    record Maker(String text, Consumer<Session> make) {}
+
+    /** Heading that it stands under in the list of readings. */
+    String group();
+
+    default Feather icon() {
+        return Feather.HASH;
+    }
+
+    default List<Maker> makers() {
+        return List.of();
+    }
+
+    /** What the tool bar above curves has for it. */
+    default List<Node> tools(Session session, Reading reading) {
+        return List.of();
+    }
+
+    /** What the settings beside numbers have for it. */
+    default void settings(Session session, Reading reading, VBox box) {}
+
+    /** What is read, in a few words, for the axis of its values. */
+    default String what(Session session, Reading reading) {
+        return reading.quantities().stream()
+                .findFirst()
+                .flatMap(session.study()::quantity)
+                .map(lane.quantity.Quantity::name)
+                .orElse(reading.name());
+    }
+
+    /** Which way is positive; blank where nobody says. */
+    default String sign(Reading reading) {
+        return "";
+    }
+
+    default ReadingPane pane(Panes panes, Reading reading) {
+        return reading.curve()
+                ? panes.of(ProfilePane.class, ProfilePane::new)
+                : panes.of(TallyPane.class, TallyPane::new);
+    }
+}

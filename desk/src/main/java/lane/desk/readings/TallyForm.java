@@ -1,0 +1,69 @@
+package lane.desk.readings;
+
+import java.util.List;
+import javafx.scene.layout.VBox;
+import lane.desk.Session;
+import lane.desk.Ui;
+import lane.reading.Reading;
+import lane.reading.TallyOf;
+import org.kordamp.ikonli.feather.Feather;
+
+/** Single numbers over parts and other stations. */
+public final class TallyForm implements AskForm {
+    @Override
+    public String word() {
+        return "tally";
+    }
+
+    @Override
+    public Class<TallyOf> type() {
+        return TallyOf.class;
+    }
+
+    @Override
+    public String group() {
+        return "Tallies";
+    }
+
+    @Override
+    public Feather icon() {
+        return Feather.BAR_CHART_2;
+    }
+
+    @Override
+    public List<Maker> makers() {
+        return List.of(
+                new Maker("Area of a part", NewReading::area),
+                new Maker("Mean over a part", NewReading::mean),
+                new Maker("Flow through a part", NewReading::flow),
+                new Maker("Force on a part", NewReading::force),
+                new Maker("Moment on a part", NewReading::moment));
+    }
+
+    @Override
+    public String sign(Reading reading) {
+        return ((TallyOf) reading.ask()).measure().sign();
+    }
+
+    @Override
+    public void settings(Session session, Reading reading, VBox box) {
+        var ask = (TallyOf) reading.ask();
+        box.getChildren()
+                .addAll(
+                        Ui.row(
+                                6,
+                                Ui.left("Parts", 78, "second"),
+                                PartsChoice.of(
+                                        session,
+                                        "tally-parts",
+                                        ask.stations(),
+                                        1,
+                                        ids -> NewReading.change(
+                                                session, reading.asking(new TallyOf(ids, ask.measure()))))),
+                        MeasureForm.of(
+                                session,
+                                "tally",
+                                ask.measure(),
+                                m -> NewReading.change(session, reading.asking(new TallyOf(ask.stations(), m)))));
+    }
+}

@@ -1,0 +1,134 @@
+package lane.formats.study;
+
+import com.fasterxml.jackson.core.JsonGenerator;
+import com.fasterxml.jackson.core.JsonParser;
+import com.fasterxml.jackson.databind.DeserializationContext;
+import com.fasterxml.jackson.databind.JsonDeserializer;
+import com.fasterxml.jackson.databind.JsonMappingException;
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.JsonSerializer;
+import com.fasterxml.jackson.databind.Module;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import com.fasterxml.jackson.databind.SerializerProvider;
+import com.fasterxml.jackson.databind.module.SimpleModule;
+import com.fasterxml.jackson.databind.node.ObjectNode;
+import java.io.IOException;
+import java.util.List;
+import java.util.function.Function;
+import lane.check.Check;
+import lane.check.Rule;
+import lane.reading.Ask;
+import lane.reading.Reading;
+import lane.station.Shape;
+import lane.station.Station;
+
+/**
+ * Identity and content apart in the program, on one level in the file: {@code {"kind": "tally", "id": ..., "name": ...,
+ * "stations": ..., "measure": ..., "unit": ...}} is easier to write by hand than an object within an object.
+ */
+final class Flat {
+    private Flat() {}
+
+    static Module module() {
+        var module = new SimpleModule("flat");
+        add(
+                module,
+                Reading.class,
+                Ask.class,
+                List.of("id", "name", "unit"),
+                r -> new Object[] {r.id(), r.name(), r.unit()},
+                Reading::ask,
+                (own, ask) -> new Reading(own.text("id"), own.text("name"), own.text("unit"), ask));
+        add(
+                module,
+                Station.class,
+                Shape.class,
+                List.of("id", "name", "frame"),
+                s -> new Object[] {s.id(), s.name(), s.frame().isBlank() ? null : s.frame()},
+                Station::shape,
+                (own, shape) -> new Station(own.text("id"), own.text("name"), own.text("frame"), shape));
+        add(
+                module,
+                Check.class,
+                Rule.class,
+                List.of("id", "reading", "judged"),
+                c -> new Object[] {c.id(), c.reading(), c.judged()},
+                Check::rule,
+                (own, rule) -> new Check(own.text("id"), own.text("reading"), rule, own.texts("judged")));
+        return module;
+    }
+
+    /** The identity of something as it was read. */
+    private record Own(ObjectNode node, JsonParser parser) {
+        /** A text; blank where it is left out. */
+        String text(String name) {
+            JsonNode found = node.get(name);
+            return found == null || found.isNull() ? "" : found.asText();
+        }
+
+        List<String> texts(String name) {
+            JsonNode found = node.get(name);
+            return found == null || found.isNull()
+                    ? List.of()
+                    : found.valueStream().map(JsonNode::asText).toList();
+        }
+    }
+
+    /** Puts identity and content together again. */
+    @FunctionalInterface
+    private interface Make<T, C> {
+        T of(Own own, C content);
+    }
+
+    private static <T, C> void add(
+            SimpleModule module,
+            Class<T> type,
+            Class<C> content,
+            List<String> names,
+            Function<T, Object[]> identity,
+            Function<T, C> part,
+            Make<T, C> make) {
+        module.addSerializer(type, new JsonSerializer<T>() {
+            @Override
+            public void serialize(T value, JsonGenerator out, SerializerProvider provider) throws IOException {
+                ObjectNode inner = ((ObjectMapper) out.getCodec()).valueToTree(part.apply(value));
+                Object[] own = identity.apply(value);
+                out.writeStartObject();
+                out.writeStringField("kind", inner.remove("kind").asText());
+                // The unit or what is judged stands last, as it does when one writes it.
+                for (int i = 0; i + 1 < own.length; i++) {
+                    out.writeObjectField(names.get(i), own[i]);
+                }
+                for (var field : inner.properties()) {
+                    out.writeObjectField(field.getKey(), field.getValue());
+                }
+                // What is not there is not written.
+                if (own[own.length - 1] != null) {
+                    out.writeObjectField(names.getLast(), own[own.length - 1]);
+                }
+                out.writeEndObject();
+            }
+        });
+        module.addDeserializer(type, new JsonDeserializer<T>() {
+            @Override
+            public T deserialize(JsonParser parser, DeserializationContext context) throws IOException {
+                JsonNode tree = parser.readValueAsTree();
+                if (!(tree instanceof ObjectNode node)) {
+                    throw JsonMappingException.from(parser, "an object in braces is wanted here");
+                }
+                ObjectNode own = node.objectNode();
+                for (String name : names) {
+                    JsonNode found = node.remove(name);
+                    if (found != null) {
+                        own.set(name, found);
+                    }
+                }
+                try {
+                    return make.of(new Own(own, parser), context.readTreeAsValue(node, content));
+                } catch (lane.base.LaneException e) {
+                    throw JsonMappingException.from(parser, e.getMessage(), e);
+                }
+            }
+        });
+    }
+}

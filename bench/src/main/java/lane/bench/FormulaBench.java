@@ -9,16 +9,17 @@ import lane.field.Gradient;
 import lane.field.Run;
 import lane.field.Values;
 import lane.formula.Program;
+import lane.measure.Integral;
 import lane.mesh.Axis;
 import lane.mesh.BoxMesh;
 import lane.mesh.CellShape;
 import lane.mesh.Mesh;
 import lane.quantity.Quantity;
-import lane.reading.Lens;
-import lane.reading.Measure;
-import lane.reading.Ready;
-import lane.reading.RegionReader;
-import lane.trail.Trail;
+import lane.evaluation.EvaluationContext;
+import lane.measure.Measure;
+import lane.evaluation.BoundQuantity;
+import lane.reading.TallyReader;
+import lane.provenance.Provenance;
 import lane.unit.Unit;
 import org.openjdk.jmh.annotations.Benchmark;
 import org.openjdk.jmh.annotations.BenchmarkMode;
@@ -47,8 +48,8 @@ public class FormulaBench {
         double[] u;
         double[] rho;
         double[] p;
-        Ready short1;
-        Ready long1;
+        BoundQuantity short1;
+        BoundQuantity long1;
 
         @Setup(Level.Trial)
         public void setup() {
@@ -77,9 +78,9 @@ public class FormulaBench {
             return new Field(name, Field.At.NODE, components, Unit.of(unit), Values.of(v));
         }
 
-        private static Ready ready(Run run, String formula) {
+        private static BoundQuantity ready(Run run, String formula) {
             var q = new Quantity("q", "q", formula, "", "");
-            return Ready.of(run, q, Lens.of(List.of(q), List.of(), Axis.Z));
+            return BoundQuantity.of(run, q, EvaluationContext.of(List.of(q), List.of(), Axis.Z));
         }
     }
 
@@ -129,7 +130,7 @@ public class FormulaBench {
         Mesh tetrahedra;
         double[] atTetrahedra;
         Run run;
-        Lens lens;
+        EvaluationContext lens;
         int[] cells;
 
         @Setup(Level.Trial)
@@ -144,7 +145,7 @@ public class FormulaBench {
                     List.of(),
                     List.of(),
                     List.of());
-            lens = Lens.of(List.of(new Quantity("q", "q", "T ^ 2 + T * 1 \"Pa\"", "", "")), List.of(), Axis.Z);
+            lens = EvaluationContext.of(List.of(new Quantity("q", "q", "T ^ 2 + T * 1 \"Pa\"", "", "")), List.of(), Axis.Z);
             cells = java.util.stream.IntStream.range(0, tetrahedra.cellCount()).toArray();
         }
 
@@ -170,6 +171,6 @@ public class FormulaBench {
     @Benchmark
     public Object integralOverAMillionTetrahedra(Million m) {
         Work.QUIET.poll();
-        return RegionReader.read(m.run, m.cells, new Measure.Integral("q"), "all", m.lens, "", Trail.EMPTY);
+        return TallyReader.read(m.run, m.cells, new Integral("q"), "all", m.lens, "", Provenance.EMPTY);
     }
 }

@@ -7,7 +7,7 @@ import lane.mesh.Mesh;
 import lane.picture.field.Camera;
 import lane.picture.field.Coarse;
 import lane.picture.field.ColourScale;
-import lane.picture.field.Frame;
+import lane.picture.field.DrawnFrame;
 import lane.picture.field.Look;
 import lane.picture.field.Rasteriser;
 import lane.picture.field.Scene;
@@ -70,14 +70,14 @@ public class PictureBench {
     }
 
     @Benchmark
-    public Frame draw() {
+    public DrawnFrame draw() {
         return Rasteriser.draw(
                 scene, camera, new Look(ColourScale.SIZE, 0, 1, true, false, false), 1280, 800, 0xFFFFFF);
     }
 
     /** What is drawn while the view moves. */
     @Benchmark
-    public Frame moving() {
+    public DrawnFrame moving() {
         return Rasteriser.draw(
                 coarse, camera, new Look(ColourScale.SIZE, 0, 1, true, false, false), 1280, 800, 0xFFFFFF);
     }

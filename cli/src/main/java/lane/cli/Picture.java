@@ -20,15 +20,15 @@ import lane.picture.Palette;
 import lane.picture.field.Annotations;
 import lane.picture.field.Camera;
 import lane.picture.field.ColourScale;
-import lane.picture.field.Frame;
+import lane.picture.field.DrawnFrame;
 import lane.picture.field.Look;
 import lane.picture.field.Range;
 import lane.picture.field.Rasteriser;
 import lane.picture.field.Scene;
 import lane.quantity.Quantity;
-import lane.quantity.Take;
-import lane.reading.Lens;
-import lane.reading.SurfaceValues;
+import lane.quantity.Component;
+import lane.evaluation.EvaluationContext;
+import lane.evaluation.SurfaceValues;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
@@ -81,7 +81,7 @@ final class Picture implements Callable<Integer> {
         Run run = OneRun.read(file);
         Quantity quantity = colour.isBlank() ? null : quantity(run);
         Part part = surface(run);
-        var lens = Lens.of(quantity == null ? List.of() : List.of(quantity), List.of(), Axis.Z);
+        var lens = EvaluationContext.of(quantity == null ? List.of() : List.of(quantity), List.of(), Axis.Z);
         SurfaceValues values = quantity == null ? null : SurfaceValues.of(run, part, quantity, lens);
         Scene scene = new Scene(List.of(Scene.surface(
                 part.name(),
@@ -103,7 +103,7 @@ final class Picture implements Callable<Integer> {
                 true,
                 false,
                 dark);
-        Frame frame = Rasteriser.draw(
+        DrawnFrame frame = Rasteriser.draw(
                 scene, camera, look, width, height, palette.ground().getRGB() & 0xffffff);
         var image = Export.image(frame.argb(), width, height);
         Graphics2D g = image.createGraphics();
@@ -148,13 +148,13 @@ final class Picture implements Callable<Integer> {
         String name = run.field(colour).isPresent() || dot < 0 ? colour : colour.substring(0, dot);
         Field field = OneRun.field(run, name);
         if (name.equals(colour)) {
-            return new Quantity("q", name, name, field.components() == 1 ? Take.ALL : Take.MAGNITUDE, "");
+            return new Quantity("q", name, name, field.components() == 1 ? Component.ALL : Component.MAGNITUDE, "");
         }
-        Take take =
+        Component take =
                 switch (colour.substring(dot + 1)) {
-                    case "x" -> Take.X;
-                    case "y" -> Take.Y;
-                    case "z" -> Take.Z;
+                    case "x" -> Component.X;
+                    case "y" -> Component.Y;
+                    case "z" -> Component.Z;
                     default ->
                         throw new LaneException("\"" + colour + "\" is no component; write " + name + ".x, .y or .z.");
                 };

@@ -4,7 +4,7 @@ import java.util.LinkedHashMap;
 import lane.estimate.Estimate;
 import lane.estimate.Uncertainty;
 import lane.reading.Outcome;
-import lane.trail.Trail;
+import lane.provenance.Provenance;
 import lane.unit.Unit;
 
 /**
@@ -125,7 +125,7 @@ public record AgainstDatum(Norm norm, Scale scale, double tolerance, String datu
             Unit unit,
             Difference curve,
             boolean judged,
-            Trail trail) {
+            Provenance trail) {
         double half = doubt.stated() ? doubt.half() : 0;
         boolean meaningless = !absolute() && range == 0;
         double allowed = absolute() ? tolerance * unit.factor() : meaningless ? Double.NaN : tolerance * range;

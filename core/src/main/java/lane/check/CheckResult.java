@@ -2,7 +2,7 @@ package lane.check;
 
 import java.util.Map;
 import lane.estimate.Uncertainty;
-import lane.trail.Trail;
+import lane.provenance.Provenance;
 import lane.unit.Unit;
 
 /**
@@ -50,7 +50,7 @@ public record CheckResult(String datum, Map<String, Lane> lanes, Verdict verdict
             Difference curve,
             Verdict verdict,
             String sentence,
-            Trail trail) {
+            Provenance trail) {
         /** Difference over the scale; NaN where it is not defined. */
         public double relative() {
             return scale > 0 ? difference / scale : Double.NaN;

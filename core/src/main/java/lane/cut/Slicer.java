@@ -5,7 +5,7 @@ import lane.base.Parallel;
 import lane.base.Work;
 import lane.mesh.Cell;
 import lane.mesh.CellShape;
-import lane.mesh.Measures;
+import lane.mesh.CellMeasures;
 import lane.mesh.Mesh;
 
 /**
@@ -391,7 +391,7 @@ public final class Slicer {
         });
         byte[] shapes = new byte[owner.length];
         // Lines in a plane mesh look along the level too: their normal is the tangent times that of the plane.
-        double[] flat = mesh.dimension() == 2 ? Measures.plane(mesh) : null;
+        double[] flat = mesh.dimension() == 2 ? CellMeasures.plane(mesh) : null;
         Parallel.forBlocks(owner.length, BLOCK, (block, from, to) -> {
             double[] up = new double[3];
             double[] normal = new double[3];

@@ -6,7 +6,7 @@ import lane.base.Sum;
 import lane.mesh.Axis;
 import lane.mesh.Finding;
 import lane.mesh.Finding.Severity;
-import lane.mesh.Measures;
+import lane.mesh.CellMeasures;
 import lane.mesh.Mesh;
 import lane.mesh.Point;
 import lane.unit.Unit;
@@ -104,7 +104,7 @@ final class FlowHealth {
         double area = 0;
         List<Integer> reversed = new ArrayList<>();
         double[] n = new double[3];
-        double[] plane = Measures.plane(run.mesh());
+        double[] plane = CellMeasures.plane(run.mesh());
         double against = 0;
         int worst = -1;
         for (int f = 0; f < m.cellCount(); f++) {

@@ -301,7 +301,7 @@ public final class Gradient {
                 first[c] = f;
             }
         }
-        double[] normal = plane ? lane.mesh.Measures.plane(mesh) : new double[3];
+        double[] normal = plane ? lane.mesh.CellMeasures.plane(mesh) : new double[3];
         double[] out = new double[Math.multiplyExact(cells, n)];
         Parallel.forBlocks(cells, BLOCK, (block, from, to) -> {
             var fit = new Fit(components);

@@ -3,7 +3,7 @@ package lane.field;
 import lane.base.Sum;
 import lane.mesh.Cell;
 import lane.mesh.FaceQuadrature;
-import lane.mesh.Measures;
+import lane.mesh.CellMeasures;
 import lane.mesh.Mesh;
 import lane.mesh.Point;
 
@@ -40,7 +40,7 @@ public final class PartPlaces {
             if (part.surface().shape(f).dimension() != 2) {
                 return null;
             }
-            double[] n = Measures.areaVector(cell.load(f));
+            double[] n = CellMeasures.areaVector(cell.load(f));
             for (int d = 0; d < 3; d++) {
                 sum[d] += n[d];
             }

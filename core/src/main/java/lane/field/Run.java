@@ -8,7 +8,7 @@ import lane.base.LaneException;
 import lane.base.Work;
 import lane.mesh.CellLocator;
 import lane.mesh.Mesh;
-import lane.trail.Trail;
+import lane.provenance.Provenance;
 
 /**
  * A simulation result: a mesh with fields and boundary parts. The cell locator is built when first asked for.
@@ -17,7 +17,7 @@ public final class Run {
     private final Mesh mesh;
     private final List<Field> fields;
     private final List<Part> parts;
-    private final List<Trail.Input> inputs;
+    private final List<Provenance.Input> inputs;
     private final List<String> remarks;
     private final List<Double> times;
     private final double time;
@@ -31,7 +31,7 @@ public final class Run {
      * @param remarks what the reader wants known: what it skipped, turned or could not match
      * @throws LaneException when a field's size does not fit the mesh
      */
-    public Run(Mesh mesh, List<Field> fields, List<Part> parts, List<Trail.Input> inputs, List<String> remarks) {
+    public Run(Mesh mesh, List<Field> fields, List<Part> parts, List<Provenance.Input> inputs, List<String> remarks) {
         this(mesh, fields, parts, inputs, remarks, List.of(), Double.NaN, Stated.NOTHING);
     }
 
@@ -43,7 +43,7 @@ public final class Run {
             Mesh mesh,
             List<Field> fields,
             List<Part> parts,
-            List<Trail.Input> inputs,
+            List<Provenance.Input> inputs,
             List<String> remarks,
             List<Double> times,
             double time,
@@ -77,7 +77,7 @@ public final class Run {
         return parts;
     }
 
-    public List<Trail.Input> inputs() {
+    public List<Provenance.Input> inputs() {
         return inputs;
     }
 

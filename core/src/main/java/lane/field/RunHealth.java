@@ -9,7 +9,7 @@ import lane.mesh.Axis;
 import lane.mesh.CellQuality;
 import lane.mesh.Finding;
 import lane.mesh.Finding.Severity;
-import lane.mesh.Measures;
+import lane.mesh.CellMeasures;
 import lane.mesh.Mesh;
 import lane.mesh.MeshHealth;
 import lane.mesh.Point;
@@ -38,7 +38,7 @@ public final class RunHealth {
 
     private static PartSize size(Run run, Axis axis, Part part) {
         double[] n = new double[3];
-        double[] plane = Measures.plane(run.mesh());
+        double[] plane = CellMeasures.plane(run.mesh());
         var area = new Sum();
         Sum[] sum = {new Sum(), new Sum(), new Sum()};
         for (int f = 0; f < part.surface().cellCount(); f++) {

@@ -23,7 +23,7 @@ import lane.unit.UnitSystem;
  * @param parts changes to the boundary parts, in order
  */
 public record Treatment(
-        Moment time,
+        TimeSelector time,
         String length,
         UnitSystem system,
         Map<String, String> units,
@@ -114,7 +114,7 @@ public record Treatment(
                         field.values().permuted(from.stream().mapToInt(i -> i).toArray()));
     }
 
-    public Treatment at(Moment other) {
+    public Treatment at(TimeSelector other) {
         return new Treatment(other, length, system, units, order, onWall, depth, turn, parts);
     }
 

@@ -11,7 +11,7 @@ import lane.reading.Reading;
 import lane.reading.Scalar;
 import lane.study.Results;
 import lane.study.Source;
-import lane.trail.Trail;
+import lane.provenance.Provenance;
 import lane.unit.Unit;
 
 /**
@@ -45,7 +45,7 @@ public record Ledger(List<Line> lines) {
             double uncertainty,
             String verdict,
             String remark,
-            Trail trail) {}
+            Provenance trail) {}
 
     public static final List<String> COLUMNS = List.of(
             "id", "stop", "item", "what", "lane", "value", "unit", "relative", "uncertainty", "verdict", "remark");
@@ -90,7 +90,7 @@ public record Ledger(List<Line> lines) {
                         Double.NaN,
                         "",
                         a.reason(),
-                        Trail.EMPTY);
+                        Provenance.EMPTY);
             }
             for (Scalar s : outcome.scalars()) {
                 Unit unit = results.shown(reading.id(), s.estimate().unit());
@@ -158,7 +158,7 @@ public record Ledger(List<Line> lines) {
                         Double.NaN,
                         result.verdict().word(),
                         result.why(),
-                        Trail.EMPTY);
+                        Provenance.EMPTY);
             }
         }
 
@@ -186,7 +186,7 @@ public record Ledger(List<Line> lines) {
                 double uncertainty,
                 String verdict,
                 String remark,
-                Trail trail) {
+                Provenance trail) {
             String id = "N" + (lines.size() + 1);
             lines.add(new Line(id, stop, item, what, lane, value, unit, relative, uncertainty, verdict, remark, trail));
         }

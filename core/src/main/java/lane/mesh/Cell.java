@@ -149,6 +149,6 @@ public final class Cell {
 
     /** Length, area or volume; a solid whose nodes are wound the wrong way round has a negative volume. */
     public double measure() {
-        return Measures.of(this);
+        return CellMeasures.of(this);
     }
 }

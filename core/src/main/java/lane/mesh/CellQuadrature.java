@@ -96,7 +96,7 @@ public final class CellQuadrature {
         int a = face[sides[2 * piece + 1]];
         int b = face[(sides[2 * piece + 1] + 1) % face.length];
         double[] m = new double[12];
-        Measures.faceCentre(cell.x(), face, m);
+        CellMeasures.faceCentre(cell.x(), face, m);
         System.arraycopy(cell.x(), 3 * a, m, 3, 3);
         System.arraycopy(cell.x(), 3 * b, m, 6, 3);
         System.arraycopy(centre, 0, m, 9, 3);
@@ -109,7 +109,7 @@ public final class CellQuadrature {
         weights[a] += four[1];
         weights[b] += four[2];
         // The rule's weights sum to one sixth.
-        weight = 6 * Math.abs(Measures.tetra(m, 0, m, 3, m, 6, m, 9)) * rule.weights()[q];
+        weight = 6 * Math.abs(CellMeasures.tetra(m, 0, m, 3, m, 6, m, 9)) * rule.weights()[q];
     }
 
     public double x() {

@@ -25,7 +25,7 @@ public final class FaceQuadrature {
         this(surface, degree, new double[] {0, 0, 1});
     }
 
-    /** @param plane unit normal of the plane mesh that line cells bound, as {@link Measures#plane} tells it */
+    /** @param plane unit normal of the plane mesh that line cells bound, as {@link CellMeasures#plane} tells it */
     public FaceQuadrature(Mesh surface, int degree, double[] plane) {
         this.plane = plane;
         cell = new Cell(surface);
@@ -87,7 +87,7 @@ public final class FaceQuadrature {
         double s = rule.points()[3 * q + 1];
         ShapeFunctions.values(cell.shape(), r, s, 0, weights);
         ShapeFunctions.derivatives(cell.shape(), r, s, 0, d);
-        Measures.jacobian(cell, d, j);
+        CellMeasures.jacobian(cell, d, j);
         double w = rule.weights()[q];
         normal[0] = w * (j[3] * j[7] - j[6] * j[4]);
         normal[1] = w * (j[6] * j[1] - j[0] * j[7]);
@@ -105,7 +105,7 @@ public final class FaceQuadrature {
         double r = curvedLine.points()[3 * q];
         ShapeFunctions.values(CellShape.LINE3, r, 0, 0, weights);
         ShapeFunctions.derivatives(CellShape.LINE3, r, 0, 0, d);
-        Measures.jacobian(cell, d, j);
+        CellMeasures.jacobian(cell, d, j);
         double w = curvedLine.weights()[q];
         square(w * j[0], w * j[3], w * j[6]);
     }
@@ -132,7 +132,7 @@ public final class FaceQuadrature {
         double[] corner = {c[0], c[1], c[2], x[3 * a], x[3 * a + 1], x[3 * a + 2], x[3 * b], x[3 * b + 1], x[3 * b + 2]
         };
         java.util.Arrays.fill(normal, 0);
-        Measures.addTriangle(corner, 0, 1, 2, normal);
+        CellMeasures.addTriangle(corner, 0, 1, 2, normal);
         // The area vector of the triangle is spread by the rule, whose weights sum to one half.
         for (int i = 0; i < 3; i++) {
             normal[i] *= 2 * triangle.weights()[k];

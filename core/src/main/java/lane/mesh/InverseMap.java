@@ -108,7 +108,7 @@ final class InverseMap {
                 return keep(r, s, t);
             }
             ShapeFunctions.derivatives(cell.shape(), r, s, t, d);
-            Measures.jacobian(cell, d, j);
+            CellMeasures.jacobian(cell, d, j);
             if (!solid) {
                 double nx = j[3] * j[7] - j[6] * j[4];
                 double ny = j[6] * j[1] - j[0] * j[7];
@@ -121,7 +121,7 @@ final class InverseMap {
                 j[5] = ny / size;
                 j[8] = nz / size;
             }
-            double det = Measures.determinant(j);
+            double det = CellMeasures.determinant(j);
             if (!(Math.abs(det) > 1e-14 * scale * scale * scale * 1e-6)) {
                 return false;
             }
@@ -308,7 +308,7 @@ final class InverseMap {
         double least = Double.POSITIVE_INFINITY;
         ensureBest(n);
         for (int[] face : cell.faces()) {
-            Measures.faceCentre(x, face, middle);
+            CellMeasures.faceCentre(x, face, middle);
             for (int e = 0; e < face.length; e++) {
                 int a = face[e];
                 int b = face[(e + 1) % face.length];
@@ -357,7 +357,7 @@ final class InverseMap {
         p[0] = px;
         p[1] = py;
         p[2] = pz;
-        double v = Measures.tetra(a, ia, b, ib, c, ic, e, ie);
+        double v = CellMeasures.tetra(a, ia, b, ib, c, ic, e, ie);
         if (v == 0) {
             bary[0] = 1;
             bary[1] = 0;
@@ -365,10 +365,10 @@ final class InverseMap {
             bary[3] = 0;
             return false;
         }
-        bary[0] = Measures.tetra(p, 0, b, ib, c, ic, e, ie) / v;
-        bary[1] = Measures.tetra(a, ia, p, 0, c, ic, e, ie) / v;
-        bary[2] = Measures.tetra(a, ia, b, ib, p, 0, e, ie) / v;
-        bary[3] = Measures.tetra(a, ia, b, ib, c, ic, p, 0) / v;
+        bary[0] = CellMeasures.tetra(p, 0, b, ib, c, ic, e, ie) / v;
+        bary[1] = CellMeasures.tetra(a, ia, p, 0, c, ic, e, ie) / v;
+        bary[2] = CellMeasures.tetra(a, ia, b, ib, p, 0, e, ie) / v;
+        bary[3] = CellMeasures.tetra(a, ia, b, ib, c, ic, p, 0) / v;
         return drawIn(4);
     }
 

@@ -131,7 +131,7 @@ public final class Topology {
             }
             work.poll();
             Piece[] pieces = new Piece[blocks];
-            double[] plane = dimension == 2 ? Measures.plane(mesh) : null;
+            double[] plane = dimension == 2 ? CellMeasures.plane(mesh) : null;
             Parallel.forBlocks(blocks, 1, (b, from, to) -> {
                 var piece = new Piece(mesh, plane);
                 Single s = found[b];
@@ -318,7 +318,7 @@ public final class Topology {
         }
 
         private static boolean against(Cell cell, double[] plane) {
-            double[] n = Measures.areaVector(cell);
+            double[] n = CellMeasures.areaVector(cell);
             return n[0] * plane[0] + n[1] * plane[1] + n[2] * plane[2] < 0;
         }
 

@@ -18,15 +18,15 @@ public record Quantity(String id, String name, String formula, String unit, Stri
     }
 
     /** What is taken of a stored field. */
-    public Quantity(String id, String name, String field, Take take, String unit) {
+    public Quantity(String id, String name, String field, Component take, String unit) {
         this(id, name, take.of(Printer.name(field)), unit, "");
     }
 
     /** From a study file: by a formula, or by what is taken of a field. */
     public static Quantity read(
-            String id, String name, String formula, String field, Take take, String unit, String note) {
+            String id, String name, String formula, String field, Component take, String unit, String note) {
         boolean byField = formula == null || formula.isBlank();
-        Take taken = take == null ? Take.ALL : take;
+        Component taken = take == null ? Component.ALL : take;
         String text = byField ? field == null || field.isBlank() ? "" : taken.of(Printer.name(field)) : formula;
         return new Quantity(id, name, text, unit == null ? "" : unit, note);
     }

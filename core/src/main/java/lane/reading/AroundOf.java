@@ -69,7 +69,7 @@ public record AroundOf(String station, String quantity, Along along, int samples
     }
 
     @Override
-    public Outcome read(Reading reading, EvaluationContext on) {
+    public Outcome read(Reading reading, ReadingContext on) {
         Station where = on.station(station, reading);
         if (!(where.shape() instanceof Shell shell)) {
             throw new LaneException("Reading \"" + reading.name() + "\" goes around a shell; choose one.");

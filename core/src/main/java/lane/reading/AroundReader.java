@@ -5,12 +5,16 @@ import lane.base.Work;
 import lane.cut.Cut;
 import lane.cut.Level;
 import lane.cut.Slicer;
+import lane.evaluation.BoundQuantity;
+import lane.evaluation.EvaluationContext;
+import lane.evaluation.QuantityTrail;
+import lane.evaluation.SamplePoints;
 import lane.field.Run;
 import lane.mesh.Point;
 import lane.quantity.Quantity;
 import lane.station.Shell;
 import lane.station.Station;
-import lane.trail.Trail;
+import lane.provenance.Provenance;
 import lane.unit.Unit;
 
 /**
@@ -28,10 +32,10 @@ public final class AroundReader {
             AroundOf reading,
             String unit,
             Quantity quantity,
-            Lens lens,
-            Trail trail) {
+            EvaluationContext lens,
+            Provenance trail) {
         var shell = (Shell) station.shape();
-        Ready ready = Ready.of(run, quantity, lens).number();
+        BoundQuantity ready = BoundQuantity.of(run, quantity, lens).number();
         Unit shown = Outcome.shown(unit, ready.unit(), "Reading on \"" + station.name() + "\"");
         int n = reading.samples();
         double[] abscissa = new double[n];
@@ -49,7 +53,7 @@ public final class AroundReader {
         for (double v : value) {
             found += Double.isFinite(v) ? 1 : 0;
         }
-        Trail full = Trails.of(trail, ready, lens)
+        Provenance full = QuantityTrail.of(trail, ready, lens)
                 .then(
                         "station",
                         "shell \"" + station.name() + "\" laid flat, " + n + " angles",
@@ -69,7 +73,7 @@ public final class AroundReader {
     }
 
     private static double one(
-            Run run, Shell shell, Cut flat, Cut line, Ready ready, AroundOf.Along along, double angle) {
+            Run run, Shell shell, Cut flat, Cut line, BoundQuantity ready, AroundOf.Along along, double angle) {
         int points = line.surface().nodeCount();
         double[] xyz = new double[3 * points];
         double[] h = new double[points];
@@ -87,7 +91,7 @@ public final class AroundReader {
             xyz[3 * i + 2] = p.z();
         }
         double[] v =
-                ready.values(Placed.cut(run, xyz, line.stencil().after(flat.stencil()), null, cell, null, null))[0];
+                ready.values(SamplePoints.cut(run, xyz, line.stencil().after(flat.stencil()), null, cell, null, null))[0];
         double sum = 0;
         double length = 0;
         double least = Double.POSITIVE_INFINITY;

@@ -47,5 +47,5 @@ public interface Ask {
      *
      * @throws lane.base.LaneException with one sentence when the run cannot answer
      */
-    Outcome read(Reading reading, EvaluationContext on);
+    Outcome read(Reading reading, ReadingContext on);
 }

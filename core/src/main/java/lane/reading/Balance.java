@@ -3,7 +3,7 @@ package lane.reading;
 import java.util.ArrayList;
 import java.util.List;
 import lane.estimate.Estimate;
-import lane.trail.Trail;
+import lane.provenance.Provenance;
 import lane.unit.Unit;
 
 /**
@@ -17,7 +17,7 @@ import lane.unit.Unit;
  * @param positive which way is positive, in words
  */
 public record Balance(
-        List<Term> terms, double residual, double scale, double closure, Unit unit, String positive, Trail trail)
+        List<Term> terms, double residual, double scale, double closure, Unit unit, String positive, Provenance trail)
         implements Outcome {
     /** A term: its name, what it is taken over, and its signed value in SI units. */
     public record Term(String name, String over, double value) {}

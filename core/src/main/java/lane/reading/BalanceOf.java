@@ -5,6 +5,7 @@ import java.util.Set;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import lane.base.LaneException;
+import lane.measure.Measure;
 
 /**
  * Signed terms and their residual.
@@ -71,7 +72,7 @@ public record BalanceOf(List<Term> terms, List<String> closedBy, String positive
     }
 
     @Override
-    public Outcome read(Reading reading, EvaluationContext on) {
+    public Outcome read(Reading reading, ReadingContext on) {
         Set<String> fields = on.fields(quantities());
         return BalanceReader.read(
                 on.run(), reading, s -> on.surface(s, fields, reading), on.lens(), on.trail(), on.memo());

@@ -9,9 +9,14 @@ import java.util.function.Function;
 import lane.base.Fault;
 import lane.base.LaneException;
 import lane.base.Sum;
+import lane.evaluation.EvaluationContext;
+import lane.evaluation.Memo;
+import lane.evaluation.MeshSpan;
+import lane.evaluation.OpenEdges;
+import lane.evaluation.SurfaceIntegral;
 import lane.field.Part;
 import lane.field.Run;
-import lane.trail.Trail;
+import lane.provenance.Provenance;
 import lane.unit.Unit;
 
 /** Computes a balance: first whether the region is closed, then its signed terms and their sum. */
@@ -21,11 +26,11 @@ public final class BalanceReader {
 
     private BalanceReader() {}
 
-    private record RimKey(List<int[]> nodes, Span span) {}
+    private record RimKey(List<int[]> nodes, MeshSpan span) {}
 
     /** @param partOf the run's parts behind a station's key */
     public static Balance read(
-            Run run, Reading reading, Function<String, List<Part>> partOf, Lens lens, Trail trail, Memo memo) {
+            Run run, Reading reading, Function<String, List<Part>> partOf, EvaluationContext lens, Provenance trail, Memo memo) {
         var ask = (BalanceOf) reading.ask();
         if (ask.terms().isEmpty()) {
             throw new LaneException("Balance \"" + reading.name() + "\" has no terms; add at least one.");
@@ -34,9 +39,9 @@ public final class BalanceReader {
         ask.terms().forEach(t -> t.stations().forEach(s -> all.addAll(partOf.apply(s))));
         ask.closedBy().forEach(s -> all.addAll(partOf.apply(s)));
         List<Part> bounds = List.copyOf(all);
-        double closure = TallyReader.closure(run, bounds, lens, memo);
-        Span span = Span.of(run, lens.axis());
-        Rim rim = memo.of(new RimKey(bounds.stream().map(Part::node).toList(), span), () -> Rim.of(bounds, span));
+        double closure = new SurfaceIntegral(run, bounds, lens, memo).closure();
+        MeshSpan span = MeshSpan.of(run, lens.axis());
+        OpenEdges rim = memo.of(new RimKey(bounds.stream().map(Part::node).toList(), span), () -> OpenEdges.of(bounds, span));
         if (closure > OPEN || rim.edges() > 0) {
             throw new LaneException(Fault.NOT_CLOSED, open(run, reading, all, closure, rim));
         }
@@ -44,7 +49,7 @@ public final class BalanceReader {
         var sum = new Sum();
         double scale = 0;
         Unit unit = null;
-        Trail full = trail.then(
+        Provenance full = trail.then(
                 "station",
                 "parts " + String.join(", ", all.stream().map(Part::name).toList()),
                 java.util.Map.of("closure", String.valueOf(closure)));
@@ -53,7 +58,7 @@ public final class BalanceReader {
             List<Part> parts = term.stations().stream()
                     .flatMap(s -> partOf.apply(s).stream())
                     .toList();
-            Tally tally = TallyReader.read(run, parts, term.measure(), lens, "", Trail.EMPTY, memo);
+            Tally tally = TallyReader.read(run, parts, term.measure(), lens, "", Provenance.EMPTY, memo);
             if (unit == null) {
                 unit = Outcome.shown(reading.unit(), tally.unit(), "Balance \"" + reading.name() + "\"");
             } else {
@@ -75,7 +80,7 @@ public final class BalanceReader {
         return new Balance(terms, sum.value(), scale, closure, unit, ask.positive(), full);
     }
 
-    private static String open(Run run, Reading reading, LinkedHashSet<Part> have, double closure, Rim rim) {
+    private static String open(Run run, Reading reading, LinkedHashSet<Part> have, double closure, OpenEdges rim) {
         List<String> missing = run.parts().stream()
                 .filter(p -> !have.contains(p))
                 .map(Part::name)

@@ -6,7 +6,7 @@ import lane.base.Fault;
 import lane.base.LaneException;
 import lane.estimate.Estimate;
 import lane.mesh.Point;
-import lane.trail.Trail;
+import lane.provenance.Provenance;
 import lane.unit.Unit;
 
 /**
@@ -14,7 +14,7 @@ import lane.unit.Unit;
  * answer offers: named numbers and curves.
  */
 public interface Outcome {
-    Trail trail();
+    Provenance trail();
 
     /** The unit that it is shown in; unknown where there is no answer. */
     Unit unit();
@@ -53,8 +53,8 @@ public interface Outcome {
         }
 
         @Override
-        public Trail trail() {
-            return Trail.EMPTY;
+        public Provenance trail() {
+            return Provenance.EMPTY;
         }
 
         @Override

@@ -5,7 +5,7 @@ import java.util.Optional;
 import lane.estimate.Band;
 import lane.estimate.Estimate;
 import lane.estimate.Uncertainty;
-import lane.trail.Trail;
+import lane.provenance.Provenance;
 import lane.unit.Unit;
 
 /**
@@ -30,7 +30,7 @@ public record Profile(
         boolean formula,
         int found,
         String note,
-        Trail trail)
+        Provenance trail)
         implements Outcome {
     public Profile {
         bands = List.copyOf(bands);

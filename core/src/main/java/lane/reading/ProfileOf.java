@@ -47,7 +47,7 @@ public record ProfileOf(String station, String quantity) implements Ask {
     }
 
     @Override
-    public Outcome read(Reading reading, EvaluationContext on) {
+    public Outcome read(Reading reading, ReadingContext on) {
         Quantity q = on.quantity(quantity);
         Station where = on.station(station, reading);
         return switch (where.shape()) {

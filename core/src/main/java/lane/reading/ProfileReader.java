@@ -1,13 +1,17 @@
 package lane.reading;
 
 import java.util.Map;
+import lane.evaluation.BoundQuantity;
+import lane.evaluation.EvaluationContext;
+import lane.evaluation.QuantityTrail;
+import lane.evaluation.SamplePoints;
 import lane.field.Run;
 import lane.quantity.Quantity;
 import lane.station.CurveAxis;
 import lane.station.Placement;
 import lane.station.Shape;
 import lane.station.Station;
-import lane.trail.Trail;
+import lane.provenance.Provenance;
 import lane.unit.Unit;
 
 /** Reads a quantity along a placed line. The components are interpolated first, then the number is taken of them. */
@@ -15,21 +19,21 @@ public final class ProfileReader {
     private ProfileReader() {}
 
     public static Profile read(
-            Run run, Placement placement, Station line, Quantity quantity, Lens lens, String unitText, Trail trail) {
-        Ready ready = Ready.of(run, quantity, lens).number();
+            Run run, Placement placement, Station line, Quantity quantity, EvaluationContext lens, String unitText, Provenance trail) {
+        BoundQuantity ready = BoundQuantity.of(run, quantity, lens).number();
         Unit shown = Outcome.shown(unitText, ready.unit(), "Reading on \"" + line.name() + "\"");
         int n = placement.size();
         double[] abscissa = ((Shape.Sampled) line.shape()).abscissas(placement, lens.axis());
         // A plane mesh of a full turn holds the values of angle zero; elsewhere vectors are turned along.
         boolean turned = run.stated().turn() != null && run.mesh().dimension() == 2;
-        double[] value = ready.values(Placed.samples(run, placement, turned ? lens.axis() : null))[0];
+        double[] value = ready.values(SamplePoints.samples(run, placement, turned ? lens.axis() : null))[0];
         int found = 0;
         for (double v : value) {
             found += Double.isFinite(v) ? 1 : 0;
         }
         CurveAxis axis = CurveAxis.of(line);
         String stand = ready.stand();
-        Trail full = Trails.of(trail, ready, lens)
+        Provenance full = QuantityTrail.of(trail, ready, lens)
                 .then(
                         "station",
                         line.word() + " \"" + line.name() + "\", " + n + " samples",

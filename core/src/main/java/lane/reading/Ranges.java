@@ -1,11 +1,15 @@
 package lane.reading;
 
 import lane.base.LaneException;
+import lane.evaluation.BoundQuantity;
+import lane.evaluation.EvaluationContext;
+import lane.evaluation.SurfaceValues;
 import lane.field.Part;
 import lane.field.Run;
 import lane.formula.Type;
+import lane.measure.Mean;
 import lane.quantity.Quantity;
-import lane.trail.Trail;
+import lane.provenance.Provenance;
 import lane.unit.Unit;
 
 /**
@@ -18,19 +22,19 @@ import lane.unit.Unit;
  */
 public record Ranges(double least, double mean, double greatest, long absent, String stand, Unit unit) {
     /** @throws LaneException when the run cannot compute it */
-    public static Ranges of(Run run, Quantity quantity, Lens lens) {
+    public static Ranges of(Run run, Quantity quantity, EvaluationContext lens) {
         Quantity number = quantity;
-        Lens with = lens;
-        Type type = Ready.type(run, quantity, lens).orElse(null);
+        EvaluationContext with = lens;
+        Type type = BoundQuantity.type(run, quantity, lens).orElse(null);
         if (type != null && type.components() != 1) {
             number = new Quantity(
                     quantity.id(), quantity.name(), "norm(" + quantity.formula() + ")", quantity.unit(), "");
             with = lens.with(number);
         }
-        Ready ready;
+        BoundQuantity ready;
         double[] all;
         try {
-            ready = Ready.of(run, number, with).number();
+            ready = BoundQuantity.of(run, number, with).number();
             all = ready.onMesh()[0];
         } catch (LaneException e) {
             return onParts(run, number, with, e);
@@ -43,20 +47,20 @@ public record Ranges(double least, double mean, double greatest, long absent, St
     }
 
     /** By volume; NaN where it has no value anywhere. */
-    private static double mean(Run run, Quantity number, Lens lens) {
+    private static double mean(Run run, Quantity number, EvaluationContext lens) {
         int dimension = run.mesh().dimension();
         int[] cells = java.util.stream.IntStream.range(0, run.mesh().cellCount())
                 .filter(c -> run.mesh().shape(c).dimension() == dimension)
                 .toArray();
         try {
-            return RegionReader.read(run, cells, new Measure.Mean(number.id()), "run", lens, "", Trail.EMPTY)
+            return TallyReader.read(run, cells, new Mean(number.id()), "run", lens, "", Provenance.EMPTY)
                     .value();
         } catch (LaneException e) {
             return Double.NaN;
         }
     }
 
-    private static Ranges onParts(Run run, Quantity number, Lens lens, LaneException why) {
+    private static Ranges onParts(Run run, Quantity number, EvaluationContext lens, LaneException why) {
         var all = new java.util.ArrayList<double[]>();
         Unit unit = Unit.UNKNOWN;
         for (Part part : run.parts()) {

@@ -4,10 +4,12 @@ import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import lane.base.LaneException;
+import lane.measure.Mean;
+import lane.measure.Measure;
 import lane.station.Shape;
 import lane.station.Station;
 import lane.station.Sweep;
-import lane.trail.Trail;
+import lane.provenance.Provenance;
 
 /** One number at each place of a sweep. */
 public record SweepOf(String station, Measure measure) implements Ask {
@@ -41,17 +43,17 @@ public record SweepOf(String station, Measure measure) implements Ask {
 
     @Override
     public Optional<String> shows() {
-        return measure instanceof Measure.Mean m ? Optional.of(m.quantity()) : Optional.empty();
+        return measure instanceof Mean m ? Optional.of(m.quantity()) : Optional.empty();
     }
 
     @Override
-    public Outcome read(Reading reading, EvaluationContext on) {
+    public Outcome read(Reading reading, ReadingContext on) {
         Station where = on.station(station, reading);
         if (!(where.shape() instanceof Sweep sweep)) {
             throw new LaneException("Reading \"" + reading.name() + "\" goes along a sweep; choose one.");
         }
         Set<String> fields = on.fields(quantities());
-        EvaluationContext plain = on.with(Trail.EMPTY);
+        ReadingContext plain = on.with(Provenance.EMPTY);
         return SweepReader.read(
                 where,
                 this,
@@ -68,7 +70,7 @@ public record SweepOf(String station, Measure measure) implements Ask {
                                         measure,
                                         on.lens(),
                                         "",
-                                        Trail.EMPTY,
+                                        Provenance.EMPTY,
                                         on.memo());
                             case Shape ring -> TallyOf.along(where.shaped(ring), reading.name(), measure, "", plain);
                         };

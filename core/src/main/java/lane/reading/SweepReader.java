@@ -6,7 +6,7 @@ import lane.base.Fault;
 import lane.base.LaneException;
 import lane.station.Station;
 import lane.station.Sweep;
-import lane.trail.Trail;
+import lane.provenance.Provenance;
 import lane.unit.Unit;
 
 /** A number at each place of a sweep, as a profile along its axis: what a one-dimensional theory predicts. */
@@ -14,7 +14,7 @@ public final class SweepReader {
     private SweepReader() {}
 
     /** @param tally the number at a place; null where the run has nothing there */
-    public static Profile read(Station station, SweepOf reading, String unit, IntFunction<Tally> tally, Trail trail) {
+    public static Profile read(Station station, SweepOf reading, String unit, IntFunction<Tally> tally, Provenance trail) {
         var sweep = (Sweep) station.shape();
         int n = sweep.count();
         double[] abscissa = new double[n];
@@ -37,8 +37,8 @@ public final class SweepReader {
                     Fault.OUTSIDE, "Sweep \"" + station.name() + "\" lies outside this run everywhere; move it.");
         }
         Unit shown = Outcome.shown(unit, natural, "Reading on \"" + station.name() + "\"");
-        String what = TallyReader.describe(reading.measure());
-        Trail full = trail.then(
+        String what = reading.measure().word();
+        Provenance full = trail.then(
                         "station",
                         sweep.word() + " \"" + station.name() + "\", " + n + " places",
                         Map.of("geometry", sweep.toString(), "found", String.valueOf(found)))

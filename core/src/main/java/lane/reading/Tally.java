@@ -4,7 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import lane.estimate.Estimate;
-import lane.trail.Trail;
+import lane.provenance.Provenance;
 import lane.unit.Unit;
 
 /**
@@ -14,10 +14,10 @@ import lane.unit.Unit;
  * @param sign which way is positive, in words; empty where a sign has no meaning
  * @param note over what it was taken, for people
  */
-public record Tally(Estimate estimate, Map<String, Double> pieces, String sign, String note, Trail trail)
+public record Tally(Estimate estimate, Map<String, Double> pieces, String sign, String note, Provenance trail)
         implements Outcome {
     /** A number of which no uncertainty is stated. @param value in SI units */
-    public Tally(double value, Unit unit, Map<String, Double> pieces, String sign, String note, Trail trail) {
+    public Tally(double value, Unit unit, Map<String, Double> pieces, String sign, String note, Provenance trail) {
         this(new Estimate(value, unit), pieces, sign, note, trail);
     }
 

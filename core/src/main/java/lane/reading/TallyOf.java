@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Set;
 import lane.base.LaneException;
 import lane.field.Part;
+import lane.measure.Measure;
 import lane.station.Region;
 import lane.station.Shape;
 import lane.station.Station;
@@ -39,7 +40,7 @@ public record TallyOf(List<String> stations, Measure measure) implements Ask {
     }
 
     @Override
-    public Outcome read(Reading reading, EvaluationContext on) {
+    public Outcome read(Reading reading, ReadingContext on) {
         List<Station> all = stations.stream().map(s -> on.station(s, reading)).toList();
         if (all.stream().allMatch(x -> x.shape() instanceof Region) && !all.isEmpty()) {
             int[] cells = all.stream()
@@ -49,7 +50,7 @@ public record TallyOf(List<String> stations, Measure measure) implements Ask {
                     .distinct()
                     .toArray();
             String where = String.join(" + ", all.stream().map(Station::name).toList());
-            return RegionReader.read(on.run(), cells, measure, where, on.lens(), reading.unit(), on.trail());
+            return TallyReader.read(on.run(), cells, measure, where, on.lens(), reading.unit(), on.trail());
         }
         if (all.size() == 1 && !(all.getFirst().shape() instanceof Shape.Surface)) {
             return along(all.getFirst(), reading.name(), measure, reading.unit(), on);
@@ -62,9 +63,9 @@ public record TallyOf(List<String> stations, Measure measure) implements Ask {
     }
 
     /** A mean, an integral, an extreme or the length along a path, or the mean of points. */
-    static Tally along(Station station, String name, Measure measure, String unit, EvaluationContext on) {
+    static Tally along(Station station, String name, Measure measure, String unit, ReadingContext on) {
         if (station.shape() instanceof Shape.Sampled path) {
-            return PathTally.of(
+            return TallyReader.read(
                     on.run(),
                     on.places().placement(on.run(), path, on.lens().axis(), on.work()),
                     station,

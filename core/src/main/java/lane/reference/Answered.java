@@ -6,7 +6,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import lane.mesh.Axis;
-import lane.reading.Anywhere;
+import lane.evaluation.Anywhere;
 import lane.station.Locus;
 import lane.station.Station;
 import lane.unit.Unit;

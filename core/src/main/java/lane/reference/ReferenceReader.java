@@ -17,7 +17,7 @@ import lane.reading.Profile;
 import lane.reading.Tally;
 import lane.station.CurveAxis;
 import lane.station.Station;
-import lane.trail.Trail;
+import lane.provenance.Provenance;
 import lane.unit.Unit;
 
 /** Turns reference definitions into profiles and tallies. */
@@ -55,7 +55,7 @@ public final class ReferenceReader {
             value[i] = unit.toSi(formula.value(values));
         }
         Unit shown = Outcome.shown(unitText, unit, "Theory");
-        Trail trail = Trail.EMPTY
+        Provenance trail = Provenance.EMPTY
                 .then(
                         "source",
                         "formula " + curve.formula(),
@@ -103,7 +103,7 @@ public final class ReferenceReader {
         Formula formula = Formula.of(curve.formula());
         double value = unit.toSi(formula.value(at(time, constants, formula)));
         Unit shown = Outcome.shown(unitText, unit, "Theory");
-        Trail trail = Trail.EMPTY.then(
+        Provenance trail = Provenance.EMPTY.then(
                 "source",
                 "formula " + curve.formula(),
                 Map.of(
@@ -141,7 +141,7 @@ public final class ReferenceReader {
                 Map.of(),
                 "",
                 hand.note(),
-                Trail.EMPTY.then(
+                Provenance.EMPTY.then(
                         "source",
                         "hand value "
                                 + (hand.formula().isBlank() ? String.valueOf(hand.value()) : hand.formula()) + " "
@@ -183,7 +183,7 @@ public final class ReferenceReader {
             bands.add(new Band(lane.estimate.Uncertainty.Source.MEASURED, below, up, Uncertainty.SHOWN));
         }
         Unit shown = Outcome.shown(unitText, unit, "Table " + table.input().path());
-        Trail trail = source(table)
+        Provenance trail = source(table)
                 .then(
                         "reading",
                         "columns " + c.abscissa() + ", " + c.value(),
@@ -223,7 +223,7 @@ public final class ReferenceReader {
         }
         double mean = mean(kept, 0, kept.length);
         Unit shown = Outcome.shown(unitText, unit, "Table " + table.input().path());
-        Trail trail = source(table)
+        Provenance trail = source(table)
                 .then(
                         "reading",
                         "mean of " + kept.length + " rows of " + w.value(),
@@ -265,8 +265,8 @@ public final class ReferenceReader {
         return sum.value() / (to - from);
     }
 
-    private static Trail source(Table table) {
-        return new Trail(java.util.List.of(table.input()), java.util.List.of())
+    private static Provenance source(Table table) {
+        return new Provenance(java.util.List.of(table.input()), java.util.List.of())
                 .then("source", table.input().brief(), Map.of("recipe", table.recipe()));
     }
 

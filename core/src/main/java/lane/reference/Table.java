@@ -2,7 +2,7 @@ package lane.reference;
 
 import java.util.List;
 import lane.base.LaneException;
-import lane.trail.Trail;
+import lane.provenance.Provenance;
 
 /**
  * Measured or digitised columns.
@@ -19,7 +19,7 @@ public record Table(
         List<Recipe.Role> roles,
         List<double[]> columns,
         Layout layout,
-        Trail.Input input) {
+        Provenance.Input input) {
     /**
      * How a file was read; everything was found out unless a recipe says it.
      *
@@ -51,7 +51,7 @@ public record Table(
     }
 
     /** A table made by the program itself. */
-    public Table(List<String> headers, List<String> units, List<double[]> columns, String words, Trail.Input input) {
+    public Table(List<String> headers, List<String> units, List<double[]> columns, String words, Provenance.Input input) {
         this(
                 headers,
                 units,

@@ -9,7 +9,7 @@ import lane.field.Part;
 import lane.field.Run;
 import lane.mesh.Axis;
 import lane.mesh.Cell;
-import lane.mesh.Measures;
+import lane.mesh.CellMeasures;
 import lane.mesh.Mesh;
 import lane.mesh.Point;
 
@@ -95,7 +95,7 @@ public record OnPart(String part, List<String> more, Facing facing, Box box) imp
                     if (!in || facing == null) {
                         return in;
                     }
-                    double[] n = Measures.areaVector(cell);
+                    double[] n = CellMeasures.areaVector(cell);
                     double size = Math.sqrt(n[0] * n[0] + n[1] * n[1] + n[2] * n[2]);
                     Point d = facing.direction();
                     return n[0] * d.x() + n[1] * d.y() + n[2] * d.z() >= least * size - 1e-12;

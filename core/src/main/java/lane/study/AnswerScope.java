@@ -15,8 +15,8 @@ import lane.formula.Scope;
 import lane.formula.Type;
 import lane.mesh.Axis;
 import lane.quantity.Quantity;
-import lane.reading.Anywhere;
-import lane.reading.Lens;
+import lane.evaluation.Anywhere;
+import lane.evaluation.EvaluationContext;
 import lane.reading.Outcome;
 import lane.reading.Profile;
 import lane.reading.Reading;
@@ -33,9 +33,9 @@ import lane.unit.Unit;
  */
 final class AnswerScope extends Bare {
     private final Answering answering;
-    private final Lens lens;
+    private final EvaluationContext lens;
 
-    AnswerScope(Answering answering, Lens lens) {
+    AnswerScope(Answering answering, EvaluationContext lens) {
         this.answering = answering;
         this.lens = lens;
     }

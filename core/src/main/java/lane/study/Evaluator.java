@@ -20,13 +20,13 @@ import lane.field.Treatment;
 import lane.quantity.Definitions;
 import lane.quantity.FieldUnit;
 import lane.quantity.Quantity;
-import lane.reading.EvaluationContext;
-import lane.reading.Laid;
-import lane.reading.Lens;
+import lane.reading.ReadingContext;
+import lane.evaluation.Laid;
+import lane.evaluation.EvaluationContext;
 import lane.reading.Outcome;
 import lane.reading.Reading;
-import lane.reading.Ready;
-import lane.reading.StationResolver;
+import lane.evaluation.BoundQuantity;
+import lane.evaluation.StationResolver;
 import lane.reference.Curve;
 import lane.reference.Formula;
 import lane.station.Placement;
@@ -34,7 +34,7 @@ import lane.station.Shape;
 import lane.station.Sheet;
 import lane.station.Station;
 import lane.station.Sweep;
-import lane.trail.Trail;
+import lane.provenance.Provenance;
 
 /**
  * Computes a study. Every result is remembered under all that it depends on, so an edit recomputes only what it touches;
@@ -114,7 +114,7 @@ public final class Evaluator {
             }
         }
         var beyond = new StudyBeyond(study, runs, library, places, this::share, work);
-        Lens lens = Lens.of(study.quantities(), study.units(), study.axis(), beyond);
+        EvaluationContext lens = EvaluationContext.of(study.quantities(), study.units(), study.axis(), beyond);
         var placements = new LinkedHashMap<String, Map<String, Placement>>();
         var laid = new LinkedHashMap<String, Map<String, Laid>>();
         for (Station station : study.stations()) {
@@ -228,7 +228,7 @@ public final class Evaluator {
             Map<String, Run> runs,
             Map<String, String> failures,
             Reading reading,
-            Lens lens,
+            EvaluationContext lens,
             Work work) {
         try {
             return switch (source) {
@@ -275,8 +275,8 @@ public final class Evaluator {
         return out;
     }
 
-    private Outcome readRun(Study study, Run run, Treatment treatment, Reading reading, Lens lens, Work work) {
-        Trail trail = new Trail(run.inputs(), List.of())
+    private Outcome readRun(Study study, Run run, Treatment treatment, Reading reading, EvaluationContext lens, Work work) {
+        Provenance trail = new Provenance(run.inputs(), List.of())
                 .then(
                         "source",
                         run.inputs().isEmpty()
@@ -311,7 +311,7 @@ public final class Evaluator {
         var key = new ReadKey(run, reading, stations, quantities, units, study.axis(), sheets);
         return remember(key, () -> {
             try {
-                var on = new EvaluationContext(
+                var on = new ReadingContext(
                         run, lens, places, id -> study.station(id).orElse(null), this::share, work, trail);
                 return reading.ask().read(reading, on);
             } catch (LaneException e) {
@@ -321,9 +321,9 @@ public final class Evaluator {
     }
 
     /** What a formula that looks beyond the place takes from there; all that there is, where that cannot be told. */
-    private static Object beyond(Run run, Quantity quantity, Lens lens) {
+    private static Object beyond(Run run, Quantity quantity, EvaluationContext lens) {
         try {
-            return Ready.of(run, quantity, lens).depends();
+            return BoundQuantity.of(run, quantity, lens).depends();
         } catch (LaneException e) {
             return lens.beyond();
         }

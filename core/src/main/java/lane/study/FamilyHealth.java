@@ -12,7 +12,7 @@ import lane.field.Run;
 import lane.mesh.Finding;
 import lane.mesh.Finding.Severity;
 import lane.quantity.FieldUnit;
-import lane.reading.Lens;
+import lane.evaluation.EvaluationContext;
 
 /** Whether the runs of a family are meshes of one problem: same bounds, parts, fields and units, and how they refine. */
 public final class FamilyHealth {
@@ -88,7 +88,7 @@ public final class FamilyHealth {
     }
 
     private static void units(Run a, Run b, List<FieldUnit> units, String pair, List<Finding> out) {
-        Lens lens = Lens.of(List.of(), units, lane.mesh.Axis.Z);
+        EvaluationContext lens = EvaluationContext.of(List.of(), units, lane.mesh.Axis.Z);
         for (Field f : a.fields()) {
             Field g = b.field(f.name()).orElse(null);
             if (g != null && !lens.unit(a, f).label().equals(lens.unit(b, g).label())) {

@@ -2,7 +2,7 @@ package lane.study;
 
 import java.util.List;
 import lane.base.Work;
-import lane.field.Moment;
+import lane.field.TimeSelector;
 import lane.field.Run;
 import lane.reference.Recipe;
 import lane.reference.Table;
@@ -14,7 +14,7 @@ public interface Library {
      *
      * @throws lane.base.LaneException with one sentence when the file cannot be used
      */
-    Run run(Source.Simulation source, Moment moment, Work work);
+    Run run(Source.Simulation source, TimeSelector moment, Work work);
 
     /**
      * A table, read as the recipe of its kind says.

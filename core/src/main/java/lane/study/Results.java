@@ -4,8 +4,8 @@ import java.util.Map;
 import lane.base.Fault;
 import lane.check.CheckResult;
 import lane.field.Run;
-import lane.reading.Laid;
-import lane.reading.Lens;
+import lane.evaluation.Laid;
+import lane.evaluation.EvaluationContext;
 import lane.reading.Outcome;
 import lane.station.Placement;
 import lane.unit.Unit;
@@ -30,7 +30,7 @@ public record Results(
         Map<String, Map<String, Laid>> laid,
         Map<String, Map<String, Outcome>> readings,
         Map<String, CheckResult> checks,
-        Lens lens) {
+        EvaluationContext lens) {
     public static Results none(Study study) {
         return new Results(
                 study,
@@ -40,7 +40,7 @@ public record Results(
                 Map.of(),
                 Map.of(),
                 Map.of(),
-                Lens.of(study.quantities(), study.units(), study.axis()));
+                EvaluationContext.of(study.quantities(), study.units(), study.axis()));
     }
 
     /** What a lane answered; absent if it was not asked. */

@@ -2,7 +2,7 @@ package lane.study;
 
 import java.util.ArrayList;
 import java.util.List;
-import lane.field.Moment;
+import lane.field.TimeSelector;
 import lane.mesh.Axis;
 import lane.quantity.FieldUnit;
 import lane.reference.Recipe;
@@ -18,15 +18,15 @@ import lane.reference.Recipe;
  * @param recipes how kinds of tables are read, where what is found out about them is not right
  */
 public record Settings(
-        String datum, List<String> off, Axis axis, Moment time, List<FieldUnit> units, List<Recipe> recipes) {
-    public static final Settings NONE = new Settings("", List.of(), Axis.Z, Moment.LAST, List.of(), List.of());
+        String datum, List<String> off, Axis axis, TimeSelector time, List<FieldUnit> units, List<Recipe> recipes) {
+    public static final Settings NONE = new Settings("", List.of(), Axis.Z, TimeSelector.LAST, List.of(), List.of());
 
     public Settings {
         // A study written by hand may leave any of it out.
         datum = datum == null ? "" : datum;
         off = off == null ? List.of() : List.copyOf(off);
         axis = axis == null ? Axis.Z : axis;
-        time = time == null ? Moment.LAST : time;
+        time = time == null ? TimeSelector.LAST : time;
         units = units == null ? List.of() : List.copyOf(units);
         recipes = recipes == null ? List.of() : List.copyOf(recipes);
     }
@@ -43,7 +43,7 @@ public record Settings(
         return new Settings(datum, off, other, time, units, recipes);
     }
 
-    public Settings withTime(Moment moment) {
+    public Settings withTime(TimeSelector moment) {
         return new Settings(datum, off, axis, moment, units, recipes);
     }
 

@@ -9,7 +9,7 @@ import lane.base.Fault;
 import lane.base.LaneException;
 import lane.check.Check;
 import lane.check.Crossing;
-import lane.field.Moment;
+import lane.field.TimeSelector;
 import lane.mesh.Axis;
 import lane.quantity.FieldUnit;
 import lane.quantity.Quantity;
@@ -87,7 +87,7 @@ public record Study(
         return settings.axis();
     }
 
-    public Moment time() {
+    public TimeSelector time() {
         return settings.time();
     }
 
@@ -207,7 +207,7 @@ public record Study(
         return with(settings.withAxis(other));
     }
 
-    public Study withTime(Moment moment) {
+    public Study withTime(TimeSelector moment) {
         return with(settings.withTime(moment));
     }
 
@@ -217,7 +217,7 @@ public record Study(
     }
 
     /** Which stored time of a run is looked at: its own choice, else the study's. */
-    public Moment timeOf(Source.Simulation run) {
+    public TimeSelector timeOf(Source.Simulation run) {
         return run.treatment().time() == null ? time() : run.treatment().time();
     }
 

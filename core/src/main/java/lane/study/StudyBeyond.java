@@ -10,7 +10,7 @@ import lane.base.LaneException;
 import lane.base.Work;
 import lane.field.Field;
 import lane.field.Gradient;
-import lane.field.Moment;
+import lane.field.TimeSelector;
 import lane.field.Part;
 import lane.field.Run;
 import lane.field.Values;
@@ -19,17 +19,22 @@ import lane.formula.Node;
 import lane.formula.Printer;
 import lane.formula.Scope;
 import lane.formula.Type;
+import lane.measure.Extreme;
+import lane.measure.Flow.Carried;
+import lane.measure.Flow;
+import lane.measure.Integral;
+import lane.measure.Mean;
 import lane.mesh.Axis;
 import lane.quantity.Quantity;
-import lane.reading.Beyond;
-import lane.reading.EvaluationContext;
-import lane.reading.Lens;
-import lane.reading.Measure;
-import lane.reading.Memo;
+import lane.evaluation.Beyond;
+import lane.reading.ReadingContext;
+import lane.evaluation.EvaluationContext;
+import lane.measure.Measure;
+import lane.evaluation.Memo;
 import lane.reading.Outcome;
 import lane.reading.Reading;
-import lane.reading.Ready;
-import lane.reading.StationResolver;
+import lane.evaluation.BoundQuantity;
+import lane.evaluation.StationResolver;
 import lane.reading.TallyOf;
 import lane.reference.Table;
 import lane.station.Frame;
@@ -37,7 +42,7 @@ import lane.station.Points;
 import lane.station.Region;
 import lane.station.Shape;
 import lane.station.Station;
-import lane.trail.Trail;
+import lane.provenance.Provenance;
 import lane.unit.Unit;
 
 /** What formulas see of a study beyond the place. Two are equal when the study and its runs are, but for names and checks. */
@@ -151,7 +156,7 @@ final class StudyBeyond implements Beyond {
     }
 
     @Override
-    public Scope reference(String lane, double time, Lens lens) {
+    public Scope reference(String lane, double time, EvaluationContext lens) {
         double at = Double.isNaN(time) ? Answering.time(runs) : time;
         return study.sources().stream()
                 .filter(Source.Reference.class::isInstance)
@@ -212,7 +217,7 @@ final class StudyBeyond implements Beyond {
     private record StepKey(Run run, List<Object> depends, String kind, Object other) {}
 
     @Override
-    public Field step(Run run, Scope.Step step, Lens lens) {
+    public Field step(Run run, Scope.Step step, EvaluationContext lens) {
         try {
             return switch (step) {
                 case Scope.Step.Gradient g -> gradient(run, g, lens);
@@ -237,8 +242,8 @@ final class StudyBeyond implements Beyond {
         return new Quantity("~", "~", Printer.text(framed), "", "");
     }
 
-    private Field here(Run run, Scope.Step step, Lens lens) {
-        Ready ready = Ready.of(run, body(step.body(), step.frame()), lens);
+    private Field here(Run run, Scope.Step step, EvaluationContext lens) {
+        BoundQuantity ready = BoundQuantity.of(run, body(step.body(), step.frame()), lens);
         return memo.of(
                 new StepKey(run, List.of(ready.depends()), "here", ""),
                 () -> field("body", ready.onMesh(), ready.byNode()));
@@ -256,12 +261,50 @@ final class StudyBeyond implements Beyond {
     }
 
     @Override
+    public List<Provenance.Input> inputs(Run run, Scope.Step step) {
+        return switch (step) {
+            case Scope.Step.Gradient _ -> List.of();
+            case Scope.Step.OfLane o -> {
+                Run other = run(o.lane());
+                yield other == null ? List.of() : other.inputs();
+            }
+            case Scope.Step.AtTime a -> then(run, a).inputs();
+        };
+    }
+
+    @Override
+    public List<Provenance.Input> inputs(String lane) {
+        return study.sources().stream()
+                .filter(Source.Reference.class::isInstance)
+                .map(Source.Reference.class::cast)
+                .filter(s -> s.name().equals(lane) || s.id().equals(lane))
+                .flatMap(s -> s.files().stream())
+                .map(this::input)
+                .flatMap(List::stream)
+                .toList();
+    }
+
+    private List<Provenance.Input> input(String file) {
+        try {
+            return List.of(library.table(file, study.recipes()).input());
+        } catch (LaneException e) {
+            // Whoever reads it is told why it cannot be.
+            return List.of();
+        }
+    }
+
+    @Override
+    public List<Provenance.Input> tableInputs(String name) {
+        return input(tableFile(name));
+    }
+
+    @Override
     public Field wallDistance(Run run) {
         return memo.of(List.of("wall distance", run), () -> lane.cut.WallDistance.of(run));
     }
 
-    private Field gradient(Run run, Scope.Step.Gradient g, Lens lens) {
-        Ready ready = Ready.of(run, body(g.body(), g.frame()), lens);
+    private Field gradient(Run run, Scope.Step.Gradient g, EvaluationContext lens) {
+        BoundQuantity ready = BoundQuantity.of(run, body(g.body(), g.frame()), lens);
         return memo.of(new StepKey(run, List.of(ready.depends()), "grad", ""), () -> {
             Field f = field("body", ready.onMesh(), ready.byNode());
             double[] v = ((Values.Doubles) f.values()).array();
@@ -275,7 +318,7 @@ final class StudyBeyond implements Beyond {
     }
 
     /** Values on the faces of parts that have the fields themselves. */
-    private Gradient.OnBoundary boundary(Run run, Ready ready, Scope.Step.Gradient g, Lens lens) {
+    private Gradient.OnBoundary boundary(Run run, BoundQuantity ready, Scope.Step.Gradient g, EvaluationContext lens) {
         List<int[]> owners = new ArrayList<>();
         List<double[]> xyz = new ArrayList<>();
         List<double[]> values = new ArrayList<>();
@@ -286,7 +329,7 @@ final class StudyBeyond implements Beyond {
             if (!own || part.unmatched() > 0) {
                 continue;
             }
-            Ready there = Ready.of(run, part, body(g.body(), g.frame()), lens);
+            BoundQuantity there = BoundQuantity.of(run, part, body(g.body(), g.frame()), lens);
             double[][] v = there.onFaces(part);
             owners.add(part.owner());
             double[] places = new double[3 * part.owner().length];
@@ -310,8 +353,8 @@ final class StudyBeyond implements Beyond {
     }
 
     /** Another run's values at this run's nodes; absent where these lie outside it. */
-    private Field from(Run other, Run run, Scope.Step step, Lens lens) {
-        Ready ready = Ready.of(other, body(step.body(), step.frame()), lens);
+    private Field from(Run other, Run run, Scope.Step step, EvaluationContext lens) {
+        BoundQuantity ready = BoundQuantity.of(other, body(step.body(), step.frame()), lens);
         if (other.mesh() == run.mesh()) {
             return memo.of(
                     new StepKey(other, List.of(ready.depends()), "here", ""),
@@ -322,18 +365,22 @@ final class StudyBeyond implements Beyond {
                 () -> field("body", Transfer.at(other, run.mesh().xyz(), ready, lens.axis(), work), true));
     }
 
-    private Field at(Run run, Scope.Step.AtTime a, Lens lens) {
+    private Field at(Run run, Scope.Step.AtTime a, EvaluationContext lens) {
+        return from(then(run, a), run, a, lens);
+    }
+
+    /** A run at another of its times. */
+    private Run then(Run run, Scope.Step.AtTime a) {
         Source.Simulation source = study.sources().stream()
                 .filter(s -> runs.get(s.id()) == run)
                 .map(Source.Simulation.class::cast)
                 .findFirst()
                 .orElseThrow(() -> new Scope.Trouble("Another time is known of the runs themselves only."));
-        Run then = places.turned(library.run(source, new Moment.At(a.time(), 0), work), study.axis());
-        return from(then, run, a, lens);
+        return places.turned(library.run(source, new TimeSelector.At(a.time(), 0), work), study.axis());
     }
 
     @Override
-    public double[] reduce(Run run, Node.Reduction r, Type body, String frame, Lens lens) {
+    public double[] reduce(Run run, Node.Reduction r, Type body, String frame, EvaluationContext lens) {
         int components = r.kind().equals("flow") ? 1 : body.components();
         double[] out = new double[components];
         for (int k = 0; k < components; k++) {
@@ -347,7 +394,7 @@ final class StudyBeyond implements Beyond {
         return out;
     }
 
-    private double reduce(Run run, Node.Reduction r, Node body, String frame, Lens lens) {
+    private double reduce(Run run, Node.Reduction r, Node body, String frame, EvaluationContext lens) {
         Node weighted = r.weight() == null ? body : new Node.Binary("*", r.weight(), body, body.span(), body.span());
         double value = number(run, r, weighted, frame, lens);
         if (r.weight() == null || !r.kind().equals("mean")) {
@@ -357,17 +404,17 @@ final class StudyBeyond implements Beyond {
         return value / number(run, r, r.weight(), frame, lens);
     }
 
-    private double number(Run run, Node.Reduction r, Node body, String frame, Lens lens) {
+    private double number(Run run, Node.Reduction r, Node body, String frame, EvaluationContext lens) {
         Quantity q =
                 new Quantity("~ " + Printer.text(body), "~", body(body, frame).formula(), "", "");
-        Lens with = lens.with(q);
+        EvaluationContext with = lens.with(q);
         Measure measure =
                 switch (r.kind()) {
-                    case "mean" -> new Measure.Mean(q.id());
-                    case "integral" -> new Measure.Integral(q.id());
-                    case "min" -> new Measure.Extreme(q.id(), false);
-                    case "max" -> new Measure.Extreme(q.id(), true);
-                    default -> new Measure.Flow(q.id(), 1, "1", Measure.Carried.NOTHING, lens.axis());
+                    case "mean" -> new Mean(q.id());
+                    case "integral" -> new Integral(q.id());
+                    case "min" -> new Extreme(q.id(), false);
+                    case "max" -> new Extreme(q.id(), true);
+                    default -> new Flow(q.id(), 1, "1", Carried.NOTHING, lens.axis());
                 };
         List<String> stations =
                 r.over().stream().map(p -> station(p.name()).id()).toList();
@@ -383,13 +430,21 @@ final class StudyBeyond implements Beyond {
         }
     }
 
-    private EvaluationContext context(Run run, Lens lens) {
-        return new EvaluationContext(run, lens, places, id -> study.station(id).orElse(null), memo, work, Trail.EMPTY);
+    private ReadingContext context(Run run, EvaluationContext lens) {
+        return new ReadingContext(run, lens, places, id -> study.station(id).orElse(null), memo, work, Provenance.EMPTY);
     }
 
     @Override
     public Scope.Table table(String name, String column) {
-        String file = study.sources().stream()
+        try {
+            return columns(library.table(tableFile(name), study.recipes()), column);
+        } catch (LaneException e) {
+            throw new Scope.Trouble(e);
+        }
+    }
+
+    private String tableFile(String name) {
+        return study.sources().stream()
                 .filter(Source.Reference.class::isInstance)
                 .map(Source.Reference.class::cast)
                 .filter(s -> s.name().equals(name) || s.id().equals(name))
@@ -405,11 +460,6 @@ final class StudyBeyond implements Beyond {
                         .findFirst())
                 .orElseThrow(() -> new Scope.Trouble("There is no table \"" + name
                         + "\"; name a reference of the study, or one of its files without its ending."));
-        try {
-            return columns(library.table(file, study.recipes()), column);
-        } catch (LaneException e) {
-            throw new Scope.Trouble(e);
-        }
     }
 
     private static Scope.Table columns(Table table, String column) {
@@ -440,7 +490,7 @@ final class StudyBeyond implements Beyond {
     }
 
     @Override
-    public Meaning.Known reading(Run run, String name, Lens lens) {
+    public Meaning.Known reading(Run run, String name, EvaluationContext lens) {
         for (Reading r : study.readings()) {
             int at = r.numbers().indexOf(name);
             if (at >= 0) {
@@ -455,7 +505,7 @@ final class StudyBeyond implements Beyond {
         return null;
     }
 
-    private Outcome outcome(Run run, Reading reading, Lens lens) {
+    private Outcome outcome(Run run, Reading reading, EvaluationContext lens) {
         if (!open.get().add(reading.id())) {
             throw new Scope.Trouble(
                     lane.base.Fault.LOOP,

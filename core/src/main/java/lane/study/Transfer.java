@@ -12,15 +12,15 @@ import lane.mesh.Axis;
 import lane.mesh.Cell;
 import lane.mesh.Mesh;
 import lane.quantity.Quantity;
-import lane.reading.Lens;
+import lane.evaluation.EvaluationContext;
 import lane.reading.Profile;
 import lane.reading.ProfileReader;
-import lane.reading.Ready;
+import lane.evaluation.BoundQuantity;
 import lane.station.Placement;
 import lane.station.Placer;
 import lane.station.Points;
 import lane.station.Station;
-import lane.trail.Trail;
+import lane.provenance.Provenance;
 import lane.unit.Unit;
 
 /** Values of one run at the places of another's mesh, by interpolation in the cells of the first. */
@@ -40,8 +40,8 @@ public final class Transfer {
     public record Result(Run run, double outside) {}
 
     /** @throws LaneException when a run lacks the quantity */
-    public static Result difference(Run of, Run datum, Quantity quantity, Lens lens, Work work) {
-        boolean byNode = Ready.of(datum, quantity, lens).byNode();
+    public static Result difference(Run of, Run datum, Quantity quantity, EvaluationContext lens, Work work) {
+        boolean byNode = BoundQuantity.of(datum, quantity, lens).byNode();
         double[] xyz = byNode ? datum.mesh().xyz() : centres(datum.mesh());
         Values there = Values.of(values(datum, xyz, quantity, lens, work).value());
         Profile here = values(of, xyz, quantity, lens, work);
@@ -59,19 +59,19 @@ public final class Transfer {
     }
 
     /** All components of a quantity of a run at places of space, in SI units, absent where they lie outside. */
-    static double[][] at(Run run, double[] xyz, Ready ready, Axis axis, Work work) {
+    static double[][] at(Run run, double[] xyz, BoundQuantity ready, Axis axis, Work work) {
         boolean meridian = run.stated().turn() != null && run.mesh().dimension() == 2;
         Axis turned = meridian ? axis : null;
         return ready.at(Placer.points(run.locator(work), xyz, turned, work), turned);
     }
 
     /** A quantity of a run at places of space, absent where they lie outside. */
-    static Profile values(Run run, double[] xyz, Quantity quantity, Lens lens, Work work) {
+    static Profile values(Run run, double[] xyz, Quantity quantity, EvaluationContext lens, Work work) {
         boolean meridian = run.stated().turn() != null && run.mesh().dimension() == 2;
         Axis turned = meridian ? lens.axis() : null;
         Placement at = Placer.points(run.locator(work), xyz, turned, work);
         var points = new Station("", "places", new Points(List.of(new lane.mesh.Point(0, 0, 0))));
-        return ProfileReader.read(run, at, points, quantity, lens, "", Trail.EMPTY);
+        return ProfileReader.read(run, at, points, quantity, lens, "", Provenance.EMPTY);
     }
 
     /** The mean of the nodes of each cell. */

@@ -13,7 +13,7 @@ import lane.reading.Balance;
 import lane.reading.Outcome;
 import lane.reading.Profile;
 import lane.reading.Tally;
-import lane.trail.Trail;
+import lane.provenance.Provenance;
 import lane.unit.Unit;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -26,7 +26,7 @@ class CheckTest {
                 Map.of(),
                 "",
                 "",
-                Trail.EMPTY);
+                Provenance.EMPTY);
     }
 
     private static Check check(Norm norm, Scale scale, double tolerance, String... judged) {
@@ -112,7 +112,7 @@ class CheckTest {
                 0,
                 Unit.of("kg/s"),
                 "",
-                Trail.EMPTY);
+                Provenance.EMPTY);
         CheckResult r = judge(by(new Closure(0.03, false)), Map.of("run", b));
         assertThat(r.verdict()).isEqualTo(Verdict.WITHIN);
         assertThat(judge(by(new Closure(0.02, false)), Map.of("run", b)).verdict())
@@ -154,7 +154,7 @@ class CheckTest {
 
     private static Profile curve(double... y) {
         double[] x = {0, 1, 2, 3};
-        return new Profile(x, y, List.of(), "s", Unit.of("m"), Unit.of("m/s"), false, 4, "", Trail.EMPTY);
+        return new Profile(x, y, List.of(), "s", Unit.of("m"), Unit.of("m/s"), false, 4, "", Provenance.EMPTY);
     }
 
     @Test
@@ -235,7 +235,7 @@ class CheckTest {
                 false,
                 4,
                 "",
-                Trail.EMPTY);
+                Provenance.EMPTY);
         var run = new Profile(
                 x,
                 new double[] {0, 10, 20, 33},
@@ -246,7 +246,7 @@ class CheckTest {
                 false,
                 4,
                 "",
-                Trail.EMPTY);
+                Provenance.EMPTY);
         Map<String, Outcome> o = Map.of("datum", datum, "run", run);
         assertThat(judge(check(Norm.L1, Scale.RANGE, 0.0167), o).verdict()).isEqualTo(Verdict.WITHIN);
         assertThat(judge(check(Norm.L1, Scale.RANGE, 0.0166), o).verdict()).isEqualTo(Verdict.OUT);

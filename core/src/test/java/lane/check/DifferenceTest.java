@@ -15,7 +15,7 @@ import lane.reading.Balance;
 import lane.reading.Outcome;
 import lane.reading.Profile;
 import lane.reading.Tally;
-import lane.trail.Trail;
+import lane.provenance.Provenance;
 import lane.unit.Unit;
 import org.junit.jupiter.api.Test;
 
@@ -24,7 +24,7 @@ class DifferenceTest {
 
     private static Profile profile(double[] x, double[] y, boolean formula, double... half) {
         List<Band> bands = half.length == 0 ? List.of() : List.of(new Band(Uncertainty.Source.MEASURED, half));
-        return new Profile(x, y, bands, "radius", M, Unit.of("m/s"), formula, x.length, "", Trail.EMPTY);
+        return new Profile(x, y, bands, "radius", M, Unit.of("m/s"), formula, x.length, "", Provenance.EMPTY);
     }
 
     @Test
@@ -66,7 +66,7 @@ class DifferenceTest {
         assertThatThrownBy(() -> Difference.of(profile(new double[] {0, 2, 1}, new double[] {1, 1, 1}, false), datum))
                 .hasMessageContaining("back and forth");
         Profile warm = new Profile(
-                new double[] {0}, new double[] {0}, List.of(), "radius", M, Unit.of("K"), false, 1, "", Trail.EMPTY);
+                new double[] {0}, new double[] {0}, List.of(), "radius", M, Unit.of("K"), false, 1, "", Provenance.EMPTY);
         assertThatThrownBy(() -> Difference.of(warm, datum)).hasMessageContaining("K and m/s");
     }
 
@@ -109,7 +109,7 @@ class DifferenceTest {
                 Map.of(),
                 "",
                 "",
-                Trail.EMPTY);
+                Provenance.EMPTY);
     }
 
     private static CheckResult judge(
@@ -155,7 +155,7 @@ class DifferenceTest {
     @Test
     void aResidualIsJudgedByItsMagnitudeAgainstTheLargestTerm() {
         var terms = List.of(new Balance.Term("in", "a", 10), new Balance.Term("out", "b", -9.9));
-        var b = new Balance(terms, 0.1, 10, 0, Unit.of("kg/s"), "", Trail.EMPTY);
+        var b = new Balance(terms, 0.1, 10, 0, Unit.of("kg/s"), "", Provenance.EMPTY);
         var on = new Crossing(Map.of("fine", b), "theory", List.of("fine"), List.of("fine"));
         assertThat(new Closure(0.011, false).judge(on).verdict()).isEqualTo(Verdict.WITHIN);
         assertThat(new Closure(0.009, false).judge(on).verdict()).isEqualTo(Verdict.OUT);

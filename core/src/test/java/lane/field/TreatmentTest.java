@@ -7,6 +7,11 @@ import static org.assertj.core.api.Assertions.within;
 import java.util.List;
 import java.util.Map;
 import lane.base.LaneException;
+import lane.measure.Area;
+import lane.measure.Force;
+import lane.measure.Loads.On;
+import lane.measure.Loads;
+import lane.measure.Mean;
 import lane.mesh.Axis;
 import lane.mesh.BoxMesh;
 import lane.mesh.Cell;
@@ -15,12 +20,12 @@ import lane.mesh.Mesh;
 import lane.mesh.Point;
 import lane.quantity.FieldUnit;
 import lane.quantity.Quantity;
-import lane.quantity.Take;
-import lane.reading.Lens;
-import lane.reading.Measure;
-import lane.reading.Memo;
+import lane.quantity.Component;
+import lane.evaluation.EvaluationContext;
+import lane.measure.Measure;
+import lane.evaluation.Memo;
 import lane.reading.TallyReader;
-import lane.trail.Trail;
+import lane.provenance.Provenance;
 import lane.unit.Unit;
 import lane.unit.UnitSystem;
 import org.junit.jupiter.api.Test;
@@ -137,17 +142,17 @@ class TreatmentTest {
     @Test
     void aWallStressThatActsOnTheFluidTurnsTheForceOfThatRunOnly() {
         Run run = box(CellShape.HEXAHEDRON);
-        Lens lens = Lens.of(
-                List.of(new Quantity("tau", "tau", "tau", Take.ALL, "")),
+        EvaluationContext lens = EvaluationContext.of(
+                List.of(new Quantity("tau", "tau", "tau", Component.ALL, "")),
                 List.of(new FieldUnit("tau", "Pa", true)),
                 Axis.Z);
-        var force = new Measure.Force(
-                new Measure.Loads("", 0, "tau", Measure.On.WALL, Measure.On.WALL), new Point(1, 0, 0));
-        assertThat(TallyReader.read(run, run.parts(), force, lens, "", Trail.EMPTY, Memo.NONE)
+        var force = new Force(
+                new Loads("", 0, "tau", On.WALL, On.WALL), new Point(1, 0, 0));
+        assertThat(TallyReader.read(run, run.parts(), force, lens, "", Provenance.EMPTY, Memo.NONE)
                         .value())
                 .isCloseTo(44, within(1e-10));
         Run said = Treatment.NONE.withOnWall("tau", false).apply(run);
-        assertThat(TallyReader.read(said, said.parts(), force, lens, "", Trail.EMPTY, Memo.NONE)
+        assertThat(TallyReader.read(said, said.parts(), force, lens, "", Provenance.EMPTY, Memo.NONE)
                         .value())
                 .isCloseTo(-44, within(1e-10));
     }
@@ -156,7 +161,7 @@ class TreatmentTest {
     void unitsOfOneRunGoBeforeThoseOfItsSystemAndOfTheStudy() {
         Run run = box(CellShape.HEXAHEDRON);
         Field tau = run.fields().getFirst();
-        Lens lens = Lens.of(List.of(), List.of(new FieldUnit("tau", "bar", true)), Axis.Z);
+        EvaluationContext lens = EvaluationContext.of(List.of(), List.of(new FieldUnit("tau", "bar", true)), Axis.Z);
         assertThat(lens.unit(run, tau).symbol()).isEqualTo("bar");
         Run tonne = Treatment.NONE.in(UnitSystem.MM_N_TONNE).apply(run);
         assertThat(lens.unit(tonne, tau)).isEqualTo(Unit.of("MPa"));
@@ -164,7 +169,7 @@ class TreatmentTest {
                 Treatment.NONE.in(UnitSystem.MM_N_TONNE).withUnit("tau", "kPa").apply(run);
         assertThat(lens.unit(own, tau).symbol()).isEqualTo("kPa");
         // Of what kind the quantity is nobody knows: then the system cannot tell either.
-        assertThat(Lens.of(List.of(), List.of(), Axis.Z).unit(tonne, tau).known())
+        assertThat(EvaluationContext.of(List.of(), List.of(), Axis.Z).unit(tonne, tau).known())
                 .isFalse();
         assertThatThrownBy(() -> Treatment.NONE.inLength("kg")).hasMessageContaining("unit of length");
         assertThatThrownBy(() -> Treatment.NONE.withOrder("u", List.of(0, 0, 1)))
@@ -184,15 +189,15 @@ class TreatmentTest {
                 List.of(),
                 List.of());
         Run deep = Treatment.NONE.withDepth(0.25).apply(run);
-        Lens lens = Lens.of(List.of(new Quantity("p", "p", "p", Take.ALL, "")), List.of(), Axis.Z);
-        assertThat(TallyReader.read(run, run.parts(), new Measure.Area(), lens, "", Trail.EMPTY, Memo.NONE)
+        EvaluationContext lens = EvaluationContext.of(List.of(new Quantity("p", "p", "p", Component.ALL, "")), List.of(), Axis.Z);
+        assertThat(TallyReader.read(run, run.parts(), new Area(), lens, "", Provenance.EMPTY, Memo.NONE)
                         .value())
                 .isCloseTo(10, within(1e-14));
-        assertThat(TallyReader.read(deep, deep.parts(), new Measure.Area(), lens, "", Trail.EMPTY, Memo.NONE)
+        assertThat(TallyReader.read(deep, deep.parts(), new Area(), lens, "", Provenance.EMPTY, Memo.NONE)
                         .value())
                 .isCloseTo(2.5, within(1e-14));
         for (Run r : List.of(run, deep)) {
-            assertThat(TallyReader.read(r, r.parts(), new Measure.Mean("p"), lens, "", Trail.EMPTY, Memo.NONE)
+            assertThat(TallyReader.read(r, r.parts(), new Mean("p"), lens, "", Provenance.EMPTY, Memo.NONE)
                             .value())
                     .isCloseTo(2, within(1e-14));
         }

@@ -312,7 +312,7 @@ class CellTest {
         }
         double[] m = new double[3];
         for (int[] face : cell.faces()) {
-            Measures.faceCentre(cell.x(), face, m);
+            CellMeasures.faceCentre(cell.x(), face, m);
             assertThat(cell.locate(m[0], m[1], m[2])).isLessThan(1e-12);
         }
     }
@@ -433,7 +433,7 @@ class CellTest {
             int from = boundary.offsets()[f];
             double[] own = new double[3];
             for (int k = from + 1; k + 1 < boundary.offsets()[f + 1]; k++) {
-                Measures.addTriangle(
+                CellMeasures.addTriangle(
                         mesh.xyz(), boundary.nodes()[from], boundary.nodes()[k], boundary.nodes()[k + 1], own);
             }
             area += Math.sqrt(own[0] * own[0] + own[1] * own[1] + own[2] * own[2]);
@@ -442,7 +442,7 @@ class CellTest {
             }
             // Outwards: the face looks away from the middle of the box.
             double[] m = new double[3];
-            Measures.faceCentre(
+            CellMeasures.faceCentre(
                     mesh.xyz(), java.util.Arrays.copyOfRange(boundary.nodes(), from, boundary.offsets()[f + 1]), m);
             assertThat(own[0] * (m[0] - 1) + own[1] * (m[1] - 1.5) + own[2] * (m[2] - 0.5))
                     .isPositive();

@@ -14,7 +14,7 @@ import lane.mesh.Axis;
 import lane.mesh.BoxMesh;
 import lane.mesh.CellShape;
 import lane.mesh.Mesh;
-import lane.reading.Lens;
+import lane.evaluation.EvaluationContext;
 import lane.reading.Ranges;
 import lane.unit.Unit;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -80,7 +80,7 @@ class CatalogueTest {
     private static Ranges ranges(String name) {
         Quantity q = entry(name).take("c", NAMES);
         assertThat(q.name()).isEqualTo(name);
-        return Ranges.of(RUN, q, Lens.of(List.of(q), List.of(), Axis.Z));
+        return Ranges.of(RUN, q, EvaluationContext.of(List.of(q), List.of(), Axis.Z));
     }
 
     @ParameterizedTest

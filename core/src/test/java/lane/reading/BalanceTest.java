@@ -7,26 +7,32 @@ import static org.assertj.core.api.Assertions.within;
 import java.util.List;
 import java.util.function.Function;
 import lane.base.LaneException;
+import lane.evaluation.EvaluationContext;
+import lane.evaluation.Memo;
+import lane.evaluation.SurfaceIntegral;
 import lane.field.Field;
 import lane.field.Part;
 import lane.field.PartBuilder;
 import lane.field.Run;
 import lane.field.Values;
+import lane.measure.Area;
+import lane.measure.Flow.Carried;
+import lane.measure.Flow;
 import lane.mesh.Axis;
 import lane.mesh.BoxMesh;
 import lane.mesh.CellShape;
 import lane.mesh.Mesh;
 import lane.quantity.FieldUnit;
 import lane.quantity.Quantity;
-import lane.quantity.Take;
+import lane.quantity.Component;
 import lane.reading.BalanceOf.Term;
-import lane.trail.Trail;
+import lane.provenance.Provenance;
 import lane.unit.Unit;
 import org.junit.jupiter.api.Test;
 
 /** Balances over boxes: what closes them, what opens them, and their signed terms. */
 class BalanceTest {
-    private static final Measure.Flow FLOW = new Measure.Flow("u", 2, "kg/m3", Measure.Carried.NOTHING, Axis.Z);
+    private static final Flow FLOW = new Flow("u", 2, "kg/m3", Carried.NOTHING, Axis.Z);
 
     /** A box whose boundary is cut into low x, high x and sides, by the place of the faces. */
     private static Run run(Function<double[], double[]> velocity) {
@@ -76,9 +82,9 @@ class BalanceTest {
         return builder.place(name, Mesh.uniform(s.xyz(), CellShape.QUAD, nodes), List.of());
     }
 
-    private static Lens lens() {
-        return Lens.of(
-                List.of(new Quantity("u", "velocity", "u", Take.ALL, "")),
+    private static EvaluationContext lens() {
+        return EvaluationContext.of(
+                List.of(new Quantity("u", "velocity", "u", Component.ALL, "")),
                 List.of(new FieldUnit("u", "m/s", true)),
                 Axis.Z);
     }
@@ -89,7 +95,7 @@ class BalanceTest {
                 new Reading("b", "mass", "", new BalanceOf(terms, List.of(closedBy), "positive adds")),
                 s -> List.of(run.part(s)),
                 lens(),
-                Trail.EMPTY,
+                Provenance.EMPTY,
                 Memo.NONE);
     }
 
@@ -119,7 +125,7 @@ class BalanceTest {
     @Test
     void aTubeWithoutItsSidesIsOpenThoughItsAreaVectorsCancel() {
         Run run = run(x -> new double[] {3, 0, 0});
-        assertThat(TallyReader.closure(run, List.of(run.part("in"), run.part("out")), lens(), Memo.NONE))
+        assertThat(new SurfaceIntegral(run, List.of(run.part("in"), run.part("out")), lens(), Memo.NONE).closure())
                 .isLessThan(1e-15);
         assertThatThrownBy(() -> read(run, List.of(term("in", 1), term("out", 1))))
                 .isInstanceOf(LaneException.class)
@@ -137,7 +143,7 @@ class BalanceTest {
         assertThatThrownBy(() -> read(run, List.of(), "in", "out", "sides"))
                 .isInstanceOf(LaneException.class)
                 .hasMessageContaining("has no terms");
-        var area = new Term("area", 1, List.of("out"), new Measure.Area());
+        var area = new Term("area", 1, List.of("out"), new Area());
         assertThatThrownBy(() -> read(run, List.of(term("in", 1), area), "sides"))
                 .isInstanceOf(LaneException.class)
                 .hasMessageContaining("Term \"area\"");

@@ -7,6 +7,9 @@ import static org.assertj.core.api.Assertions.within;
 import java.util.Arrays;
 import java.util.List;
 import lane.base.LaneException;
+import lane.evaluation.BoundQuantity;
+import lane.evaluation.EvaluationContext;
+import lane.evaluation.SurfaceValues;
 import lane.field.Field;
 import lane.field.Part;
 import lane.field.PartBuilder;
@@ -27,7 +30,7 @@ class PlacedTest {
     private static final double CELL = 0.5 * 0.5 * 1;
     private static final Mesh MESH =
             BoxMesh.of(CellShape.HEXAHEDRON, new int[] {4, 2, 3}, new double[] {2, 1, 3}, 0, 1);
-    private static final Lens NONE = Lens.of(List.of(), List.of(), Axis.Z);
+    private static final EvaluationContext NONE = EvaluationContext.of(List.of(), List.of(), Axis.Z);
 
     private static Run run(List<Field> more, List<Part> parts) {
         double[] t = new double[MESH.nodeCount()];
@@ -51,11 +54,11 @@ class PlacedTest {
     }
 
     private static Ranges ranges(Run run, String formula) {
-        return Ranges.of(run, q(formula), Lens.of(List.of(q(formula)), List.of(), Axis.Z));
+        return Ranges.of(run, q(formula), EvaluationContext.of(List.of(q(formula)), List.of(), Axis.Z));
     }
 
     private static double[] onMesh(String formula) {
-        return Ready.of(RUN, q(formula), NONE).number().onMesh()[0];
+        return BoundQuantity.of(RUN, q(formula), NONE).number().onMesh()[0];
     }
 
     private static SurfaceValues onSkin(String formula) {

@@ -7,11 +7,24 @@ import static org.assertj.core.api.Assertions.within;
 import java.util.List;
 import java.util.function.Function;
 import lane.base.LaneException;
+import lane.evaluation.EvaluationContext;
+import lane.evaluation.Memo;
+import lane.evaluation.SurfaceIntegral;
 import lane.field.Field;
 import lane.field.Part;
 import lane.field.PartBuilder;
 import lane.field.Run;
 import lane.field.Values;
+import lane.measure.Area;
+import lane.measure.Flow.Carried;
+import lane.measure.Flow;
+import lane.measure.Force;
+import lane.measure.Integral;
+import lane.measure.Loads.On;
+import lane.measure.Loads;
+import lane.measure.Mean;
+import lane.measure.Measure;
+import lane.measure.Moment;
 import lane.mesh.Axis;
 import lane.mesh.BoxMesh;
 import lane.mesh.CellShape;
@@ -19,9 +32,9 @@ import lane.mesh.Mesh;
 import lane.mesh.Point;
 import lane.quantity.FieldUnit;
 import lane.quantity.Quantity;
-import lane.quantity.Take;
+import lane.quantity.Component;
 import lane.reading.BalanceOf.Term;
-import lane.trail.Trail;
+import lane.provenance.Provenance;
 import lane.unit.Unit;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -32,13 +45,13 @@ class SurfaceTest {
     private static final double[] SIZE = {2, 3, 1.5};
     private static final Axis AXIS = new Axis(new Point(0.3, -0.2, 0), new Point(0, 0, 2));
 
-    private static Lens lens() {
-        return Lens.of(
+    private static EvaluationContext lens() {
+        return EvaluationContext.of(
                 List.of(
-                        new Quantity("p", "pressure", "p", Take.ALL, ""),
-                        new Quantity("u", "velocity", "u", Take.ALL, ""),
-                        new Quantity("ux", "u x", "u", Take.X, ""),
-                        new Quantity("tau", "shear", "tau", Take.ALL, "")),
+                        new Quantity("p", "pressure", "p", Component.ALL, ""),
+                        new Quantity("u", "velocity", "u", Component.ALL, ""),
+                        new Quantity("ux", "u x", "u", Component.X, ""),
+                        new Quantity("tau", "shear", "tau", Component.ALL, "")),
                 List.of(
                         new FieldUnit("p", "Pa", true),
                         new FieldUnit("u", "m/s", true),
@@ -66,7 +79,7 @@ class SurfaceTest {
     }
 
     private static Tally read(Run run, Measure measure, String unit) {
-        return TallyReader.read(run, run.parts(), measure, lens(), unit, Trail.EMPTY, Memo.NONE);
+        return TallyReader.read(run, run.parts(), measure, lens(), unit, Provenance.EMPTY, Memo.NONE);
     }
 
     @ParameterizedTest
@@ -76,18 +89,18 @@ class SurfaceTest {
     void exactIntegralsOverAClosedBox(CellShape shape) {
         Run run = run(shape);
         double volume = 2 * 3 * 1.5;
-        assertThat(read(run, new Measure.Area(), "m2").value()).isCloseTo(2 * (6 + 3 + 4.5), within(1e-12));
+        assertThat(read(run, new Area(), "m2").value()).isCloseTo(2 * (6 + 3 + 4.5), within(1e-12));
         // Buoyancy: hydrostatic pressure on the skin pushes up with the weight of the displaced fluid.
-        var wall = new Measure.Loads("p", 500, "", Measure.On.FLUID, Measure.On.WALL);
-        assertThat(read(run, new Measure.Force(wall, new Point(0, 0, 1)), "N").value())
+        var wall = new Loads("p", 500, "", On.FLUID, On.WALL);
+        assertThat(read(run, new Force(wall, new Point(0, 0, 1)), "N").value())
                 .isCloseTo(-9810 * volume, within(1e-8));
-        assertThat(read(run, new Measure.Force(wall, new Point(1, 0, 0)), "kN").value())
+        assertThat(read(run, new Force(wall, new Point(1, 0, 0)), "kN").value())
                 .isCloseTo(0, within(1e-8));
         // The divergence theorem: flow out is the volume times div u = 2 - 3 + 4.
-        var flow = new Measure.Flow("u", 870, "kg/m3", Measure.Carried.NOTHING, AXIS);
+        var flow = new Flow("u", 870, "kg/m3", Carried.NOTHING, AXIS);
         assertThat(read(run, flow, "kg/s").value()).isCloseTo(870 * 3 * volume, within(1e-8));
-        assertThat(read(run, new Measure.Integral("ux"), "").value()).isCloseTo(skinOf(1, 2), within(1e-11));
-        assertThat(read(run, new Measure.Mean("ux"), "m/s").value()).isCloseTo(skinOf(1, 2) / 27, within(1e-12));
+        assertThat(read(run, new Integral("ux"), "").value()).isCloseTo(skinOf(1, 2), within(1e-11));
+        assertThat(read(run, new Mean("ux"), "m/s").value()).isCloseTo(skinOf(1, 2) / 27, within(1e-12));
     }
 
     /** Integral of c + k x over the skin of the box. */
@@ -99,16 +112,16 @@ class SurfaceTest {
     @Test
     void theMomentIsThatOfTheForceWithPressureAndShearApart() {
         Run run = run(CellShape.HEXAHEDRON);
-        var fluid = new Measure.Loads("p", 0, "tau", Measure.On.FLUID, Measure.On.FLUID);
-        Tally t = read(run, new Measure.Moment(fluid, new Axis(new Point(0, 0, 0), new Point(0, 1, 0))), "N m");
+        var fluid = new Loads("p", 0, "tau", On.FLUID, On.FLUID);
+        Tally t = read(run, new Moment(fluid, new Axis(new Point(0, 0, 0), new Point(0, 1, 0))), "N m");
         // Pressure: the fluid is pushed back by buoyancy at the middle of the box; y moment = z Fx - x Fz.
         double lift = 9810 * 9;
         assertThat(t.pieces().get("pressure")).isCloseTo(-1.0 * lift, within(1e-6));
         // Shear of 5 Pa along x on all of the skin acts at its centre, z = 0.75.
         assertThat(t.pieces().get("viscous")).isCloseTo(5 * 27 * 0.75, within(1e-9));
         assertThat(t.value()).isCloseTo(t.pieces().get("pressure") + t.pieces().get("viscous"), within(1e-9));
-        var wall = new Measure.Loads("p", 0, "tau", Measure.On.FLUID, Measure.On.WALL);
-        assertThat(read(run, new Measure.Moment(wall, new Axis(new Point(0, 0, 0), new Point(0, 1, 0))), "N m")
+        var wall = new Loads("p", 0, "tau", On.FLUID, On.WALL);
+        assertThat(read(run, new Moment(wall, new Axis(new Point(0, 0, 0), new Point(0, 1, 0))), "N m")
                         .value())
                 .isCloseTo(-t.value(), within(1e-9));
     }
@@ -118,7 +131,7 @@ class SurfaceTest {
         Run run = run(CellShape.VOXEL);
         // u.n r x u has degree 4 on a face; against the volume integral of div(u m) with m the moment of u about the
         // axis.
-        var m = new Measure.Flow("u", 1, "1", Measure.Carried.ANGULAR_MOMENTUM, AXIS);
+        var m = new Flow("u", 1, "1", Carried.ANGULAR_MOMENTUM, AXIS);
         double exact = 0;
         int n = 40;
         for (int i = 0; i < n; i++) {
@@ -148,9 +161,9 @@ class SurfaceTest {
                 List.of(new PartBuilder(mesh).whole("skin")),
                 List.of(),
                 List.of());
-        double pooled = read(run, new Measure.Integral("p"), "").value();
+        double pooled = read(run, new Integral("p"), "").value();
         var one = new java.util.concurrent.ForkJoinPool(1);
-        double alone = one.submit(() -> read(run, new Measure.Integral("p"), "").value())
+        double alone = one.submit(() -> read(run, new Integral("p"), "").value())
                 .get();
         one.shutdown();
         assertThat(alone).isEqualTo(pooled);
@@ -159,21 +172,21 @@ class SurfaceTest {
     @Test
     void unitsAreCheckedBeforeNumbersAreAdded() {
         Run run = run(CellShape.VOXEL);
-        Lens kinematic = Lens.of(
-                List.of(new Quantity("p", "pressure", "p", Take.ALL, "")),
+        EvaluationContext kinematic = EvaluationContext.of(
+                List.of(new Quantity("p", "pressure", "p", Component.ALL, "")),
                 List.of(new FieldUnit("p", "m2/s2", true)),
                 AXIS);
         var force =
-                new Measure.Force(new Measure.Loads("p", 0, "", Measure.On.FLUID, Measure.On.WALL), new Point(1, 0, 0));
-        assertThatThrownBy(() -> TallyReader.read(run, run.parts(), force, kinematic, "", Trail.EMPTY, Memo.NONE))
+                new Force(new Loads("p", 0, "", On.FLUID, On.WALL), new Point(1, 0, 0));
+        assertThatThrownBy(() -> TallyReader.read(run, run.parts(), force, kinematic, "", Provenance.EMPTY, Memo.NONE))
                 .isInstanceOf(LaneException.class)
                 .hasMessageContaining("kinematic")
                 .hasMessageContaining("density");
-        assertThatThrownBy(() -> read(run, new Measure.Area(), "kg")).hasMessageContaining("m2 and kg");
-        assertThatThrownBy(() -> read(run, new Measure.Mean("u"), "")).hasMessageContaining("3 components");
-        assertThatThrownBy(() -> read(run, new Measure.Flow("p", 1, "1", Measure.Carried.NOTHING, AXIS), ""))
+        assertThatThrownBy(() -> read(run, new Area(), "kg")).hasMessageContaining("m2 and kg");
+        assertThatThrownBy(() -> read(run, new Mean("u"), "")).hasMessageContaining("3 components");
+        assertThatThrownBy(() -> read(run, new Flow("p", 1, "1", Carried.NOTHING, AXIS), ""))
                 .hasMessageContaining("vector");
-        assertThatThrownBy(() -> read(run, new Measure.Mean("q"), "")).hasMessageContaining("no quantity \"q\"");
+        assertThatThrownBy(() -> read(run, new Mean("q"), "")).hasMessageContaining("no quantity \"q\"");
     }
 
     @Test
@@ -186,7 +199,7 @@ class SurfaceTest {
         List<Part> halves = new PartBuilder(mesh).byOwner("half", new Values.Ints(region));
         Run run = new Run(
                 mesh, List.of(field(mesh, "u", 3, x -> new double[] {x[0], -x[1], 3})), halves, List.of(), List.of());
-        var flow = new Measure.Flow("u", 1, "1", Measure.Carried.NOTHING, AXIS);
+        var flow = new Flow("u", 1, "1", Carried.NOTHING, AXIS);
         var terms =
                 List.of(new Term("below", -1, List.of("half 1"), flow), new Term("above", -1, List.of("half 2"), flow));
         Balance b = BalanceReader.read(
@@ -194,7 +207,7 @@ class SurfaceTest {
                 new Reading("b", "b", "m3/s", new BalanceOf(terms, List.of(), "in")),
                 s -> List.of(run.part(s)),
                 lens(),
-                Trail.EMPTY,
+                Provenance.EMPTY,
                 Memo.NONE);
         assertThat(b.closure()).isLessThan(1e-15);
         assertThat(b.residual()).isCloseTo(0, within(1e-12));
@@ -205,7 +218,7 @@ class SurfaceTest {
                         new Reading("b", "half", "", new BalanceOf(terms.subList(0, 1), List.of(), "")),
                         s -> List.of(run.part(s)),
                         lens(),
-                        Trail.EMPTY,
+                        Provenance.EMPTY,
                         Memo.NONE))
                 .isInstanceOf(LaneException.class)
                 .hasMessageContaining("open")
@@ -232,18 +245,18 @@ class SurfaceTest {
         assertThat(placed.owner()).isEqualTo(whole.owner());
         Run run = new Run(
                 mesh, List.of(field(mesh, "p", 1, x -> new double[] {7})), List.of(placed), List.of(), List.of());
-        assertThat(TallyReader.closure(run, run.parts(), lens(), Memo.NONE)).isLessThan(1e-15);
-        assertThat(read(run, new Measure.Mean("p"), "").value()).isZero();
+        assertThat(new SurfaceIntegral(run, run.parts(), lens(), Memo.NONE).closure()).isLessThan(1e-15);
+        assertThat(read(run, new Mean("p"), "").value()).isZero();
         // A surface elsewhere is unmatched, and fields of the run are not known on it.
         double[] far = skin.xyz().clone();
         java.util.Arrays.setAll(far, i -> far[i] + 10);
         Part lost = new PartBuilder(mesh).place("far", Mesh.uniform(far, CellShape.QUAD, inwards), List.of());
         assertThat(lost.unmatched()).isEqualTo(24);
         Run away = new Run(mesh, run.fields(), List.of(lost), List.of(), List.of());
-        assertThatThrownBy(() -> read(away, new Measure.Mean("p"), ""))
+        assertThatThrownBy(() -> read(away, new Mean("p"), ""))
                 .isInstanceOf(LaneException.class)
                 .hasMessageContaining("boundary");
-        assertThat(read(away, new Measure.Area(), "").value()).isPositive();
+        assertThat(read(away, new Area(), "").value()).isPositive();
     }
 
     @Test
@@ -257,26 +270,26 @@ class SurfaceTest {
                 return (T) kept.computeIfAbsent(key, k -> make.get());
             }
         };
-        var swirl = new Measure.Flow("u", 850, "kg/m3", Measure.Carried.ANGULAR_MOMENTUM, AXIS);
-        var flow = new Measure.Flow("u", 850, "kg/m3", Measure.Carried.NOTHING, AXIS);
-        var force = new Measure.Force(
-                new Measure.Loads("p", 500, "tau", Measure.On.FLUID, Measure.On.WALL), new Point(0, 0, 1));
-        for (Measure measure : List.of(swirl, flow, force, new Measure.Mean("p"))) {
-            Tally inSi = TallyReader.read(run, run.parts(), measure, lens(), "", Trail.EMPTY, memo);
+        var swirl = new Flow("u", 850, "kg/m3", Carried.ANGULAR_MOMENTUM, AXIS);
+        var flow = new Flow("u", 850, "kg/m3", Carried.NOTHING, AXIS);
+        var force = new Force(
+                new Loads("p", 500, "tau", On.FLUID, On.WALL), new Point(0, 0, 1));
+        for (Measure measure : List.of(swirl, flow, force, new Mean("p"))) {
+            Tally inSi = TallyReader.read(run, run.parts(), measure, lens(), "", Provenance.EMPTY, memo);
             int made = kept.size();
-            Lens other = Lens.of(
+            EvaluationContext other = EvaluationContext.of(
                     List.copyOf(lens().quantities().values()),
                     List.of(
                             new FieldUnit("p", "kPa", true),
                             new FieldUnit("u", "mm/s", true),
                             new FieldUnit("tau", "kPa", true)),
                     AXIS);
-            Tally stated = TallyReader.read(run, run.parts(), measure, other, "", Trail.EMPTY, memo);
+            Tally stated = TallyReader.read(run, run.parts(), measure, other, "", Provenance.EMPTY, memo);
             assertThat(kept).as(measure.toString()).hasSize(made);
             double times = measure == swirl ? 1e-6 : measure == flow ? 1e-3 : 1e3;
             // A closed surface feels no constant pressure, so the reference does not spoil the ratio.
             assertThat(stated.value()).isCloseTo(times * inSi.value(), within(1e-9 * Math.abs(times * inSi.value())));
-            Tally again = TallyReader.read(run, run.parts(), measure, other, "", Trail.EMPTY, Memo.NONE);
+            Tally again = TallyReader.read(run, run.parts(), measure, other, "", Provenance.EMPTY, Memo.NONE);
             assertThat(stated.value()).isEqualTo(again.value());
         }
     }

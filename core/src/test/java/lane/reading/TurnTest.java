@@ -8,6 +8,9 @@ import java.util.ArrayList;
 import java.util.List;
 import lane.base.LaneException;
 import lane.base.Work;
+import lane.evaluation.EvaluationContext;
+import lane.evaluation.Memo;
+import lane.evaluation.SurfaceIntegral;
 import lane.field.Field;
 import lane.field.Part;
 import lane.field.PartBuilder;
@@ -16,13 +19,22 @@ import lane.field.Run;
 import lane.field.Treatment;
 import lane.field.Turn;
 import lane.field.Values;
+import lane.measure.Area;
+import lane.measure.Flow.Carried;
+import lane.measure.Flow;
+import lane.measure.Force;
+import lane.measure.Loads.On;
+import lane.measure.Loads;
+import lane.measure.Mean;
+import lane.measure.Measure;
+import lane.measure.Moment;
 import lane.mesh.Axis;
 import lane.mesh.BoxMesh;
 import lane.mesh.CellShape;
 import lane.mesh.Mesh;
 import lane.mesh.Point;
 import lane.quantity.Quantity;
-import lane.quantity.Take;
+import lane.quantity.Component;
 import lane.reading.BalanceOf.Term;
 import lane.station.Abscissa;
 import lane.station.Line;
@@ -31,7 +43,7 @@ import lane.station.Placer;
 import lane.station.Sampling;
 import lane.station.Shape;
 import lane.station.Station;
-import lane.trail.Trail;
+import lane.provenance.Provenance;
 import lane.unit.Unit;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -41,12 +53,12 @@ import org.junit.jupiter.params.provider.CsvSource;
 class TurnTest {
     private static final Axis SKEW = new Axis(new Point(0.3, -1, 2), new Point(1, 2, 2), new Point(0, 1, 0));
     private static final List<Quantity> QUANTITIES = List.of(
-            new Quantity("p", "p", "p", Take.ALL, ""),
-            new Quantity("u", "u", "u", Take.ALL, ""),
-            new Quantity("ux", "ux", "u", Take.X, ""),
-            new Quantity("swirl", "swirl", "u", Take.SWIRL, ""),
-            new Quantity("radial", "radial", "u", Take.RADIAL, ""),
-            new Quantity("tau", "tau", "tau", Take.ALL, ""));
+            new Quantity("p", "p", "p", Component.ALL, ""),
+            new Quantity("u", "u", "u", Component.ALL, ""),
+            new Quantity("ux", "ux", "u", Component.X, ""),
+            new Quantity("swirl", "swirl", "u", Component.SWIRL, ""),
+            new Quantity("radial", "radial", "u", Component.RADIAL, ""),
+            new Quantity("tau", "tau", "tau", Component.ALL, ""));
 
     /** u = (radial 0, swirl r, axial r + 1), p = axial, tau = swirl 1 at every node; file axes as asked. */
     private static Run meridian(String radius, String along, Axis axis) {
@@ -120,7 +132,7 @@ class TurnTest {
 
     /** The part whose mean normal has this radial and axial component. */
     private static Part part(Run run, Axis axis, double radial, double along) {
-        Lens lens = Lens.of(List.of(), List.of(), axis);
+        EvaluationContext lens = EvaluationContext.of(List.of(), List.of(), axis);
         for (Part part : run.parts()) {
             double[] s = new SurfaceIntegral(
                             run.with(run.fields(), run.parts(), List.of(), lane.field.Stated.NOTHING),
@@ -145,7 +157,7 @@ class TurnTest {
 
     private static double read(Run run, Axis axis, Part part, Measure measure) {
         return TallyReader.read(
-                        run, List.of(part), measure, Lens.of(QUANTITIES, List.of(), axis), "", Trail.EMPTY, Memo.NONE)
+                        run, List.of(part), measure, EvaluationContext.of(QUANTITIES, List.of(), axis), "", Provenance.EMPTY, Memo.NONE)
                 .value();
     }
 
@@ -167,30 +179,30 @@ class TurnTest {
         Part outer = part(run, axis, 1, 0);
         Part inner = part(run, axis, -1, 0);
         Part end = part(run, axis, 0, 1);
-        near(read(run, axis, outer, new Measure.Area()), 2 * Math.PI * 2 * 3, share);
-        near(read(run, axis, inner, new Measure.Area()), 2 * Math.PI * 3, share);
-        near(read(run, axis, end, new Measure.Area()), 3 * Math.PI, share);
+        near(read(run, axis, outer, new Area()), 2 * Math.PI * 2 * 3, share);
+        near(read(run, axis, inner, new Area()), 2 * Math.PI * 3, share);
+        near(read(run, axis, end, new Area()), 3 * Math.PI, share);
         // Integral of (r + 1) 2 pi r from 1 to 2, and with it r times the swirl speed r.
         near(
-                read(run, axis, end, new Measure.Flow("u", 1, "1", Measure.Carried.NOTHING, axis)),
+                read(run, axis, end, new Flow("u", 1, "1", Carried.NOTHING, axis)),
                 2 * Math.PI * (7.0 / 3 + 1.5),
                 share);
         near(
-                read(run, axis, end, new Measure.Flow("u", 1, "1", Measure.Carried.ANGULAR_MOMENTUM, axis)),
+                read(run, axis, end, new Flow("u", 1, "1", Carried.ANGULAR_MOMENTUM, axis)),
                 2 * Math.PI * (31.0 / 5 + 15.0 / 4),
                 share);
-        near(read(run, axis, end, new Measure.Mean("swirl")), 2 * Math.PI * 7 / 3 / (3 * Math.PI), share);
+        near(read(run, axis, end, new Mean("swirl")), 2 * Math.PI * 7 / 3 / (3 * Math.PI), share);
         // A component along a fixed direction across the axis cancels over the turn.
         Point across = axis.quarter();
-        var loads = new Measure.Loads("p", 0, "tau", Measure.On.WALL, Measure.On.WALL);
-        assertThat(read(run, axis, outer, new Measure.Force(loads, across))).isCloseTo(0, within(1e-11));
-        near(read(run, axis, end, new Measure.Force(loads, axis.direction())), 3 * 3 * Math.PI, share);
+        var loads = new Loads("p", 0, "tau", On.WALL, On.WALL);
+        assertThat(read(run, axis, outer, new Force(loads, across))).isCloseTo(0, within(1e-11));
+        near(read(run, axis, end, new Force(loads, axis.direction())), 3 * 3 * Math.PI, share);
         // tau = 1 Pa on the outer wall at radius 2; an axis beside it sees the same couple, and the end's force too.
-        near(read(run, axis, outer, new Measure.Moment(loads, axis)), 2 * 2 * Math.PI * 2 * 3, share);
+        near(read(run, axis, outer, new Moment(loads, axis)), 2 * 2 * Math.PI * 2 * 3, share);
         var beside = new Axis(axis.origin().plus(across), axis.zero());
-        var pressure = new Measure.Loads("p", 0, "", Measure.On.WALL, Measure.On.WALL);
+        var pressure = new Loads("p", 0, "", On.WALL, On.WALL);
         // Force 9 pi along the axis, one metre from an axis along zero: (-quarter) x direction . zero = -1.
-        near(read(run, axis, end, new Measure.Moment(pressure, beside)), -9 * Math.PI, share);
+        near(read(run, axis, end, new Moment(pressure, beside)), -9 * Math.PI, share);
     }
 
     private static void near(double is, double expected, double share) {
@@ -205,7 +217,7 @@ class TurnTest {
                     part(run, Axis.Z, -1, 0),
                     part(run, Axis.Z, 0, 1),
                     part(run, Axis.Z, 0, -1));
-            Measure flow = new Measure.Flow("u", 1, "1", Measure.Carried.NOTHING, Axis.Z);
+            Measure flow = new Flow("u", 1, "1", Carried.NOTHING, Axis.Z);
             List<String> names = parts.stream().map(Part::name).toList();
             var reading = new Reading(
                     "b", "b", "", new BalanceOf(List.of(new Term("through", 1, names, flow)), List.of(), "out"));
@@ -213,8 +225,8 @@ class TurnTest {
                     run,
                     reading,
                     s -> List.of(run.part(s)),
-                    Lens.of(QUANTITIES, List.of(), Axis.Z),
-                    Trail.EMPTY,
+                    EvaluationContext.of(QUANTITIES, List.of(), Axis.Z),
+                    Provenance.EMPTY,
                     Memo.NONE);
             assertThat(balance.residual()).isCloseTo(0, within(1e-12));
             var open = new Reading(
@@ -226,8 +238,8 @@ class TurnTest {
                             run,
                             open,
                             s -> List.of(run.part(s)),
-                            Lens.of(QUANTITIES, List.of(), Axis.Z),
-                            Trail.EMPTY,
+                            EvaluationContext.of(QUANTITIES, List.of(), Axis.Z),
+                            Provenance.EMPTY,
                             Memo.NONE))
                     .isInstanceOf(LaneException.class)
                     .hasMessageContaining("open");
@@ -247,10 +259,10 @@ class TurnTest {
                 "l",
                 new Line(a, b, how.equals("even") ? new Sampling.Even(81) : new Sampling.CellExact(), Abscissa.RADIUS));
         Placement placed = Placer.path(run.locator(), (Shape.Path) line.shape(), axis, Work.QUIET);
-        Lens lens = Lens.of(QUANTITIES, List.of(), axis);
-        Profile swirl = ProfileReader.read(run, placed, line, lens.quantity("swirl"), lens, "", Trail.EMPTY);
-        Profile radial = ProfileReader.read(run, placed, line, lens.quantity("radial"), lens, "", Trail.EMPTY);
-        Profile ux = ProfileReader.read(run, placed, line, lens.quantity("ux"), lens, "", Trail.EMPTY);
+        EvaluationContext lens = EvaluationContext.of(QUANTITIES, List.of(), axis);
+        Profile swirl = ProfileReader.read(run, placed, line, lens.quantity("swirl"), lens, "", Provenance.EMPTY);
+        Profile radial = ProfileReader.read(run, placed, line, lens.quantity("radial"), lens, "", Provenance.EMPTY);
+        Profile ux = ProfileReader.read(run, placed, line, lens.quantity("ux"), lens, "", Provenance.EMPTY);
         int found = 0;
         double length = 0;
         for (int i = 0; i < swirl.size(); i++) {
@@ -294,7 +306,7 @@ class TurnTest {
                 new double[81],
                 Turn.WEDGE);
         var about = new Axis(new Point(0.5, 0.5, 0), new Point(0, 0, 1));
-        assertThatThrownBy(() -> read(full, about, full.parts().getFirst(), new Measure.Area()))
+        assertThatThrownBy(() -> read(full, about, full.parts().getFirst(), new Area()))
                 .isInstanceOf(LaneException.class)
                 .hasMessageContaining("degrees about the axis");
     }

@@ -16,7 +16,7 @@ import lane.station.Abscissa;
 import lane.station.Line;
 import lane.station.Sampling;
 import lane.station.Station;
-import lane.trail.Trail;
+import lane.provenance.Provenance;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -117,7 +117,7 @@ class ReferenceTest {
                 List.of("mm", "degC", ""),
                 List.of(columns),
                 "",
-                new Trail.Input("t.csv", "00", 1));
+                new Provenance.Input("t.csv", "00", 1));
     }
 
     @Test
@@ -162,7 +162,7 @@ class ReferenceTest {
         java.util.Arrays.setAll(time, i -> i);
         double[] value = time.clone();
         Table t = new Table(
-                List.of("t", "M"), List.of("s", "mN m"), List.of(time, value), "", new Trail.Input("t.csv", "00", 1));
+                List.of("t", "M"), List.of("s", "mN m"), List.of(time, value), "", new Provenance.Input("t.csv", "00", 1));
         Tally mean = ReferenceReader.tally(t, new Curve.WindowMean("r", "t.csv", "M", "", "t", 50, 59), "");
         assertThat(mean.value()).isCloseTo(0.0545, within(1e-15));
         assertThatThrownBy(
@@ -214,7 +214,7 @@ class ReferenceTest {
                 List.of("m", "mm/s", unit, unit),
                 List.of(new double[] {3, 4}, new double[] {200, -400}, half, up),
                 "",
-                new Trail.Input("t.csv", "00", 1));
+                new Provenance.Input("t.csv", "00", 1));
         return ReferenceReader.profile(t, new Curve.Columns("r", "t.csv", "r", "", "T", "", uncertainty), LINE, "");
     }
 

@@ -16,6 +16,7 @@ import lane.field.Field;
 import lane.field.PartBuilder;
 import lane.field.Run;
 import lane.field.Values;
+import lane.measure.Mean;
 import lane.mesh.Axis;
 import lane.mesh.BoxMesh;
 import lane.mesh.CellShape;
@@ -23,8 +24,8 @@ import lane.mesh.Mesh;
 import lane.mesh.Point;
 import lane.quantity.FieldUnit;
 import lane.quantity.Quantity;
-import lane.quantity.Take;
-import lane.reading.Measure;
+import lane.quantity.Component;
+import lane.measure.Measure;
 import lane.reading.Outcome;
 import lane.reading.Profile;
 import lane.reading.ProfileOf;
@@ -58,7 +59,7 @@ class EvaluatorTest {
         }
 
         @Override
-        public Run run(Source.Simulation source, lane.field.Moment moment, Work work) {
+        public Run run(Source.Simulation source, lane.field.TimeSelector moment, Work work) {
             if (source.file().equals("missing")) {
                 throw new LaneException("The file missing cannot be read: it does not exist; check the path.");
             }
@@ -79,7 +80,7 @@ class EvaluatorTest {
                         "theory",
                         List.of(),
                         Axis.Z,
-                        lane.field.Moment.LAST,
+                        lane.field.TimeSelector.LAST,
                         List.of(new FieldUnit("T", "K", true)),
                         List.of()),
                 List.of(
@@ -94,7 +95,7 @@ class EvaluatorTest {
                                 List.of(
                                         new Curve.ByFormula("p1", "1 + k*x", "K"),
                                         new Curve.ByFormula("p2", "2", "K")))),
-                List.of(new Quantity("t", "temperature", "T", Take.ALL, "K")),
+                List.of(new Quantity("t", "temperature", "T", Component.ALL, "K")),
                 List.of(),
                 List.of(
                         new Station(
@@ -105,7 +106,7 @@ class EvaluatorTest {
                 List.of(
                         new Reading("p1", "first", "", new ProfileOf("l1", "t")),
                         new Reading("p2", "second", "", new ProfileOf("l2", "t")),
-                        new Reading("m", "mean", "", new TallyOf(List.of("skin"), new Measure.Mean("t")))),
+                        new Reading("m", "mean", "", new TallyOf(List.of("skin"), new Mean("t")))),
                 List.of(
                         new Check("c1", "p1", Norm.LINF, Scale.RANGE, 1e-12, "", List.of()),
                         new Check("c2", "p2", Norm.L2, Scale.ABSOLUTE, 0.1, "", List.of())),
@@ -164,7 +165,7 @@ class EvaluatorTest {
 
     @Test
     void wrongDefinitionsAreToldWhereTheyBelong() {
-        Study s = study().withQuantities(l -> List.of(new Quantity("t", "temperature", "nothing", Take.ALL, "")));
+        Study s = study().withQuantities(l -> List.of(new Quantity("t", "temperature", "nothing", Component.ALL, "")));
         assertThat(((Outcome.Absent) new Evaluator(new Memory())
                                 .evaluate(s, Work.QUIET)
                                 .outcome("p1", "fine"))
@@ -173,7 +174,7 @@ class EvaluatorTest {
                 .contains("T");
         Study noUnit = study().withUnits(l -> List.of());
         Results r = new Evaluator(new Memory())
-                .evaluate(noUnit.with(new Quantity("t", "temperature", "T", Take.ALL, "")), Work.QUIET);
+                .evaluate(noUnit.with(new Quantity("t", "temperature", "T", Component.ALL, "")), Work.QUIET);
         assertThat(r.checks().get("c1").verdict()).isEqualTo(Verdict.NO_DATA);
         assertThat(r.checks().get("c1").why()).contains("unit unknown");
         assertThatThrownBy(() -> study().withStations(l -> {
@@ -204,7 +205,7 @@ class EvaluatorTest {
     @Test
     void undoAndRedoWalkBackAndForth() {
         Study a = Study.empty("a");
-        var history = new History(a);
+        var history = new UndoStack(a);
         history.edit("Rename", a.withName("b"), false);
         history.edit("Drag", a.withName("c"), true);
         history.edit("Drag", a.withName("d"), true);

@@ -11,11 +11,13 @@ import java.util.function.Function;
 import lane.base.LaneException;
 import lane.base.Work;
 import lane.field.Field;
-import lane.field.Moment;
+import lane.field.TimeSelector;
 import lane.field.PartBuilder;
 import lane.field.Run;
 import lane.field.Stated;
 import lane.field.Values;
+import lane.measure.Integral;
+import lane.measure.Mean;
 import lane.mesh.Axis;
 import lane.mesh.BoxMesh;
 import lane.mesh.Cell;
@@ -26,7 +28,7 @@ import lane.quantity.FieldUnit;
 import lane.quantity.Quantity;
 import lane.reading.BalanceOf;
 import lane.reading.BalanceOf.Term;
-import lane.reading.Measure;
+import lane.measure.Measure;
 import lane.reading.Outcome;
 import lane.reading.Profile;
 import lane.reading.ProfileOf;
@@ -45,7 +47,7 @@ import lane.station.Sampling;
 import lane.station.Section;
 import lane.station.Station;
 import lane.station.Within;
-import lane.trail.Trail;
+import lane.provenance.Provenance;
 import org.junit.jupiter.api.Test;
 
 /**
@@ -95,8 +97,8 @@ class FormulasTest {
 
     private static class Memory implements Library {
         @Override
-        public Run run(Source.Simulation source, Moment moment, Work work) {
-            boolean late = moment instanceof Moment.At a && a.value() == 1;
+        public Run run(Source.Simulation source, TimeSelector moment, Work work) {
+            boolean late = moment instanceof TimeSelector.At a && a.value() == 1;
             return source.id().equals("b") ? B : late ? A1 : A0;
         }
 
@@ -110,7 +112,7 @@ class FormulasTest {
                     List.of("m", "Pa"),
                     List.of(new double[] {0, 1}, new double[] {10, 30}),
                     "",
-                    new Trail.Input("curve.csv", "0", 1));
+                    new Provenance.Input("curve.csv", "0", 1));
         }
 
         @Override
@@ -235,7 +237,7 @@ class FormulasTest {
                     Stated.NOTHING);
             var library = new Memory() {
                 @Override
-                public Run run(Source.Simulation source, Moment moment, Work work) {
+                public Run run(Source.Simulation source, TimeSelector moment, Work work) {
                     return with;
                 }
             };
@@ -290,7 +292,7 @@ class FormulasTest {
 
     @Test
     void readingsAreUsedByName() {
-        Reading mean = new Reading("m", "mean T", "", new TallyOf(List.of("all"), new Measure.Mean("t")));
+        Reading mean = new Reading("m", "mean T", "", new TallyOf(List.of("all"), new Mean("t")));
         Reading profile = new Reading("r", "r", "", new ProfileOf("line", "q"));
         Study s = study(List.of(q("t", "T", ""), q("q", "T - \"mean T\"", "")), mean, profile);
         var evaluator = new Evaluator(new Memory());
@@ -303,7 +305,7 @@ class FormulasTest {
         // A reading that needs itself through a quantity is told and not computed for ever.
         Study loop = study(
                 List.of(q("t", "T - \"mean T\"", "")),
-                new Reading("m", "mean T", "", new TallyOf(List.of("all"), new Measure.Mean("t"))));
+                new Reading("m", "mean T", "", new TallyOf(List.of("all"), new Mean("t"))));
         Outcome o = evaluator.evaluate(loop, Work.QUIET).outcome("m", "a");
         assertThat(o).isInstanceOf(Outcome.Absent.class);
         assertThat(((Outcome.Absent) o).reason()).contains("defined by itself");
@@ -316,7 +318,7 @@ class FormulasTest {
         List<Quantity> quantities = List.of(q("t", "T", ""), q("q", "T - \"heat: in\"", ""));
         var evaluator = new Evaluator(new Memory());
         for (int factor : new int[] {1, -1}) {
-            var term = new Term("in", factor, List.of("skin"), new Measure.Mean("t"));
+            var term = new Term("in", factor, List.of("skin"), new Mean("t"));
             Reading heat = new Reading("b", "heat", "", new BalanceOf(List.of(term), List.of(), ""));
             Outcome o = evaluator
                     .evaluate(study(quantities, heat, profile), Work.QUIET)
@@ -330,11 +332,11 @@ class FormulasTest {
     @Test
     void integrandsAreFormedAtQuadraturePoints() {
         double exact = 1.5 * (2 * (1 / 3.0) + 4 * 0.5 * 2 + 4 * 8 / 3.0);
-        assertThat(number("T ^ 2", new Measure.Integral("q"), "all")).isCloseTo(exact, within(1e-10));
+        assertThat(number("T ^ 2", new Integral("q"), "all")).isCloseTo(exact, within(1e-10));
         // On the skin: normal and place are those of the point; closed, so the divergence theorem holds: 3 V.
-        assertThat(number("dot(position, normal)", new Measure.Integral("q"), "skin"))
+        assertThat(number("dot(position, normal)", new Integral("q"), "skin"))
                 .isCloseTo(9, within(1e-10));
-        assertThat(number("T * p", new Measure.Mean("q"), "all")).isCloseTo(2.5 * 3.75, within(0.02));
+        assertThat(number("T * p", new Mean("q"), "all")).isCloseTo(2.5 * 3.75, within(0.02));
     }
 
     @Test

@@ -18,14 +18,14 @@ import lane.mesh.Axis;
 import lane.mesh.BoxMesh;
 import lane.mesh.Cell;
 import lane.mesh.CellShape;
-import lane.mesh.Measures;
+import lane.mesh.CellMeasures;
 import lane.mesh.Mesh;
 import lane.mesh.Point;
 import lane.quantity.Quantity;
-import lane.quantity.Take;
-import lane.reading.CutCurveReader;
-import lane.reading.Lens;
-import lane.reading.StationResolver;
+import lane.quantity.Component;
+import lane.evaluation.CutCurveBranches;
+import lane.evaluation.EvaluationContext;
+import lane.evaluation.StationResolver;
 import lane.station.Abscissa;
 import lane.station.Arc;
 import lane.station.Box;
@@ -249,8 +249,8 @@ class FramesTest {
         Run run = run(new int[] {4, 4, 4});
         var curve = new CutCurve(
                 O, new Point(0, 0, 1), List.of(), Extent.COORDINATE, new Point(1, 0, 0), 0, List.of(0.7, 0.2, 0.45));
-        List<CutCurveReader.Branch> all =
-                CutCurveReader.branches(run, curve, null, Lens.of(List.of(), List.of(), Axis.Z));
+        List<CutCurveBranches.Branch> all =
+                CutCurveBranches.of(run, curve, null, EvaluationContext.of(List.of(), List.of(), Axis.Z));
         assertThat(all).hasSize(6);
         double[] z = {0.7, 0.7, 0.2, 0.2, 0.45, 0.45};
         for (int i = 0; i < 6; i++) {
@@ -273,7 +273,7 @@ class FramesTest {
         Station around = study.station("e").orElseThrow();
         var placed = (Enclosing) study.placed(around).shape();
         var places = new StationResolver(null, StationResolver.NOTHING);
-        Lens lens = Lens.of(List.of(), List.of(), Axis.Z);
+        EvaluationContext lens = EvaluationContext.of(List.of(), List.of(), Axis.Z);
         Part skin = places.parts(run, "e", placed, java.util.Set.of(), lens, Work.QUIET)
                 .getFirst();
         int[] cells = places.cells(run, within, lens);
@@ -286,7 +286,7 @@ class FramesTest {
         var cell = new Cell(skin.surface());
         double[] c = new double[3];
         for (int f = 0; f < skin.surface().cellCount(); f++) {
-            double[] n = Measures.areaVector(cell.load(f));
+            double[] n = CellMeasures.areaVector(cell.load(f));
             cell.centre(c);
             for (int d = 0; d < 3; d++) {
                 sum[d] += n[d];
@@ -306,8 +306,8 @@ class FramesTest {
 
     @Test
     void theDifferenceOfTwoMeshesOfOneLinearFieldIsZero() {
-        var q = new Quantity("t", "T", "T", Take.ALL, "");
-        Lens lens = Lens.of(List.of(q), List.of(), Axis.Z);
+        var q = new Quantity("t", "T", "T", Component.ALL, "");
+        EvaluationContext lens = EvaluationContext.of(List.of(q), List.of(), Axis.Z);
         Run fine = run(new int[] {6, 5, 7});
         Run coarse = run(new int[] {3, 4, 2});
         Transfer.Result d = Transfer.difference(fine, coarse, q, lens, Work.QUIET);

@@ -9,18 +9,21 @@ import java.util.List;
 import java.util.Map;
 import lane.base.Work;
 import lane.field.Field;
-import lane.field.Moment;
+import lane.field.TimeSelector;
 import lane.field.PartBuilder;
 import lane.field.Run;
 import lane.field.Stated;
 import lane.field.Values;
+import lane.measure.Extreme;
+import lane.measure.Integral;
+import lane.measure.Mean;
 import lane.mesh.Axis;
 import lane.mesh.BoxMesh;
 import lane.mesh.CellShape;
 import lane.mesh.Mesh;
 import lane.mesh.Point;
 import lane.quantity.Quantity;
-import lane.reading.Measure;
+import lane.measure.Measure;
 import lane.reading.Outcome;
 import lane.reading.Profile;
 import lane.reading.ProfileOf;
@@ -43,7 +46,7 @@ import lane.station.Sampling;
 import lane.station.Shell;
 import lane.station.Station;
 import lane.station.Within;
-import lane.trail.Trail;
+import lane.provenance.Provenance;
 import lane.unit.Unit;
 import org.junit.jupiter.api.Test;
 
@@ -64,7 +67,7 @@ class OfReferencesTest {
 
     private static Table table(double[] x, double[] t) {
         return new Table(
-                List.of("s", "T"), List.of("m", "degC"), List.of(x, t), "", new Trail.Input("rig.csv", "0", 1));
+                List.of("s", "T"), List.of("m", "degC"), List.of(x, t), "", new Provenance.Input("rig.csv", "0", 1));
     }
 
     private static Run run() {
@@ -88,7 +91,7 @@ class OfReferencesTest {
 
     private final Library library = new Library() {
         @Override
-        public Run run(Source.Simulation source, Moment moment, Work work) {
+        public Run run(Source.Simulation source, TimeSelector moment, Work work) {
             return source.id().equals("bare") ? BARE : RUN;
         }
 
@@ -125,7 +128,7 @@ class OfReferencesTest {
         List<Reading> readings = new ArrayList<>(List.of(
                 new Reading("along", "T along the line", "", new ProfileOf("line", "t")),
                 new Reading("across", "T across", "", new ProfileOf("cross", "t")),
-                new Reading("heat", "heat", "", new TallyOf(List.of("skin"), new Measure.Mean("t")))));
+                new Reading("heat", "heat", "", new TallyOf(List.of("skin"), new Mean("t")))));
         readings.add(asked);
         return Study.empty("s")
                 .withSources(l -> new ArrayList<>(List.of(
@@ -187,13 +190,13 @@ class OfReferencesTest {
         assertThat(along("k of theory", theory)[3]).isCloseTo(3, within(1e-15));
         assertThat(along("(temperature - 300 \"K\") of theory", theory)[5]).isCloseTo(1.5, within(1e-12));
         // Over a region and a surface at quadrature points: of (x + 2 y - 3 x)^2 and of (2 y - 2 x)^2, not of means.
-        assertThat(number("(temperature - temperature of theory) ^ 2", new Measure.Integral("q"), "all", theory))
+        assertThat(number("(temperature - temperature of theory) ^ 2", new Integral("q"), "all", theory))
                 .isCloseTo(4 * (2 / 3.0 - 0.5), within(1e-10));
         double faces = 2 * 4 * (2 / 3.0 - 0.5) + 2 * 4 / 3.0 + 2 * 4 / 3.0;
-        assertThat(number("(temperature - temperature of theory) ^ 2", new Measure.Integral("q"), "skin", theory))
+        assertThat(number("(temperature - temperature of theory) ^ 2", new Integral("q"), "skin", theory))
                 .isCloseTo(faces, within(1e-9));
         // A theory's formula is not interpolated: its curvature within a cell counts.
-        assertThat(number("temperature of theory", new Measure.Mean("q"), "all", says("along", "300 + x ^ 4", "K")))
+        assertThat(number("temperature of theory", new Mean("q"), "all", says("along", "300 + x ^ 4", "K")))
                 .isCloseTo(300.2, within(2e-4));
     }
 
@@ -216,7 +219,7 @@ class OfReferencesTest {
         assertThat(((Profile) across).value()[2]).isCloseTo(290.35, within(1e-12));
         Outcome everywhere = outcome(
                 "temperature of theory",
-                new Reading("r", "r", "", new TallyOf(List.of("all"), new Measure.Extreme("q", true))),
+                new Reading("r", "r", "", new TallyOf(List.of("all"), new Extreme("q", true))),
                 two);
         assertThat(((Tally) everywhere).value()).isCloseTo(301, within(1e-12));
     }
@@ -270,7 +273,7 @@ class OfReferencesTest {
     @Test
     void changesOfWhatIsLookedUpReachIntegralsToo() {
         var evaluator = new Evaluator(library);
-        Reading asked = new Reading("r", "r", "", new TallyOf(List.of("skin"), new Measure.Mean("q")));
+        Reading asked = new Reading("r", "r", "", new TallyOf(List.of("skin"), new Mean("q")));
         Study s = study("temperature of theory - mean(T over all)", asked, says("along", "300 + x", "K"));
         assertThat(tally(evaluator, s)).isCloseTo(300.5 - 301.5, within(1e-10));
         // The theory's formula, a constant, the place of a mean.

@@ -6,11 +6,12 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.function.UnaryOperator;
+import lane.measure.Mean;
 import lane.mesh.Point;
 import lane.quantity.Quantity;
 import lane.reading.BalanceOf;
 import lane.reading.BalanceOf.Term;
-import lane.reading.Measure;
+import lane.measure.Measure;
 import lane.reading.Reading;
 import lane.reading.TallyOf;
 import lane.station.Frame;
@@ -20,7 +21,7 @@ import org.junit.jupiter.api.Test;
 
 /** Formulas follow the names that they use; all else of their text stays as it was typed. */
 class RenamesTest {
-    private static final Term IN = new Term("in", 1, List.of("inlet"), new Measure.Mean("t"));
+    private static final Term IN = new Term("in", 1, List.of("inlet"), new Mean("t"));
 
     private static Study study(String... formulas) {
         List<Quantity> quantities = new ArrayList<>();
@@ -36,7 +37,7 @@ class RenamesTest {
                         new Station("wall", "wall", new OnPart("wall"))))
                 .withFrames(l -> List.of(new Frame("f", "tilted", "", new Point(0, 0, 0), null, false, "")))
                 .withReadings(l -> List.of(
-                        new Reading("m", "mean T", "", new TallyOf(List.of("inlet"), new Measure.Mean("t"))),
+                        new Reading("m", "mean T", "", new TallyOf(List.of("inlet"), new Mean("t"))),
                         new Reading("b", "heat", "", new BalanceOf(List.of(IN), List.of(), ""))))
                 .withQuantities(l -> quantities);
     }

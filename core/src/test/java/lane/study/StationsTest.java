@@ -10,12 +10,19 @@ import java.util.Map;
 import lane.base.LaneException;
 import lane.base.Work;
 import lane.field.Field;
-import lane.field.Moment;
+import lane.field.TimeSelector;
 import lane.field.PartBuilder;
 import lane.field.PartEdit;
 import lane.field.Run;
 import lane.field.Treatment;
 import lane.field.Values;
+import lane.measure.Area;
+import lane.measure.Extreme;
+import lane.measure.Flow.Carried;
+import lane.measure.Flow;
+import lane.measure.Integral;
+import lane.measure.Mean;
+import lane.measure.WeightedMean;
 import lane.mesh.Axis;
 import lane.mesh.BoxMesh;
 import lane.mesh.CellShape;
@@ -23,10 +30,10 @@ import lane.mesh.Mesh;
 import lane.mesh.Point;
 import lane.quantity.FieldUnit;
 import lane.quantity.Quantity;
-import lane.quantity.Take;
+import lane.quantity.Component;
 import lane.reading.AroundOf;
 import lane.reading.AroundOf.Along;
-import lane.reading.Measure;
+import lane.measure.Measure;
 import lane.reading.Outcome;
 import lane.reading.Profile;
 import lane.reading.ProfileOf;
@@ -85,7 +92,7 @@ class StationsTest {
 
     private static final class Memory implements Library {
         @Override
-        public Run run(Source.Simulation source, Moment moment, Work work) {
+        public Run run(Source.Simulation source, TimeSelector moment, Work work) {
             return RUN;
         }
 
@@ -111,15 +118,15 @@ class StationsTest {
     private static Outcome ask(Station station, Reading reading, String lane, Curve... theory) {
         var study = Study.of(
                 "stations",
-                new Settings("", List.of(), Axis.Z, Moment.LAST, List.of(new FieldUnit("T", "K", true)), List.of()),
+                new Settings("", List.of(), Axis.Z, TimeSelector.LAST, List.of(new FieldUnit("T", "K", true)), List.of()),
                 List.of(
                         new Source.Simulation("run", "run", "run", List.of(), "", "f"),
                         new Source.Reference(
                                 "theory", "theory", Source.Kind.THEORY, List.of(), Map.of(), List.of(theory))),
                 List.of(
-                        new Quantity("t", "T", "T", Take.ALL, "K"),
-                        new Quantity("u", "u", "u", Take.ALL, ""),
-                        new Quantity("w", "w", "u", Take.Z, "")),
+                        new Quantity("t", "T", "T", Component.ALL, "K"),
+                        new Quantity("u", "u", "u", Component.ALL, ""),
+                        new Quantity("w", "w", "u", Component.Z, "")),
                 List.of(),
                 List.of(station),
                 List.of(reading),
@@ -140,28 +147,28 @@ class StationsTest {
         return (Profile) o;
     }
 
-    private static final Measure FLOW = new Measure.Flow("u", 1, "1", Measure.Carried.NOTHING, Axis.Z);
+    private static final Measure FLOW = new Flow("u", 1, "1", Carried.NOTHING, Axis.Z);
 
     @Test
     void aSectionHasAreaMeanFlowAndExtremes() {
         var plane = new Section(new Point(0, 0, 0.61), new Point(0, 0, 2), null, null);
         var s = new Station("s", "s", plane);
-        assertThat(tally(s, new Measure.Area())).isCloseTo(2, within(1e-12));
-        assertThat(tally(s, new Measure.Mean("t"))).isCloseTo(0.5 + 6.1, within(1e-12));
+        assertThat(tally(s, new Area())).isCloseTo(2, within(1e-12));
+        assertThat(tally(s, new Mean("t"))).isCloseTo(0.5 + 6.1, within(1e-12));
         assertThat(tally(s, FLOW)).isCloseTo(3, within(1e-12));
         assertThat(tally(s.shaped(plane.at(plane.point(), new Point(0, 0, -1))), FLOW))
                 .isCloseTo(-3, within(1e-12));
-        assertThat(tally(s, new Measure.Extreme("t", true))).isCloseTo(7.1, within(1e-12));
-        assertThat(tally(s, new Measure.Extreme("t", false))).isCloseTo(6.1, within(1e-12));
+        assertThat(tally(s, new Extreme("t", true))).isCloseTo(7.1, within(1e-12));
+        assertThat(tally(s, new Extreme("t", false))).isCloseTo(6.1, within(1e-12));
         // Integral of (x + 6.1)(1 + x) over that of 1 + x.
-        assertThat(tally(s, new Measure.WeightedMean("t", "u")))
+        assertThat(tally(s, new WeightedMean("t", "u")))
                 .isCloseTo((1.0 / 3 + 7.1 / 2 + 6.1) / 1.5, within(1e-12));
         var limited = new Station(
                 "s",
                 "s",
                 new Section(
                         plane.point(), plane.normal(), new Box(new Point(0.1, 0.2, 0), new Point(0.35, 1.7, 1)), null));
-        assertThat(tally(limited, new Measure.Area())).isCloseTo(0.25 * 1.5, within(1e-12));
+        assertThat(tally(limited, new Area())).isCloseTo(0.25 * 1.5, within(1e-12));
         var three = plane.through(new Point(0, 0, 0.61), new Point(1, 0, 0.61), new Point(0.2, 1, 0.61));
         assertThat(three.normal()).isEqualTo(new Point(0, 0, 1));
         assertThat(tally(s.shaped(three), FLOW)).isCloseTo(3, within(1e-12));
@@ -176,7 +183,7 @@ class StationsTest {
     @Test
     void aSweepOfSectionsIsAProfileAlongItsAxisAndStopsWhereTheRunDoes() {
         var sweep = new Station("s", "s", new Sweep(Axis.Z, 0, 2, 21, 0));
-        var reading = new Reading("r", "r", "", new SweepOf("s", new Measure.Mean("t")));
+        var reading = new Reading("r", "r", "", new SweepOf("s", new Mean("t")));
         Profile p = (Profile) ask(sweep, reading);
         for (int i = 0; i < 21; i++) {
             assertThat(p.abscissa()[i]).isCloseTo(0.1 * i, within(1e-15));
@@ -215,8 +222,8 @@ class StationsTest {
             }
             double mean = (0.8 * (0.5 + 2) + second * (0.9 + 7)) / (0.8 + second);
             boolean exact = how instanceof Sampling.CellExact;
-            assertThat(tally(chain, new Measure.Mean("t"))).isCloseTo(mean, within(exact ? 1e-12 : 1e-2));
-            assertThat(tally(chain, new Measure.Area())).isCloseTo(0.8 + second, within(1e-12));
+            assertThat(tally(chain, new Mean("t"))).isCloseTo(mean, within(exact ? 1e-12 : 1e-2));
+            assertThat(tally(chain, new Area())).isCloseTo(0.8 + second, within(1e-12));
         }
         var arc = new Station(
                 "s",
@@ -231,8 +238,8 @@ class StationsTest {
                         Abscissa.ARC));
         Profile p = profile(arc);
         assertThat(p.value()[170]).isCloseTo(0.9 + 8, within(1e-12));
-        assertThat(tally(arc, new Measure.Mean("t"))).isCloseTo(8.5, within(1e-10));
-        assertThat(tally(arc, new Measure.Extreme("t", false))).isCloseTo(8.1, within(1e-12));
+        assertThat(tally(arc, new Mean("t"))).isCloseTo(8.5, within(1e-10));
+        assertThat(tally(arc, new Extreme("t", false))).isCloseTo(8.1, within(1e-12));
         double[] clustered = profile(new Station(
                         "s",
                         "s",
@@ -252,31 +259,31 @@ class StationsTest {
         assertThat(p.value()[1]).isNaN();
         assertThat(p.value()[2]).isCloseTo(14.7, within(1e-12));
         assertThat(p.abscissa()).containsExactly(1, 2, 3);
-        assertThat(tally(points, new Measure.Mean("t"))).isCloseTo((2.2 + 14.7) / 2, within(1e-12));
+        assertThat(tally(points, new Mean("t"))).isCloseTo((2.2 + 14.7) / 2, within(1e-12));
     }
 
     @Test
     void isosurfacesSheetsAndShells() {
         // T = 7 cuts the box where z = 0.7 - x / 10.
         var iso = new Station("s", "s", new Isosurface("t", List.of(7.0)));
-        assertThat(tally(iso, new Measure.Area())).isCloseTo(2 * Math.hypot(1, 0.1), within(1e-12));
-        assertThat(tally(iso, new Measure.Mean("t"))).isCloseTo(7, within(1e-12));
-        assertThat(tally(new Station("s", "s", new Isosurface("t", List.of(7.0, 8.0))), new Measure.Area()))
+        assertThat(tally(iso, new Area())).isCloseTo(2 * Math.hypot(1, 0.1), within(1e-12));
+        assertThat(tally(iso, new Mean("t"))).isCloseTo(7, within(1e-12));
+        assertThat(tally(new Station("s", "s", new Isosurface("t", List.of(7.0, 8.0))), new Area()))
                 .isCloseTo(4 * Math.hypot(1, 0.1), within(1e-12));
         // Upright, half of it outside: x from 0.7 to 1.3.
         var sheet = new Station("s", "s", new Sheet("f", "mm", new Point(0.7, 1, 0.2), new Point(90, 0, 0), false));
-        assertThat(tally(sheet, new Measure.Area())).isCloseTo(0.3 * 0.6, within(1e-12));
-        assertThat(tally(sheet, new Measure.Mean("t"))).isCloseTo(0.85 + 5, within(1e-12));
-        assertThat(ask(sheet, new Reading("r", "r", "", new TallyOf(List.of("s"), new Measure.WeightedMean("t", "u")))))
+        assertThat(tally(sheet, new Area())).isCloseTo(0.3 * 0.6, within(1e-12));
+        assertThat(tally(sheet, new Mean("t"))).isCloseTo(0.85 + 5, within(1e-12));
+        assertThat(ask(sheet, new Reading("r", "r", "", new TallyOf(List.of("s"), new WeightedMean("t", "u")))))
                 .isInstanceOfSatisfying(
                         Outcome.Absent.class, a -> assertThat(a.reason()).contains("No net flow"));
         var flat = new Station("s", "s", new Sheet("f", "mm", new Point(0.2, 0.2, 0.55), null, false));
         assertThat(tally(flat, FLOW)).isCloseTo(0.36 * 1.5, within(1e-12));
         var axis = new Axis(new Point(0.5, 1, 0), new Point(0, 0, 1));
         var shell = new Station("s", "s", new Shell(axis, 0.4, 0.25, 1.25, 30));
-        double area = tally(shell, new Measure.Area());
+        double area = tally(shell, new Area());
         assertThat(area).isCloseTo(2 * Math.PI * 0.4, within(0.01));
-        assertThat(tally(shell, new Measure.Mean("t"))).isCloseTo(0.5 + 7.5, within(0.01));
+        assertThat(tally(shell, new Mean("t"))).isCloseTo(0.5 + 7.5, within(0.01));
         var around = new Reading("r", "r", "", new AroundOf("s", "t", Along.MEAN, 72));
         Profile p = (Profile) ask(shell, around);
         for (int i = 0; i < 72; i++) {
@@ -289,15 +296,15 @@ class StationsTest {
 
     @Test
     void regionsTakeCellsByPlaceByPartAndByValue() {
-        assertThat(tally(new Station("s", "s", new Region(new Within.All())), new Measure.Area()))
+        assertThat(tally(new Station("s", "s", new Region(new Within.All())), new Area()))
                 .isCloseTo(3, within(1e-12));
-        assertThat(tally(new Station("s", "s", new Region(new Within.All())), new Measure.Mean("t")))
+        assertThat(tally(new Station("s", "s", new Region(new Within.All())), new Mean("t")))
                 .isCloseTo(8, within(1e-12));
-        assertThat(tally(new Station("s", "s", new Region(new Within.All())), new Measure.Integral("w")))
+        assertThat(tally(new Station("s", "s", new Region(new Within.All())), new Integral("w")))
                 .isCloseTo(4.5, within(1e-12));
         var half =
                 new Station("s", "s", new Region(new Within.InBox(new Box(new Point(0, 0, 0), new Point(1, 1, 1.5)))));
-        assertThat(tally(half, new Measure.Area())).isCloseTo(1.5, within(1e-12));
+        assertThat(tally(half, new Area())).isCloseTo(1.5, within(1e-12));
         // Cells of which the mean of T is above 14.
         int cells = 0;
         for (int x = 0; x < 5; x++) {
@@ -306,22 +313,22 @@ class StationsTest {
             }
         }
         var hot = new Station("s", "s", new Region(new Within.Above("t", 14)));
-        assertThat(tally(hot, new Measure.Area())).isCloseTo(3.0 * cells / 210, within(1e-12));
-        assertThat(tally(hot, new Measure.Extreme("t", true))).isCloseTo(16, within(1e-12));
+        assertThat(tally(hot, new Area())).isCloseTo(3.0 * cells / 210, within(1e-12));
+        assertThat(tally(hot, new Extreme("t", true))).isCloseTo(16, within(1e-12));
         assertThat(tally(
                         new Station("s", "s", new Region(new Within.Ball(new Point(0.5, 1, 0.75), 9))),
-                        new Measure.Area()))
+                        new Area()))
                 .isCloseTo(3, within(1e-12));
         String low = RUN.parts().stream()
                 .filter(p -> p.surface().bounds()[5] < 1e-9)
                 .findFirst()
                 .orElseThrow()
                 .name();
-        assertThat(tally(new Station("s", "s", new Region(new Within.Touching(List.of(low)))), new Measure.Area()))
+        assertThat(tally(new Station("s", "s", new Region(new Within.Touching(List.of(low)))), new Area()))
                 .isCloseTo(3.0 / 7, within(1e-12));
         assertThat(ask(
                         new Station("s", "s", new Region(new Within.Ball(new Point(9, 9, 9), 1))),
-                        new Reading("r", "r", "", new TallyOf(List.of("s"), new Measure.Area()))))
+                        new Reading("r", "r", "", new TallyOf(List.of("s"), new Area()))))
                 .isInstanceOf(Outcome.Absent.class);
     }
 
@@ -332,9 +339,9 @@ class StationsTest {
             Run run = run(shape);
             int[] all =
                     java.util.stream.IntStream.range(0, run.mesh().cellCount()).toArray();
-            var lens = lane.reading.Lens.of(List.of(new Quantity("t", "T", "T", Take.ALL, "K")), List.of(), Axis.Z);
-            assertThat(lane.reading.RegionReader.read(
-                                    run, all, new Measure.Mean("t"), "all", lens, "", lane.trail.Trail.EMPTY)
+            var lens = lane.evaluation.EvaluationContext.of(List.of(new Quantity("t", "T", "T", Component.ALL, "K")), List.of(), Axis.Z);
+            assertThat(lane.reading.TallyReader.read(
+                                    run, all, new Mean("t"), "all", lens, "", lane.provenance.Provenance.EMPTY)
                             .value())
                     .as(shape.word())
                     .isCloseTo(8, within(1e-12));
@@ -352,7 +359,7 @@ class StationsTest {
                         new ArrayList<>(all),
                         null,
                         new Box(new Point(-1, -1, 0.01), new Point(2, 3, 1.49))));
-        assertThat(tally(up, new Measure.Area())).isCloseTo(2 * 3 * 1.5, within(1e-12));
+        assertThat(tally(up, new Area())).isCloseTo(2 * 3 * 1.5, within(1e-12));
         String top = RUN.parts().stream()
                 .filter(p -> p.surface().bounds()[4] > 1.5 - 1e-9)
                 .findFirst()

@@ -16,7 +16,7 @@ import lane.mesh.BoxMesh;
 import lane.mesh.CellShape;
 import lane.mesh.Mesh;
 import lane.quantity.Quantity;
-import lane.reading.Lens;
+import lane.evaluation.EvaluationContext;
 import lane.unit.Unit;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -41,8 +41,8 @@ class TransferTest {
                 List.of());
     }
 
-    private static Lens lens() {
-        return Lens.of(List.of(T), List.of(), Axis.Z);
+    private static EvaluationContext lens() {
+        return EvaluationContext.of(List.of(T), List.of(), Axis.Z);
     }
 
     @ParameterizedTest

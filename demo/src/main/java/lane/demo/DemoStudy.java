@@ -7,20 +7,25 @@ import lane.check.Check;
 import lane.check.Closure;
 import lane.check.Norm;
 import lane.check.Scale;
-import lane.field.Moment;
+import lane.field.TimeSelector;
 import lane.field.Treatment;
 import lane.field.Turn;
+import lane.measure.Flow;
+import lane.measure.Force;
+import lane.measure.Mean;
+import lane.measure.Moment;
+import lane.measure.WeightedMean;
 import lane.mesh.Axis;
 import lane.mesh.Point;
 import lane.quantity.FieldUnit;
 import lane.quantity.Quantity;
-import lane.quantity.Take;
+import lane.quantity.Component;
 import lane.reading.BalanceOf;
 import lane.reading.BalanceOf.Term;
-import lane.reading.Measure;
-import lane.reading.Measure.Carried;
-import lane.reading.Measure.Loads;
-import lane.reading.Measure.On;
+import lane.measure.Measure;
+import lane.measure.Flow.Carried;
+import lane.measure.Loads;
+import lane.measure.Loads.On;
 import lane.reading.ProfileOf;
 import lane.reading.Reading;
 import lane.reading.SweepOf;
@@ -52,7 +57,7 @@ final class DemoStudy {
     static Study make() {
         return Study.of(
                 "Spindle jacket",
-                new Settings("theory", List.of(), Axis.Z, Moment.LAST, units(), List.of()),
+                new Settings("theory", List.of(), Axis.Z, TimeSelector.LAST, units(), List.of()),
                 sources(),
                 quantities(),
                 List.of(),
@@ -139,13 +144,13 @@ final class DemoStudy {
 
     private static List<Quantity> quantities() {
         return List.of(
-                new Quantity("swirl", "swirl speed", "velocity", Take.SWIRL, "m/s"),
-                new Quantity("axial", "axial speed", "velocity", Take.AXIAL, "m/s"),
-                new Quantity("speed", "speed", "velocity", Take.MAGNITUDE, "m/s"),
-                new Quantity("velocity", "velocity", "velocity", Take.ALL, "m/s"),
-                new Quantity("pressure", "pressure", "pressure", Take.ALL, "Pa"),
-                new Quantity("temperature", "temperature", "temperature", Take.ALL, "degC"),
-                new Quantity("wall-shear", "wall shear", "wallShear", Take.ALL, "Pa"),
+                new Quantity("swirl", "swirl speed", "velocity", Component.SWIRL, "m/s"),
+                new Quantity("axial", "axial speed", "velocity", Component.AXIAL, "m/s"),
+                new Quantity("speed", "speed", "velocity", Component.MAGNITUDE, "m/s"),
+                new Quantity("velocity", "velocity", "velocity", Component.ALL, "m/s"),
+                new Quantity("pressure", "pressure", "pressure", Component.ALL, "Pa"),
+                new Quantity("temperature", "temperature", "temperature", Component.ALL, "degC"),
+                new Quantity("wall-shear", "wall shear", "wallShear", Component.ALL, "Pa"),
                 new Quantity("dynamic-pressure", "dynamic pressure", "0.5 * rho * dot(velocity, velocity)", "Pa", ""),
                 new Quantity(
                         "gap-reynolds",
@@ -204,9 +209,9 @@ final class DemoStudy {
 
     private static List<Reading> readings() {
         var loads = new Loads("", 0, "wall-shear", On.FLUID, On.FLUID);
-        var torque = new Measure.Moment(loads, Axis.Z);
-        var mass = new Measure.Flow("velocity", Jacket.RHO, "kg/m3", Carried.NOTHING, Axis.Z);
-        var swirl = new Measure.Flow("velocity", Jacket.RHO, "kg/m3", Carried.ANGULAR_MOMENTUM, Axis.Z);
+        var torque = new Moment(loads, Axis.Z);
+        var mass = new Flow("velocity", Jacket.RHO, "kg/m3", Carried.NOTHING, Axis.Z);
+        var swirl = new Flow("velocity", Jacket.RHO, "kg/m3", Carried.ANGULAR_MOMENTUM, Axis.Z);
         return List.of(
                 new Reading("swirl-gap", "Swirl across the gap", "m/s", new ProfileOf("gap-mid", "swirl")),
                 new Reading("axial-gap", "Axial speed across the gap", "m/s", new ProfileOf("gap-mid", "axial")),
@@ -222,7 +227,7 @@ final class DemoStudy {
                         "cup-temperature",
                         "Cup mixing temperature at mid-length",
                         "degC",
-                        new TallyOf(List.of("mid"), new Measure.WeightedMean("temperature", "velocity"))),
+                        new TallyOf(List.of("mid"), new WeightedMean("temperature", "velocity"))),
                 new Reading("mass-flow", "Mass flow", "kg/s", new TallyOf(List.of("outlet"), mass)),
                 new Reading("rotor-torque", "Rotor torque", "mN m", new TallyOf(List.of("rotor"), torque)),
                 new Reading("shell-torque", "Shell torque", "mN m", new TallyOf(List.of("shell"), torque)),
@@ -230,14 +235,14 @@ final class DemoStudy {
                         "inlet-pressure",
                         "Inlet mean pressure",
                         "Pa",
-                        new TallyOf(List.of("inlet"), new Measure.Mean("pressure"))),
+                        new TallyOf(List.of("inlet"), new Mean("pressure"))),
                 new Reading(
                         "axial-force",
                         "Axial force on the walls",
                         "N",
                         new TallyOf(
                                 List.of("shell", "rotor"),
-                                new Measure.Force(
+                                new Force(
                                         new Loads("pressure", 0, "wall-shear", On.FLUID, On.WALL),
                                         new Point(0, 0, 1)))),
                 new Reading(

@@ -32,18 +32,18 @@ import lane.formats.study.StudyJson;
 import lane.mesh.Point;
 import lane.picture.Palette;
 import lane.quantity.Quantity;
-import lane.reading.Lens;
-import lane.reading.Ready;
+import lane.evaluation.EvaluationContext;
+import lane.evaluation.BoundQuantity;
 import lane.station.CutCurve;
 import lane.station.Region;
 import lane.station.Shape;
 import lane.station.Station;
 import lane.study.Evaluator;
-import lane.study.History;
+import lane.study.UndoStack;
 import lane.study.Renames;
 import lane.study.Results;
 import lane.study.Study;
-import lane.trail.Trail;
+import lane.provenance.Provenance;
 
 /**
  * What the window shows: the study with its way back, the newest results, and what is selected. All methods are called
@@ -73,7 +73,7 @@ public final class Session {
     private final Path file;
     private FileLibrary library;
     private Evaluator evaluator;
-    private History history;
+    private UndoStack history;
     private Results results;
     private volatile Job running;
     private String busy = "";
@@ -82,7 +82,7 @@ public final class Session {
     private String saved = "";
     private int stop = 1;
     private Palette palette = Palette.LIGHT;
-    private Supplier<Trail> trail = () -> Trail.EMPTY;
+    private Supplier<Provenance> trail = () -> Provenance.EMPTY;
     private String trailOf = "";
     private Mark mark;
     private Point picked;
@@ -105,7 +105,7 @@ public final class Session {
         this.file = file;
         library = new FileLibrary(file.toAbsolutePath().getParent());
         evaluator = new Evaluator(library);
-        history = new History(study);
+        history = new UndoStack(study);
         results = Results.none(study);
         saver.scheduleWithFixedDelay(this::autosave, 20, 20, TimeUnit.SECONDS);
         saver.scheduleWithFixedDelay(this::watch, 1, 1, TimeUnit.SECONDS);
@@ -188,8 +188,8 @@ public final class Session {
     }
 
     /** How quantities are seen now: as the study defines them, with what the last results know beyond the place. */
-    public Lens lens() {
-        return Lens.of(
+    public EvaluationContext lens() {
+        return EvaluationContext.of(
                 study().quantities(),
                 study().units(),
                 study().axis(),
@@ -198,8 +198,8 @@ public final class Session {
 
     /** Whether some run can compute a quantity, and it has so many components there. */
     public boolean isOf(Quantity quantity, int components) {
-        Lens lens = lens();
-        return results.runs().values().stream().anyMatch(r -> Ready.type(r, quantity, lens)
+        EvaluationContext lens = lens();
+        return results.runs().values().stream().anyMatch(r -> BoundQuantity.type(r, quantity, lens)
                 .map(t -> t.components() == components)
                 .orElse(false));
     }
@@ -218,7 +218,7 @@ public final class Session {
                 .toList();
     }
 
-    public History history() {
+    public UndoStack history() {
         return history;
     }
 
@@ -289,7 +289,7 @@ public final class Session {
         }
     }
 
-    public Trail trail() {
+    public Provenance trail() {
         return trail.get();
     }
 
@@ -310,19 +310,19 @@ public final class Session {
         show("check " + check, () -> {
             CheckResult result = results.checks().get(check);
             return result == null
-                    ? Trail.EMPTY
+                    ? Provenance.EMPTY
                     : result.lanes().entrySet().stream()
                             .filter(e -> lane.isBlank()
                                     ? e.getValue().verdict() != null
                                     : e.getKey().equals(lane))
                             .findFirst()
                             .map(e -> e.getValue().trail())
-                            .orElse(Trail.EMPTY);
+                            .orElse(Provenance.EMPTY);
         });
     }
 
     /** @param of names what the trail belongs to */
-    public void show(String of, Supplier<Trail> shown) {
+    public void show(String of, Supplier<Provenance> shown) {
         boolean other = !of.equals(trailOf);
         trailOf = of;
         trail = shown;

@@ -100,7 +100,7 @@ final class Shots {
                 if (session[0].palette().dark() != shot.dark()) {
                     session[0].toggleTheme();
                 }
-                session[0].show("", () -> lane.trail.Trail.EMPTY);
+                session[0].show("", () -> lane.provenance.Provenance.EMPTY);
                 if (!shot.what().isEmpty()) {
                     session[0].select(shot.what(), shot.id());
                 }

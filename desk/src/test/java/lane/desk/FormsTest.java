@@ -8,9 +8,10 @@ import javafx.scene.control.Button;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.MenuButton;
 import lane.check.Verdict;
+import lane.measure.Force;
 import lane.reading.Balance;
 import lane.reading.BalanceOf;
-import lane.reading.Measure;
+import lane.measure.Measure;
 import lane.reading.Outcome;
 import lane.reading.Profile;
 import lane.reading.Reading;
@@ -354,7 +355,7 @@ class FormsTest extends InWindow {
         assertThat(((Balance) session.results().outcome(all.getLast().id(), "fine")).relative())
                 .isLessThan(1e-6);
         Reading force = all.stream()
-                .filter(r -> r.ask() instanceof TallyOf t && t.measure() instanceof Measure.Force)
+                .filter(r -> r.ask() instanceof TallyOf t && t.measure() instanceof Force)
                 .toList()
                 .getLast();
         select("reading", force.id(), 4);

@@ -13,7 +13,7 @@ import javafx.scene.input.Clipboard;
 import javafx.scene.input.ClipboardContent;
 import lane.desk.intake.FileDrop;
 import lane.field.Field;
-import lane.field.Moment;
+import lane.field.TimeSelector;
 import lane.field.Part;
 import lane.field.Role;
 import lane.field.Run;
@@ -191,12 +191,12 @@ class IntakeTest extends InWindow {
         assertThat(run(made.id()).field("level").orElseThrow().values().get(0)).isEqualTo(3);
         fire("time", "as the study");
         fire("study-time", "first");
-        assertThat(session.study().time()).isEqualTo(new Moment.First());
+        assertThat(session.study().time()).isEqualTo(new TimeSelector.First());
         assertThat(run(made.id()).time()).isEqualTo(1);
         // Runs without times answer at any.
         assertThat(session.results().failures()).isEmpty();
         onFx(() -> {
-            session.edit("Choose time", s -> s.withTime(new Moment.At(2.4, 0.1)));
+            session.edit("Choose time", s -> s.withTime(new TimeSelector.At(2.4, 0.1)));
             return null;
         });
         settled();

@@ -14,9 +14,10 @@ import javafx.scene.control.TextInputControl;
 import javafx.scene.input.Clipboard;
 import javafx.scene.input.ClipboardContent;
 import javafx.scene.input.KeyCode;
+import lane.measure.Mean;
 import lane.quantity.Catalogue;
 import lane.quantity.Quantity;
-import lane.reading.Measure;
+import lane.measure.Measure;
 import lane.reading.Outcome;
 import lane.reading.Profile;
 import lane.reading.ProfileOf;
@@ -109,7 +110,7 @@ class QuantitiesTest extends InWindow {
                 .filter(q -> q.formula().startsWith("sqrt(norm(wallShear)"))
                 .findFirst()
                 .orElseThrow();
-        assertThat(ask(friction, new Measure.Mean(friction.id()), "rotor", "fine"))
+        assertThat(ask(friction, new Mean(friction.id()), "rotor", "fine"))
                 .isInstanceOf(Tally.class);
     }
 

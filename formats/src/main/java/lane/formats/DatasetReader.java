@@ -4,7 +4,7 @@ import java.nio.file.Path;
 import java.util.List;
 import java.util.Locale;
 import lane.base.Work;
-import lane.field.Moment;
+import lane.field.TimeSelector;
 import lane.formats.grid.Dataset;
 import lane.formats.hdf.CgnsReader;
 import lane.formats.hdf.VtkHdfReader;
@@ -29,7 +29,7 @@ public final class DatasetReader {
 
     /** Reads the last time of what is stored. @throws LaneException with one sentence: what is wrong with the file and what to do */
     public static Dataset read(Path file, Work work) {
-        return read(file, Moment.LAST, work);
+        return read(file, TimeSelector.LAST, work);
     }
 
     /**
@@ -38,7 +38,7 @@ public final class DatasetReader {
      * @param file a file, or a series over time: a path whose file name has one {@code *}
      * @throws LaneException with one sentence: what is wrong with the file and what to do
      */
-    public static Dataset read(Path file, Moment moment, Work work) {
+    public static Dataset read(Path file, TimeSelector moment, Work work) {
         if (Series.is(file)) {
             return Series.of(file).read(moment, work);
         }

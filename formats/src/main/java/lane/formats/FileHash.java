@@ -9,7 +9,7 @@ import java.security.NoSuchAlgorithmException;
 import java.util.HexFormat;
 import lane.base.LaneException;
 import lane.base.Work;
-import lane.trail.Trail;
+import lane.provenance.Provenance;
 
 /** The identity of a file by content. */
 public final class FileHash {
@@ -20,12 +20,12 @@ public final class FileHash {
      *
      * @param shown the path as the trail names it
      */
-    public static Trail.Input of(Path file, String shown) {
+    public static Provenance.Input of(Path file, String shown) {
         return of(file, shown, Work.QUIET);
     }
 
     /** The same, to be cancelled between megabytes. */
-    public static Trail.Input of(Path file, String shown, Work work) {
+    public static Provenance.Input of(Path file, String shown, Work work) {
         try (InputStream in = Files.newInputStream(file)) {
             var digest = MessageDigest.getInstance("SHA-256");
             byte[] block = new byte[1 << 18];
@@ -35,7 +35,7 @@ public final class FileHash {
                 size += n;
                 work.poll();
             }
-            return new Trail.Input(shown, HexFormat.of().formatHex(digest.digest()), size);
+            return new Provenance.Input(shown, HexFormat.of().formatHex(digest.digest()), size);
         } catch (IOException e) {
             throw unreadable(file, e);
         } catch (NoSuchAlgorithmException e) {

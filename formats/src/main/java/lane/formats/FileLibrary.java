@@ -17,7 +17,7 @@ import java.util.concurrent.atomic.AtomicLong;
 import java.util.function.Supplier;
 import lane.base.LaneException;
 import lane.base.Work;
-import lane.field.Moment;
+import lane.field.TimeSelector;
 import lane.field.Run;
 import lane.field.Treatment;
 import lane.formats.table.TableReader;
@@ -26,7 +26,7 @@ import lane.reference.Table;
 import lane.study.Library;
 import lane.study.Source;
 import lane.study.Study;
-import lane.trail.Trail;
+import lane.provenance.Provenance;
 
 /**
  * Loads the files of a study, relative to its folder, and keeps what it loaded. A run stays as it was read, also when its
@@ -42,7 +42,7 @@ public final class FileLibrary implements Library {
     /** A run's files and what decides how they become a mesh. */
     private record Bundle(List<Path> files, String regions, double metres) {}
 
-    private record RunKey(Bundle of, Moment moment) {}
+    private record RunKey(Bundle of, TimeSelector moment) {}
 
     /** A table as a recipe reads it; without a recipe its kind. */
     private record Read(Stamp of, Recipe recipe) {}
@@ -72,13 +72,13 @@ public final class FileLibrary implements Library {
     }
 
     /** Moments that mean the same stored time become one. */
-    private RunKey key(Bundle files, Moment moment) {
+    private RunKey key(Bundle files, TimeSelector moment) {
         List<Double> known = times.get(files);
         if (known == null) {
             return new RunKey(files, moment);
         }
         int at = known.isEmpty() ? 0 : moment.in(known);
-        return new RunKey(files, at >= known.size() - 1 ? Moment.LAST : new Moment.At(known.get(at), 0));
+        return new RunKey(files, at >= known.size() - 1 ? TimeSelector.LAST : new TimeSelector.At(known.get(at), 0));
     }
 
     /** Keys of sources whose files are no longer as they were read. */
@@ -248,7 +248,7 @@ public final class FileLibrary implements Library {
     }
 
     @Override
-    public Run run(Source.Simulation source, Moment moment, Work work) {
+    public Run run(Source.Simulation source, TimeSelector moment, Work work) {
         Bundle files = files(source);
         RunKey key = key(files, moment);
         Run run = await(source, key, work);
@@ -307,7 +307,7 @@ public final class FileLibrary implements Library {
         Run run = new RunLoader(this, source, work).load(key.moment, another(key));
         // Files that the first one refers to are known only now.
         run.inputs().stream()
-                .map(Trail.Input::path)
+                .map(Provenance.Input::path)
                 .filter(p -> stamps.stream().noneMatch(s -> s.file.equals(resolve(p))))
                 .forEach(p -> stamps.add(stamp(p)));
         times.put(key.of, run.times());

@@ -9,7 +9,7 @@ import java.util.TreeSet;
 import lane.base.LaneException;
 import lane.base.Work;
 import lane.field.Field;
-import lane.field.Moment;
+import lane.field.TimeSelector;
 import lane.field.Part;
 import lane.field.PartBuilder;
 import lane.field.Run;
@@ -18,7 +18,7 @@ import lane.field.Values;
 import lane.formats.grid.Dataset;
 import lane.mesh.Mesh;
 import lane.study.Source;
-import lane.trail.Trail;
+import lane.provenance.Provenance;
 
 /** Makes one run of the files that belong to it: the mesh with its fields, and the boundary parts. */
 final class RunLoader {
@@ -28,7 +28,7 @@ final class RunLoader {
     /** The work after the files were read. */
     private Work later = Work.QUIET;
 
-    private final List<Trail.Input> inputs = new ArrayList<>();
+    private final List<Provenance.Input> inputs = new ArrayList<>();
     private final List<String> remarks = new ArrayList<>();
 
     RunLoader(FileLibrary library, Source.Simulation source, Work work) {
@@ -38,7 +38,7 @@ final class RunLoader {
     }
 
     /** @param earlier the same files at another time, whose mesh is shared where it is the same; null for none */
-    Run load(Moment moment, Run earlier) {
+    Run load(TimeSelector moment, Run earlier) {
         String what = "Loading " + source.name();
         work.progress(what, 0);
         Path file = library.resolve(source.file());
@@ -105,9 +105,9 @@ final class RunLoader {
     }
 
     /** A surface with values goes with the volume only at the volume's time; without values its time does not matter. */
-    private Dataset surface(Path file, Dataset grid, Moment moment) {
-        double tolerance = moment instanceof Moment.At at ? at.tolerance() : 0;
-        Moment same = Double.isNaN(grid.time()) ? moment : new Moment.At(grid.time(), tolerance);
+    private Dataset surface(Path file, Dataset grid, TimeSelector moment) {
+        double tolerance = moment instanceof TimeSelector.At at ? at.tolerance() : 0;
+        TimeSelector same = Double.isNaN(grid.time()) ? moment : new TimeSelector.At(grid.time(), tolerance);
         Dataset surface = DatasetReader.read(file, moment, work);
         if (Double.isNaN(surface.time()) || Double.isNaN(grid.time()) || surface.time() == grid.time()) {
             return surface;
@@ -123,7 +123,7 @@ final class RunLoader {
         return surface;
     }
 
-    private void parts(Mesh mesh, Dataset grid, double metres, List<Part> parts, Moment moment) {
+    private void parts(Mesh mesh, Dataset grid, double metres, List<Part> parts, TimeSelector moment) {
         var builder = new PartBuilder(mesh, later.stretch(0, BOUNDARY));
         for (String path : source.partFiles()) {
             work.poll();

@@ -12,7 +12,7 @@ import java.util.regex.Pattern;
 import java.util.stream.Stream;
 import lane.base.LaneException;
 import lane.base.Work;
-import lane.field.Moment;
+import lane.field.TimeSelector;
 import lane.formats.grid.Dataset;
 import lane.formats.vtk.VtkXmlReader;
 
@@ -92,7 +92,7 @@ public record Series(Path pattern, List<Path> files, List<Double> times, boolean
         }
     }
 
-    Dataset read(Moment moment, Work work) {
+    Dataset read(TimeSelector moment, Work work) {
         int at = FileErrors.of(pattern, () -> moment.in(times));
         Dataset one = DatasetReader.read(files.get(at), work);
         List<Path> read = new ArrayList<>(one.files());

@@ -11,12 +11,14 @@ import lane.check.Check;
 import lane.check.Norm;
 import lane.check.Scale;
 import lane.field.Field;
-import lane.field.Moment;
+import lane.field.TimeSelector;
 import lane.field.PartBuilder;
 import lane.field.Run;
 import lane.field.Stated;
 import lane.field.Values;
 import lane.ledger.Ledger;
+import lane.measure.Area;
+import lane.measure.Mean;
 import lane.mesh.BoxMesh;
 import lane.mesh.CellShape;
 import lane.mesh.Mesh;
@@ -25,7 +27,7 @@ import lane.quantity.FieldUnit;
 import lane.quantity.Quantity;
 import lane.reading.BalanceOf;
 import lane.reading.BalanceOf.Term;
-import lane.reading.Measure;
+import lane.measure.Measure;
 import lane.reading.ProfileOf;
 import lane.reading.Reading;
 import lane.reading.TallyOf;
@@ -54,7 +56,7 @@ class LedgerTest {
 
     private static final class Memory implements Library {
         @Override
-        public Run run(Source.Simulation source, Moment moment, Work work) {
+        public Run run(Source.Simulation source, TimeSelector moment, Work work) {
             double[] t = new double[MESH.nodeCount()];
             for (int i = 0; i < t.length; i++) {
                 t[i] = 300 + 10 * MESH.xyz()[3 * i];
@@ -112,7 +114,7 @@ class LedgerTest {
                     new Station("skin", "skin", new OnPart("skin"))))
             .withReadings(l -> List.of(
                     new Reading("line", "T along x", "", new ProfileOf("x", "t")),
-                    new Reading("mean", "mean T", "", new TallyOf(List.of("skin"), new Measure.Mean("t"))),
+                    new Reading("mean", "mean T", "", new TallyOf(List.of("skin"), new Mean("t"))),
                     new Reading("none", "T outside", "", new ProfileOf("out", "t")),
                     new Reading(
                             "b",
@@ -120,8 +122,8 @@ class LedgerTest {
                             "cm2",
                             new BalanceOf(
                                     List.of(
-                                            new Term("all", 1, List.of("skin"), new Measure.Area()),
-                                            new Term("again", -1, List.of("skin"), new Measure.Area())),
+                                            new Term("all", 1, List.of("skin"), new Area()),
+                                            new Term("again", -1, List.of("skin"), new Area())),
                                     List.of(),
                                     "outwards"))))
             .withChecks(l -> List.of(

@@ -22,7 +22,7 @@ import lane.check.Scale;
 import lane.check.Trend;
 import lane.check.WithinBand;
 import lane.field.Field;
-import lane.field.Moment;
+import lane.field.TimeSelector;
 import lane.field.PartEdit;
 import lane.field.Role;
 import lane.field.Treatment;
@@ -32,6 +32,17 @@ import lane.formats.ledger.LedgerWriter;
 import lane.formats.study.StudyJson;
 import lane.formats.table.TableReader;
 import lane.formats.vtk.VtkXmlWriter;
+import lane.measure.Area;
+import lane.measure.Extreme;
+import lane.measure.Flow.Carried;
+import lane.measure.Flow;
+import lane.measure.Force;
+import lane.measure.Integral;
+import lane.measure.Loads.On;
+import lane.measure.Loads;
+import lane.measure.Mean;
+import lane.measure.Moment;
+import lane.measure.WeightedMean;
 import lane.mesh.Axis;
 import lane.mesh.BoxMesh;
 import lane.mesh.CellShape;
@@ -39,12 +50,12 @@ import lane.mesh.Mesh;
 import lane.mesh.Point;
 import lane.quantity.FieldUnit;
 import lane.quantity.Quantity;
-import lane.quantity.Take;
+import lane.quantity.Component;
 import lane.reading.AroundOf;
 import lane.reading.AroundOf.Along;
 import lane.reading.BalanceOf;
 import lane.reading.BalanceOf.Term;
-import lane.reading.Measure;
+import lane.measure.Measure;
 import lane.reading.ProfileOf;
 import lane.reading.Reading;
 import lane.reading.SweepOf;
@@ -203,7 +214,7 @@ class TablesAndStudiesTest {
     }
 
     static Study study() {
-        var loads = new Measure.Loads("p", 5, "tau", Measure.On.FLUID, Measure.On.WALL);
+        var loads = new Loads("p", 5, "tau", On.FLUID, On.WALL);
         Point a = new Point(0.1, 0.2, 0.3);
         return Study.of(
                 "all kinds",
@@ -211,7 +222,7 @@ class TablesAndStudiesTest {
                         "theory",
                         List.of("rig"),
                         new Axis(a, new Point(0, 3, 4)),
-                        new Moment.At(0.25, 1e-3),
+                        new TimeSelector.At(0.25, 1e-3),
                         List.of(new FieldUnit("p", "Pa", true)),
                         List.of(new Recipe(
                                 "r;p",
@@ -231,7 +242,7 @@ class TablesAndStudiesTest {
                                 "region",
                                 "family",
                                 new Treatment(
-                                        new Moment.First(),
+                                        new TimeSelector.First(),
                                         "mm",
                                         UnitSystem.MM_N_TONNE,
                                         Map.of("p", "MPa"),
@@ -269,8 +280,8 @@ class TablesAndStudiesTest {
                                                 "2*a",
                                                 List.of(new Curve.Given("a", 1.5, "Pa", "read off")))))),
                 List.of(
-                        new Quantity("p", "pressure", "p", Take.ALL, "kPa"),
-                        new Quantity("u", "u", "u", Take.SWIRL, "")),
+                        new Quantity("p", "pressure", "p", Component.ALL, "kPa"),
+                        new Quantity("u", "u", "u", Component.SWIRL, "")),
                 List.of(),
                 List.of(
                         new Station(
@@ -324,23 +335,23 @@ class TablesAndStudiesTest {
                         new Station("near", "near", new Region(new Within.Touching(List.of("wall")))),
                         new Station("hot", "hot", new Region(new Within.Above("p", 3)))),
                 List.of(
-                        new Reading("w", "w", "bar", new SweepOf("sweep", new Measure.Extreme("p", true))),
+                        new Reading("w", "w", "bar", new SweepOf("sweep", new Extreme("p", true))),
                         new Reading("round", "round", "", new AroundOf("shell", "p", Along.LEAST, 36)),
-                        new Reading("cup", "cup", "", new TallyOf(List.of("cut"), new Measure.WeightedMean("p", "u"))),
+                        new Reading("cup", "cup", "", new TallyOf(List.of("cut"), new WeightedMean("p", "u"))),
                         new Reading("profile", "profile", "", new ProfileOf("even", "p")),
-                        new Reading("area", "area", "mm2", new TallyOf(List.of("wall"), new Measure.Area())),
-                        new Reading("mean", "mean", "", new TallyOf(List.of("wall"), new Measure.Mean("p"))),
-                        new Reading("int", "int", "", new TallyOf(List.of("wall"), new Measure.Integral("p"))),
+                        new Reading("area", "area", "mm2", new TallyOf(List.of("wall"), new Area())),
+                        new Reading("mean", "mean", "", new TallyOf(List.of("wall"), new Mean("p"))),
+                        new Reading("int", "int", "", new TallyOf(List.of("wall"), new Integral("p"))),
                         new Reading(
                                 "force",
                                 "force",
                                 "N",
-                                new TallyOf(List.of("wall"), new Measure.Force(loads, new Point(1, 0, 0)))),
+                                new TallyOf(List.of("wall"), new Force(loads, new Point(1, 0, 0)))),
                         new Reading(
                                 "moment",
                                 "moment",
                                 "N m",
-                                new TallyOf(List.of("wall"), new Measure.Moment(loads, Axis.Z))),
+                                new TallyOf(List.of("wall"), new Moment(loads, Axis.Z))),
                         new Reading(
                                 "b",
                                 "b",
@@ -350,8 +361,8 @@ class TablesAndStudiesTest {
                                                 "t",
                                                 -1,
                                                 List.of("wall"),
-                                                new Measure.Flow(
-                                                        "u", 870, "kg/m3", Measure.Carried.ANGULAR_MOMENTUM, Axis.Z))),
+                                                new Flow(
+                                                        "u", 870, "kg/m3", Carried.ANGULAR_MOMENTUM, Axis.Z))),
                                         List.of("wall"),
                                         "in"))),
                 List.of(new Check("c", "profile", Norm.LINF, Scale.ABSOLUTE, 0.1, "rig", List.of("run"))),
@@ -497,11 +508,11 @@ class TablesAndStudiesTest {
                                 List.of(new Curve.HandValue("m", 3, "m2", 0, "")))))
                 .withStations(l -> List.of(new Station("one", "one", new OnPart("region 1"))))
                 .withReadings(
-                        l -> List.of(new Reading("m", "area", "m2", new TallyOf(List.of("one"), new Measure.Area()))))
+                        l -> List.of(new Reading("m", "area", "m2", new TallyOf(List.of("one"), new Area()))))
                 .withChecks(l -> List.of(new Check("c", "m", Norm.L2, Scale.MEAN, 1e-9, "", List.of())));
         var library = new FileLibrary(folder);
         var results = new Evaluator(library).evaluate(s, Work.QUIET);
-        assertThat(library.run((Source.Simulation) s.sources().getFirst(), Moment.LAST, Work.QUIET))
+        assertThat(library.run((Source.Simulation) s.sources().getFirst(), TimeSelector.LAST, Work.QUIET))
                 .isSameAs(results.runs().get("a"));
         LedgerWriter.write(results, folder.resolve("out"), "9.9", Instant.EPOCH);
         String csv = Files.readString(folder.resolve("out/ledger.csv"));
@@ -520,10 +531,10 @@ class TablesAndStudiesTest {
         assertThat(library.changed(s)).isEmpty();
         Files.setLastModifiedTime(folder.resolve("a.vtu"), java.nio.file.attribute.FileTime.fromMillis(5_000));
         assertThat(library.changed(s)).containsExactly("a");
-        assertThat(library.run((Source.Simulation) s.sources().getFirst(), Moment.LAST, Work.QUIET))
+        assertThat(library.run((Source.Simulation) s.sources().getFirst(), TimeSelector.LAST, Work.QUIET))
                 .isSameAs(results.runs().get("a"));
         library.reload(s, java.util.Set.of("a"));
-        assertThat(library.run((Source.Simulation) s.sources().getFirst(), Moment.LAST, Work.QUIET))
+        assertThat(library.run((Source.Simulation) s.sources().getFirst(), TimeSelector.LAST, Work.QUIET))
                 .isNotSameAs(results.runs().get("a"));
         assertThat(library.changed(s)).isEmpty();
     }

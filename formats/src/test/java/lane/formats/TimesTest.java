@@ -13,7 +13,7 @@ import java.util.Map;
 import lane.base.LaneException;
 import lane.base.Work;
 import lane.field.Field;
-import lane.field.Moment;
+import lane.field.TimeSelector;
 import lane.field.Run;
 import lane.field.Treatment;
 import lane.formats.grid.Dataset;
@@ -50,7 +50,7 @@ class TimesTest {
     }
 
     private static Dataset at(Path file, double time, double tolerance) {
-        return DatasetReader.read(file, new Moment.At(time, tolerance), Work.QUIET);
+        return DatasetReader.read(file, new TimeSelector.At(time, tolerance), Work.QUIET);
     }
 
     @Test
@@ -61,7 +61,7 @@ class TimesTest {
         Path steps = folder.resolve("step_*.vtu");
         assertThat(DatasetReader.read(steps, Work.QUIET).times()).containsExactly(0.25, 0.75);
         assertThat(value(DatasetReader.read(steps, Work.QUIET))).isEqualTo(2);
-        assertThat(value(DatasetReader.read(steps, new Moment.First(), Work.QUIET)))
+        assertThat(value(DatasetReader.read(steps, new TimeSelector.First(), Work.QUIET)))
                 .isEqualTo(10);
         assertThat(value(at(steps, 0.25, 0))).isEqualTo(10);
         // A third file that does not say its time: then the numbers in the names count for all.
@@ -101,7 +101,7 @@ class TimesTest {
         assertThat(value(at(folder.resolve("s1.vtu"), 0.1, 0))).isEqualTo(1);
         assertThatThrownBy(() -> at(folder.resolve("s1.vtu"), 0.2, 0)).hasMessageContaining("s1.vtu");
         // Written down with fewer digits it is still the same time.
-        assertThat(new Moment.At(1 / 3.0, 0).in(List.of(0.333333333333, 0.5))).isZero();
+        assertThat(new TimeSelector.At(1 / 3.0, 0).in(List.of(0.333333333333, 0.5))).isZero();
     }
 
     @Test
@@ -195,28 +195,28 @@ class TimesTest {
         grid("s2.vtu", 2, 0.2);
         var library = new FileLibrary(folder);
         var source = new Source.Simulation("r", "r", "s*.vtu", List.of(), "", "f");
-        Run late = library.run(source, Moment.LAST, Work.QUIET);
-        Run early = library.run(source, new Moment.First(), Work.QUIET);
+        Run late = library.run(source, TimeSelector.LAST, Work.QUIET);
+        Run early = library.run(source, new TimeSelector.First(), Work.QUIET);
         assertThat(early.mesh()).isSameAs(late.mesh());
         assertThat(early.locator()).isSameAs(late.locator());
         assertThat(early.time()).isEqualTo(0.1);
         assertThat(early.field("a").orElseThrow().values().get(0)).isEqualTo(1);
         assertThat(late.inputs()).extracting(i -> i.path()).containsExactly("s2.vtu");
         // Three ways to say the same time give the same run.
-        assertThat(library.run(source, new Moment.At(0.2, 0.01), Work.QUIET)).isSameAs(late);
+        assertThat(library.run(source, new TimeSelector.At(0.2, 0.01), Work.QUIET)).isSameAs(late);
         // A source of its own moment, next to one that follows the study.
         Study s = study(
                 source,
-                new Source.Simulation("r2", "r2", "s*.vtu", List.of(), "", "f", Treatment.NONE.at(new Moment.First())));
-        assertThat(s.timeOf((Source.Simulation) s.sources().get(1))).isEqualTo(new Moment.First());
-        assertThat(s.withTime(new Moment.At(0.2, 0)).timeOf(source)).isEqualTo(new Moment.At(0.2, 0));
+                new Source.Simulation("r2", "r2", "s*.vtu", List.of(), "", "f", Treatment.NONE.at(new TimeSelector.First())));
+        assertThat(s.timeOf((Source.Simulation) s.sources().get(1))).isEqualTo(new TimeSelector.First());
+        assertThat(s.withTime(new TimeSelector.At(0.2, 0)).timeOf(source)).isEqualTo(new TimeSelector.At(0.2, 0));
         // The file of a time that is in memory changes.
         assertThat(library.changed(s)).isEmpty();
         grid("s1.vtu", 100, 0.1);
         Files.setLastModifiedTime(folder.resolve("s1.vtu"), java.nio.file.attribute.FileTime.fromMillis(1_000_000));
         assertThat(library.changed(s)).contains("r");
         library.reload(s, java.util.Set.of("r"));
-        assertThat(library.run(source, new Moment.First(), Work.QUIET)
+        assertThat(library.run(source, new TimeSelector.First(), Work.QUIET)
                         .field("a")
                         .orElseThrow()
                         .values()
@@ -242,7 +242,7 @@ class TimesTest {
         var library = new FileLibrary(folder);
         var source = new Source.Simulation("r", "r", "v*.vtu", List.of("wall_*.vtp"), "", "f");
         for (int i = 1; i <= 2; i++) {
-            Run run = library.run(source, new Moment.At(0.1 * i, 1e-9), Work.QUIET);
+            Run run = library.run(source, new TimeSelector.At(0.1 * i, 1e-9), Work.QUIET);
             assertThat(run.field("a").orElseThrow().values().get(0)).isEqualTo(i);
             assertThat(run.parts()).hasSize(1);
             assertThat(run.parts().getFirst().unmatched()).isZero();
@@ -254,7 +254,7 @@ class TimesTest {
         }
         // A wall that was not written at the volume's time is refused, not taken from another time.
         Files.delete(folder.resolve("wall_1.vtp"));
-        assertThatThrownBy(() -> new FileLibrary(folder).run(source, new Moment.First(), Work.QUIET))
+        assertThatThrownBy(() -> new FileLibrary(folder).run(source, new TimeSelector.First(), Work.QUIET))
                 .isInstanceOf(LaneException.class)
                 .hasMessageContaining("wall_");
     }
@@ -266,15 +266,15 @@ class TimesTest {
         var metre = new Source.Simulation("m", "m", "a.vtu", List.of(), "", "f");
         var milli = new Source.Simulation("mm", "mm", "a.vtu", List.of(), "", "f", Treatment.NONE.inLength("mm"));
         Study s = study(metre, milli);
-        Run one = library.run(metre, Moment.LAST, Work.QUIET);
-        Run two = library.run(milli, Moment.LAST, Work.QUIET);
+        Run one = library.run(metre, TimeSelector.LAST, Work.QUIET);
+        Run two = library.run(milli, TimeSelector.LAST, Work.QUIET);
         assertThat(one.mesh().bounds()[1]).isEqualTo(1);
         assertThat(two.mesh().bounds()[1]).isCloseTo(1e-3, within(1e-18));
         library.settled(s);
-        assertThat(library.run(metre, Moment.LAST, Work.QUIET)).isSameAs(one);
-        assertThat(library.run(milli, Moment.LAST, Work.QUIET)).isSameAs(two);
+        assertThat(library.run(metre, TimeSelector.LAST, Work.QUIET)).isSameAs(one);
+        assertThat(library.run(milli, TimeSelector.LAST, Work.QUIET)).isSameAs(two);
         library.settled(study(metre));
-        assertThat(library.run(milli, Moment.LAST, Work.QUIET)).isNotSameAs(two);
+        assertThat(library.run(milli, TimeSelector.LAST, Work.QUIET)).isNotSameAs(two);
     }
 
     @Test
@@ -294,7 +294,7 @@ class TimesTest {
         Files.writeString(folder.resolve("n.vtu"), text);
         var library = new FileLibrary(folder);
         var source = new Source.Simulation("r", "r", "n.vtu", List.of(), "region", "f");
-        Run run = library.run(source, Moment.LAST, Work.QUIET);
+        Run run = library.run(source, TimeSelector.LAST, Work.QUIET);
         Field u = run.field("u").orElseThrow();
         assertThat(new double[] {
                     u.values().get(0), u.values().get(1), u.values().get(2)
@@ -307,7 +307,7 @@ class TimesTest {
         Run turned = library.run(
                 source.with(new Treatment(
                         null, "", null, Map.of(), Map.of("u", List.of(2, 0, 1)), Map.of(), 1.0, null, List.of())),
-                Moment.LAST,
+                TimeSelector.LAST,
                 Work.QUIET);
         assertThat(turned.field("u").orElseThrow().values().get(0)).isEqualTo(3);
     }

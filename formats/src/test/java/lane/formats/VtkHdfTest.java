@@ -14,7 +14,7 @@ import java.util.function.Consumer;
 import lane.base.LaneException;
 import lane.base.Work;
 import lane.field.Field;
-import lane.field.Moment;
+import lane.field.TimeSelector;
 import lane.formats.grid.Dataset;
 import lane.mesh.CellShape;
 import lane.mesh.Mesh;
@@ -97,7 +97,7 @@ class VtkHdfTest {
         Dataset last = DatasetReader.read(file, Work.QUIET);
         assertThat(last.times()).containsExactly(0.0, 1.0, 2.0);
         assertThat(Arrays.stream(values(last, "T")).min().orElseThrow()).isEqualTo(200);
-        Dataset second = DatasetReader.read(file, new Moment.At(1, 0), Work.QUIET);
+        Dataset second = DatasetReader.read(file, new TimeSelector.At(1, 0), Work.QUIET);
         assertThat(values(second, "T")).hasSize(12);
         assertThat(Arrays.stream(values(second, "T")).max().orElseThrow()).isEqualTo(111);
     }

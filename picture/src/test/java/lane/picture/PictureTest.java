@@ -19,14 +19,14 @@ import lane.picture.chart.ProfileChart;
 import lane.picture.field.Annotations;
 import lane.picture.field.Camera;
 import lane.picture.field.ColourScale;
-import lane.picture.field.Frame;
+import lane.picture.field.DrawnFrame;
 import lane.picture.field.Look;
 import lane.picture.field.Range;
 import lane.picture.field.Rasteriser;
 import lane.picture.field.Scene;
 import lane.reading.Profile;
 import lane.study.Source;
-import lane.trail.Trail;
+import lane.provenance.Provenance;
 import lane.unit.Unit;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -49,13 +49,13 @@ class PictureTest {
         return new Camera(new Point(0.5, 0, 0.5), 0, 0, scale);
     }
 
-    private static Frame draw(Look look, Scene.Surface... surfaces) {
+    private static DrawnFrame draw(Look look, Scene.Surface... surfaces) {
         return Rasteriser.draw(new Scene(List.of(surfaces)), front(100), look, 200, 200, GROUND);
     }
 
     @Test
     void aSquareCoversExactlyItsPixelsOnceAndIsColouredByItsValue() {
-        Frame frame = draw(FLAT, square("a", 0, 0, 1, 1));
+        DrawnFrame frame = draw(FLAT, square("a", 0, 0, 1, 1));
         int covered = 0;
         for (int y = 0; y < 200; y++) {
             for (int x = 0; x < 200; x++) {
@@ -76,7 +76,7 @@ class PictureTest {
     void theNearerSurfaceHidesTheFartherInAnyOrder() {
         Scene.Surface near = square("near", -1, 0.25, 0.75, 1);
         Scene.Surface far = square("far", 1, 0, 1, 1);
-        for (Frame f : List.of(draw(FLAT, near, far), draw(FLAT, far, near))) {
+        for (DrawnFrame f : List.of(draw(FLAT, near, far), draw(FLAT, far, near))) {
             assertThat(f.at(100, 100).orElseThrow().name()).isEqualTo("near");
             assertThat(f.at(60, 60).orElseThrow().name()).isEqualTo("far");
             assertThat(f.at(10, 10)).isEmpty();
@@ -86,8 +86,8 @@ class PictureTest {
 
     @Test
     void picksGiveThePlaceInDoublePrecision() {
-        Frame frame = draw(FLAT, square("a", 0.3, 0, 1, 1));
-        Frame.Hit hit = frame.at(75, 120).orElseThrow();
+        DrawnFrame frame = draw(FLAT, square("a", 0.3, 0, 1, 1));
+        DrawnFrame.Hit hit = frame.at(75, 120).orElseThrow();
         assertThat(hit.place().x()).isCloseTo(0.255, within(1e-12));
         assertThat(hit.place().y()).isCloseTo(0.3, within(1e-12));
         assertThat(hit.place().z()).isCloseTo(0.295, within(1e-12));
@@ -98,9 +98,9 @@ class PictureTest {
     void aTransparentSurfaceLetsTheOneBehindShowAndBePicked() {
         Scene.Surface glass = square("glass", -1, 0, 1, 0.5);
         Scene.Surface wall = square("wall", 1, 0, 1, 1);
-        Frame frame = draw(FLAT, glass, wall);
+        DrawnFrame frame = draw(FLAT, glass, wall);
         assertThat(frame.at(100, 100).orElseThrow().name()).isEqualTo("wall");
-        Frame alone = draw(FLAT, glass);
+        DrawnFrame alone = draw(FLAT, glass);
         assertThat(alone.at(100, 100).orElseThrow().name()).isEqualTo("glass");
         Color through = new Color(alone.argb()[100 * 200 + 100]);
         Color paint = new Color(ColourScale.SIZE.colour(0.505));
@@ -115,7 +115,7 @@ class PictureTest {
         var random = new Random(2);
         for (int k = 0; k < 20; k++) {
             Camera camera = Camera.fit(mesh.bounds(), 160, 120, 7 * random.nextDouble(), 3 * random.nextDouble() - 1.5);
-            Frame plain = Rasteriser.draw(scene, camera, FLAT, 160, 120, GROUND);
+            DrawnFrame plain = Rasteriser.draw(scene, camera, FLAT, 160, 120, GROUND);
             // A crack between triangles would let a ground pixel stand between drawn ones of a row.
             for (int y = 0; y < 120; y++) {
                 int first = -1;
@@ -130,7 +130,7 @@ class PictureTest {
                 }
                 assertThat(drawn).isEqualTo(first < 0 ? 0 : last - first + 1);
             }
-            Frame edged = Rasteriser.draw(
+            DrawnFrame edged = Rasteriser.draw(
                     scene, camera, new Look(ColourScale.SIZE, 0, 1, false, true, false), 160, 120, GROUND);
             assertThat(edged.keys()).isEqualTo(plain.keys());
             assertThat(edged.argb()).isNotEqualTo(plain.argb());
@@ -277,7 +277,7 @@ class PictureTest {
 
     private static Profile profile(double[] x, double[] y) {
         return new Profile(
-                x, y, java.util.List.of(), "radius", Unit.of("m"), Unit.of("m/s"), false, x.length, "", Trail.EMPTY);
+                x, y, java.util.List.of(), "radius", Unit.of("m"), Unit.of("m/s"), false, x.length, "", Provenance.EMPTY);
     }
 
     private static ProfileChart chart(double[] y) {

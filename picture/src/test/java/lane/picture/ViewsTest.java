@@ -14,7 +14,7 @@ import lane.picture.field.BandLabels;
 import lane.picture.field.Camera;
 import lane.picture.field.Coarse;
 import lane.picture.field.ColourScale;
-import lane.picture.field.Frame;
+import lane.picture.field.DrawnFrame;
 import lane.picture.field.Look;
 import lane.picture.field.Measured;
 import lane.picture.field.Rasteriser;
@@ -100,7 +100,7 @@ class ViewsTest {
     @Test
     void valuesOfBandsAreWrittenOnTheirLines() {
         var look = new Look(ColourScale.SIZE, 0, 1, false, false, false, new Look.Style(4, false, false, false));
-        Frame frame = Rasteriser.draw(new Scene(List.of(square(10))), FRONT, look, W, H, 0xFFFFFF);
+        DrawnFrame frame = Rasteriser.draw(new Scene(List.of(square(10))), FRONT, look, W, H, 0xFFFFFF);
         List<Annotations.BandLabel> labels = BandLabels.of(frame, look, v -> String.valueOf(Math.round(100 * v)));
         assertThat(labels).extracting(Annotations.BandLabel::text).contains("25", "50", "75");
         for (Annotations.BandLabel l : labels) {
@@ -117,8 +117,8 @@ class ViewsTest {
         Scene coarse = Coarse.of(many);
         assertThat(coarse.surfaces().getFirst().triangles()).isLessThan(60_000).isGreaterThan(10_000);
         var look = new Look(ColourScale.SIZE, 0, 1, false, false, false);
-        Frame exact = Rasteriser.draw(many, FRONT, look, W, H, 0xFFFFFF);
-        Frame rough = Rasteriser.draw(coarse, FRONT, look, W, H, 0xFFFFFF);
+        DrawnFrame exact = Rasteriser.draw(many, FRONT, look, W, H, 0xFFFFFF);
+        DrawnFrame rough = Rasteriser.draw(coarse, FRONT, look, W, H, 0xFFFFFF);
         for (int y = 60; y < 240; y += 7) {
             for (int x = 110; x < 290; x += 7) {
                 assertThat(rough.value(x, y)).isCloseTo(exact.value(x, y), within(0.02));
@@ -130,7 +130,7 @@ class ViewsTest {
     void aBoxIsCutAwayAndWhatStandsBehindIsSeen() {
         var away = Scene.Away.inside(new double[] {0.25, 0.5, -1, 1, -1, 2}, Axis.Z);
         var look = new Look(ColourScale.SIZE, 0, 1, false, false, false);
-        Frame frame = Rasteriser.draw(new Scene(List.of(square(7)), List.of(away)), FRONT, look, W, H, 0xFFFFFF);
+        DrawnFrame frame = Rasteriser.draw(new Scene(List.of(square(7)), List.of(away)), FRONT, look, W, H, 0xFFFFFF);
         int y = 150;
         assertThat(frame.at(100 + 40, y)).isPresent();
         assertThat(frame.at(100 + 60, y)).isEmpty();
@@ -142,7 +142,7 @@ class ViewsTest {
     @Test
     void trianglesSmallerThanAPixelLeaveNoHole() {
         var look = new Look(ColourScale.SIZE, 0, 1, false, false, false);
-        Frame frame = Rasteriser.draw(new Scene(List.of(square(431))), FRONT, look, W, H, 0xFFFFFF);
+        DrawnFrame frame = Rasteriser.draw(new Scene(List.of(square(431))), FRONT, look, W, H, 0xFFFFFF);
         for (int y = 51; y < 249; y++) {
             for (int x = 101; x < 299; x++) {
                 assertThat(frame.value(x, y)).isCloseTo((x + 0.5 - 100) / 200, within(1e-6));

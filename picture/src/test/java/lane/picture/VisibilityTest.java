@@ -8,7 +8,7 @@ import java.util.Random;
 import lane.mesh.Point;
 import lane.picture.field.Camera;
 import lane.picture.field.ColourScale;
-import lane.picture.field.Frame;
+import lane.picture.field.DrawnFrame;
 import lane.picture.field.Look;
 import lane.picture.field.Rasteriser;
 import lane.picture.field.Scene;
@@ -92,7 +92,7 @@ class VisibilityTest {
         Scene scene = new Scene(java.util.stream.IntStream.range(0, all.size())
                 .mapToObj(i -> all.get(i).surface(String.valueOf(i)))
                 .toList());
-        Frame frame = Rasteriser.draw(scene, CAMERA, LOOK, W, H, 0);
+        DrawnFrame frame = Rasteriser.draw(scene, CAMERA, LOOK, W, H, 0);
         for (int py = 0; py < H; py++) {
             for (int px = 0; px < W; px++) {
                 String best = "none";
@@ -126,7 +126,7 @@ class VisibilityTest {
         var none = new Corners(new int[0], new int[0], new int[0]);
         check(List.of(none, Corners.random(random, 50, 30), none, none, Corners.random(random, 50, 30), none));
         check(List.of(none));
-        Frame empty = Rasteriser.draw(new Scene(List.of()), CAMERA, LOOK, W, H, 0x123456);
+        DrawnFrame empty = Rasteriser.draw(new Scene(List.of()), CAMERA, LOOK, W, H, 0x123456);
         assertThat(empty.argb()).containsOnly(0xFF123456);
     }
 
@@ -157,7 +157,7 @@ class VisibilityTest {
         for (int i = 0; i < s.xyz().length; i += 7) {
             s.xyz()[i] = i % 2 == 0 ? Double.NaN : Double.POSITIVE_INFINITY;
         }
-        Frame frame = Rasteriser.draw(new Scene(List.of(s)), CAMERA, LOOK, W, H, 0);
+        DrawnFrame frame = Rasteriser.draw(new Scene(List.of(s)), CAMERA, LOOK, W, H, 0);
         for (int py = 0; py < H; py++) {
             for (int px = 0; px < W; px++) {
                 frame.at(px, py).ifPresent(h -> {
@@ -202,10 +202,10 @@ class VisibilityTest {
     private static final int IN_SHEETS = 4 * 2 * 119 * 119;
 
     private static int[] seen(Scene.Surface s, Camera camera) {
-        Frame frame = Rasteriser.draw(new Scene(List.of(s)), camera, LOOK, W, H, 0);
+        DrawnFrame frame = Rasteriser.draw(new Scene(List.of(s)), camera, LOOK, W, H, 0);
         int[] out = new int[W * H];
         for (int i = 0; i < out.length; i++) {
-            out[i] = frame.at(i % W, i / W).map(Frame.Hit::face).orElse(-1);
+            out[i] = frame.at(i % W, i / W).map(DrawnFrame.Hit::face).orElse(-1);
         }
         return out;
     }

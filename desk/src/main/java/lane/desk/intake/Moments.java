@@ -8,7 +8,7 @@ import javafx.scene.control.MenuItem;
 import javafx.scene.control.SeparatorMenuItem;
 import javafx.scene.control.TextField;
 import lane.desk.Ui;
-import lane.field.Moment;
+import lane.field.TimeSelector;
 import lane.mesh.Finding;
 
 /** Menus of stored times. */
@@ -26,18 +26,18 @@ public final class Moments {
      *
      * @param follow whether the study's own choice can be followed, told as null
      */
-    public static List<MenuItem> items(List<Double> times, boolean follow, Consumer<Moment> chosen) {
+    public static List<MenuItem> items(List<Double> times, boolean follow, Consumer<TimeSelector> chosen) {
         List<MenuItem> out = new ArrayList<>();
         if (follow) {
             out.add(item("as the study", () -> chosen.accept(null)));
         }
-        out.add(item("last", () -> chosen.accept(Moment.LAST)));
-        out.add(item("first", () -> chosen.accept(new Moment.First())));
+        out.add(item("last", () -> chosen.accept(TimeSelector.LAST)));
+        out.add(item("first", () -> chosen.accept(new TimeSelector.First())));
         out.add(new SeparatorMenuItem());
         int listed = Math.min(times.size(), LISTED);
         for (int i = 0; i < listed; i++) {
             double t = times.get(listed == 1 ? 0 : (int) ((long) i * (times.size() - 1) / (listed - 1)));
-            out.add(item(text(t), () -> chosen.accept(new Moment.At(t, 0))));
+            out.add(item(text(t), () -> chosen.accept(new TimeSelector.At(t, 0))));
         }
         var value = new TextField();
         value.setId("time-value");
@@ -51,7 +51,7 @@ public final class Moments {
             Double at = number(value);
             Double tolerance = within.getText().isBlank() ? (Double) 0.0 : number(within);
             if (at != null && tolerance != null) {
-                chosen.accept(new Moment.At(at, tolerance));
+                chosen.accept(new TimeSelector.At(at, tolerance));
             }
         };
         value.setOnAction(e -> take.run());

@@ -18,7 +18,7 @@ import lane.field.Field;
 import lane.field.Run;
 import lane.picture.Ticks;
 import lane.quantity.FieldUnit;
-import lane.reading.Lens;
+import lane.evaluation.EvaluationContext;
 import lane.study.Source;
 import lane.unit.Unit;
 
@@ -62,7 +62,7 @@ final class RunFields extends RunSection {
                 .findFirst()
                 .orElse(null);
         boolean own = treatment().units().containsKey(name);
-        Unit unit = Lens.of(List.of(), session.study().units(), session.study().axis())
+        Unit unit = EvaluationContext.of(List.of(), session.study().units(), session.study().axis())
                 .unit(run, field);
         String symbol = unit.known() ? unit.symbol() : "";
         var entry = Ui.text("unit-" + name, symbol, t -> {

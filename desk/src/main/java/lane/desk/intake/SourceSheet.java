@@ -10,7 +10,7 @@ import lane.desk.Session;
 import lane.desk.Ui;
 import lane.field.Run;
 import lane.study.Source;
-import lane.trail.Trail;
+import lane.provenance.Provenance;
 
 /** The sheet of one source: what was read from its files, with the units to confirm. */
 final class SourceSheet {
@@ -123,9 +123,9 @@ final class SourceSheet {
         return button;
     }
 
-    static void files(List<Trail.Input> inputs, VBox sheet) {
+    static void files(List<Provenance.Input> inputs, VBox sheet) {
         sheet.getChildren().add(title("Files", ""));
-        for (Trail.Input input : inputs) {
+        for (Provenance.Input input : inputs) {
             sheet.getChildren()
                     .add(line(
                             false,

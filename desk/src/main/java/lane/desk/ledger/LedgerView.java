@@ -22,7 +22,7 @@ import lane.desk.View;
 import lane.formats.ledger.LedgerWriter;
 import lane.ledger.Ledger;
 import lane.picture.Ticks;
-import lane.trail.Trail;
+import lane.provenance.Provenance;
 
 /** The preview of the traceable table, the trail of the chosen number, and the export. */
 public final class LedgerView implements View {
@@ -168,14 +168,14 @@ public final class LedgerView implements View {
         if (!line.remark().isBlank()) {
             detail.getChildren().add(note(line.remark()));
         }
-        for (Trail.Input input : line.trail().inputs()) {
+        for (Provenance.Input input : line.trail().inputs()) {
             detail.getChildren()
                     .add(pair(
                             "file",
                             input.path() + "\n" + input.sha256().substring(0, 32) + "\n"
                                     + input.sha256().substring(32) + "\n" + input.bytes() + " bytes"));
         }
-        for (Trail.Step step : line.trail().steps()) {
+        for (Provenance.Step step : line.trail().steps()) {
             var text = new StringBuilder(step.text());
             step.settings().forEach((k, v) -> {
                 if (v.length() < 60) {

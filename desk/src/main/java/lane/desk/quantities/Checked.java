@@ -12,7 +12,7 @@ import lane.formula.Compiler;
 import lane.formula.FormulaException;
 import lane.formula.Parser;
 import lane.formula.Type;
-import lane.reading.Lens;
+import lane.evaluation.EvaluationContext;
 import lane.unit.Unit;
 
 /**
@@ -40,10 +40,10 @@ record Checked(
         } catch (FormulaException e) {
             return new Checked(types, lacks, e, "", notes);
         }
-        Lens lens = session.lens();
+        EvaluationContext lens = session.lens();
         for (Map.Entry<String, Run> run : session.results().runs().entrySet()) {
             try {
-                Compiler.Compiled made = lane.reading.Ready.check(run.getValue(), formula, self, lens);
+                Compiler.Compiled made = lane.evaluation.BoundQuantity.check(run.getValue(), formula, self, lens);
                 types.put(run.getKey(), made.type());
                 made.notes().stream().filter(n -> !notes.contains(n)).forEach(notes::add);
                 trouble = trouble.isEmpty() ? unitTrouble(made.type(), unit) : trouble;

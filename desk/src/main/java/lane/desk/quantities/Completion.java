@@ -15,7 +15,7 @@ import lane.formula.Printer;
 import lane.formula.Spot;
 import lane.formula.Token;
 import lane.quantity.Quantity;
-import lane.reading.Beyond;
+import lane.evaluation.Beyond;
 import lane.station.Frame;
 import lane.study.Source;
 

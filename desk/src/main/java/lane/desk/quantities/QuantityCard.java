@@ -22,7 +22,7 @@ import lane.picture.Palette;
 import lane.picture.Ticks;
 import lane.quantity.Definitions;
 import lane.quantity.Quantity;
-import lane.reading.Lens;
+import lane.evaluation.EvaluationContext;
 import lane.reading.Ranges;
 import lane.reading.Reading;
 import lane.study.Source;
@@ -32,7 +32,7 @@ import lane.unit.Unit;
 final class QuantityCard {
     private static final double TRACK = 268;
 
-    private record RangeKey(Run run, Quantity quantity, Lens lens) {}
+    private record RangeKey(Run run, Quantity quantity, EvaluationContext lens) {}
 
     private final Session session;
     private final VBox box = new VBox(8);
@@ -206,7 +206,7 @@ final class QuantityCard {
     }
 
     private void ranges(Quantity q) {
-        Lens lens = session.lens();
+        EvaluationContext lens = session.lens();
         List<Object> state = new ArrayList<>();
         List<LaneStyle> styles = LaneStyle.of(session.study().sources(), session.palette());
         List<Background.Made> made = new ArrayList<>();

@@ -10,44 +10,17 @@ import javafx.scene.layout.VBox;
 import lane.base.LaneException;
 import lane.desk.Session;
 import lane.desk.Ui;
+import lane.measure.Flow.Carried;
+import lane.measure.Flow;
+import lane.measure.Loads.On;
+import lane.measure.Loads;
 import lane.mesh.Axis;
 import lane.mesh.Point;
 import lane.quantity.Quantity;
-import lane.reading.Measure;
+import lane.measure.Measure;
 
 /** The settings of a measure, of a tally or of a balance's term: its kind and what that kind needs. */
-final class MeasureForm {
-    private enum Kind {
-        AREA("area"),
-        MEAN("mean"),
-        WEIGHTED("mean by flow"),
-        GREATEST("greatest value"),
-        LEAST("least value"),
-        INTEGRAL("integral"),
-        FLOW("flow"),
-        FORCE("force"),
-        MOMENT("moment");
-
-        private final String word;
-
-        Kind(String word) {
-            this.word = word;
-        }
-
-        static Kind of(Measure measure) {
-            return switch (measure) {
-                case Measure.Area _ -> AREA;
-                case Measure.Mean _ -> MEAN;
-                case Measure.WeightedMean _ -> WEIGHTED;
-                case Measure.Extreme e -> e.greatest() ? GREATEST : LEAST;
-                case Measure.Integral _ -> INTEGRAL;
-                case Measure.Flow _ -> FLOW;
-                case Measure.Force _ -> FORCE;
-                case Measure.Moment _ -> MOMENT;
-            };
-        }
-    }
-
+public final class MeasureForm {
     private final Session session;
     private final String id;
     private final Consumer<Measure> changed;
@@ -62,61 +35,37 @@ final class MeasureForm {
     /** @param id starts the ids of the form's fields */
     static Node of(Session session, String id, Measure measure, Consumer<Measure> changed) {
         var form = new MeasureForm(session, id, changed);
-        var kind = Ui.choice(
-                id + "-kind", List.of(Kind.values()), Kind.of(measure), k -> k.word, k -> form.become(k, measure));
-        form.line("Measure", kind);
-        switch (measure) {
-            case Measure.Area _ -> {}
-            case Measure.Mean m -> form.quantity("of", Measures.scalars(session), m.quantity(), Measure.Mean::new);
-            case Measure.Extreme m ->
-                form.quantity("of", Measures.scalars(session), m.quantity(), q -> new Measure.Extreme(q, m.greatest()));
-            case Measure.WeightedMean m -> {
-                form.quantity(
-                        "of", Measures.scalars(session), m.quantity(), q -> new Measure.WeightedMean(q, m.vector()));
-                form.quantity(
-                        "by flow of",
-                        Measures.vectors(session),
-                        m.vector(),
-                        q -> new Measure.WeightedMean(m.quantity(), q));
-            }
-            case Measure.Integral m ->
-                form.quantity("of", Measures.scalars(session), m.quantity(), Measure.Integral::new);
-            case Measure.Flow f -> form.flow(f);
-            case Measure.Force f -> {
-                form.loads(f.loads(), l -> new Measure.Force(l, f.direction()));
-                form.point("Along", "along", f.direction(), p -> new Measure.Force(f.loads(), unit(p)));
-            }
-            case Measure.Moment m -> {
-                form.loads(m.loads(), l -> new Measure.Moment(l, m.axis()));
-                form.axis(m.axis(), a -> new Measure.Moment(m.loads(), a));
-            }
-        }
+        MeasureEntry entry = MeasureEntry.ALL.of(measure);
+        List<MeasureEntry.Choice> all = MeasureEntry.ALL.all().stream()
+                .flatMap(e -> e.choices().stream())
+                .toList();
+        MeasureEntry.Choice now = entry.choices().stream()
+                .filter(c -> c.title().equals(entry.title(measure)))
+                .findFirst()
+                .orElseThrow();
+        form.line(
+                "Measure",
+                Ui.choice(id + "-kind", all, now, MeasureEntry.Choice::title, c -> form.become(c, measure)));
+        entry.rows(form, measure);
         return form.box;
     }
 
-    private void become(Kind kind, Measure now) {
-        Optional<? extends Measure> next =
-                switch (kind) {
-                    case AREA -> Optional.of(new Measure.Area());
-                    case MEAN -> Measures.mean(session);
-                    case GREATEST -> Measures.mean(session).map(m -> new Measure.Extreme(m.quantity(), true));
-                    case LEAST -> Measures.mean(session).map(m -> new Measure.Extreme(m.quantity(), false));
-                    case WEIGHTED ->
-                        Measures.flow(session).flatMap(f -> Measures.mean(session)
-                                .map(m -> new Measure.WeightedMean(m.quantity(), f.vector())));
-                    case INTEGRAL -> Measures.mean(session).map(m -> new Measure.Integral(m.quantity()));
-                    case FLOW -> Measures.flow(session);
-                    case FORCE -> Measures.loads(session).map(l -> new Measure.Force(l, new Point(1, 0, 0)));
-                    case MOMENT ->
-                        Measures.loads(session)
-                                .map(l -> new Measure.Moment(l, session.study().axis()));
-                };
+    private void become(MeasureEntry.Choice choice, Measure now) {
+        Optional<? extends Measure> next = choice.first().apply(session);
         if (next.isEmpty()) {
-            session.say("No quantity fits a " + kind.word + "; "
-                    + Measures.needs(
-                            kind == Kind.FLOW || kind == Kind.WEIGHTED, kind == Kind.FORCE || kind == Kind.MOMENT));
+            session.say("No quantity fits a " + choice.title() + "; " + choice.needs());
         }
         changed.accept(next.isPresent() ? next.get() : now);
+    }
+
+    /** A quantity with one number. */
+    void scalar(String now, java.util.function.Function<String, Measure> make) {
+        quantity("of", MeasureChoices.scalars(session), now, make);
+    }
+
+    /** A quantity with three. */
+    void vector(String caption, String now, java.util.function.Function<String, Measure> make) {
+        quantity(caption, MeasureChoices.vectors(session), now, make);
     }
 
     private void line(String caption, Node... nodes) {
@@ -138,65 +87,65 @@ final class MeasureForm {
         line(caption, choice);
     }
 
-    private void flow(Measure.Flow f) {
+    void flow(Flow f) {
         quantity(
                 "of",
-                Measures.vectors(session),
+                MeasureChoices.vectors(session),
                 f.vector(),
-                q -> new Measure.Flow(q, f.factor(), f.factorUnit(), f.carried(), f.axis()));
+                q -> new Flow(q, f.factor(), f.factorUnit(), f.carried(), f.axis()));
         var factor = number(
-                "factor", f.factor(), v -> new Measure.Flow(f.vector(), v, f.factorUnit(), f.carried(), f.axis()));
+                "factor", f.factor(), v -> new Flow(f.vector(), v, f.factorUnit(), f.carried(), f.axis()));
         var unit = Ui.text(
                 id + "-factor-unit",
                 f.factorUnit(),
                 u -> attempt(() -> {
                     lane.unit.Unit.of(u);
-                    return new Measure.Flow(f.vector(), f.factor(), u, f.carried(), f.axis());
+                    return new Flow(f.vector(), f.factor(), u, f.carried(), f.axis());
                 }));
         unit.setMaxWidth(80);
         line("Density", factor, unit);
         line(
                 "Carries",
                 Ui.segments(
-                        List.of(Measure.Carried.values()),
+                        List.of(Carried.values()),
                         f.carried(),
-                        c -> c == Measure.Carried.NOTHING ? "itself" : "angular momentum",
-                        c -> changed.accept(new Measure.Flow(f.vector(), f.factor(), f.factorUnit(), c, f.axis()))));
-        if (f.carried() == Measure.Carried.ANGULAR_MOMENTUM) {
-            axis(f.axis(), a -> new Measure.Flow(f.vector(), f.factor(), f.factorUnit(), f.carried(), a));
+                        c -> c == Carried.NOTHING ? "itself" : "angular momentum",
+                        c -> changed.accept(new Flow(f.vector(), f.factor(), f.factorUnit(), c, f.axis()))));
+        if (f.carried() == Carried.ANGULAR_MOMENTUM) {
+            axis(f.axis(), a -> new Flow(f.vector(), f.factor(), f.factorUnit(), f.carried(), a));
         }
     }
 
-    private void loads(Measure.Loads l, java.util.function.Function<Measure.Loads, Measure> make) {
+    void loads(Loads l, java.util.function.Function<Loads, Measure> make) {
         load(
                 "Pressure",
                 "pressure",
                 1,
                 l.pressure(),
-                p -> make.apply(new Measure.Loads(p, l.reference(), l.shear(), l.shearActsOn(), l.on())));
+                p -> make.apply(new Loads(p, l.reference(), l.shear(), l.shearActsOn(), l.on())));
         if (!l.pressure().isBlank()) {
             line(
                     "less, Pa",
                     number(
                             "reference",
                             l.reference(),
-                            v -> make.apply(new Measure.Loads(l.pressure(), v, l.shear(), l.shearActsOn(), l.on()))));
+                            v -> make.apply(new Loads(l.pressure(), v, l.shear(), l.shearActsOn(), l.on()))));
         }
         load(
                 "Wall shear",
                 "shear",
                 3,
                 l.shear(),
-                s -> make.apply(new Measure.Loads(l.pressure(), l.reference(), s, l.shearActsOn(), l.on())));
+                s -> make.apply(new Loads(l.pressure(), l.reference(), s, l.shearActsOn(), l.on())));
         if (!l.shear().isBlank()) {
-            String said = Measures.saidAtIntake(session, l.shear());
+            String said = MeasureChoices.saidAtIntake(session, l.shear());
             line(
                     "stored as",
                     said.isBlank()
                             ? acting(
                                     l.shearActsOn(),
                                     o -> make.apply(
-                                            new Measure.Loads(l.pressure(), l.reference(), l.shear(), o, l.on())))
+                                            new Loads(l.pressure(), l.reference(), l.shear(), o, l.on())))
                             : Ui.label(said, "second", "muted"));
         }
         line(
@@ -204,12 +153,12 @@ final class MeasureForm {
                 acting(
                         l.on(),
                         o -> make.apply(
-                                new Measure.Loads(l.pressure(), l.reference(), l.shear(), l.shearActsOn(), o))));
+                                new Loads(l.pressure(), l.reference(), l.shear(), l.shearActsOn(), o))));
     }
 
-    private HBox acting(Measure.On now, java.util.function.Function<Measure.On, Measure> make) {
+    private HBox acting(On now, java.util.function.Function<On, Measure> make) {
         return Ui.segments(
-                List.of(Measure.On.values()), now, o -> "on " + o.word(), o -> changed.accept(make.apply(o)));
+                List.of(On.values()), now, o -> "on " + o.word(), o -> changed.accept(make.apply(o)));
     }
 
     private void load(
@@ -219,7 +168,7 @@ final class MeasureForm {
             String now,
             java.util.function.Function<String, Measure> make) {
         var ids = new java.util.ArrayList<>(List.of(""));
-        Measures.pascals(session, components).forEach(q -> ids.add(q.id()));
+        MeasureChoices.pascals(session, components).forEach(q -> ids.add(q.id()));
         if (!ids.contains(now)) {
             ids.add(now);
         }
@@ -235,12 +184,12 @@ final class MeasureForm {
         line(caption, choice);
     }
 
-    private void axis(Axis axis, java.util.function.Function<Axis, Measure> make) {
+    void axis(Axis axis, java.util.function.Function<Axis, Measure> make) {
         point("Axis along", "axis", axis.direction(), p -> make.apply(new Axis(axis.origin(), unit(p))));
         point("through, m", "origin", axis.origin(), p -> make.apply(new Axis(p, axis.direction())));
     }
 
-    private void point(String caption, String field, Point p, java.util.function.Function<Point, Measure> make) {
+    void point(String caption, String field, Point p, java.util.function.Function<Point, Measure> make) {
         line(
                 caption,
                 number(field + "-x", p.x(), v -> make.apply(new Point(v, p.y(), p.z()))),
@@ -263,7 +212,7 @@ final class MeasureForm {
         }
     }
 
-    private static Point unit(Point p) {
+    static Point unit(Point p) {
         double n = p.norm();
         if (!(n > 0)) {
             throw new LaneException("A direction cannot be 0, 0, 0; change another of its numbers first.");

@@ -3,12 +3,15 @@ package lane.desk.readings;
 import java.util.List;
 import java.util.Optional;
 import lane.desk.Session;
+import lane.measure.Area;
+import lane.measure.Force;
+import lane.measure.Moment;
 import lane.mesh.Point;
 import lane.reading.AroundOf;
 import lane.reading.AroundOf.Along;
 import lane.reading.BalanceOf;
 import lane.reading.BalanceOf.Term;
-import lane.reading.Measure;
+import lane.measure.Measure;
 import lane.reading.ProfileOf;
 import lane.reading.Reading;
 import lane.reading.SweepOf;
@@ -49,7 +52,7 @@ final class NewReading {
         var sweep = session.study().stations().stream()
                 .filter(x -> x.shape() instanceof Sweep)
                 .findFirst();
-        var mean = Measures.mean(session);
+        var mean = MeasureChoices.mean(session);
         if (sweep.isEmpty() || mean.isEmpty()) {
             session.say("Numbers along a sweep need a sweep and a quantity with one number; add "
                     + (sweep.isEmpty() ? "a sweep at Stations" : "a quantity at Quantities") + " first.");
@@ -65,7 +68,7 @@ final class NewReading {
         var shell = session.study().stations().stream()
                 .filter(x -> x.shape() instanceof Shell)
                 .findFirst();
-        var mean = Measures.mean(session);
+        var mean = MeasureChoices.mean(session);
         if (shell.isEmpty() || mean.isEmpty()) {
             session.say("A reading around a shell needs a shell and a quantity with one number; add "
                     + (shell.isEmpty() ? "a shell at Stations" : "a quantity at Quantities") + " first.");
@@ -82,26 +85,26 @@ final class NewReading {
     }
 
     static void area(Session session) {
-        tally(session, "Area", new Measure.Area());
+        tally(session, "Area", new Area());
     }
 
     static void mean(Session session) {
-        tally(session, "Mean", "A mean", Measures.mean(session), Measures.needs(false, false));
+        tally(session, "Mean", "A mean", MeasureChoices.mean(session), MeasureChoices.needs(false, false));
     }
 
     static void flow(Session session) {
-        tally(session, "Flow", "A flow", Measures.flow(session), Measures.needs(true, false));
+        tally(session, "Flow", "A flow", MeasureChoices.flow(session), MeasureChoices.needs(true, false));
     }
 
     static void force(Session session) {
-        var force = Measures.loads(session).map(l -> new Measure.Force(l, new Point(1, 0, 0)));
-        tally(session, "Force", "A force", force, Measures.needs(false, true));
+        var force = MeasureChoices.loads(session).map(l -> new Force(l, new Point(1, 0, 0)));
+        tally(session, "Force", "A force", force, MeasureChoices.needs(false, true));
     }
 
     static void moment(Session session) {
-        var moment = Measures.loads(session)
-                .map(l -> new Measure.Moment(l, session.study().axis()));
-        tally(session, "Moment", "A moment", moment, Measures.needs(false, true));
+        var moment = MeasureChoices.loads(session)
+                .map(l -> new Moment(l, session.study().axis()));
+        tally(session, "Moment", "A moment", moment, MeasureChoices.needs(false, true));
     }
 
     private static void tally(
@@ -117,7 +120,7 @@ final class NewReading {
         var parts = session.study().stations().stream()
                 .filter(x -> x.shape() instanceof OnPart)
                 .toList();
-        var flow = Measures.flow(session);
+        var flow = MeasureChoices.flow(session);
         if (parts.isEmpty() || flow.isEmpty()) {
             session.say(
                     "A balance needs part stations and a vector quantity, such as velocity taken as stored; add them first.");
@@ -138,7 +141,7 @@ final class NewReading {
                 .filter(x -> x.shape() instanceof OnPart)
                 .toList();
         var part = parts.stream()
-                .filter(s -> Measures.on(session, measure, (OnPart) s.shape()))
+                .filter(s -> MeasureChoices.on(session, measure, (OnPart) s.shape()))
                 .findFirst()
                 .or(() -> parts.stream().findFirst());
         if (part.isEmpty()) {

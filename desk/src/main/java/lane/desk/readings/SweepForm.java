@@ -40,7 +40,7 @@ public final class SweepForm implements AskForm {
 
     @Override
     public String what(Session session, Reading reading) {
-        return Measures.word(session, ((SweepOf) reading.ask()).measure());
+        return MeasureChoices.word(session, ((SweepOf) reading.ask()).measure());
     }
 
     @Override

@@ -8,9 +8,10 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
 import lane.desk.Session;
 import lane.desk.Ui;
+import lane.measure.Area;
 import lane.reading.BalanceOf;
 import lane.reading.BalanceOf.Term;
-import lane.reading.Measure;
+import lane.measure.Measure;
 import lane.reading.Reading;
 import lane.station.OnPart;
 import lane.station.Station;
@@ -109,7 +110,7 @@ final class TermsForm {
             return;
         }
         Measure measure = terms(balance).isEmpty()
-                ? new Measure.Area()
+                ? new Area()
                 : terms(balance).getLast().measure();
         edit(balance, l -> {
             l.add(new Term("Term " + (l.size() + 1), 1, List.of(part), measure));

@@ -10,7 +10,7 @@ import lane.desk.BuiltFrom;
 import lane.desk.Session;
 import lane.desk.Ui;
 import lane.desk.View;
-import lane.trail.Trail;
+import lane.provenance.Provenance;
 
 /** How the selected number came about; each step leads to its stop and shows its settings. A message takes its place. */
 public final class TrailStrip implements View {
@@ -48,7 +48,7 @@ public final class TrailStrip implements View {
             nodes.add(Ui.iconButton(org.kordamp.ikonli.feather.Feather.X, "Dismiss", () -> session.say("")));
         } else {
             nodes.add(Ui.label("Trail", "section", "second"));
-            List<Trail.Step> steps = session.trail().steps();
+            List<Provenance.Step> steps = session.trail().steps();
             if (steps.isEmpty()) {
                 nodes.add(Ui.label("select a number to see how it came about", "small", "muted"));
             }
@@ -62,7 +62,7 @@ public final class TrailStrip implements View {
         box.getChildren().setAll(nodes);
     }
 
-    private Label step(Trail.Step step, boolean last) {
+    private Label step(Provenance.Step step, boolean last) {
         Label label = Ui.label(step.text(), "link");
         label.setMinWidth(40);
         if (last) {

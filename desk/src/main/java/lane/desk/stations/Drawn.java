@@ -6,8 +6,8 @@ import lane.mesh.Axis;
 import lane.mesh.Point;
 import lane.picture.field.Annotations;
 import lane.picture.field.Annotations.Handle;
-import lane.reading.CutCurveReader;
-import lane.reading.Laid;
+import lane.evaluation.CutCurveBranches;
+import lane.evaluation.Laid;
 import lane.station.Arc;
 import lane.station.Box;
 import lane.station.CutCurve;
@@ -46,7 +46,7 @@ final class Drawn {
             case CutCurve c -> {
                 List<List<Point>> curves = new ArrayList<>();
                 if (laid != null) {
-                    laid.branches().forEach((CutCurveReader.Branch b) -> curves.add(b.places()));
+                    laid.branches().forEach((CutCurveBranches.Branch b) -> curves.add(b.places()));
                 }
                 yield selected || !curves.isEmpty()
                         ? sampled(name, curves, selected, null, List.of(new Handle("", c.point())))

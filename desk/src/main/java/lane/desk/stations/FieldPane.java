@@ -26,7 +26,7 @@ import lane.picture.Export;
 import lane.picture.Palette;
 import lane.picture.field.Annotations;
 import lane.picture.field.Camera;
-import lane.picture.field.Frame;
+import lane.picture.field.DrawnFrame;
 import lane.picture.field.Look;
 import lane.picture.field.Rasteriser;
 
@@ -82,7 +82,7 @@ final class FieldPane extends Pane {
 
     private final ImageView view = new ImageView();
     private final AtomicReference<Runnable> next = new AtomicReference<>();
-    private BiConsumer<Frame.Hit, double[]> hover = (h, at) -> {};
+    private BiConsumer<DrawnFrame.Hit, double[]> hover = (h, at) -> {};
     private BiConsumer<Integer, Point> moved = (i, p) -> {};
     private Runnable dropped = () -> {};
     private Consumer<Point> pinned = p -> {};
@@ -107,11 +107,11 @@ final class FieldPane extends Pane {
     private boolean moving;
     private Content content;
     private Camera camera;
-    private Frame frame;
+    private DrawnFrame frame;
     /** What was drawn last, without lines and words; used by the painter's thread only. */
     private Drawing lastDrawing;
 
-    private Frame lastFrame;
+    private DrawnFrame lastFrame;
     private double pressX;
     private double pressY;
     private int grabbed = -1;
@@ -144,7 +144,7 @@ final class FieldPane extends Pane {
     }
 
     /** @param told the hit under the pointer (null for none) and the pointer's place */
-    void onHover(BiConsumer<Frame.Hit, double[]> told) {
+    void onHover(BiConsumer<DrawnFrame.Hit, double[]> told) {
         hover = told;
     }
 
@@ -219,7 +219,7 @@ final class FieldPane extends Pane {
         return camera;
     }
 
-    Frame frame() {
+    DrawnFrame frame() {
         return frame;
     }
 
@@ -326,7 +326,7 @@ final class FieldPane extends Pane {
                 lastFrame = draw(shown, from, w, h, coarse);
                 lastDrawing = wanted;
             }
-            Frame drawn = lastFrame;
+            DrawnFrame drawn = lastFrame;
             WritableImage image = image(drawn, shown);
             Platform.runLater(() -> {
                 frame = coarse ? null : drawn;
@@ -348,7 +348,7 @@ final class FieldPane extends Pane {
     BufferedImage picture(double scale) {
         int w = (int) Math.round(getWidth() * scale);
         int h = (int) Math.round(getHeight() * scale);
-        Frame drawn = draw(content, camera.scaled(scale), w, h, false);
+        DrawnFrame drawn = draw(content, camera.scaled(scale), w, h, false);
         var image = Export.image(drawn.argb(), w, h);
         Graphics2D g = image.createGraphics();
         g.scale(scale, scale);
@@ -361,20 +361,20 @@ final class FieldPane extends Pane {
     void paint(Graphics2D g) {
         int w = (int) getWidth();
         int h = (int) getHeight();
-        Frame drawn = draw(content, camera.scaled(2), 2 * w, 2 * h, false);
+        DrawnFrame drawn = draw(content, camera.scaled(2), 2 * w, 2 * h, false);
         g.drawImage(Export.image(drawn.argb(), 2 * w, 2 * h), 0, 0, w, h, null);
         annotate(g);
     }
 
     private void annotate(Graphics2D g) {
-        Frame seen = frame;
+        DrawnFrame seen = frame;
         Annotations.Over over = seen == null
                 ? content.over()
                 : content.over().with(content.field().bandLabels(seen, content));
         Annotations.paint(g, camera, (int) getWidth(), (int) getHeight(), over, content.palette());
     }
 
-    private static Frame draw(Content shown, Camera from, int w, int h, boolean coarse) {
+    private static DrawnFrame draw(Content shown, Camera from, int w, int h, boolean coarse) {
         FieldScene f = shown.field();
         Look look = f.look(
                 shown.shaded() && shown.flat() == null,
@@ -389,7 +389,7 @@ final class FieldPane extends Pane {
                 shown.palette().ground().getRGB() & 0xffffff);
     }
 
-    private static WritableImage image(Frame drawn, Content shown) {
+    private static WritableImage image(DrawnFrame drawn, Content shown) {
         var image = new BufferedImage(drawn.width(), drawn.height(), BufferedImage.TYPE_INT_ARGB_PRE);
         int[] pixels = ((DataBufferInt) image.getRaster().getDataBuffer()).getData();
         System.arraycopy(drawn.argb(), 0, pixels, 0, pixels.length);
@@ -498,7 +498,7 @@ final class FieldPane extends Pane {
     }
 
     private void hovering(MouseEvent e) {
-        Frame.Hit hit =
+        DrawnFrame.Hit hit =
                 frame == null ? null : frame.at((int) e.getX(), (int) e.getY()).orElse(null);
         hover.accept(hit, new double[] {e.getX(), e.getY()});
     }

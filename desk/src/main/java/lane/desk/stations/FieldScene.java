@@ -14,13 +14,13 @@ import lane.picture.field.Annotations;
 import lane.picture.field.BandLabels;
 import lane.picture.field.Coarse;
 import lane.picture.field.ColourScale;
-import lane.picture.field.Frame;
+import lane.picture.field.DrawnFrame;
 import lane.picture.field.Look;
 import lane.picture.field.Range;
 import lane.picture.field.Scene;
 import lane.quantity.Quantity;
-import lane.reading.Lens;
-import lane.reading.SurfaceValues;
+import lane.evaluation.EvaluationContext;
+import lane.evaluation.SurfaceValues;
 import lane.unit.Unit;
 
 /**
@@ -54,7 +54,7 @@ record FieldScene(
     static FieldScene of(
             Run run,
             Quantity quantity,
-            Lens lens,
+            EvaluationContext lens,
             Shown how,
             List<Part> extra,
             Colouring colouring,
@@ -131,7 +131,7 @@ record FieldScene(
     }
 
     /** Values of the lines between bands, in the unit shown. */
-    List<Annotations.BandLabel> bandLabels(Frame frame, FieldPane.Content shown) {
+    List<Annotations.BandLabel> bandLabels(DrawnFrame frame, FieldPane.Content shown) {
         Look look = look(shown.shaded(), shown.edges(), shown.palette().dark());
         return BandLabels.of(frame, look, v -> lane.desk.Ui.shortest(rounded(unit.fromSi(v))));
     }
@@ -146,7 +146,7 @@ record FieldScene(
     }
 
     /** Values on the boundary of a run. */
-    static List<float[]> values(Run run, Quantity quantity, Lens lens) {
+    static List<float[]> values(Run run, Quantity quantity, EvaluationContext lens) {
         List<float[]> out = new ArrayList<>();
         for (Part part : run.mesh().dimension() == 2 ? List.of(Part.ofCells("cells", run.mesh())) : run.parts()) {
             try {

@@ -12,7 +12,7 @@ import lane.desk.Background;
 import lane.field.Field;
 import lane.field.Run;
 import lane.mesh.Point;
-import lane.reading.Laid;
+import lane.evaluation.Laid;
 import lane.station.PathSamples;
 import lane.station.Placement;
 import lane.station.Placer;

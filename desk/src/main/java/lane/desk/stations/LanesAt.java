@@ -8,7 +8,7 @@ import lane.desk.Session;
 import lane.field.Run;
 import lane.mesh.Point;
 import lane.quantity.Quantity;
-import lane.reading.Lens;
+import lane.evaluation.EvaluationContext;
 import lane.reading.Profile;
 import lane.reading.ProfileReader;
 import lane.station.Placement;
@@ -16,7 +16,7 @@ import lane.station.Placer;
 import lane.station.Points;
 import lane.station.Station;
 import lane.study.Source;
-import lane.trail.Trail;
+import lane.provenance.Provenance;
 import lane.unit.Unit;
 
 /** The value of a quantity at one place in every lane that is on. */
@@ -27,7 +27,7 @@ final class LanesAt {
     record One(String lane, double value, Unit unit) {}
 
     /** Runs whose cells are not yet in order are left out, as looking would take long. */
-    static List<One> of(Session session, Point place, Quantity quantity, Lens lens) {
+    static List<One> of(Session session, Point place, Quantity quantity, EvaluationContext lens) {
         List<One> out = new ArrayList<>();
         var point = new Station("", "place", new Points(List.of(place)));
         for (Source source : session.study().lanes()) {
@@ -42,7 +42,7 @@ final class LanesAt {
                         new double[] {place.x(), place.y(), place.z()},
                         meridian ? lens.axis() : null,
                         Work.QUIET);
-                Profile p = ProfileReader.read(run, at, point, quantity, lens, "", Trail.EMPTY);
+                Profile p = ProfileReader.read(run, at, point, quantity, lens, "", Provenance.EMPTY);
                 out.add(new One(source.name(), p.value()[0], p.unit()));
             } catch (LaneException e) {
                 out.add(new One(source.name(), Double.NaN, Unit.UNKNOWN));

@@ -179,7 +179,7 @@ public final class NewStation {
         for (Quantity q : session.numbers()) {
             for (Run run : session.results().runs().values()) {
                 try {
-                    double[] all = lane.reading.NodeValues.of(run, q, lens);
+                    double[] all = lane.evaluation.NodeValues.of(run, q, lens);
                     double least = java.util.Arrays.stream(all)
                             .filter(Double::isFinite)
                             .min()
@@ -188,7 +188,7 @@ public final class NewStation {
                             .filter(Double::isFinite)
                             .max()
                             .orElse(0);
-                    double middle = lane.reading.Ready.of(run, q, lens).unit().fromSi((least + greatest) / 2);
+                    double middle = lane.evaluation.BoundQuantity.of(run, q, lens).unit().fromSi((least + greatest) / 2);
                     double value = new java.math.BigDecimal(middle)
                             .round(new java.math.MathContext(3))
                             .doubleValue();

@@ -12,25 +12,25 @@ import lane.cut.Cut;
 import lane.desk.Background;
 import lane.desk.Session;
 import lane.field.Field;
-import lane.field.Moment;
+import lane.field.TimeSelector;
 import lane.field.Part;
 import lane.field.Run;
 import lane.mesh.Axis;
-import lane.mesh.Measures;
+import lane.mesh.CellMeasures;
 import lane.mesh.Point;
 import lane.picture.Ticks;
 import lane.picture.field.Annotations;
 import lane.picture.field.Camera;
 import lane.picture.field.Scene;
 import lane.quantity.Quantity;
-import lane.quantity.Take;
+import lane.quantity.Component;
 import lane.reading.Balance;
-import lane.reading.Laid;
-import lane.reading.Lens;
+import lane.evaluation.Laid;
+import lane.evaluation.EvaluationContext;
 import lane.reading.Outcome;
-import lane.reading.Ready;
-import lane.reading.StationResolver;
-import lane.reading.SurfaceValues;
+import lane.evaluation.BoundQuantity;
+import lane.evaluation.StationResolver;
+import lane.evaluation.SurfaceValues;
 import lane.reading.Tally;
 import lane.station.Enclosing;
 import lane.station.Placement;
@@ -78,7 +78,7 @@ final class PictureScene {
         return session.results().runs().get(lane);
     }
 
-    Lens lens() {
+    EvaluationContext lens() {
         return session.lens();
     }
 
@@ -102,12 +102,12 @@ final class PictureScene {
         return h == null ? PlaceTip.Place.of(p) : PlaceTip.Place.onShell(h, p);
     }
 
-    private record DifferenceKey(Run of, Run datum, Quantity quantity, Lens lens) {}
+    private record DifferenceKey(Run of, Run datum, Quantity quantity, EvaluationContext lens) {}
 
-    private record TimesKey(Source.Simulation source, List<Double> times, Quantity quantity, Lens lens) {}
+    private record TimesKey(Source.Simulation source, List<Double> times, Quantity quantity, EvaluationContext lens) {}
 
     /** What a run is shown by: another's values, or a difference of its own. */
-    private record Seen(Run run, String lane, Quantity quantity, Lens lens, String name) {
+    private record Seen(Run run, String lane, Quantity quantity, EvaluationContext lens, String name) {
         /** Fields that surfaces of stations carry along. */
         List<String> carried() {
             return quantity == null ? List.of() : List.copyOf(lens.fields(quantity));
@@ -213,11 +213,11 @@ final class PictureScene {
 
     /** What looks beyond the place takes long the first time, and is made behind the window. */
     private boolean waits(Run run, Quantity q) {
-        Lens lens = lens();
+        EvaluationContext lens = lens();
         if (!lens.definitions().beyond(q)) {
             return false;
         }
-        Background.Made made = background.of(new DifferenceKey(run, null, q, lens), w -> Ready.of(run, q, lens));
+        Background.Made made = background.of(new DifferenceKey(run, null, q, lens), w -> BoundQuantity.of(run, q, lens));
         return made == null;
     }
 
@@ -227,7 +227,7 @@ final class PictureScene {
         if (of == null || datum == null || q == null) {
             return null;
         }
-        Lens lens = lens();
+        EvaluationContext lens = lens();
         Background.Made made =
                 background.of(new DifferenceKey(of, datum, q, lens), w -> Transfer.difference(of, datum, q, lens, w));
         if (made == null) {
@@ -240,15 +240,15 @@ final class PictureScene {
         var result = (Transfer.Result) made.thing();
         String unit;
         try {
-            Unit shown = Ready.of(datum, q, lens).unit();
+            Unit shown = BoundQuantity.of(datum, q, lens).unit();
             unit = shown.known() ? shown.difference().symbol() : "";
         } catch (LaneException e) {
             unit = "";
         }
-        var as = new Quantity("difference", q.name(), Transfer.DIFFERENCE, Take.ALL, unit);
+        var as = new Quantity("difference", q.name(), Transfer.DIFFERENCE, Component.ALL, unit);
         String outside = result.outside() > 0 ? ",\n" + Ticks.brief(100 * result.outside()) + " % outside" : "";
         String name = "Δ " + q.name() + outside;
-        return new Seen(result.run(), state.beside, as, Lens.of(List.of(as), List.of(), study().axis()), name);
+        return new Seen(result.run(), state.beside, as, EvaluationContext.of(List.of(as), List.of(), study().axis()), name);
     }
 
     private static boolean flatRun(Run run) {
@@ -350,7 +350,7 @@ final class PictureScene {
 
     /** The vector field that streamlines and arrows follow: that of the first vector quantity that the run has. */
     private Field vector(Run run) {
-        Lens lens = lens();
+        EvaluationContext lens = lens();
         return study().quantities().stream()
                 .flatMap(q -> lens.fields(q).stream())
                 .map(n -> run.field(n).orElse(null))
@@ -408,7 +408,7 @@ final class PictureScene {
             float greatest = Float.NEGATIVE_INFINITY;
             var places = new StationResolver(session.library()::sheet, StationResolver.NOTHING);
             for (double t : key.times()) {
-                Run at = places.turned(session.library().run(source, new Moment.At(t, 0), w), axis);
+                Run at = places.turned(session.library().run(source, new TimeSelector.At(t, 0), w), axis);
                 for (float[] values : FieldScene.values(at, key.quantity(), key.lens())) {
                     for (float v : values) {
                         least = v < least ? v : least;
@@ -524,7 +524,7 @@ final class PictureScene {
         Point normal;
         Point origin;
         if (flatRun(run)) {
-            double[] n = Measures.plane(run.mesh());
+            double[] n = CellMeasures.plane(run.mesh());
             normal = new Point(n[0], n[1], n[2]);
             origin = new Point(0, 0, 0);
         } else if (shape(chosen) instanceof Section s) {

@@ -6,9 +6,9 @@ import lane.desk.Session;
 import lane.desk.Ui;
 import lane.mesh.Point;
 import lane.picture.Ticks;
-import lane.picture.field.Frame;
+import lane.picture.field.DrawnFrame;
 import lane.quantity.Quantity;
-import lane.reading.Lens;
+import lane.evaluation.EvaluationContext;
 import lane.station.Shell;
 
 /** What lies under the pointer: value, face, cell, place, and the value of every lane there. */
@@ -49,12 +49,12 @@ final class PlaceTip extends VBox {
      * @param at where the pointer is; @param wide and {@code high}: of what it must stay within
      */
     void show(
-            Frame.Hit hit,
+            DrawnFrame.Hit hit,
             FieldScene scene,
             Place place,
             Quantity quantity,
             String name,
-            Lens lens,
+            EvaluationContext lens,
             double[] at,
             double wide,
             double high) {

@@ -14,14 +14,15 @@ import lane.cut.Cut;
 import lane.desk.Marks;
 import lane.desk.Session;
 import lane.desk.Ui;
+import lane.measure.Mean;
 import lane.mesh.Cell;
 import lane.mesh.Point;
 import lane.picture.LaneStyle;
 import lane.picture.Ticks;
 import lane.reading.AroundOf;
 import lane.reading.AroundOf.Along;
-import lane.reading.Laid;
-import lane.reading.Measure;
+import lane.evaluation.Laid;
+import lane.measure.Measure;
 import lane.reading.ProfileOf;
 import lane.reading.Reading;
 import lane.reading.SweepOf;
@@ -311,12 +312,12 @@ final class PlacingCard {
                     id -> profile
                             ? new Reading(id, name, "", new ProfileOf(station.id(), q))
                             : station.shape() instanceof Sweep
-                                    ? new Reading(id, name, "", new SweepOf(station.id(), new Measure.Mean(q)))
+                                    ? new Reading(id, name, "", new SweepOf(station.id(), new Mean(q)))
                                     : new Reading(
                                             id,
                                             "Mean " + name,
                                             "",
-                                            new TallyOf(List.of(station.id()), new Measure.Mean(q))));
+                                            new TallyOf(List.of(station.id()), new Mean(q))));
         });
     }
 

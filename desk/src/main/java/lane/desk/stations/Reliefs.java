@@ -6,15 +6,15 @@ import lane.cut.Glyphs;
 import lane.field.Part;
 import lane.field.Run;
 import lane.quantity.Quantity;
-import lane.reading.Lens;
-import lane.reading.SurfaceValues;
+import lane.evaluation.EvaluationContext;
+import lane.evaluation.SurfaceValues;
 import lane.station.Section;
 
 /** A section raised along its normal by the quantity shown, a quarter of its own width for the whole range. */
 final class Reliefs {
     private Reliefs() {}
 
-    static Part of(Section station, Cut cut, Part part, Run run, Quantity quantity, Lens lens) {
+    static Part of(Section station, Cut cut, Part part, Run run, Quantity quantity, EvaluationContext lens) {
         try {
             SurfaceValues values = SurfaceValues.of(run, part, quantity, lens);
             if (!values.byNode()) {

@@ -5,7 +5,7 @@ import java.util.List;
 import lane.desk.Session;
 import lane.field.Part;
 import lane.mesh.Point;
-import lane.reading.Laid;
+import lane.evaluation.Laid;
 import lane.station.Points;
 import lane.station.Shape;
 import lane.station.Station;

@@ -19,7 +19,7 @@ import lane.desk.SideList;
 import lane.desk.Ui;
 import lane.desk.View;
 import lane.mesh.Point;
-import lane.picture.field.Frame.Hit;
+import lane.picture.field.DrawnFrame.Hit;
 import lane.quantity.Quantity;
 import lane.station.Frame;
 import lane.station.Station;

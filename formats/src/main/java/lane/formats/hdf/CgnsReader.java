@@ -13,7 +13,7 @@ import java.util.List;
 import java.util.Map;
 import lane.base.Work;
 import lane.field.Field;
-import lane.field.Moment;
+import lane.field.TimeSelector;
 import lane.field.Values;
 import lane.formats.FormatError;
 import lane.formats.grid.Blocks;
@@ -35,18 +35,18 @@ public final class CgnsReader {
     private static final int NGON = 22;
     private static final int NFACE = 23;
 
-    private final Moment moment;
+    private final TimeSelector moment;
     private final Work work;
     private List<Double> times = List.of();
     private int step;
     private final List<String> remarks = new ArrayList<>();
 
-    private CgnsReader(Moment moment, Work work) {
+    private CgnsReader(TimeSelector moment, Work work) {
         this.moment = moment;
         this.work = work;
     }
 
-    public static Dataset read(Path file, Moment moment, Work work) {
+    public static Dataset read(Path file, TimeSelector moment, Work work) {
         return Hdf.read(file, hdf -> new CgnsReader(moment, work).all(hdf));
     }
 

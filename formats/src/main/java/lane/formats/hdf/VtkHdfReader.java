@@ -9,7 +9,7 @@ import java.util.Arrays;
 import java.util.List;
 import lane.base.Work;
 import lane.field.Field;
-import lane.field.Moment;
+import lane.field.TimeSelector;
 import lane.field.Values;
 import lane.formats.FormatError;
 import lane.formats.grid.Blocks;
@@ -23,16 +23,16 @@ import lane.unit.Unit;
 
 /** Reads VTKHDF files: unstructured grids, surfaces and images with parts and times, and blocks of them. */
 public final class VtkHdfReader {
-    private final Moment moment;
+    private final TimeSelector moment;
     private final Work work;
     private final List<String> remarks = new ArrayList<>();
 
-    private VtkHdfReader(Moment moment, Work work) {
+    private VtkHdfReader(TimeSelector moment, Work work) {
         this.moment = moment;
         this.work = work;
     }
 
-    public static Dataset read(Path file, Moment moment, Work work) {
+    public static Dataset read(Path file, TimeSelector moment, Work work) {
         return Hdf.read(file, hdf -> new VtkHdfReader(moment, work).all(hdf));
     }
 
@@ -86,7 +86,7 @@ public final class VtkHdfReader {
         int index = -1;
         Group steps;
 
-        static Step of(Group group, Moment moment) {
+        static Step of(Group group, TimeSelector moment) {
             var s = new Step();
             s.steps = Hdf.group(group, "Steps");
             if (s.steps != null) {

@@ -12,7 +12,7 @@ import javax.xml.parsers.DocumentBuilderFactory;
 import javax.xml.parsers.ParserConfigurationException;
 import lane.base.Work;
 import lane.field.Field;
-import lane.field.Moment;
+import lane.field.TimeSelector;
 import lane.field.Values;
 import lane.formats.FileErrors;
 import lane.formats.FileHash;
@@ -39,19 +39,19 @@ public final class XdmfReader {
     private static final long MOST_XML = 1L << 30;
 
     private final Path file;
-    private final Moment moment;
+    private final TimeSelector moment;
     private final Work work;
     private final List<String> remarks = new ArrayList<>();
     private final XdmfData data;
 
-    private XdmfReader(Path file, Moment moment, Work work) {
+    private XdmfReader(Path file, TimeSelector moment, Work work) {
         this.file = file;
         this.moment = moment;
         this.work = work;
         data = new XdmfData(file, work);
     }
 
-    public static Dataset read(Path file, Moment moment, Work work) {
+    public static Dataset read(Path file, TimeSelector moment, Work work) {
         return FileErrors.of(file, () -> new XdmfReader(file, moment, work).whole());
     }
 

@@ -30,15 +30,24 @@ import lane.base.LaneException;
 import lane.check.Check;
 import lane.check.Rule;
 import lane.check.RuleKind;
-import lane.field.Moment;
+import lane.field.TimeSelector;
 import lane.field.PartEdit;
 import lane.formats.AtomicFile;
 import lane.formats.FileHash;
+import lane.measure.Area;
+import lane.measure.Extreme;
+import lane.measure.Flow;
+import lane.measure.Force;
+import lane.measure.Integral;
+import lane.measure.Mean;
+import lane.measure.MeasureKind;
+import lane.measure.Moment;
+import lane.measure.WeightedMean;
 import lane.quantity.Quantity;
-import lane.quantity.Take;
+import lane.quantity.Component;
 import lane.reading.Ask;
 import lane.reading.AskKind;
-import lane.reading.Measure;
+import lane.measure.Measure;
 import lane.reading.Reading;
 import lane.reference.Curve;
 import lane.station.Abscissa;
@@ -99,19 +108,6 @@ public final class StudyJson {
 
     @JsonTypeInfo(use = JsonTypeInfo.Id.NAME, property = "kind")
     @JsonSubTypes({
-        @Type(name = "area", value = Measure.Area.class),
-        @Type(name = "mean", value = Measure.Mean.class),
-        @Type(name = "extreme", value = Measure.Extreme.class),
-        @Type(name = "weighted-mean", value = Measure.WeightedMean.class),
-        @Type(name = "integral", value = Measure.Integral.class),
-        @Type(name = "flow", value = Measure.Flow.class),
-        @Type(name = "force", value = Measure.Force.class),
-        @Type(name = "moment", value = Measure.Moment.class)
-    })
-    private interface MeasureKinds {}
-
-    @JsonTypeInfo(use = JsonTypeInfo.Id.NAME, property = "kind")
-    @JsonSubTypes({
         @Type(name = "formula", value = Curve.ByFormula.class), @Type(name = "columns", value = Curve.Columns.class),
         @Type(name = "window-mean", value = Curve.WindowMean.class), @Type(name = "hand", value = Curve.HandValue.class)
     })
@@ -119,9 +115,9 @@ public final class StudyJson {
 
     @JsonTypeInfo(use = JsonTypeInfo.Id.NAME, property = "kind")
     @JsonSubTypes({
-        @Type(name = "last", value = Moment.Last.class),
-        @Type(name = "first", value = Moment.First.class),
-        @Type(name = "at", value = Moment.At.class)
+        @Type(name = "last", value = TimeSelector.Last.class),
+        @Type(name = "first", value = TimeSelector.First.class),
+        @Type(name = "at", value = TimeSelector.At.class)
     })
     private interface MomentKinds {}
 
@@ -185,7 +181,7 @@ public final class StudyJson {
                 @JsonProperty("name") String name,
                 @JsonProperty("formula") String formula,
                 @JsonProperty("field") String field,
-                @JsonProperty("take") Take take,
+                @JsonProperty("take") Component take,
                 @JsonProperty("unit") String unit,
                 @JsonProperty("note") String note) {
             return null;
@@ -243,9 +239,9 @@ public final class StudyJson {
             .addMixIn(Ask.class, ByWord.class)
             .addMixIn(Rule.class, ByWord.class)
             .addModule(Flat.module())
-            .addMixIn(Measure.class, MeasureKinds.class)
+            .addMixIn(Measure.class, ByWord.class)
             .addMixIn(lane.reference.Uncertainty.class, UncertaintyMixIn.class)
-            .addMixIn(Moment.class, MomentKinds.class)
+            .addMixIn(TimeSelector.class, MomentKinds.class)
             .addMixIn(PartEdit.class, PartEditKinds.class)
             .addMixIn(Curve.class, CurveKinds.class)
             .build();
@@ -253,6 +249,7 @@ public final class StudyJson {
     static {
         AskKind.ALL.all().forEach(k -> MAPPER.registerSubtypes(new NamedType(k.type(), k.word())));
         ShapeKind.ALL.all().forEach(k -> MAPPER.registerSubtypes(new NamedType(k.type(), k.word())));
+        MeasureKind.ALL.all().forEach(k -> MAPPER.registerSubtypes(new NamedType(k.type(), k.word())));
         RuleKind.ALL.all().forEach(k -> MAPPER.registerSubtypes(new NamedType(k.type(), k.word())));
     }
 

@@ -20,7 +20,7 @@ import lane.formats.FileErrors;
 import lane.formats.FileHash;
 import lane.reference.Recipe;
 import lane.reference.Table;
-import lane.trail.Trail;
+import lane.provenance.Provenance;
 import lane.unit.Unit;
 
 /**
@@ -49,7 +49,7 @@ public final class TableReader {
     /** @param recipe overrides what is found */
     public static Table read(Path file, String shown, Recipe recipe) {
         return guarded(file, shown, () -> {
-            Trail.Input input = FileHash.of(file, shown);
+            Provenance.Input input = FileHash.of(file, shown);
             Rows rows = workbook(file)
                     ? SheetRows.read(file, shown, recipe.sheet())
                     : rows(Files.readAllBytes(file), recipe, shown);
@@ -239,7 +239,7 @@ public final class TableReader {
                         .toList();
     }
 
-    private static Table build(Rows found, Recipe recipe, String shown, Trail.Input input) {
+    private static Table build(Rows found, Recipe recipe, String shown, Provenance.Input input) {
         boolean comma = recipe.decimal().isBlank()
                 ? comma(found.cells(), found.separator())
                 : recipe.decimal().equals("comma");

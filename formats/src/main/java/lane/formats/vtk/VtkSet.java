@@ -10,7 +10,7 @@ import java.util.Map;
 import java.util.Set;
 import java.util.TreeSet;
 import lane.base.Work;
-import lane.field.Moment;
+import lane.field.TimeSelector;
 import lane.formats.DatasetReader;
 import lane.formats.FormatError;
 import lane.formats.grid.Blocks;
@@ -35,7 +35,7 @@ final class VtkSet {
 
     private VtkSet() {}
 
-    static Dataset read(XmlParts xml, Path file, Moment moment, Work work) {
+    static Dataset read(XmlParts xml, Path file, TimeSelector moment, Work work) {
         if (DEPTH.get() > 5) {
             throw new FormatError("it refers to files that refer to files, more than five deep");
         }
@@ -78,7 +78,7 @@ final class VtkSet {
             work.poll();
             work.progress("Reading " + source, (double) done++ / xml.pieces.size());
             Path there = below(file, source);
-            Dataset one = VtkXmlReader.read(there, Moment.LAST, work);
+            Dataset one = VtkXmlReader.read(there, TimeSelector.LAST, work);
             files.add(there);
             files.addAll(one.files());
             one.remarks().stream().filter(r -> !remarks.contains(r)).forEach(remarks::add);
@@ -124,7 +124,7 @@ final class VtkSet {
     }
 
     /** One time of a collection; several parts at one time are blocks. */
-    private static Dataset series(XmlParts xml, Path file, Moment moment, Work work) {
+    private static Dataset series(XmlParts xml, Path file, TimeSelector moment, Work work) {
         Map<Double, List<XmlParts.Leaf>> byTime = new HashMap<>();
         for (XmlParts.Leaf leaf : xml.leaves) {
             byTime.computeIfAbsent(Double.isNaN(leaf.time()) ? 0.0 : leaf.time(), t -> new ArrayList<>())

@@ -14,7 +14,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
 import lane.base.Work;
-import lane.field.Moment;
+import lane.field.TimeSelector;
 import lane.formats.Budget;
 import lane.formats.FileErrors;
 import lane.formats.FileHash;
@@ -33,11 +33,11 @@ public final class VtkXmlReader {
     private VtkXmlReader() {}
 
     public static Dataset read(Path file, Work work) {
-        return read(file, Moment.LAST, work);
+        return read(file, TimeSelector.LAST, work);
     }
 
     /** @param moment which time of a collection; a single file has only its own */
-    public static Dataset read(Path file, Moment moment, Work work) {
+    public static Dataset read(Path file, TimeSelector moment, Work work) {
         return FileErrors.of(file, () -> {
             try (FileChannel channel = FileChannel.open(file, StandardOpenOption.READ);
                     Arena arena = Arena.ofShared()) {
@@ -48,7 +48,7 @@ public final class VtkXmlReader {
         });
     }
 
-    private static Dataset read(MemorySegment bytes, Path file, Moment moment, Work work) {
+    private static Dataset read(MemorySegment bytes, Path file, TimeSelector moment, Work work) {
         XmlParts xml = parse(bytes, false, work);
         if (VtkSet.KINDS.contains(xml.fileType)) {
             return VtkSet.read(xml, file, moment, work);

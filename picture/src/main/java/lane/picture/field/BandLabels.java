@@ -14,7 +14,7 @@ public final class BandLabels {
     private BandLabels() {}
 
     /** @param text of a value in SI units */
-    public static List<Annotations.BandLabel> of(Frame frame, Look look, DoubleFunction<String> text) {
+    public static List<Annotations.BandLabel> of(DrawnFrame frame, Look look, DoubleFunction<String> text) {
         int bands = look.style().bands();
         List<Annotations.BandLabel> out = new ArrayList<>();
         if (bands == 0) {

@@ -39,14 +39,14 @@ public final class Rasteriser {
      * @param ground colour behind everything, without alpha
      * @throws lane.base.LaneException for a picture that is larger than can be held
      */
-    public static Frame draw(Scene scene, Camera camera, Look look, int width, int height, int ground) {
+    public static DrawnFrame draw(Scene scene, Camera camera, Look look, int width, int height, int ground) {
         if (width > MOST || height > MOST || (long) width * height > Integer.MAX_VALUE / 8) {
             throw new lane.base.LaneException("A picture of " + width + " x " + height
                     + " pixels is too large; give at most " + MOST + " a side and 268 million in all.");
         }
         var r = new Rasteriser(scene, camera, look, width, height);
         r.draw(0xFF000000 | ground);
-        return new Frame(width, height, r.argb, r.keys, r.first, r.band, camera, scene);
+        return new DrawnFrame(width, height, r.argb, r.keys, r.first, r.band, camera, scene);
     }
 
     private void draw(int ground) {

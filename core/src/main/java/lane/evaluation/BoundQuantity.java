@@ -1,0 +1,580 @@
+package lane.evaluation;
+
+import java.util.ArrayList;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
+import lane.base.Fault;
+import lane.base.LaneException;
+import lane.base.Parallel;
+import lane.field.Field;
+import lane.field.Part;
+import lane.field.Run;
+import lane.formula.Compiler;
+import lane.formula.FormulaException;
+import lane.formula.Meaning;
+import lane.formula.Node;
+import lane.formula.Program;
+import lane.formula.Scope;
+import lane.formula.Spot;
+import lane.formula.Type;
+import lane.mesh.Axis;
+import lane.provenance.Provenance;
+import lane.quantity.Definitions;
+import lane.quantity.Quantity;
+import lane.unit.Unit;
+
+/**
+ * A quantity made ready to be computed on one run, or on a part of it that has fields of its own. Its program gives values
+ * that become SI values by {@link #factor} and {@link #offset}: what is taken of one field alone is computed in the unit of
+ * the file, so that stating another unit computes nothing again.
+ */
+public final class BoundQuantity {
+    /** A stored field by its name. */
+    record Stored(String name) {}
+
+    private final Run run;
+    private final Part part;
+    private final Quantity quantity;
+    private final Type type;
+    private final Program program;
+    private final double factor;
+    private final double offset;
+    private final List<String> notes;
+    private final Object key;
+    private final List<Provenance.Input> inputs;
+
+    private BoundQuantity(
+            Run run,
+            Part part,
+            Quantity quantity,
+            Type type,
+            Program program,
+            double factor,
+            double offset,
+            List<String> notes,
+            Object key,
+            Set<Provenance.Input> inputs) {
+        this.run = run;
+        this.part = part;
+        this.quantity = quantity;
+        this.type = type;
+        this.program = program;
+        this.factor = factor;
+        this.offset = offset;
+        this.notes = notes;
+        this.key = key;
+        this.inputs = List.copyOf(inputs);
+    }
+
+    /** @throws LaneException with what the run lacks, or what is wrong in the formula */
+    public static BoundQuantity of(Run run, Quantity quantity, EvaluationContext lens) {
+        return of(run, null, quantity, lens);
+    }
+
+    /** @param part whose own fields come before those of the run; null for none */
+    public static BoundQuantity of(Run run, Part part, Quantity quantity, EvaluationContext lens) {
+        Definitions definitions = lens.definitions();
+        var scope = new Local(run, part, lens);
+        try {
+            Node tree = definitions.tree(quantity);
+            if (tree == null) {
+                lane.formula.Parser.parse(quantity.formula());
+            }
+            String self = quantity.name();
+            boolean piece = quantity.id().startsWith("~");
+            Compiler.Compiled made = Compiler.compile(tree, scope, self, "", !piece);
+            Type type = shown(made.type(), quantity);
+            List<String> notes = notes(made.notes(), type.unit());
+            Field alone = alone(tree, self, scope, 0);
+            if (alone != null && lens.unit(run, alone).known()) {
+                Unit unit = lens.unit(run, alone);
+                Program raw =
+                        Compiler.compile(tree, scope.raw(), self, "", !piece).program();
+                boolean whole = alone.components() == 1 && raw.components() == 1;
+                Object key = List.of(raw.identity(), lens.axis());
+                return new BoundQuantity(
+                        run, part, quantity, type, raw, unit.factor(), whole ? unit.offset() : 0, notes, key, scope.inputs);
+            }
+            // What has no unit of its own has the one that was given to it.
+            Unit given = Unit.of(quantity.unit());
+            boolean assert1 = !made.type().unit().known() && given.known();
+            Object key = List.of(made.program().identity(), lens.axis());
+            return new BoundQuantity(
+                    run,
+                    part,
+                    quantity,
+                    type,
+                    made.program(),
+                    assert1 ? given.factor() : 1,
+                    assert1 && type.components() == 1 ? given.offset() : 0,
+                    notes,
+                    key,
+                    scope.inputs);
+        } catch (FormulaException e) {
+            throw new LaneException(e.fault(), sentence(quantity, e), e);
+        }
+    }
+
+    /**
+     * What a formula would be on a run, without computing any of it.
+     *
+     * @param self name of the quantity that it defines; blank for none
+     * @throws FormulaException with the wrong token
+     */
+    public static Compiler.Compiled check(Run run, String formula, String self, EvaluationContext lens) {
+        return Compiler.compile(lane.formula.Parser.parse(formula), new Checking(run, lens), self, "");
+    }
+
+    /** The type that a quantity has on a run, in its own unit; empty where the run cannot compute it. */
+    public static Optional<Type> type(Run run, Quantity quantity, EvaluationContext lens) {
+        try {
+            return Optional.of(
+                    shown(check(run, quantity.formula(), quantity.name(), lens).type(), quantity));
+        } catch (FormulaException | LaneException e) {
+            return Optional.empty();
+        }
+    }
+
+    private static String sentence(Quantity quantity, FormulaException e) {
+        boolean own = e.fault() == Fault.MISSING_FIELD || quantity.id().startsWith("~");
+        return own ? e.getMessage() : "Quantity \"" + quantity.name() + "\" cannot be computed: " + e.getMessage();
+    }
+
+    /** The field that a formula takes something of, and nothing else; null for none. */
+    private static Field alone(Node node, String self, Local scope, int depth) {
+        Node inner =
+                switch (node) {
+                    case Node.Member m -> m.of();
+                    case Node.Call c
+                    when c.function().equals("norm") && c.arguments().size() == 1 ->
+                        c.arguments().getFirst();
+                    default -> node;
+                };
+        if (!(inner instanceof Node.Name n) || depth > 20) {
+            return null;
+        }
+        Quantity q = scope.lens.definitions().named(n.name()).orElse(null);
+        boolean own = q == null || q.name().equals(self);
+        if (own) {
+            return scope.field(n.name()).orElse(null);
+        }
+        Node tree = scope.lens.definitions().tree(q);
+        return tree == null ? null : alone(tree, q.name(), scope, depth + 1);
+    }
+
+    /** The type in the quantity's own unit. */
+    private static Type shown(Type type, Quantity quantity) {
+        Unit unit = Unit.of(quantity.unit());
+        if (!unit.known()) {
+            return type;
+        }
+        if (!type.unit().known()) {
+            return new Type(
+                    type.components(), type.truth(), unit, Type.of(1, unit).points());
+        }
+        type.unit().requireComparable(unit, "Quantity \"" + quantity.name() + "\"");
+        if (type.points() != 0 || unit.offset() == 0) {
+            return new Type(type.components(), type.truth(), unit, type.points());
+        }
+        // A difference of temperatures is no point on a scale.
+        return new Type(type.components(), type.truth(), unit.difference(), 0);
+    }
+
+    public Quantity quantity() {
+        return quantity;
+    }
+
+    /** Components and the unit it is shown in. */
+    public Type type() {
+        return type;
+    }
+
+    public Unit unit() {
+        return type.unit();
+    }
+
+    public Program program() {
+        return program;
+    }
+
+    public double factor() {
+        return factor;
+    }
+
+    public double offset() {
+        return offset;
+    }
+
+    /** With how the unit was read, where some mean something else by it. */
+    private static List<String> notes(List<String> made, Unit unit) {
+        List<String> out = new ArrayList<>(made);
+        unit.doubt().ifPresent(out::add);
+        return List.copyOf(out);
+    }
+
+    /** Files that its formula reaches besides those of the run: other lanes and times, theories, tables. */
+    public List<Provenance.Input> inputs() {
+        return inputs;
+    }
+
+    /** What should be known about units, in sentences. */
+    public List<String> notes() {
+        return notes;
+    }
+
+    /** Equal for what gives equal values from equal fields. */
+    public Object key() {
+        return key;
+    }
+
+    /** Equal for what gives equal SI values. */
+    public Object depends() {
+        return List.of(key, factor, offset, fields().stream().map(Field::values).toList());
+    }
+
+    /** The single number of a quantity; a vector taken whole has none. */
+    public BoundQuantity number() {
+        if (type.components() != 1) {
+            throw new LaneException("Quantity \"" + quantity.name() + "\" has " + type.components()
+                    + " components; take one of them or the magnitude.");
+        }
+        return this;
+    }
+
+    public BoundQuantity vector() {
+        if (type.components() != 3) {
+            throw new LaneException("Quantity \"" + quantity.name() + "\" has " + type.components()
+                    + " component(s); a flow or a wall shear needs a vector of 3.");
+        }
+        return this;
+    }
+
+    /** The field behind a leaf of the program; null for what every place has. */
+    public Field field(Program.Leaf leaf) {
+        return switch (leaf.key()) {
+            case Stored s -> new Local(run, part, null).field(s.name()).orElseThrow();
+            case Field f -> f;
+            default -> null;
+        };
+    }
+
+    /** Fields that it is made of. */
+    public List<Field> fields() {
+        List<Field> out = new ArrayList<>();
+        for (Program.Leaf leaf : program.leaves()) {
+            Field f = field(leaf);
+            if (f != null && !out.contains(f)) {
+                out.add(f);
+            }
+        }
+        return out;
+    }
+
+    /** Whether it belongs to nodes: everything that it is made of does; else node values are taken to the cells. */
+    public boolean byNode() {
+        return fields().stream().allMatch(f -> f.at() == Field.At.NODE)
+                && program.leaves().stream().noneMatch(l -> l.key() == Spot.CELL_VOLUME || l.key() == Spot.FACE_AREA);
+    }
+
+    /** What it takes of theories and measurements. */
+    private List<Anywhere> anywhere() {
+        return program.leaves().stream()
+                .map(Program.Leaf::key)
+                .filter(Anywhere.class::isInstance)
+                .map(Anywhere.class::cast)
+                .distinct()
+                .toList();
+    }
+
+    /** Its only value in SI units where it is a constant; empty where it depends on the place. */
+    public java.util.OptionalDouble constant() {
+        if (!program.leaves().isEmpty() || program.components() != 1) {
+            return java.util.OptionalDouble.empty();
+        }
+        Program.Bench bench = program.bench(1);
+        bench.run(1);
+        return java.util.OptionalDouble.of(factor * bench.result(0)[0] + offset);
+    }
+
+    /** Where its values come from, in words. */
+    public String stand() {
+        boolean node = fields().stream().anyMatch(f -> f.at() == Field.At.NODE);
+        boolean cell = fields().stream().anyMatch(f -> f.at() == Field.At.CELL);
+        return node && cell
+                ? "node values interpolated, cell values as stored"
+                : cell ? "cell values as stored" : "interpolated between nodes";
+    }
+
+    /** What it is made of, for trails. */
+    public String made() {
+        String made = java.util.stream.Stream.concat(
+                        fields().stream().map(f -> "field " + f.name() + ", " + f.at().word()),
+                        anywhere().stream().map(Anywhere::word))
+                .collect(Collectors.joining("; "));
+        return made.isEmpty() ? "no field" : made;
+    }
+
+    /** Where values are wanted. Called by several threads. */
+    public interface Points {
+        int size();
+
+        /**
+         * Writes values of what a place has.
+         *
+         * @param field a component of it is wanted; null for {@code spot}
+         */
+        void load(Field field, Object spot, int component, int from, int n, double[] into);
+    }
+
+    /** All components at all places, in SI units; NaN where something is absent. */
+    public double[][] values(Points points) {
+        double[][] out = new double[program.components()][points.size()];
+        Field[] fields = program.leaves().stream().map(this::field).toArray(Field[]::new);
+        // Benches of a few blocks at a time, so that making one costs little.
+        int many = 16 * Program.BLOCK;
+        Parallel.forBlocks(points.size(), many, (block, begin, end) -> {
+            Program.Bench bench = program.bench(Math.min(Program.BLOCK, end - begin));
+            for (int from = begin; from < end; from += Program.BLOCK) {
+                int n = Math.min(Program.BLOCK, end - from);
+                double[][] place = null;
+                for (int i = 0; i < fields.length; i++) {
+                    Program.Leaf leaf = program.leaves().get(i);
+                    if (leaf.key() instanceof Anywhere a) {
+                        place = place == null ? places(points, from, n) : place;
+                        a.at(place[0], place[1], place[2], n, bench.leaf(i));
+                    } else {
+                        points.load(fields[i], leaf.key(), leaf.component(), from, n, bench.leaf(i));
+                    }
+                }
+                bench.run(n);
+                for (int c = 0; c < out.length; c++) {
+                    double[] v = bench.result(c);
+                    for (int i = 0; i < n; i++) {
+                        out[c][from + i] = factor * v[i] + offset;
+                    }
+                }
+            }
+        });
+        return out;
+    }
+
+    private static double[][] places(Points points, int from, int n) {
+        double[][] out = new double[3][n];
+        for (int d = 0; d < 3; d++) {
+            points.load(null, Spot.PLACE, d, from, n, out[d]);
+        }
+        return out;
+    }
+
+    /** All components on the run's mesh, at nodes or in cells, in SI units. */
+    public double[][] onMesh() {
+        return values(byNode() ? SamplePoints.nodes(run) : SamplePoints.cells(run));
+    }
+
+    /** All components on the faces of a part, in SI units. */
+    public double[][] onFaces(Part of) {
+        return values(SamplePoints.facesOf(run, of));
+    }
+
+    /** All components at samples, in SI units; NaN where they are absent. @param turned see {@link SamplePoints#samples} */
+    public double[][] at(lane.station.Placement placement, Axis turned) {
+        return values(SamplePoints.samples(run, placement, turned));
+    }
+
+    /** What names mean on a run. */
+    private static class Local implements Scope {
+        final Run run;
+        private final Part part;
+        final EvaluationContext lens;
+        private boolean raw;
+        /** Files that were reached; of one compilation with all that it needs. */
+        private Set<Provenance.Input> inputs = new LinkedHashSet<>();
+
+        Local(Run run, Part part, EvaluationContext lens) {
+            this.run = run;
+            this.part = part;
+            this.lens = lens;
+        }
+
+        /** The same with fields in the units of the file. */
+        Local raw() {
+            var out = new Local(run, part, lens);
+            out.raw = true;
+            out.inputs = inputs;
+            return out;
+        }
+
+        Optional<Field> field(String name) {
+            Optional<Field> own = part == null ? Optional.empty() : part.field(name);
+            return own.or(() -> run.field(name));
+        }
+
+        @Override
+        public Meaning meaning(String name) {
+            Quantity q = lens.definitions().named(name).orElse(null);
+            if (q != null) {
+                Node tree = lens.definitions().tree(q);
+                if (tree == null) {
+                    throw new Trouble("Quantity \"" + name + "\" has a formula that cannot be read; correct it first.");
+                }
+                return new Meaning.Defined(q.name(), tree, raw ? Unit.UNKNOWN : Unit.of(q.unit()));
+            }
+            Meaning stored = stored(name);
+            if (stored != null) {
+                return stored;
+            }
+            if (name.equals(Spot.WALL_DISTANCE.word())) {
+                return wallDistance();
+            }
+            Meaning reading = reading(name);
+            if (reading == null && !Compiler.builtIn(name)) {
+                throw new Trouble(Fault.MISSING_FIELD, lacks(name));
+            }
+            return reading;
+        }
+
+        @Override
+        public String lacks(String name) {
+            return "There is no field \"" + name + "\" here; the run has "
+                    + run.fields().stream().map(Field::name).collect(Collectors.joining(", ")) + ".";
+        }
+
+        Meaning wallDistance() {
+            try {
+                return new Meaning.Stored(lens.beyond().wallDistance(run), 1, Unit.of("m"));
+            } catch (LaneException e) {
+                throw new Trouble(e);
+            }
+        }
+
+        Meaning.Known reading(String name) {
+            return lens.beyond().reading(run, name, lens);
+        }
+
+        @Override
+        public Meaning stored(String name) {
+            return field(name)
+                    .map(f -> new Meaning.Stored(
+                            new Stored(f.name()), f.components(), raw ? Unit.ONE : lens.unit(run, f)))
+                    .orElse(null);
+        }
+
+        @Override
+        public List<String> names() {
+            List<String> out = new ArrayList<>(
+                    lens.quantities().values().stream().map(Quantity::name).toList());
+            run.fields().forEach(f -> out.add(f.name()));
+            out.addAll(lens.beyond().names());
+            return out;
+        }
+
+        @Override
+        public Axis frame(String name) {
+            return name.isEmpty() ? lens.axis() : lens.beyond().frame(name);
+        }
+
+        @Override
+        public double time() {
+            return run.time();
+        }
+
+        @Override
+        public Scope lane(String name) {
+            Run other = lens.beyond().run(name);
+            if (other == null) {
+                inputs.addAll(lens.beyond().inputs(name));
+                return lens.beyond().reference(name, run.time(), lens);
+            }
+            inputs.addAll(other.inputs());
+            Local there = on(other);
+            there.inputs = inputs;
+            return there;
+        }
+
+        /** The same on another run. */
+        Local on(Run other) {
+            return new Local(other, null, lens);
+        }
+
+        @Override
+        public Meaning.Stored step(Step step) {
+            Field made = lens.beyond().step(run, step, lens);
+            inputs.addAll(lens.beyond().inputs(run, step));
+            return new Meaning.Stored(
+                    made, made.components(), step.type().unit().known() ? Unit.ONE : Unit.UNKNOWN);
+        }
+
+        @Override
+        public int extent(String station) {
+            return lens.beyond().extent(station);
+        }
+
+        @Override
+        public double[] reduce(Node.Reduction reduction, Type body, String frame) {
+            return lens.beyond().reduce(run, reduction, body, frame, lens);
+        }
+
+        @Override
+        public Table table(String name, String column) {
+            inputs.addAll(lens.beyond().tableInputs(name));
+            return lens.beyond().table(name, column);
+        }
+    }
+
+    /** The same for checking: fields of parts are known, and nothing is computed. */
+    private static final class Checking extends Local {
+        Checking(Run run, EvaluationContext lens) {
+            super(run, null, lens);
+        }
+
+        @Override
+        Local on(Run other) {
+            return new Checking(other, lens);
+        }
+
+        @Override
+        Optional<Field> field(String name) {
+            return super.field(name).or(() -> run.parts().stream()
+                    .flatMap(p -> p.field(name).stream())
+                    .findFirst());
+        }
+
+        @Override
+        Meaning.Known reading(String name) {
+            return lens.beyond()
+                    .readingUnit(name)
+                    .map(u -> new Meaning.Known(new double[] {Double.NaN}, Type.of(1, u)))
+                    .orElse(null);
+        }
+
+        @Override
+        Meaning wallDistance() {
+            return new Meaning.Stored("walls", 1, Unit.of("m"));
+        }
+
+        @Override
+        public double time() {
+            return 0;
+        }
+
+        @Override
+        public Meaning.Stored step(Step step) {
+            int c = step.type().components() * (step instanceof Step.Gradient ? 3 : 1);
+            if (step instanceof Step.OfLane o && !lens.beyond().lanes().contains(o.lane())) {
+                throw new Trouble("There is no lane \"" + o.lane() + "\" to take it from; the lanes are "
+                        + String.join(", ", lens.beyond().lanes()) + ".");
+            }
+            return new Meaning.Stored(step, c, step.type().unit().known() ? Unit.ONE : Unit.UNKNOWN);
+        }
+
+        @Override
+        public double[] reduce(Node.Reduction reduction, Type body, String frame) {
+            double[] out = new double[reduction.kind().equals("flow") ? 1 : body.components()];
+            java.util.Arrays.fill(out, Double.NaN);
+            return out;
+        }
+    }
+}

@@ -1,0 +1,32 @@
+package lane.evaluation;
+
+import java.util.List;
+import lane.cut.Cut;
+import lane.cut.LaidSheet;
+import lane.field.Part;
+import lane.evaluation.CutCurveBranches;
+
+/**
+ * What a station other than a line comes to be in one run, to be drawn and measured.
+ *
+ * @param parts parts of the run; empty where it is cut out
+ * @param cut what is cut out; null for none
+ * @param sheet with what lies outside; null for none
+ * @param branches of a cut curve
+ * @param cells of a region; null for none
+ * @param trouble why there is nothing, in one sentence; blank if there is something
+ */
+public record Laid(
+        List<Part> parts, Cut cut, LaidSheet sheet, List<CutCurveBranches.Branch> branches, int[] cells, String trouble) {
+    static Laid parts(List<Part> parts) {
+        return new Laid(parts, null, null, List.of(), null, "");
+    }
+
+    static Laid cut(Cut cut, String trouble) {
+        return new Laid(List.of(), cut, null, List.of(), null, trouble);
+    }
+
+    static Laid trouble(String sentence) {
+        return new Laid(List.of(), null, null, List.of(), null, sentence);
+    }
+}

@@ -1,0 +1,48 @@
+package lane.evaluation;
+
+import lane.field.Run;
+import lane.mesh.Axis;
+import lane.quantity.Quantity;
+import lane.station.Placement;
+import lane.station.Resolver;
+
+/**
+ * Sums over the samples of a path, weighted by the length that each stands for (exact for the interpolant when it is cut at
+ * every cell), or over points, which weigh the same. Only what lies in the run counts.
+ *
+ * @param points whether they are points, which have no length
+ */
+public record PathIntegral(Run run, Placement placement, boolean points, EvaluationContext lens) {
+    /** The quantity bound to the run. */
+    public BoundQuantity bound(Quantity quantity) {
+        return BoundQuantity.of(run, quantity, lens).number();
+    }
+
+    /** Values at the samples in SI units; NaN outside. */
+    public double[] values(Quantity quantity) {
+        Axis turned = Resolver.meridian(run) ? lens.axis() : null;
+        return bound(quantity).at(placement, turned)[0];
+    }
+
+    /** Metres within the run, or the number of points. */
+    public double length() {
+        var sum = new lane.base.Sum();
+        for (int i = 0; i < placement.size(); i++) {
+            if (placement.cell()[i] >= 0) {
+                sum.add(placement.weight()[i]);
+            }
+        }
+        return sum.value();
+    }
+
+    /** Integral over the length, or the sum over points. */
+    public double integral(double[] values) {
+        var sum = new lane.base.Sum();
+        for (int i = 0; i < placement.size(); i++) {
+            if (placement.cell()[i] >= 0) {
+                sum.add(placement.weight()[i] * values[i]);
+            }
+        }
+        return sum.value();
+    }
+}

@@ -1,0 +1,93 @@
+package lane.measure;
+
+import java.util.List;
+import java.util.Set;
+import lane.evaluation.BoundQuantity;
+import lane.evaluation.SurfaceIntegral;
+import lane.field.Part;
+import lane.mesh.Axis;
+import lane.mesh.Point;
+import lane.unit.Unit;
+
+/**
+ * Flow of a vector quantity through a surface: the integral of {@code factor * (v . n)}, n out of the run (through a surface
+ * within it along the surface's own normal), or of that times {@code r * (v around the axis)} when it carries angular
+ * momentum.
+ *
+ * @param vector key of a quantity with three components, taken whole
+ * @param factor a constant, for example a density
+ * @param factorUnit its unit; blank for a plain number
+ */
+public record Flow(String vector, double factor, String factorUnit, Carried carried, Axis axis) implements Measure {
+    /** In studies. */
+    public static final class Kind implements MeasureKind {
+        @Override
+        public String word() {
+            return "flow";
+        }
+
+        @Override
+        public Class<Flow> type() {
+            return Flow.class;
+        }
+    }
+
+    /** What a flow carries along. */
+    public enum Carried {
+        /** The flux vector alone. */
+        NOTHING,
+        /** Angular momentum about the axis: the flux times radius times the component around the axis. */
+        ANGULAR_MOMENTUM
+    }
+
+    public Flow {
+        factorUnit = factorUnit == null || factorUnit.isBlank() ? "1" : factorUnit;
+    }
+
+    @Override
+    public String word() {
+        return carried == Carried.NOTHING ? "flow of " + vector : "flow of angular momentum with " + vector;
+    }
+
+    @Override
+    public String sign() {
+        return "positive leaves the run";
+    }
+
+    @Override
+    public Set<String> quantities() {
+        return Set.of(vector);
+    }
+
+    @Override
+    public Measured over(SurfaceIntegral surface) {
+        BoundQuantity bound = surface.ready(vector).vector();
+        Unit unit = Unit.of(factorUnit);
+        double toSi = unit.toSi(factor) * bound.factor();
+        boolean swirl = carried == Carried.ANGULAR_MOMENTUM;
+        List<Object> what = swirl ? List.of("flow", axis) : List.of("flow");
+        double[] s = surface.of(what, List.of(vector), 1, (at, sums) -> {
+            double[] v = at.value[0];
+            double through = v[0] * at.nx + v[1] * at.ny + v[2] * at.nz;
+            sums[0].add(swirl ? through * Moment.of(axis, at.x, at.y, at.z, v[0], v[1], v[2]) : through);
+        });
+        Unit si = bound.unit().si();
+        Unit whole = unit.si().times(si).times(Unit.of("m2"));
+        Measured made = swirl
+                ? new Measured(toSi * bound.factor() * s[0], whole.times(si).times(Unit.of("m")))
+                : new Measured(toSi * s[0], whole);
+        return made.signed(sign(surface));
+    }
+
+    /** A surface within the run lets through what neither enters nor leaves it: there its own normal counts. */
+    private String sign(SurfaceIntegral surface) {
+        if (surface.parts().stream().noneMatch(Part::cut)) {
+            return sign();
+        }
+        double[] n = surface.geometry();
+        Point mean = new Point(n[0], n[1], n[2]);
+        boolean flat = mean.norm() > 0.999 * n[3];
+        return "positive passes along the surface's normal"
+                + (flat ? ", " + Loads.text(mean.times(1 / mean.norm())) : "");
+    }
+}

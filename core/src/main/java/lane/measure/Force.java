@@ -1,0 +1,44 @@
+package lane.measure;
+
+import java.util.Set;
+import lane.evaluation.SurfaceIntegral;
+import lane.mesh.Point;
+import lane.unit.Unit;
+
+/** Component of the force along a direction: {@code (p - ref) n} and the wall shear, apart and together. */
+public record Force(Loads loads, Point direction) implements Measure {
+    /** In studies. */
+    public static final class Kind implements MeasureKind {
+        @Override
+        public String word() {
+            return "force";
+        }
+
+        @Override
+        public Class<Force> type() {
+            return Force.class;
+        }
+    }
+
+    @Override
+    public String word() {
+        return "force";
+    }
+
+    @Override
+    public String sign() {
+        return "positive pushes " + loads.on().word() + " along " + Loads.text(direction);
+    }
+
+    @Override
+    public Set<String> quantities() {
+        return loads.quantities();
+    }
+
+    @Override
+    public Measured over(SurfaceIntegral surface) {
+        Point d = direction.unit();
+        return Loads.of(surface, loads, Unit.of("N"), d, (at, x, y, z) -> d.x() * x + d.y() * y + d.z() * z)
+                .signed(sign());
+    }
+}

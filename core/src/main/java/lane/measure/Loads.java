@@ -1,0 +1,127 @@
+package lane.measure;
+
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Objects;
+import java.util.Set;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
+import lane.base.Fault;
+import lane.base.LaneException;
+import lane.evaluation.BoundQuantity;
+import lane.evaluation.SurfaceIntegral;
+import lane.mesh.Point;
+import lane.unit.Unit;
+
+/**
+ * Stored loads on a boundary: pressure and wall shear, each a quantity key or blank for none.
+ *
+ * @param reference pressure that does no work, in pascal
+ * @param shearActsOn whom the stored wall shear acts on
+ * @param on whom the reported force acts on
+ */
+public record Loads(String pressure, double reference, String shear, On shearActsOn, On on) {
+    private static final Unit PASCAL = Unit.of("Pa");
+
+    /** Whom a stored wall stress, or a reported force, acts on. */
+    public enum On {
+        WALL("the wall"),
+        FLUID("the fluid");
+
+        private final String word;
+
+        On(String word) {
+            this.word = word;
+        }
+
+        public String word() {
+            return word;
+        }
+    }
+
+    Set<String> quantities() {
+        return Stream.of(pressure, shear).filter(s -> !s.isBlank()).collect(Collectors.toUnmodifiableSet());
+    }
+
+    /** A direction in a few characters: {@code +z}, or its components. */
+    static String text(Point d) {
+        double[] c = {d.x(), d.y(), d.z()};
+        for (int i = 0; i < 3; i++) {
+            if (Math.abs(c[(i + 1) % 3]) + Math.abs(c[(i + 2) % 3]) <= 1e-12 * Math.abs(c[i])) {
+                return (c[i] > 0 ? "+" : "-") + "xyz".charAt(i);
+            }
+        }
+        return String.format(Locale.ROOT, "(%s, %s, %s)", number(c[0]), number(c[1]), number(c[2]));
+    }
+
+    private static String number(double v) {
+        return lane.mesh.Finding.number(Math.abs(v) < 1e-12 ? 0 : v, 6);
+    }
+
+    /** How a force at a point counts. */
+    @FunctionalInterface
+    interface Resolve {
+        double of(SurfaceIntegral.At at, double fx, double fy, double fz);
+    }
+
+    /**
+     * Force of the fluid on the wall is (p - ref) n with n out of the fluid, plus the shear that acts on the wall.
+     *
+     * @param about tells one way of resolving a force from another
+     */
+    static Measured of(SurfaceIntegral over, Loads loads, Unit unit, Object about, Resolve resolve) {
+        if (loads.pressure().isBlank() && loads.shear().isBlank()) {
+            throw new LaneException("A force needs a pressure, a wall shear or both; name at least one quantity.");
+        }
+        double pressure = 0;
+        if (!loads.pressure().isBlank()) {
+            BoundQuantity p = over.ready(loads.pressure()).number();
+            requirePascal(p, "pressure");
+            double[] s = over.of(List.of("pressure", about), List.of(loads.pressure()), 2, (at, sums) -> {
+                double normal = resolve.of(at, at.nx, at.ny, at.nz);
+                sums[0].add(at.value[0][0] * normal);
+                sums[1].add(normal);
+            });
+            pressure = (loads.on == On.WALL ? 1 : -1)
+                    * (p.factor() * s[0] + (p.offset() - loads.reference()) * s[1]);
+        }
+        double viscous = 0;
+        if (!loads.shear().isBlank()) {
+            BoundQuantity tau = over.ready(loads.shear()).vector();
+            requirePascal(tau, "wall shear");
+            double[] s = over.of(List.of("shear", about), List.of(loads.shear()), 1, (at, sums) -> {
+                double[] t = at.value[0];
+                sums[0].add(resolve.of(at, at.area * t[0], at.area * t[1], at.area * t[2]));
+            });
+            // What was stated of the run's own field is nearer to the truth than what the measure expects of all runs.
+            boolean onWall = tau.fields().stream()
+                    .map(f -> over.run().stated().onWall().get(f.name()))
+                    .filter(Objects::nonNull)
+                    .findFirst()
+                    .orElse(loads.shearActsOn() == On.WALL);
+            viscous = (onWall == (loads.on == On.WALL) ? 1 : -1) * tau.factor() * s[0];
+        }
+        var pieces = new LinkedHashMap<String, Double>();
+        pieces.put("pressure", pressure);
+        pieces.put("viscous", viscous);
+        return new Measured(pressure + viscous, unit, pieces, "", "");
+    }
+
+    private static void requirePascal(BoundQuantity ready, String what) {
+        Unit unit = ready.unit();
+        String name = ready.quantity().name();
+        if (unit.known() && unit.dimension().equals(Unit.of("m2/s2").dimension())) {
+            throw new LaneException(
+                    Fault.UNIT,
+                    "Quantity \"" + name + "\" is a kinematic " + what + " in " + unit.symbol()
+                            + "; multiply it by the density to get a force.");
+        }
+        if (!unit.comparable(PASCAL)) {
+            throw new LaneException(
+                    Fault.UNIT,
+                    "Quantity \"" + name + "\" is used as " + what + " but its unit is " + unit.label()
+                            + "; state a unit of pressure at Quantities.");
+        }
+    }
+}

@@ -1,0 +1,72 @@
+package lane.measure;
+
+import java.util.List;
+import java.util.Set;
+import lane.evaluation.BoundQuantity;
+import lane.evaluation.PathIntegral;
+import lane.evaluation.RegionIntegral;
+import lane.evaluation.SurfaceIntegral;
+import lane.quantity.Quantity;
+
+/** Mean of a quantity, weighted by area, volume or length. */
+public record Mean(String quantity) implements Measure {
+    /** In studies. */
+    public static final class Kind implements MeasureKind {
+        @Override
+        public String word() {
+            return "mean";
+        }
+
+        @Override
+        public Class<Mean> type() {
+            return Mean.class;
+        }
+    }
+
+    @Override
+    public String word() {
+        return "mean of " + quantity;
+    }
+
+    @Override
+    public Set<String> quantities() {
+        return Set.of(quantity);
+    }
+
+    /** Integral and area, in SI units. */
+    static double[] sums(SurfaceIntegral surface, String quantity) {
+        BoundQuantity bound = surface.ready(quantity).number();
+        double[] s = surface.of("mean", List.of(quantity), 2, (at, sums) -> {
+            sums[0].add(at.value[0][0] * at.area);
+            sums[1].add(at.area);
+        });
+        return new double[] {bound.factor() * s[0] + bound.offset() * s[1], s[1]};
+    }
+
+    /** The mean of a constant is the constant, to its last digit. */
+    private static double of(BoundQuantity bound, double integral, double size) {
+        return bound.constant().orElse(integral / size);
+    }
+
+    @Override
+    public Measured over(SurfaceIntegral surface) {
+        BoundQuantity bound = surface.ready(quantity).number();
+        double[] s = sums(surface, quantity);
+        return new Measured(of(bound, s[0], s[1]), bound.unit());
+    }
+
+    @Override
+    public Measured within(RegionIntegral region) {
+        Quantity q = region.lens().quantity(quantity);
+        BoundQuantity bound = BoundQuantity.of(region.run(), q, region.lens());
+        double[] s = region.sums(q);
+        return new Measured(of(bound, s[0], s[1]), bound.unit());
+    }
+
+    @Override
+    public Measured along(PathIntegral path) {
+        Quantity q = path.lens().quantity(quantity);
+        BoundQuantity bound = path.bound(q);
+        return new Measured(of(bound, path.integral(path.values(q)), path.length()), bound.unit());
+    }
+}

@@ -1,0 +1,48 @@
+package lane.measure;
+
+import java.util.Set;
+import lane.base.LaneException;
+import lane.evaluation.PathIntegral;
+import lane.evaluation.RegionIntegral;
+import lane.evaluation.SurfaceIntegral;
+
+/**
+ * What one number is taken of a station. Each kind is one class: what it needs, its sign convention, and how it is computed
+ * over surfaces, regions and paths; where it has no meaning it says so. The kinds there are stand in the services file of
+ * {@link MeasureKind}.
+ */
+public interface Measure {
+    /** In a few words, with the keys of quantities. */
+    String word();
+
+    /** Which way is positive; empty where a sign has no meaning. */
+    default String sign() {
+        return "";
+    }
+
+    /** Keys of the quantities it needs. */
+    default Set<String> quantities() {
+        return Set.of();
+    }
+
+    /** Whether quantities are looked at where they are stored, and not at quadrature points. */
+    default boolean asStored() {
+        return false;
+    }
+
+    /** @throws LaneException when it is not taken over surfaces, or a field is missing or has the wrong dimension */
+    default Measured over(SurfaceIntegral surface) {
+        throw new LaneException("A " + word() + " is not taken over surfaces; over those take the area, a mean, an integral,"
+                + " an extreme, a flow, a force or a moment.");
+    }
+
+    default Measured within(RegionIntegral region) {
+        throw new LaneException("A " + word()
+                + " is taken over surfaces; over a region take its volume, a mean, an integral or an extreme.");
+    }
+
+    default Measured along(PathIntegral path) {
+        throw new LaneException("A " + word()
+                + " is taken over surfaces; over a path take its length, a mean, an integral or an extreme.");
+    }
+}

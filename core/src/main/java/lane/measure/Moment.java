@@ -1,0 +1,59 @@
+package lane.measure;
+
+import java.util.Set;
+import lane.evaluation.SurfaceIntegral;
+import lane.mesh.Axis;
+import lane.mesh.Point;
+import lane.unit.Unit;
+
+/** Component of the moment along an axis, about a point of it, right-hand rule. */
+public record Moment(Loads loads, Axis axis) implements Measure {
+    /** In studies. */
+    public static final class Kind implements MeasureKind {
+        @Override
+        public String word() {
+            return "moment";
+        }
+
+        @Override
+        public Class<Moment> type() {
+            return Moment.class;
+        }
+    }
+
+    @Override
+    public String word() {
+        return "moment";
+    }
+
+    @Override
+    public String sign() {
+        return "positive turns " + loads.on().word() + " about " + Loads.text(axis.direction()) + ", right-hand rule";
+    }
+
+    @Override
+    public Set<String> quantities() {
+        return loads.quantities();
+    }
+
+    @Override
+    public Measured over(SurfaceIntegral surface) {
+        return Loads.of(
+                        surface,
+                        loads,
+                        Unit.of("N m"),
+                        axis,
+                        (at, x, y, z) -> of(axis, at.x, at.y, at.z, x, y, z))
+                .signed(sign());
+    }
+
+    /** Component along the axis of (place - origin) x (fx, fy, fz). */
+    static double of(Axis axis, double x, double y, double z, double fx, double fy, double fz) {
+        Point o = axis.origin();
+        Point d = axis.direction();
+        double px = x - o.x();
+        double py = y - o.y();
+        double pz = z - o.z();
+        return d.x() * (py * fz - pz * fy) + d.y() * (pz * fx - px * fz) + d.z() * (px * fy - py * fx);
+    }
+}

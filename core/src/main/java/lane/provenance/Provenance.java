@@ -1,0 +1,63 @@
+package lane.provenance;
+
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+
+/**
+ * How a result came about, from the files to the number, in the order of the chain.
+ *
+ * @param inputs the files that were read, by content
+ * @param steps source, quantity, station, reading, check: each in words and with its settings
+ */
+public record Provenance(List<Input> inputs, List<Step> steps) {
+    public static final Provenance EMPTY = new Provenance(List.of(), List.of());
+
+    public Provenance {
+        inputs = List.copyOf(inputs);
+        steps = List.copyOf(steps);
+    }
+
+    /**
+     * A file by content.
+     *
+     * @param path as the study names it
+     * @param sha256 lower-case hexadecimal digits
+     * @param bytes size of the file
+     */
+    public record Input(String path, String sha256, long bytes) {
+        /** The file's name and the first digits of its hash, for a line of text. */
+        public String brief() {
+            String name = path.substring(Math.max(path.lastIndexOf('/'), path.lastIndexOf('\\')) + 1);
+            return name + " " + sha256.substring(0, Math.min(4, sha256.length())) + "…";
+        }
+    }
+
+    /**
+     * One link of the chain.
+     *
+     * @param stop source, quantity, station, reading or check
+     * @param text in words, as the trail strip shows it
+     * @param settings every setting that the number depends on, in a stable order
+     */
+    public record Step(String stop, String text, Map<String, String> settings) {
+        public Step {
+            settings = java.util.Collections.unmodifiableMap(new LinkedHashMap<>(settings));
+        }
+    }
+
+    /** This trail with one more step at its end. */
+    public Provenance then(String stop, String text, Map<String, String> settings) {
+        var longer = new ArrayList<>(steps);
+        longer.add(new Step(stop, text, settings));
+        return new Provenance(inputs, longer);
+    }
+
+    /** The inputs of both trails, each once, and the steps of this one. */
+    public Provenance with(Provenance other) {
+        var all = new java.util.LinkedHashSet<>(inputs);
+        all.addAll(other.inputs);
+        return new Provenance(List.copyOf(all), steps);
+    }
+}

@@ -1,0 +1,127 @@
+package lane.desk.readings;
+
+import java.util.List;
+import java.util.Optional;
+import lane.desk.Session;
+import lane.field.Field;
+import lane.field.Run;
+import lane.measure.Area;
+import lane.measure.Extreme;
+import lane.measure.Flow.Carried;
+import lane.measure.Flow;
+import lane.measure.Force;
+import lane.measure.Integral;
+import lane.measure.Loads.On;
+import lane.measure.Loads;
+import lane.measure.Mean;
+import lane.measure.Moment;
+import lane.measure.WeightedMean;
+import lane.quantity.Quantity;
+import lane.evaluation.EvaluationContext;
+import lane.measure.Measure;
+import lane.evaluation.BoundQuantity;
+import lane.station.OnPart;
+import lane.unit.Unit;
+
+/** Which quantities of the study fit which measure, told by their components and units. */
+final class MeasureChoices {
+    private MeasureChoices() {}
+
+    /** Quantities with one number. */
+    static List<Quantity> scalars(Session session) {
+        return session.numbers();
+    }
+
+    /** Quantities with three. */
+    static List<Quantity> vectors(Session session) {
+        return session.study().quantities().stream()
+                .filter(q -> session.isOf(q, 3))
+                .toList();
+    }
+
+    /** Stresses with so many components: a pressure has one, a wall shear three. */
+    static List<Quantity> pascals(Session session, int components) {
+        Unit pascal = Unit.of("Pa");
+        EvaluationContext lens = session.lens();
+        return session.study().quantities().stream()
+                .filter(q -> session.results().runs().values().stream().anyMatch(r -> BoundQuantity.type(r, q, lens)
+                        .filter(t -> t.components() == components && t.unit().comparable(pascal))
+                        .isPresent()))
+                .toList();
+    }
+
+    /** On whom a stored stress acts, where it was said at Intake for all runs that have it; else blank. */
+    static String saidAtIntake(Session session, String quantity) {
+        String name = session.study()
+                .quantity(quantity)
+                .flatMap(q -> session.lens().fields(q).stream().findFirst())
+                .orElse("");
+        List<Boolean> said = session.results().runs().values().stream()
+                .filter(r -> field(r, name).isPresent())
+                .map(r -> r.stated().onWall().get(name))
+                .distinct()
+                .toList();
+        return said.isEmpty() || said.contains(null)
+                ? ""
+                : said.size() > 1
+                        ? "as said of each run at Intake"
+                        : "on " + (said.getFirst() ? "the wall" : "the fluid") + ", as said at Intake";
+    }
+
+    private static Optional<Field> field(Run run, String name) {
+        return run.field(name).or(() -> run.parts().stream()
+                .map(p -> p.field(name))
+                .flatMap(Optional::stream)
+                .findFirst());
+    }
+
+    /** A measure in a few words. */
+    static String word(Session session, Measure measure) {
+        String what = measure.quantities().stream()
+                .sorted()
+                .map(q -> session.study().quantity(q).map(Quantity::name).orElse(q))
+                .collect(java.util.stream.Collectors.joining(", "));
+        return MeasureEntry.ALL.of(measure).words(measure, what);
+    }
+
+    /** Whether some run has all quantities of a measure on a part. */
+    static boolean on(Session session, Measure measure, OnPart station) {
+        return session.results().runs().values().stream().anyMatch(run -> run.parts().stream()
+                .filter(p -> p.name().equals(station.part()))
+                .anyMatch(p -> measure.quantities().stream()
+                        .flatMap(q -> session.study().quantity(q).stream())
+                        .flatMap(q -> session.lens().fields(q).stream())
+                        .filter(f -> field(run, f).isPresent())
+                        .allMatch(f -> run.field(f).isPresent() || p.field(f).isPresent())));
+    }
+
+    static Optional<Mean> mean(Session session) {
+        return scalars(session).stream().findFirst().map(q -> new Mean(q.id()));
+    }
+
+    static Optional<Flow> flow(Session session) {
+        return vectors(session).stream()
+                .findFirst()
+                .map(q -> new Flow(
+                        q.id(), 1, "1", Carried.NOTHING, session.study().axis()));
+    }
+
+    static Optional<Loads> loads(Session session) {
+        String pressure =
+                pascals(session, 1).stream().findFirst().map(Quantity::id).orElse("");
+        String shear =
+                pascals(session, 3).stream().findFirst().map(Quantity::id).orElse("");
+        return pressure.isBlank() && shear.isBlank()
+                ? Optional.empty()
+                : Optional.of(new Loads(pressure, 0, shear, On.FLUID, On.WALL));
+    }
+
+    /** What to add when none fits. */
+    static String needs(boolean vector, boolean load) {
+        return vector
+                ? "add one with three components, taken as stored, at Quantities first."
+                : load
+                        ? "add a pressure or a wall shear, in Pa, at Quantities first."
+                        : "add one with one number at Quantities first.";
+    }
+}

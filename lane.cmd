@@ -39,9 +39,9 @@ if not exist "%APP%\.built" (
   echo built> "%APP%\.built"
 )
 set "RUN="%JAVA_HOME%\bin\java" --enable-native-access=ALL-UNNAMED,javafx.graphics --module-path "%APP%\fx" --add-modules javafx.controls --sun-misc-unsafe-memory-access=allow -Djava.awt.headless=true -cp "%APP%\lib\*""
-if "%VERB%"=="demo" %RUN% lane.desk.Main demo "%HERE%build\demo\study" & exit /b
-if "%VERB%"=="shots" %RUN% -Dglass.platform=Headless -Dprism.order=sw lane.desk.Main shots "%HERE%build\demo\study" "%HERE%docs\screenshots" & exit /b
-if "%VERB%"=="open" %RUN% lane.desk.Main %* & exit /b
+if "%VERB%"=="demo" %RUN% lane.desk.app.Main demo "%HERE%build\demo\study" & exit /b
+if "%VERB%"=="shots" %RUN% -Dglass.platform=Headless -Dprism.order=sw lane.desk.app.Main shots "%HERE%build\demo\study" "%HERE%docs\screenshots" & exit /b
+if "%VERB%"=="open" %RUN% lane.desk.app.Main %* & exit /b
 if "%VERB%"=="evaluate" %RUN% lane.cli.Lane %* & exit /b
 if "%VERB%"=="describe" %RUN% lane.cli.Lane %* & exit /b
 if "%VERB%"=="sample" %RUN% lane.cli.Lane %* & exit /b

@@ -1,6 +1,7 @@
 package lane;
 
 import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.noClasses;
+import static org.assertj.core.api.Assertions.assertThat;
 
 import com.tngtech.archunit.core.domain.JavaClasses;
 import com.tngtech.archunit.core.importer.ClassFileImporter;
@@ -15,17 +16,21 @@ class ArchitectureTest {
     private static final List<String> CHAIN = List.of(
             "base",
             "unit",
-            "trail",
+            "estimate",
+            "provenance",
             "mesh",
             "formula",
             "field",
             "cut",
             "station",
             "quantity",
+            "evaluation",
+            "measure",
             "reading",
             "reference",
             "check",
-            "study");
+            "study",
+            "ledger");
     private static final JavaClasses CORE = new ClassFileImporter()
             .withImportOption(ImportOption.Predefined.DO_NOT_INCLUDE_TESTS)
             .importPackages("lane");
@@ -46,6 +51,27 @@ class ArchitectureTest {
                             .check(CORE);
                 }))
                 .toList();
+    }
+
+    @Test
+    void everyPackageStandsInTheChain() {
+        assertThat(CORE.stream()
+                        .map(c ->
+                                c.getPackageName().replaceFirst("^lane\\.", "").replaceFirst("\\..*", ""))
+                        .distinct())
+                .isSubsetOf(CHAIN);
+    }
+
+    /** A kind is named by its own file and by its services file; whoever else names one would have to know them all. */
+    @Test
+    void ledgerStudyAndChecksNameNoKindOfReading() {
+        noClasses()
+                .that()
+                .resideInAnyPackage("lane.ledger..", "lane.check..")
+                .should()
+                .dependOnClassesThat()
+                .haveNameMatching("lane\\.reading\\.(Tally|Balance|.*Of|.*Reader)(\\$.*)?")
+                .check(CORE);
     }
 
     @Test

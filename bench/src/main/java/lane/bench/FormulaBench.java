@@ -4,6 +4,8 @@ import java.util.List;
 import java.util.concurrent.TimeUnit;
 import lane.base.Parallel;
 import lane.base.Work;
+import lane.evaluation.BoundQuantity;
+import lane.evaluation.EvaluationContext;
 import lane.field.Field;
 import lane.field.Gradient;
 import lane.field.Run;
@@ -14,12 +16,9 @@ import lane.mesh.Axis;
 import lane.mesh.BoxMesh;
 import lane.mesh.CellShape;
 import lane.mesh.Mesh;
-import lane.quantity.Quantity;
-import lane.evaluation.EvaluationContext;
-import lane.measure.Measure;
-import lane.evaluation.BoundQuantity;
-import lane.reading.TallyReader;
 import lane.provenance.Provenance;
+import lane.quantity.Quantity;
+import lane.reading.TallyReader;
 import lane.unit.Unit;
 import org.openjdk.jmh.annotations.Benchmark;
 import org.openjdk.jmh.annotations.BenchmarkMode;
@@ -145,7 +144,8 @@ public class FormulaBench {
                     List.of(),
                     List.of(),
                     List.of());
-            lens = EvaluationContext.of(List.of(new Quantity("q", "q", "T ^ 2 + T * 1 \"Pa\"", "", "")), List.of(), Axis.Z);
+            lens = EvaluationContext.of(
+                    List.of(new Quantity("q", "q", "T ^ 2 + T * 1 \"Pa\"", "", "")), List.of(), Axis.Z);
             cells = java.util.stream.IntStream.range(0, tetrahedra.cellCount()).toArray();
         }
 

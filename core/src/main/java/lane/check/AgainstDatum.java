@@ -3,8 +3,8 @@ package lane.check;
 import java.util.LinkedHashMap;
 import lane.estimate.Estimate;
 import lane.estimate.Uncertainty;
-import lane.reading.Outcome;
 import lane.provenance.Provenance;
+import lane.reading.Outcome;
 import lane.unit.Unit;
 
 /**

@@ -4,8 +4,8 @@ import java.util.Arrays;
 import lane.base.Parallel;
 import lane.base.Work;
 import lane.mesh.Cell;
-import lane.mesh.CellShape;
 import lane.mesh.CellMeasures;
+import lane.mesh.CellShape;
 import lane.mesh.Mesh;
 
 /**

@@ -96,7 +96,16 @@ public final class BoundQuantity {
                 boolean whole = alone.components() == 1 && raw.components() == 1;
                 Object key = List.of(raw.identity(), lens.axis());
                 return new BoundQuantity(
-                        run, part, quantity, type, raw, unit.factor(), whole ? unit.offset() : 0, notes, key, scope.inputs);
+                        run,
+                        part,
+                        quantity,
+                        type,
+                        raw,
+                        unit.factor(),
+                        whole ? unit.offset() : 0,
+                        notes,
+                        key,
+                        scope.inputs);
             }
             // What has no unit of its own has the one that was given to it.
             Unit given = Unit.of(quantity.unit());

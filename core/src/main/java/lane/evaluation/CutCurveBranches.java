@@ -2,24 +2,15 @@ package lane.evaluation;
 
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Map;
-import lane.base.Fault;
 import lane.base.LaneException;
 import lane.base.Work;
 import lane.cut.CurveBranches;
 import lane.cut.Cut;
-import lane.evaluation.BoundQuantity;
-import lane.evaluation.EvaluationContext;
-import lane.evaluation.SamplePoints;
-import lane.evaluation.SurfaceValues;
 import lane.field.Part;
 import lane.field.Run;
 import lane.mesh.Point;
 import lane.quantity.Quantity;
 import lane.station.CutCurve;
-import lane.station.CutCurve.Extent;
-import lane.station.Station;
-import lane.provenance.Provenance;
 import lane.unit.Unit;
 
 /**
@@ -91,8 +82,8 @@ public final class CutCurveBranches {
                 cell[node] = part.owner()[cut.owner()[f]];
             }
         }
-        double[] exact =
-                ready.values(SamplePoints.cut(run, cut.surface().xyz(), cut.stencil(), part.node(), cell, part, face))[0];
+        double[] exact = ready.values(
+                        SamplePoints.cut(run, cut.surface().xyz(), cut.stencil(), part.node(), cell, part, face))[0];
         return new SurfaceValues(true, new float[0], exact, ready.unit());
     }
 

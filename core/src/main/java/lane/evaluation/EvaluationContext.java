@@ -23,7 +23,8 @@ import lane.unit.Unit;
  * @param axis that radial and swirl components refer to
  * @param beyond what formulas see beyond the place
  */
-public record EvaluationContext(Map<String, Quantity> quantities, Map<String, FieldUnit> units, Axis axis, Beyond beyond) {
+public record EvaluationContext(
+        Map<String, Quantity> quantities, Map<String, FieldUnit> units, Axis axis, Beyond beyond) {
     public static EvaluationContext of(List<Quantity> quantities, List<FieldUnit> units, Axis axis) {
         return of(quantities, units, axis, Beyond.NONE);
     }

@@ -4,7 +4,6 @@ import java.util.List;
 import lane.cut.Cut;
 import lane.cut.LaidSheet;
 import lane.field.Part;
-import lane.evaluation.CutCurveBranches;
 
 /**
  * What a station other than a line comes to be in one run, to be drawn and measured.
@@ -17,7 +16,12 @@ import lane.evaluation.CutCurveBranches;
  * @param trouble why there is nothing, in one sentence; blank if there is something
  */
 public record Laid(
-        List<Part> parts, Cut cut, LaidSheet sheet, List<CutCurveBranches.Branch> branches, int[] cells, String trouble) {
+        List<Part> parts,
+        Cut cut,
+        LaidSheet sheet,
+        List<CutCurveBranches.Branch> branches,
+        int[] cells,
+        String trouble) {
     static Laid parts(List<Part> parts) {
         return new Laid(parts, null, null, List.of(), null, "");
     }

@@ -3,8 +3,8 @@ package lane.evaluation;
 import java.util.LinkedHashMap;
 import java.util.Map;
 import lane.field.Field;
-import lane.quantity.Quantity;
 import lane.provenance.Provenance;
+import lane.quantity.Quantity;
 
 /** How a number's fields and formulas are told in its trail. */
 public final class QuantityTrail {
@@ -15,11 +15,11 @@ public final class QuantityTrail {
         for (Field f : ready.fields()) {
             fields.put(f.name(), f.at().word() + ", " + f.unit().label());
         }
-        Map<String, String> formulas = new LinkedHashMap<>();
+        Map<String, Object> formulas = new LinkedHashMap<>();
         for (Quantity q : lens.definitions().needs(ready.quantity())) {
             formulas.put(q.name(), q.formula() + (q.unit().isBlank() ? "" : ", in " + q.unit()));
         }
-        formulas.put("axis", String.valueOf(lens.axis()));
+        formulas.put("axis", lens.axis());
         for (int i = 0; i < ready.notes().size(); i++) {
             formulas.put("note " + (i + 1), ready.notes().get(i));
         }

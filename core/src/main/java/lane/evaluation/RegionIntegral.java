@@ -1,16 +1,8 @@
 package lane.evaluation;
 
-import java.util.LinkedHashMap;
-import java.util.Map;
-import lane.base.Fault;
 import lane.base.LaneException;
 import lane.base.Parallel;
 import lane.base.Sum;
-import lane.evaluation.Anywhere;
-import lane.evaluation.BoundQuantity;
-import lane.evaluation.EvaluationContext;
-import lane.evaluation.MeshSpan;
-import lane.evaluation.SamplePoints;
 import lane.field.Field;
 import lane.field.Run;
 import lane.formula.Program;
@@ -18,8 +10,6 @@ import lane.formula.Spot;
 import lane.mesh.CellQuadrature;
 import lane.mesh.Point;
 import lane.quantity.Quantity;
-import lane.provenance.Provenance;
-import lane.unit.Unit;
 
 /**
  * Integrals over cells: the integrand is formed at quadrature points of degree 4; sums are compensated and merged in the
@@ -45,7 +35,8 @@ public record RegionIntegral(Run run, int[] cells, EvaluationContext lens) {
     }
 
     private static double[] sums(Run run, int[] cells, Quantity quantity, EvaluationContext lens) {
-        BoundQuantity ready = quantity == null ? null : BoundQuantity.of(run, quantity, lens).number();
+        BoundQuantity ready =
+                quantity == null ? null : BoundQuantity.of(run, quantity, lens).number();
         MeshSpan span = MeshSpan.of(run, lens.axis());
         double[][] partial = new double[Parallel.blocks(cells.length, BLOCK)][];
         Parallel.forBlocks(cells.length, BLOCK, (block, from, to) -> {

@@ -260,7 +260,8 @@ public final class SamplePoints {
      * @param own whether fields of the part itself stand at the surface's nodes and faces
      * @param face of that surface for each point, for its own fields in faces; null for none
      */
-    public static BoundQuantity.Points cut(Run run, double[] xyz, Stencil stencil, int[] node, int[] cell, Part own, int[] face) {
+    public static BoundQuantity.Points cut(
+            Run run, double[] xyz, Stencil stencil, int[] node, int[] cell, Part own, int[] face) {
         return new BoundQuantity.Points() {
             @Override
             public int size() {

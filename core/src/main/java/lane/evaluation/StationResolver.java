@@ -2,7 +2,6 @@ package lane.evaluation;
 
 import java.util.List;
 import java.util.Set;
-import java.util.function.Function;
 import java.util.function.Supplier;
 import lane.base.Fault;
 import lane.base.LaneException;
@@ -17,7 +16,6 @@ import lane.field.Turn;
 import lane.field.Values;
 import lane.mesh.Axis;
 import lane.mesh.Mesh;
-import lane.evaluation.CutCurveBranches;
 import lane.station.CutCurve;
 import lane.station.Placement;
 import lane.station.Region;
@@ -61,13 +59,16 @@ public final class StationResolver {
 
     private record PartKey(Cut cut, String name, List<Values> values, Run run) {}
 
-    private final Function<String, Mesh> sheets;
+    private final SheetFiles sheets;
     private final Keep keep;
 
-    /** @param sheets surfaces by the names of their files, in the files' own units */
-    public StationResolver(Function<String, Mesh> sheets, Keep keep) {
+    public StationResolver(SheetFiles sheets, Keep keep) {
         this.sheets = sheets;
         this.keep = keep;
+    }
+
+    public SheetFiles sheets() {
+        return sheets;
     }
 
     /** What a kind of station looks up while it is resolved. */
@@ -89,7 +90,7 @@ public final class StationResolver {
 
         @Override
         public Mesh sheet(String file) {
-            return all.sheets.apply(file);
+            return all.sheets.sheet(file);
         }
 
         @Override
@@ -136,7 +137,8 @@ public final class StationResolver {
      * @param name of the station
      * @param fields names of fields whose values at the surface's own nodes are wanted
      */
-    public List<Part> parts(Run run, String name, Shape.Surface surface, Set<String> fields, EvaluationContext lens, Work work) {
+    public List<Part> parts(
+            Run run, String name, Shape.Surface surface, Set<String> fields, EvaluationContext lens, Work work) {
         return surface.parts(run, new On(this, name, lens, work), fields);
     }
 

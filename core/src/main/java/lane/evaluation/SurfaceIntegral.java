@@ -13,8 +13,8 @@ import lane.field.Values;
 import lane.formula.Program;
 import lane.formula.Spot;
 import lane.mesh.Cell;
-import lane.mesh.FaceQuadrature;
 import lane.mesh.CellMeasures;
+import lane.mesh.FaceQuadrature;
 import lane.mesh.Mesh;
 
 /**

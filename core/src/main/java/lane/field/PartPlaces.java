@@ -2,8 +2,8 @@ package lane.field;
 
 import lane.base.Sum;
 import lane.mesh.Cell;
-import lane.mesh.FaceQuadrature;
 import lane.mesh.CellMeasures;
+import lane.mesh.FaceQuadrature;
 import lane.mesh.Mesh;
 import lane.mesh.Point;
 

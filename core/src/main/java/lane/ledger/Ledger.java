@@ -5,13 +5,13 @@ import java.util.List;
 import java.util.Map;
 import lane.check.Check;
 import lane.check.CheckResult;
+import lane.provenance.Provenance;
 import lane.reading.Outcome;
 import lane.reading.Profile;
 import lane.reading.Reading;
 import lane.reading.Scalar;
 import lane.study.Results;
 import lane.study.Source;
-import lane.provenance.Provenance;
 import lane.unit.Unit;
 
 /**

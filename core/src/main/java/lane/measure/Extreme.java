@@ -85,9 +85,7 @@ public record Extreme(String quantity, boolean greatest) implements Measure {
         Quantity q = region.lens().quantity(quantity);
         RegionIntegral.Located found = region.extreme(q, greatest);
         return Measured.at(
-                found.value(),
-                BoundQuantity.of(region.run(), q, region.lens()).unit(),
-                found.place());
+                found.value(), BoundQuantity.of(region.run(), q, region.lens()).unit(), found.place());
     }
 
     @Override

@@ -83,8 +83,7 @@ public record Loads(String pressure, double reference, String shear, On shearAct
                 sums[0].add(at.value[0][0] * normal);
                 sums[1].add(normal);
             });
-            pressure = (loads.on == On.WALL ? 1 : -1)
-                    * (p.factor() * s[0] + (p.offset() - loads.reference()) * s[1]);
+            pressure = (loads.on == On.WALL ? 1 : -1) * (p.factor() * s[0] + (p.offset() - loads.reference()) * s[1]);
         }
         double viscous = 0;
         if (!loads.shear().isBlank()) {

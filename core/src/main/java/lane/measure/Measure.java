@@ -32,8 +32,9 @@ public interface Measure {
 
     /** @throws LaneException when it is not taken over surfaces, or a field is missing or has the wrong dimension */
     default Measured over(SurfaceIntegral surface) {
-        throw new LaneException("A " + word() + " is not taken over surfaces; over those take the area, a mean, an integral,"
-                + " an extreme, a flow, a force or a moment.");
+        throw new LaneException(
+                "A " + word() + " is not taken over surfaces; over those take the area, a mean, an integral,"
+                        + " an extreme, a flow, a force or a moment.");
     }
 
     default Measured within(RegionIntegral region) {

@@ -1,7 +1,6 @@
 package lane.provenance;
 
 import java.util.ArrayList;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 
@@ -39,19 +38,24 @@ public record Provenance(List<Input> inputs, List<Step> steps) {
      *
      * @param stop source, quantity, station, reading or check
      * @param text in words, as the trail strip shows it
-     * @param settings every setting that the number depends on, in a stable order
+     * @param settings every setting that the number depends on, as {@link Data} in a stable order
      */
-    public record Step(String stop, String text, Map<String, String> settings) {
+    public record Step(String stop, String text, Map<String, Object> settings) {
         public Step {
-            settings = java.util.Collections.unmodifiableMap(new LinkedHashMap<>(settings));
+            settings = Data.map(settings);
         }
     }
 
-    /** This trail with one more step at its end. */
-    public Provenance then(String stop, String text, Map<String, String> settings) {
+    /** This trail with one more step at its end. @param settings definitions and facts; they become {@link Data} */
+    public Provenance then(String stop, String text, Map<String, ?> settings) {
         var longer = new ArrayList<>(steps);
-        longer.add(new Step(stop, text, settings));
+        longer.add(new Step(stop, text, Data.map(settings)));
         return new Provenance(inputs, longer);
+    }
+
+    /** This trail with more files. */
+    public Provenance reading(List<Input> files) {
+        return with(new Provenance(files, List.of()));
     }
 
     /** The inputs of both trails, each once, and the steps of this one. */

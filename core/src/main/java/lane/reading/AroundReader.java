@@ -11,10 +11,10 @@ import lane.evaluation.QuantityTrail;
 import lane.evaluation.SamplePoints;
 import lane.field.Run;
 import lane.mesh.Point;
+import lane.provenance.Provenance;
 import lane.quantity.Quantity;
 import lane.station.Shell;
 import lane.station.Station;
-import lane.provenance.Provenance;
 import lane.unit.Unit;
 
 /**
@@ -57,7 +57,7 @@ public final class AroundReader {
                 .then(
                         "station",
                         "shell \"" + station.name() + "\" laid flat, " + n + " angles",
-                        Map.of("geometry", shell.toString()))
+                        Map.of("geometry", shell))
                 .then("reading", reading.along().word() + " along the axis", Map.of("unit", shown.label()));
         return new Profile(
                 abscissa,
@@ -90,8 +90,8 @@ public final class AroundReader {
             xyz[3 * i + 1] = p.y();
             xyz[3 * i + 2] = p.z();
         }
-        double[] v =
-                ready.values(SamplePoints.cut(run, xyz, line.stencil().after(flat.stencil()), null, cell, null, null))[0];
+        double[] v = ready.values(
+                        SamplePoints.cut(run, xyz, line.stencil().after(flat.stencil()), null, cell, null, null))[0];
         double sum = 0;
         double length = 0;
         double least = Double.POSITIVE_INFINITY;

@@ -74,7 +74,10 @@ public record BalanceOf(List<Term> terms, List<String> closedBy, String positive
     @Override
     public Outcome read(Reading reading, ReadingContext on) {
         Set<String> fields = on.fields(quantities());
+        Where where = Where.of(
+                stations().stream().distinct().map(s -> on.station(s, reading)).toList(),
+                on.places().sheets());
         return BalanceReader.read(
-                on.run(), reading, s -> on.surface(s, fields, reading), on.lens(), on.trail(), on.memo());
+                on.run(), reading, where, s -> on.surface(s, fields, reading), on.lens(), on.trail(), on.memo());
     }
 }

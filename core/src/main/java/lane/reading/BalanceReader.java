@@ -30,7 +30,23 @@ public final class BalanceReader {
 
     /** @param partOf the run's parts behind a station's key */
     public static Balance read(
-            Run run, Reading reading, Function<String, List<Part>> partOf, EvaluationContext lens, Provenance trail, Memo memo) {
+            Run run,
+            Reading reading,
+            Function<String, List<Part>> partOf,
+            EvaluationContext lens,
+            Provenance trail,
+            Memo memo) {
+        return read(run, reading, Where.UNSAID, partOf, lens, trail, memo);
+    }
+
+    static Balance read(
+            Run run,
+            Reading reading,
+            Where where,
+            Function<String, List<Part>> partOf,
+            EvaluationContext lens,
+            Provenance trail,
+            Memo memo) {
         var ask = (BalanceOf) reading.ask();
         if (ask.terms().isEmpty()) {
             throw new LaneException("Balance \"" + reading.name() + "\" has no terms; add at least one.");
@@ -41,7 +57,8 @@ public final class BalanceReader {
         List<Part> bounds = List.copyOf(all);
         double closure = new SurfaceIntegral(run, bounds, lens, memo).closure();
         MeshSpan span = MeshSpan.of(run, lens.axis());
-        OpenEdges rim = memo.of(new RimKey(bounds.stream().map(Part::node).toList(), span), () -> OpenEdges.of(bounds, span));
+        OpenEdges rim =
+                memo.of(new RimKey(bounds.stream().map(Part::node).toList(), span), () -> OpenEdges.of(bounds, span));
         if (closure > OPEN || rim.edges() > 0) {
             throw new LaneException(Fault.NOT_CLOSED, open(run, reading, all, closure, rim));
         }
@@ -49,11 +66,15 @@ public final class BalanceReader {
         var sum = new Sum();
         double scale = 0;
         Unit unit = null;
-        Provenance full = trail.then(
-                "station",
-                "parts " + String.join(", ", all.stream().map(Part::name).toList()),
-                java.util.Map.of("closure", String.valueOf(closure)));
-        var settings = new LinkedHashMap<String, String>();
+        var placed = new LinkedHashMap<String, Object>(where.definitions());
+        placed.put("closure", closure);
+        Provenance full = trail.reading(where.files())
+                .then(
+                        "station",
+                        "parts "
+                                + String.join(", ", all.stream().map(Part::name).toList()),
+                        placed);
+        var settings = new LinkedHashMap<String, Object>();
         for (BalanceOf.Term term : ask.terms()) {
             List<Part> parts = term.stations().stream()
                     .flatMap(s -> partOf.apply(s).stream())
@@ -72,12 +93,25 @@ public final class BalanceReader {
                     value));
             sum.add(value);
             scale = Math.max(scale, Math.abs(value));
-            settings.put(term.name(), (term.factor() > 0 ? "+ " : "- ") + term.measure());
+            settings.put(term.name(), term);
+            full = inherited(full, tally.trail());
         }
         settings.put("positive", ask.positive());
         settings.put("scale", "largest term");
         full = full.then("reading", "balance \"" + reading.name() + "\", " + terms.size() + " terms", settings);
         return new Balance(terms, sum.value(), scale, closure, unit, ask.positive(), full);
+    }
+
+    /** What a term's number rests on, besides its station, which stands here already. */
+    private static Provenance inherited(Provenance trail, Provenance term) {
+        Provenance out = trail.with(term);
+        for (Provenance.Step step : term.steps()) {
+            boolean known = trail.steps().contains(step);
+            if (!known && (step.stop().equals("source") || step.stop().equals("quantity"))) {
+                out = out.then(step.stop(), step.text(), step.settings());
+            }
+        }
+        return out;
     }
 
     private static String open(Run run, Reading reading, LinkedHashSet<Part> have, double closure, OpenEdges rim) {

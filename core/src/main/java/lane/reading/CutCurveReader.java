@@ -1,26 +1,19 @@
 package lane.reading;
 
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import lane.base.Fault;
 import lane.base.LaneException;
-import lane.base.Work;
-import lane.cut.CurveBranches;
-import lane.cut.Cut;
 import lane.evaluation.BoundQuantity;
 import lane.evaluation.CutCurveBranches;
 import lane.evaluation.EvaluationContext;
-import lane.evaluation.SamplePoints;
-import lane.evaluation.SurfaceValues;
-import lane.field.Part;
+import lane.evaluation.QuantityTrail;
 import lane.field.Run;
-import lane.mesh.Point;
+import lane.provenance.Provenance;
 import lane.quantity.Quantity;
 import lane.station.CutCurve;
 import lane.station.CutCurve.Extent;
 import lane.station.Station;
-import lane.provenance.Provenance;
 import lane.unit.Unit;
 
 /** Reads a quantity along the branches of a cut curve. */
@@ -28,7 +21,8 @@ public final class CutCurveReader {
     private CutCurveReader() {}
 
     /** The profile over one branch, or over all one after the other with an absent sample between them. */
-    public static Profile read(Run run, Station where, Quantity quantity, EvaluationContext lens, String unitText, Provenance trail) {
+    public static Profile read(
+            Run run, Station where, Quantity quantity, EvaluationContext lens, String unitText, Provenance trail) {
         var station = (CutCurve) where.shape();
         List<CutCurveBranches.Branch> all = CutCurveBranches.of(run, station, quantity, lens);
         if (all.isEmpty()) {
@@ -58,12 +52,13 @@ public final class CutCurveReader {
             }
         }
         Unit shown = Outcome.shown(unitText, chosen.getFirst().unit(), "Reading on \"" + where.name() + "\"");
-        String names = String.join("; ", chosen.stream().map(CutCurveBranches.Branch::name).toList());
-        Provenance full = trail.then("quantity", quantity.name(), Map.of("formula", quantity.formula()))
+        String names = String.join(
+                "; ", chosen.stream().map(CutCurveBranches.Branch::name).toList());
+        Provenance full = QuantityTrail.of(trail, BoundQuantity.of(run, quantity, lens), lens)
                 .then(
                         "station",
                         "cut curve \"" + where.name() + "\", " + chosen.size() + " of " + all.size() + " branches",
-                        Map.of("geometry", station.toString(), "branches", names))
+                        Map.of("geometry", station, "branches", names))
                 .then("reading", "profile", Map.of("unit", shown.label()));
         String word =
                 switch (station.against()) {

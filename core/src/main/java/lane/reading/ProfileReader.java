@@ -6,12 +6,12 @@ import lane.evaluation.EvaluationContext;
 import lane.evaluation.QuantityTrail;
 import lane.evaluation.SamplePoints;
 import lane.field.Run;
+import lane.provenance.Provenance;
 import lane.quantity.Quantity;
 import lane.station.CurveAxis;
 import lane.station.Placement;
 import lane.station.Shape;
 import lane.station.Station;
-import lane.provenance.Provenance;
 import lane.unit.Unit;
 
 /** Reads a quantity along a placed line. The components are interpolated first, then the number is taken of them. */
@@ -19,7 +19,13 @@ public final class ProfileReader {
     private ProfileReader() {}
 
     public static Profile read(
-            Run run, Placement placement, Station line, Quantity quantity, EvaluationContext lens, String unitText, Provenance trail) {
+            Run run,
+            Placement placement,
+            Station line,
+            Quantity quantity,
+            EvaluationContext lens,
+            String unitText,
+            Provenance trail) {
         BoundQuantity ready = BoundQuantity.of(run, quantity, lens).number();
         Unit shown = Outcome.shown(unitText, ready.unit(), "Reading on \"" + line.name() + "\"");
         int n = placement.size();
@@ -39,7 +45,7 @@ public final class ProfileReader {
                         line.word() + " \"" + line.name() + "\", " + n + " samples",
                         Map.of(
                                 "geometry",
-                                line.shape().toString(),
+                                line.shape(),
                                 "abscissa",
                                 axis.word(),
                                 "found",

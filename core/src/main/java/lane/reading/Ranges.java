@@ -8,8 +8,8 @@ import lane.field.Part;
 import lane.field.Run;
 import lane.formula.Type;
 import lane.measure.Mean;
-import lane.quantity.Quantity;
 import lane.provenance.Provenance;
+import lane.quantity.Quantity;
 import lane.unit.Unit;
 
 /**

@@ -12,10 +12,10 @@ import lane.evaluation.Memo;
 import lane.evaluation.StationResolver;
 import lane.field.Part;
 import lane.field.Run;
+import lane.provenance.Provenance;
 import lane.quantity.Quantity;
 import lane.station.Shape;
 import lane.station.Station;
-import lane.provenance.Provenance;
 
 /**
  * One run with all that a reading may look up to be answered on it.

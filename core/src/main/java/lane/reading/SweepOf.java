@@ -6,10 +6,10 @@ import java.util.Set;
 import lane.base.LaneException;
 import lane.measure.Mean;
 import lane.measure.Measure;
+import lane.provenance.Provenance;
 import lane.station.Shape;
 import lane.station.Station;
 import lane.station.Sweep;
-import lane.provenance.Provenance;
 
 /** One number at each place of a sweep. */
 public record SweepOf(String station, Measure measure) implements Ask {

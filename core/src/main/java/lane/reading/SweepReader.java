@@ -4,9 +4,9 @@ import java.util.Map;
 import java.util.function.IntFunction;
 import lane.base.Fault;
 import lane.base.LaneException;
+import lane.provenance.Provenance;
 import lane.station.Station;
 import lane.station.Sweep;
-import lane.provenance.Provenance;
 import lane.unit.Unit;
 
 /** A number at each place of a sweep, as a profile along its axis: what a one-dimensional theory predicts. */
@@ -14,7 +14,8 @@ public final class SweepReader {
     private SweepReader() {}
 
     /** @param tally the number at a place; null where the run has nothing there */
-    public static Profile read(Station station, SweepOf reading, String unit, IntFunction<Tally> tally, Provenance trail) {
+    public static Profile read(
+            Station station, SweepOf reading, String unit, IntFunction<Tally> tally, Provenance trail) {
         var sweep = (Sweep) station.shape();
         int n = sweep.count();
         double[] abscissa = new double[n];
@@ -22,6 +23,8 @@ public final class SweepReader {
         int found = 0;
         Unit natural = null;
         String sign = "";
+        // Quantities and files are the same at every place; they stand once.
+        Provenance first = null;
         for (int i = 0; i < n; i++) {
             abscissa[i] = sweep.place(i);
             Tally t = tally.apply(i);
@@ -29,6 +32,7 @@ public final class SweepReader {
             if (t != null) {
                 natural = t.unit();
                 sign = t.sign();
+                first = first == null ? quantities(trail, t.trail()) : first;
                 found++;
             }
         }
@@ -38,14 +42,15 @@ public final class SweepReader {
         }
         Unit shown = Outcome.shown(unit, natural, "Reading on \"" + station.name() + "\"");
         String what = reading.measure().word();
-        Provenance full = trail.then(
+        Provenance full = (first == null ? trail : first.with(trail))
+                .then(
                         "station",
                         sweep.word() + " \"" + station.name() + "\", " + n + " places",
-                        Map.of("geometry", sweep.toString(), "found", String.valueOf(found)))
+                        Map.of("geometry", sweep, "found", String.valueOf(found)))
                 .then(
                         "reading",
                         what + " at each place",
-                        Map.of("measure", reading.measure().toString(), "unit", shown.label(), "sign", sign));
+                        Map.of("measure", reading.measure(), "unit", shown.label(), "sign", sign));
         return new Profile(
                 abscissa,
                 value,
@@ -57,5 +62,15 @@ public final class SweepReader {
                 found,
                 what + (sign.isEmpty() ? "" : "; " + sign),
                 full);
+    }
+
+    private static Provenance quantities(Provenance trail, Provenance tally) {
+        Provenance out = trail.with(tally);
+        for (Provenance.Step step : tally.steps()) {
+            if (step.stop().equals("source") || step.stop().equals("quantity")) {
+                out = out.then(step.stop(), step.text(), step.settings());
+            }
+        }
+        return out;
     }
 }

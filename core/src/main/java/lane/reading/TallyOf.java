@@ -50,7 +50,15 @@ public record TallyOf(List<String> stations, Measure measure) implements Ask {
                     .distinct()
                     .toArray();
             String where = String.join(" + ", all.stream().map(Station::name).toList());
-            return TallyReader.read(on.run(), cells, measure, where, on.lens(), reading.unit(), on.trail());
+            return TallyReader.read(
+                    on.run(),
+                    cells,
+                    measure,
+                    where,
+                    on.lens(),
+                    reading.unit(),
+                    Where.of(all, on.places().sheets()),
+                    on.trail());
         }
         if (all.size() == 1 && !(all.getFirst().shape() instanceof Shape.Surface)) {
             return along(all.getFirst(), reading.name(), measure, reading.unit(), on);
@@ -59,7 +67,15 @@ public record TallyOf(List<String> stations, Measure measure) implements Ask {
         List<Part> parts = stations.stream()
                 .flatMap(s -> on.surface(s, fields, reading).stream())
                 .toList();
-        return TallyReader.read(on.run(), parts, measure, on.lens(), reading.unit(), on.trail(), on.memo());
+        return TallyReader.read(
+                on.run(),
+                parts,
+                measure,
+                on.lens(),
+                reading.unit(),
+                Where.of(all, on.places().sheets()),
+                on.trail(),
+                on.memo());
     }
 
     /** A mean, an integral, an extreme or the length along a path, or the mean of points. */

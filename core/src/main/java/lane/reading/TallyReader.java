@@ -37,11 +37,24 @@ public final class TallyReader {
             String unit,
             Provenance trail,
             Memo memo) {
+        return read(run, parts, measure, lens, unit, Where.UNSAID, trail, memo);
+    }
+
+    /** @param stations that the parts are, for the trail */
+    static Tally read(
+            Run run,
+            List<Part> parts,
+            Measure measure,
+            EvaluationContext lens,
+            String unit,
+            Where stations,
+            Provenance trail,
+            Memo memo) {
         var over = new SurfaceIntegral(run, parts, lens, memo);
         Measured made = measure.over(over);
         int faces = parts.stream().mapToInt(p -> p.surface().cellCount()).sum();
         String where = String.join(" + ", parts.stream().map(Part::name).toList());
-        var settings = new LinkedHashMap<String, String>();
+        var settings = new LinkedHashMap<String, Object>(stations.definitions());
         settings.put("parts", where);
         settings.put("faces", String.valueOf(faces));
         settings.put(
@@ -50,6 +63,7 @@ public final class TallyReader {
         settings.put("quadrature degree", String.valueOf(SurfaceIntegral.DEGREE));
         settings.put("quantities computed", measure.asStored() ? "at nodes, or at faces" : "at quadrature points");
         Provenance full = quantities(over::ready, measure, lens, trail)
+                .reading(stations.files())
                 .then("station", "part " + where + ", " + faces + " faces", settings);
         return tally(made, measure, unit, "over " + where + ", " + faces + " faces" + made.place(), full);
     }
@@ -63,13 +77,24 @@ public final class TallyReader {
             EvaluationContext lens,
             String unit,
             Provenance trail) {
+        return read(run, cells, measure, where, lens, unit, Where.UNSAID, trail);
+    }
+
+    static Tally read(
+            Run run,
+            int[] cells,
+            Measure measure,
+            String where,
+            EvaluationContext lens,
+            String unit,
+            Where stations,
+            Provenance trail) {
         if (cells.length == 0) {
             throw new LaneException(
-                    Fault.OUTSIDE,
-                    "Region \"" + where + "\" holds no cell of this run; make it larger or move it.");
+                    Fault.OUTSIDE, "Region \"" + where + "\" holds no cell of this run; make it larger or move it.");
         }
         Measured made = measure.within(new RegionIntegral(run, cells, lens));
-        var settings = new LinkedHashMap<String, String>();
+        var settings = new LinkedHashMap<String, Object>(stations.definitions());
         settings.put("cells", String.valueOf(cells.length));
         settings.put("quadrature degree", String.valueOf(RegionIntegral.DEGREE));
         settings.put("quantities computed", measure.asStored() ? "at nodes, or in cells" : "at quadrature points");
@@ -100,7 +125,7 @@ public final class TallyReader {
                         station.word() + " \"" + station.name() + "\", " + placement.size() + " samples",
                         Map.of(
                                 "geometry",
-                                station.shape().toString(),
+                                station.shape(),
                                 "found",
                                 String.valueOf(placement.found()),
                                 "moved",
@@ -122,9 +147,7 @@ public final class TallyReader {
     private static Tally tally(Measured made, Measure measure, String unit, String note, Provenance trail) {
         Unit shown = Outcome.shown(unit, made.natural(), "Tally");
         Provenance full = trail.then(
-                "reading",
-                measure.word(),
-                Map.of("measure", measure.toString(), "sign", made.sign(), "unit", shown.label()));
+                "reading", measure.word(), Map.of("measure", measure, "sign", made.sign(), "unit", shown.label()));
         return new Tally(new Estimate(made.value(), shown), made.pieces(), made.sign(), note, full);
     }
 }

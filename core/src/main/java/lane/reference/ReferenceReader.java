@@ -12,12 +12,12 @@ import lane.base.Sum;
 import lane.estimate.Band;
 import lane.estimate.Estimate;
 import lane.mesh.Axis;
+import lane.provenance.Provenance;
 import lane.reading.Outcome;
 import lane.reading.Profile;
 import lane.reading.Tally;
 import lane.station.CurveAxis;
 import lane.station.Station;
-import lane.provenance.Provenance;
 import lane.unit.Unit;
 
 /** Turns reference definitions into profiles and tallies. */
@@ -69,7 +69,7 @@ public final class ReferenceReader {
                 .then(
                         "station",
                         line.word() + " \"" + line.name() + "\", " + n + " points",
-                        Map.of("geometry", line.shape().toString()))
+                        Map.of("geometry", line.shape()))
                 .then("reading", "profile", Map.of("unit", shown.label()));
         int found = (int) Arrays.stream(value).filter(Double::isFinite).count();
         return new Profile(

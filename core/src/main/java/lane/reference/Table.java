@@ -51,7 +51,8 @@ public record Table(
     }
 
     /** A table made by the program itself. */
-    public Table(List<String> headers, List<String> units, List<double[]> columns, String words, Provenance.Input input) {
+    public Table(
+            List<String> headers, List<String> units, List<double[]> columns, String words, Provenance.Input input) {
         this(
                 headers,
                 units,

@@ -15,18 +15,19 @@ import lane.base.Work;
 import lane.check.Check;
 import lane.check.CheckResult;
 import lane.check.Crossing;
+import lane.evaluation.BoundQuantity;
+import lane.evaluation.EvaluationContext;
+import lane.evaluation.Laid;
+import lane.evaluation.StationResolver;
 import lane.field.Run;
 import lane.field.Treatment;
+import lane.provenance.Provenance;
 import lane.quantity.Definitions;
 import lane.quantity.FieldUnit;
 import lane.quantity.Quantity;
-import lane.reading.ReadingContext;
-import lane.evaluation.Laid;
-import lane.evaluation.EvaluationContext;
 import lane.reading.Outcome;
 import lane.reading.Reading;
-import lane.evaluation.BoundQuantity;
-import lane.evaluation.StationResolver;
+import lane.reading.ReadingContext;
 import lane.reference.Curve;
 import lane.reference.Formula;
 import lane.station.Placement;
@@ -34,7 +35,6 @@ import lane.station.Shape;
 import lane.station.Sheet;
 import lane.station.Station;
 import lane.station.Sweep;
-import lane.provenance.Provenance;
 
 /**
  * Computes a study. Every result is remembered under all that it depends on, so an edit recomputes only what it touches;
@@ -54,7 +54,7 @@ public final class Evaluator {
 
     public Evaluator(Library library) {
         this.library = library;
-        places = new StationResolver(library::sheet, new StationResolver.Keep() {
+        places = new StationResolver(library, new StationResolver.Keep() {
             @Override
             public <T> T counted(Object key, Supplier<T> make) {
                 return remember(key, make);
@@ -275,7 +275,8 @@ public final class Evaluator {
         return out;
     }
 
-    private Outcome readRun(Study study, Run run, Treatment treatment, Reading reading, EvaluationContext lens, Work work) {
+    private Outcome readRun(
+            Study study, Run run, Treatment treatment, Reading reading, EvaluationContext lens, Work work) {
         Provenance trail = new Provenance(run.inputs(), List.of())
                 .then(
                         "source",

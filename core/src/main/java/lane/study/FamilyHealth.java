@@ -6,13 +6,13 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.TreeSet;
+import lane.evaluation.EvaluationContext;
 import lane.field.Field;
 import lane.field.Part;
 import lane.field.Run;
 import lane.mesh.Finding;
 import lane.mesh.Finding.Severity;
 import lane.quantity.FieldUnit;
-import lane.evaluation.EvaluationContext;
 
 /** Whether the runs of a family are meshes of one problem: same bounds, parts, fields and units, and how they refine. */
 public final class FamilyHealth {

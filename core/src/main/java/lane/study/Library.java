@@ -2,13 +2,14 @@ package lane.study;
 
 import java.util.List;
 import lane.base.Work;
-import lane.field.TimeSelector;
+import lane.evaluation.SheetFiles;
 import lane.field.Run;
+import lane.field.TimeSelector;
 import lane.reference.Recipe;
 import lane.reference.Table;
 
 /** Loads files for the evaluator. It must hand out the same object again as long as the file has not changed. */
-public interface Library {
+public interface Library extends SheetFiles {
     /**
      * A run at a moment, understood as its treatment says.
      *
@@ -23,14 +24,9 @@ public interface Library {
      */
     Table table(String file, List<Recipe> recipes);
 
-    /**
-     * A surface as its file has it, in the file's own unit.
-     *
-     * @param file relative to the study
-     */
+    @Override
     default lane.mesh.Mesh sheet(String file) {
-        throw new lane.base.LaneException(
-                "The sheet " + file + " cannot be read here; open the study from its folder.");
+        return SheetFiles.NONE.sheet(file);
     }
 
     /** Told after a study was computed: what it does not use can be let go. */

@@ -8,11 +8,16 @@ import java.util.Map;
 import java.util.Set;
 import lane.base.LaneException;
 import lane.base.Work;
+import lane.evaluation.Beyond;
+import lane.evaluation.BoundQuantity;
+import lane.evaluation.EvaluationContext;
+import lane.evaluation.Memo;
+import lane.evaluation.StationResolver;
 import lane.field.Field;
 import lane.field.Gradient;
-import lane.field.TimeSelector;
 import lane.field.Part;
 import lane.field.Run;
+import lane.field.TimeSelector;
 import lane.field.Values;
 import lane.formula.Meaning;
 import lane.formula.Node;
@@ -20,21 +25,17 @@ import lane.formula.Printer;
 import lane.formula.Scope;
 import lane.formula.Type;
 import lane.measure.Extreme;
-import lane.measure.Flow.Carried;
 import lane.measure.Flow;
+import lane.measure.Flow.Carried;
 import lane.measure.Integral;
 import lane.measure.Mean;
-import lane.mesh.Axis;
-import lane.quantity.Quantity;
-import lane.evaluation.Beyond;
-import lane.reading.ReadingContext;
-import lane.evaluation.EvaluationContext;
 import lane.measure.Measure;
-import lane.evaluation.Memo;
+import lane.mesh.Axis;
+import lane.provenance.Provenance;
+import lane.quantity.Quantity;
 import lane.reading.Outcome;
 import lane.reading.Reading;
-import lane.evaluation.BoundQuantity;
-import lane.evaluation.StationResolver;
+import lane.reading.ReadingContext;
 import lane.reading.TallyOf;
 import lane.reference.Table;
 import lane.station.Frame;
@@ -42,7 +43,6 @@ import lane.station.Points;
 import lane.station.Region;
 import lane.station.Shape;
 import lane.station.Station;
-import lane.provenance.Provenance;
 import lane.unit.Unit;
 
 /** What formulas see of a study beyond the place. Two are equal when the study and its runs are, but for names and checks. */
@@ -113,7 +113,7 @@ final class StudyBeyond implements Beyond {
                 return (T) known;
             }
         };
-        return new StudyBeyond(study, runs, library, new StationResolver(library::sheet, keep), keep, Work.QUIET);
+        return new StudyBeyond(study, runs, library, new StationResolver(library, keep), keep, Work.QUIET);
     }
 
     @Override
@@ -431,7 +431,8 @@ final class StudyBeyond implements Beyond {
     }
 
     private ReadingContext context(Run run, EvaluationContext lens) {
-        return new ReadingContext(run, lens, places, id -> study.station(id).orElse(null), memo, work, Provenance.EMPTY);
+        return new ReadingContext(
+                run, lens, places, id -> study.station(id).orElse(null), memo, work, Provenance.EMPTY);
     }
 
     @Override

@@ -4,6 +4,8 @@ import java.util.List;
 import lane.base.LaneException;
 import lane.base.Parallel;
 import lane.base.Work;
+import lane.evaluation.BoundQuantity;
+import lane.evaluation.EvaluationContext;
 import lane.field.Field;
 import lane.field.Part;
 import lane.field.Run;
@@ -11,16 +13,14 @@ import lane.field.Values;
 import lane.mesh.Axis;
 import lane.mesh.Cell;
 import lane.mesh.Mesh;
+import lane.provenance.Provenance;
 import lane.quantity.Quantity;
-import lane.evaluation.EvaluationContext;
 import lane.reading.Profile;
 import lane.reading.ProfileReader;
-import lane.evaluation.BoundQuantity;
 import lane.station.Placement;
 import lane.station.Placer;
 import lane.station.Points;
 import lane.station.Station;
-import lane.provenance.Provenance;
 import lane.unit.Unit;
 
 /** Values of one run at the places of another's mesh, by interpolation in the cells of the first. */

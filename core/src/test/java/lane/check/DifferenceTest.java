@@ -11,11 +11,11 @@ import lane.base.LaneException;
 import lane.estimate.Band;
 import lane.estimate.Estimate;
 import lane.estimate.Uncertainty;
+import lane.provenance.Provenance;
 import lane.reading.Balance;
 import lane.reading.Outcome;
 import lane.reading.Profile;
 import lane.reading.Tally;
-import lane.provenance.Provenance;
 import lane.unit.Unit;
 import org.junit.jupiter.api.Test;
 
@@ -66,7 +66,16 @@ class DifferenceTest {
         assertThatThrownBy(() -> Difference.of(profile(new double[] {0, 2, 1}, new double[] {1, 1, 1}, false), datum))
                 .hasMessageContaining("back and forth");
         Profile warm = new Profile(
-                new double[] {0}, new double[] {0}, List.of(), "radius", M, Unit.of("K"), false, 1, "", Provenance.EMPTY);
+                new double[] {0},
+                new double[] {0},
+                List.of(),
+                "radius",
+                M,
+                Unit.of("K"),
+                false,
+                1,
+                "",
+                Provenance.EMPTY);
         assertThatThrownBy(() -> Difference.of(warm, datum)).hasMessageContaining("K and m/s");
     }
 

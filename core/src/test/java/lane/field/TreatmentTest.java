@@ -7,10 +7,12 @@ import static org.assertj.core.api.Assertions.within;
 import java.util.List;
 import java.util.Map;
 import lane.base.LaneException;
+import lane.evaluation.EvaluationContext;
+import lane.evaluation.Memo;
 import lane.measure.Area;
 import lane.measure.Force;
-import lane.measure.Loads.On;
 import lane.measure.Loads;
+import lane.measure.Loads.On;
 import lane.measure.Mean;
 import lane.mesh.Axis;
 import lane.mesh.BoxMesh;
@@ -18,14 +20,11 @@ import lane.mesh.Cell;
 import lane.mesh.CellShape;
 import lane.mesh.Mesh;
 import lane.mesh.Point;
+import lane.provenance.Provenance;
+import lane.quantity.Component;
 import lane.quantity.FieldUnit;
 import lane.quantity.Quantity;
-import lane.quantity.Component;
-import lane.evaluation.EvaluationContext;
-import lane.measure.Measure;
-import lane.evaluation.Memo;
 import lane.reading.TallyReader;
-import lane.provenance.Provenance;
 import lane.unit.Unit;
 import lane.unit.UnitSystem;
 import org.junit.jupiter.api.Test;
@@ -146,8 +145,7 @@ class TreatmentTest {
                 List.of(new Quantity("tau", "tau", "tau", Component.ALL, "")),
                 List.of(new FieldUnit("tau", "Pa", true)),
                 Axis.Z);
-        var force = new Force(
-                new Loads("", 0, "tau", On.WALL, On.WALL), new Point(1, 0, 0));
+        var force = new Force(new Loads("", 0, "tau", On.WALL, On.WALL), new Point(1, 0, 0));
         assertThat(TallyReader.read(run, run.parts(), force, lens, "", Provenance.EMPTY, Memo.NONE)
                         .value())
                 .isCloseTo(44, within(1e-10));
@@ -169,7 +167,9 @@ class TreatmentTest {
                 Treatment.NONE.in(UnitSystem.MM_N_TONNE).withUnit("tau", "kPa").apply(run);
         assertThat(lens.unit(own, tau).symbol()).isEqualTo("kPa");
         // Of what kind the quantity is nobody knows: then the system cannot tell either.
-        assertThat(EvaluationContext.of(List.of(), List.of(), Axis.Z).unit(tonne, tau).known())
+        assertThat(EvaluationContext.of(List.of(), List.of(), Axis.Z)
+                        .unit(tonne, tau)
+                        .known())
                 .isFalse();
         assertThatThrownBy(() -> Treatment.NONE.inLength("kg")).hasMessageContaining("unit of length");
         assertThatThrownBy(() -> Treatment.NONE.withOrder("u", List.of(0, 0, 1)))
@@ -189,7 +189,8 @@ class TreatmentTest {
                 List.of(),
                 List.of());
         Run deep = Treatment.NONE.withDepth(0.25).apply(run);
-        EvaluationContext lens = EvaluationContext.of(List.of(new Quantity("p", "p", "p", Component.ALL, "")), List.of(), Axis.Z);
+        EvaluationContext lens =
+                EvaluationContext.of(List.of(new Quantity("p", "p", "p", Component.ALL, "")), List.of(), Axis.Z);
         assertThat(TallyReader.read(run, run.parts(), new Area(), lens, "", Provenance.EMPTY, Memo.NONE)
                         .value())
                 .isCloseTo(10, within(1e-14));

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.within;
 
 import java.util.List;
 import java.util.Map;
+import lane.evaluation.EvaluationContext;
 import lane.field.Field;
 import lane.field.PartBuilder;
 import lane.field.Run;
@@ -14,7 +15,6 @@ import lane.mesh.Axis;
 import lane.mesh.BoxMesh;
 import lane.mesh.CellShape;
 import lane.mesh.Mesh;
-import lane.evaluation.EvaluationContext;
 import lane.reading.Ranges;
 import lane.unit.Unit;
 import org.junit.jupiter.params.ParameterizedTest;

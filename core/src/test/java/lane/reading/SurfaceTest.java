@@ -16,12 +16,12 @@ import lane.field.PartBuilder;
 import lane.field.Run;
 import lane.field.Values;
 import lane.measure.Area;
-import lane.measure.Flow.Carried;
 import lane.measure.Flow;
+import lane.measure.Flow.Carried;
 import lane.measure.Force;
 import lane.measure.Integral;
-import lane.measure.Loads.On;
 import lane.measure.Loads;
+import lane.measure.Loads.On;
 import lane.measure.Mean;
 import lane.measure.Measure;
 import lane.measure.Moment;
@@ -30,11 +30,11 @@ import lane.mesh.BoxMesh;
 import lane.mesh.CellShape;
 import lane.mesh.Mesh;
 import lane.mesh.Point;
+import lane.provenance.Provenance;
+import lane.quantity.Component;
 import lane.quantity.FieldUnit;
 import lane.quantity.Quantity;
-import lane.quantity.Component;
 import lane.reading.BalanceOf.Term;
-import lane.provenance.Provenance;
 import lane.unit.Unit;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -92,10 +92,8 @@ class SurfaceTest {
         assertThat(read(run, new Area(), "m2").value()).isCloseTo(2 * (6 + 3 + 4.5), within(1e-12));
         // Buoyancy: hydrostatic pressure on the skin pushes up with the weight of the displaced fluid.
         var wall = new Loads("p", 500, "", On.FLUID, On.WALL);
-        assertThat(read(run, new Force(wall, new Point(0, 0, 1)), "N").value())
-                .isCloseTo(-9810 * volume, within(1e-8));
-        assertThat(read(run, new Force(wall, new Point(1, 0, 0)), "kN").value())
-                .isCloseTo(0, within(1e-8));
+        assertThat(read(run, new Force(wall, new Point(0, 0, 1)), "N").value()).isCloseTo(-9810 * volume, within(1e-8));
+        assertThat(read(run, new Force(wall, new Point(1, 0, 0)), "kN").value()).isCloseTo(0, within(1e-8));
         // The divergence theorem: flow out is the volume times div u = 2 - 3 + 4.
         var flow = new Flow("u", 870, "kg/m3", Carried.NOTHING, AXIS);
         assertThat(read(run, flow, "kg/s").value()).isCloseTo(870 * 3 * volume, within(1e-8));
@@ -163,8 +161,8 @@ class SurfaceTest {
                 List.of());
         double pooled = read(run, new Integral("p"), "").value();
         var one = new java.util.concurrent.ForkJoinPool(1);
-        double alone = one.submit(() -> read(run, new Integral("p"), "").value())
-                .get();
+        double alone =
+                one.submit(() -> read(run, new Integral("p"), "").value()).get();
         one.shutdown();
         assertThat(alone).isEqualTo(pooled);
     }
@@ -176,8 +174,7 @@ class SurfaceTest {
                 List.of(new Quantity("p", "pressure", "p", Component.ALL, "")),
                 List.of(new FieldUnit("p", "m2/s2", true)),
                 AXIS);
-        var force =
-                new Force(new Loads("p", 0, "", On.FLUID, On.WALL), new Point(1, 0, 0));
+        var force = new Force(new Loads("p", 0, "", On.FLUID, On.WALL), new Point(1, 0, 0));
         assertThatThrownBy(() -> TallyReader.read(run, run.parts(), force, kinematic, "", Provenance.EMPTY, Memo.NONE))
                 .isInstanceOf(LaneException.class)
                 .hasMessageContaining("kinematic")
@@ -245,7 +242,8 @@ class SurfaceTest {
         assertThat(placed.owner()).isEqualTo(whole.owner());
         Run run = new Run(
                 mesh, List.of(field(mesh, "p", 1, x -> new double[] {7})), List.of(placed), List.of(), List.of());
-        assertThat(new SurfaceIntegral(run, run.parts(), lens(), Memo.NONE).closure()).isLessThan(1e-15);
+        assertThat(new SurfaceIntegral(run, run.parts(), lens(), Memo.NONE).closure())
+                .isLessThan(1e-15);
         assertThat(read(run, new Mean("p"), "").value()).isZero();
         // A surface elsewhere is unmatched, and fields of the run are not known on it.
         double[] far = skin.xyz().clone();
@@ -272,8 +270,7 @@ class SurfaceTest {
         };
         var swirl = new Flow("u", 850, "kg/m3", Carried.ANGULAR_MOMENTUM, AXIS);
         var flow = new Flow("u", 850, "kg/m3", Carried.NOTHING, AXIS);
-        var force = new Force(
-                new Loads("p", 500, "tau", On.FLUID, On.WALL), new Point(0, 0, 1));
+        var force = new Force(new Loads("p", 500, "tau", On.FLUID, On.WALL), new Point(0, 0, 1));
         for (Measure measure : List.of(swirl, flow, force, new Mean("p"))) {
             Tally inSi = TallyReader.read(run, run.parts(), measure, lens(), "", Provenance.EMPTY, memo);
             int made = kept.size();

@@ -20,11 +20,11 @@ import lane.field.Treatment;
 import lane.field.Turn;
 import lane.field.Values;
 import lane.measure.Area;
-import lane.measure.Flow.Carried;
 import lane.measure.Flow;
+import lane.measure.Flow.Carried;
 import lane.measure.Force;
-import lane.measure.Loads.On;
 import lane.measure.Loads;
+import lane.measure.Loads.On;
 import lane.measure.Mean;
 import lane.measure.Measure;
 import lane.measure.Moment;
@@ -33,8 +33,9 @@ import lane.mesh.BoxMesh;
 import lane.mesh.CellShape;
 import lane.mesh.Mesh;
 import lane.mesh.Point;
-import lane.quantity.Quantity;
+import lane.provenance.Provenance;
 import lane.quantity.Component;
+import lane.quantity.Quantity;
 import lane.reading.BalanceOf.Term;
 import lane.station.Abscissa;
 import lane.station.Line;
@@ -43,7 +44,6 @@ import lane.station.Placer;
 import lane.station.Sampling;
 import lane.station.Shape;
 import lane.station.Station;
-import lane.provenance.Provenance;
 import lane.unit.Unit;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -157,7 +157,13 @@ class TurnTest {
 
     private static double read(Run run, Axis axis, Part part, Measure measure) {
         return TallyReader.read(
-                        run, List.of(part), measure, EvaluationContext.of(QUANTITIES, List.of(), axis), "", Provenance.EMPTY, Memo.NONE)
+                        run,
+                        List.of(part),
+                        measure,
+                        EvaluationContext.of(QUANTITIES, List.of(), axis),
+                        "",
+                        Provenance.EMPTY,
+                        Memo.NONE)
                 .value();
     }
 
@@ -183,10 +189,7 @@ class TurnTest {
         near(read(run, axis, inner, new Area()), 2 * Math.PI * 3, share);
         near(read(run, axis, end, new Area()), 3 * Math.PI, share);
         // Integral of (r + 1) 2 pi r from 1 to 2, and with it r times the swirl speed r.
-        near(
-                read(run, axis, end, new Flow("u", 1, "1", Carried.NOTHING, axis)),
-                2 * Math.PI * (7.0 / 3 + 1.5),
-                share);
+        near(read(run, axis, end, new Flow("u", 1, "1", Carried.NOTHING, axis)), 2 * Math.PI * (7.0 / 3 + 1.5), share);
         near(
                 read(run, axis, end, new Flow("u", 1, "1", Carried.ANGULAR_MOMENTUM, axis)),
                 2 * Math.PI * (31.0 / 5 + 15.0 / 4),

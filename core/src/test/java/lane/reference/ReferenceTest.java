@@ -10,13 +10,13 @@ import java.util.Random;
 import lane.base.LaneException;
 import lane.mesh.Axis;
 import lane.mesh.Point;
+import lane.provenance.Provenance;
 import lane.reading.Profile;
 import lane.reading.Tally;
 import lane.station.Abscissa;
 import lane.station.Line;
 import lane.station.Sampling;
 import lane.station.Station;
-import lane.provenance.Provenance;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -162,7 +162,11 @@ class ReferenceTest {
         java.util.Arrays.setAll(time, i -> i);
         double[] value = time.clone();
         Table t = new Table(
-                List.of("t", "M"), List.of("s", "mN m"), List.of(time, value), "", new Provenance.Input("t.csv", "00", 1));
+                List.of("t", "M"),
+                List.of("s", "mN m"),
+                List.of(time, value),
+                "",
+                new Provenance.Input("t.csv", "00", 1));
         Tally mean = ReferenceReader.tally(t, new Curve.WindowMean("r", "t.csv", "M", "", "t", 50, 59), "");
         assertThat(mean.value()).isCloseTo(0.0545, within(1e-15));
         assertThatThrownBy(

@@ -11,24 +11,25 @@ import java.util.function.Function;
 import lane.base.LaneException;
 import lane.base.Work;
 import lane.field.Field;
-import lane.field.TimeSelector;
 import lane.field.PartBuilder;
 import lane.field.Run;
 import lane.field.Stated;
+import lane.field.TimeSelector;
 import lane.field.Values;
 import lane.measure.Integral;
 import lane.measure.Mean;
+import lane.measure.Measure;
 import lane.mesh.Axis;
 import lane.mesh.BoxMesh;
 import lane.mesh.Cell;
 import lane.mesh.CellShape;
 import lane.mesh.Mesh;
 import lane.mesh.Point;
+import lane.provenance.Provenance;
 import lane.quantity.FieldUnit;
 import lane.quantity.Quantity;
 import lane.reading.BalanceOf;
 import lane.reading.BalanceOf.Term;
-import lane.measure.Measure;
 import lane.reading.Outcome;
 import lane.reading.Profile;
 import lane.reading.ProfileOf;
@@ -47,7 +48,6 @@ import lane.station.Sampling;
 import lane.station.Section;
 import lane.station.Station;
 import lane.station.Within;
-import lane.provenance.Provenance;
 import org.junit.jupiter.api.Test;
 
 /**
@@ -334,8 +334,7 @@ class FormulasTest {
         double exact = 1.5 * (2 * (1 / 3.0) + 4 * 0.5 * 2 + 4 * 8 / 3.0);
         assertThat(number("T ^ 2", new Integral("q"), "all")).isCloseTo(exact, within(1e-10));
         // On the skin: normal and place are those of the point; closed, so the divergence theorem holds: 3 V.
-        assertThat(number("dot(position, normal)", new Integral("q"), "skin"))
-                .isCloseTo(9, within(1e-10));
+        assertThat(number("dot(position, normal)", new Integral("q"), "skin")).isCloseTo(9, within(1e-10));
         assertThat(number("T * p", new Mean("q"), "all")).isCloseTo(2.5 * 3.75, within(0.02));
     }
 

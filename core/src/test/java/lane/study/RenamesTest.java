@@ -11,7 +11,6 @@ import lane.mesh.Point;
 import lane.quantity.Quantity;
 import lane.reading.BalanceOf;
 import lane.reading.BalanceOf.Term;
-import lane.measure.Measure;
 import lane.reading.Reading;
 import lane.reading.TallyOf;
 import lane.station.Frame;

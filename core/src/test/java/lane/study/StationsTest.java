@@ -10,30 +10,30 @@ import java.util.Map;
 import lane.base.LaneException;
 import lane.base.Work;
 import lane.field.Field;
-import lane.field.TimeSelector;
 import lane.field.PartBuilder;
 import lane.field.PartEdit;
 import lane.field.Run;
+import lane.field.TimeSelector;
 import lane.field.Treatment;
 import lane.field.Values;
 import lane.measure.Area;
 import lane.measure.Extreme;
-import lane.measure.Flow.Carried;
 import lane.measure.Flow;
+import lane.measure.Flow.Carried;
 import lane.measure.Integral;
 import lane.measure.Mean;
+import lane.measure.Measure;
 import lane.measure.WeightedMean;
 import lane.mesh.Axis;
 import lane.mesh.BoxMesh;
 import lane.mesh.CellShape;
 import lane.mesh.Mesh;
 import lane.mesh.Point;
+import lane.quantity.Component;
 import lane.quantity.FieldUnit;
 import lane.quantity.Quantity;
-import lane.quantity.Component;
 import lane.reading.AroundOf;
 import lane.reading.AroundOf.Along;
-import lane.measure.Measure;
 import lane.reading.Outcome;
 import lane.reading.Profile;
 import lane.reading.ProfileOf;
@@ -118,7 +118,8 @@ class StationsTest {
     private static Outcome ask(Station station, Reading reading, String lane, Curve... theory) {
         var study = Study.of(
                 "stations",
-                new Settings("", List.of(), Axis.Z, TimeSelector.LAST, List.of(new FieldUnit("T", "K", true)), List.of()),
+                new Settings(
+                        "", List.of(), Axis.Z, TimeSelector.LAST, List.of(new FieldUnit("T", "K", true)), List.of()),
                 List.of(
                         new Source.Simulation("run", "run", "run", List.of(), "", "f"),
                         new Source.Reference(
@@ -161,8 +162,7 @@ class StationsTest {
         assertThat(tally(s, new Extreme("t", true))).isCloseTo(7.1, within(1e-12));
         assertThat(tally(s, new Extreme("t", false))).isCloseTo(6.1, within(1e-12));
         // Integral of (x + 6.1)(1 + x) over that of 1 + x.
-        assertThat(tally(s, new WeightedMean("t", "u")))
-                .isCloseTo((1.0 / 3 + 7.1 / 2 + 6.1) / 1.5, within(1e-12));
+        assertThat(tally(s, new WeightedMean("t", "u"))).isCloseTo((1.0 / 3 + 7.1 / 2 + 6.1) / 1.5, within(1e-12));
         var limited = new Station(
                 "s",
                 "s",
@@ -315,9 +315,7 @@ class StationsTest {
         var hot = new Station("s", "s", new Region(new Within.Above("t", 14)));
         assertThat(tally(hot, new Area())).isCloseTo(3.0 * cells / 210, within(1e-12));
         assertThat(tally(hot, new Extreme("t", true))).isCloseTo(16, within(1e-12));
-        assertThat(tally(
-                        new Station("s", "s", new Region(new Within.Ball(new Point(0.5, 1, 0.75), 9))),
-                        new Area()))
+        assertThat(tally(new Station("s", "s", new Region(new Within.Ball(new Point(0.5, 1, 0.75), 9))), new Area()))
                 .isCloseTo(3, within(1e-12));
         String low = RUN.parts().stream()
                 .filter(p -> p.surface().bounds()[5] < 1e-9)
@@ -339,7 +337,8 @@ class StationsTest {
             Run run = run(shape);
             int[] all =
                     java.util.stream.IntStream.range(0, run.mesh().cellCount()).toArray();
-            var lens = lane.evaluation.EvaluationContext.of(List.of(new Quantity("t", "T", "T", Component.ALL, "K")), List.of(), Axis.Z);
+            var lens = lane.evaluation.EvaluationContext.of(
+                    List.of(new Quantity("t", "T", "T", Component.ALL, "K")), List.of(), Axis.Z);
             assertThat(lane.reading.TallyReader.read(
                                     run, all, new Mean("t"), "all", lens, "", lane.provenance.Provenance.EMPTY)
                             .value())

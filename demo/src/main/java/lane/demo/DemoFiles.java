@@ -9,7 +9,7 @@ import java.util.Locale;
 import java.util.Random;
 import java.util.stream.IntStream;
 import lane.base.LaneException;
-import lane.formats.AtomicFile;
+import lane.formats.io.AtomicFile;
 import lane.formats.study.StudyJson;
 
 /** Makes the files of the demo study, always the same. The rig's files are simulated with a fixed seed and say so. */

@@ -12,7 +12,7 @@ import java.util.function.Function;
 import javafx.application.Platform;
 import lane.base.LaneException;
 import lane.base.Work;
-import lane.formats.FaultLog;
+import lane.formats.io.FaultLog;
 
 /**
  * What one view shows that takes long to make: made behind the window, what was asked for last first, and kept while it is

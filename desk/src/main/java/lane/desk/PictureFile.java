@@ -74,7 +74,7 @@ public final class PictureFile {
     public static java.util.Map<String, String> facts(Session session) {
         var out = new java.util.LinkedHashMap<String, String>();
         out.put("Study", session.study().name());
-        out.put("Study SHA-256", lane.formats.FileHash.ofText(lane.formats.study.StudyJson.text(session.study())));
+        out.put("Study SHA-256", lane.formats.io.FileHash.ofText(lane.formats.study.StudyJson.text(session.study())));
         return out;
     }
 

@@ -19,31 +19,31 @@ import javafx.beans.property.SimpleDoubleProperty;
 import lane.base.LaneException;
 import lane.base.Work;
 import lane.check.CheckResult;
+import lane.evaluation.BoundQuantity;
+import lane.evaluation.EvaluationContext;
 import lane.field.Field;
 import lane.field.Part;
 import lane.field.Run;
 import lane.field.RunHealth;
 import lane.field.Values;
-import lane.formats.AtomicFile;
-import lane.formats.FaultLog;
 import lane.formats.FileLibrary;
 import lane.formats.RunWriter;
+import lane.formats.io.AtomicFile;
+import lane.formats.io.FaultLog;
 import lane.formats.study.StudyJson;
 import lane.mesh.Point;
 import lane.picture.Palette;
+import lane.provenance.Provenance;
 import lane.quantity.Quantity;
-import lane.evaluation.EvaluationContext;
-import lane.evaluation.BoundQuantity;
 import lane.station.CutCurve;
 import lane.station.Region;
 import lane.station.Shape;
 import lane.station.Station;
 import lane.study.Evaluator;
-import lane.study.UndoStack;
 import lane.study.Renames;
 import lane.study.Results;
 import lane.study.Study;
-import lane.provenance.Provenance;
+import lane.study.UndoStack;
 
 /**
  * What the window shows: the study with its way back, the newest results, and what is selected. All methods are called

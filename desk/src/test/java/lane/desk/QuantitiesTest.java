@@ -15,9 +15,9 @@ import javafx.scene.input.Clipboard;
 import javafx.scene.input.ClipboardContent;
 import javafx.scene.input.KeyCode;
 import lane.measure.Mean;
+import lane.measure.Measure;
 import lane.quantity.Catalogue;
 import lane.quantity.Quantity;
-import lane.measure.Measure;
 import lane.reading.Outcome;
 import lane.reading.Profile;
 import lane.reading.ProfileOf;
@@ -110,8 +110,7 @@ class QuantitiesTest extends InWindow {
                 .filter(q -> q.formula().startsWith("sqrt(norm(wallShear)"))
                 .findFirst()
                 .orElseThrow();
-        assertThat(ask(friction, new Mean(friction.id()), "rotor", "fine"))
-                .isInstanceOf(Tally.class);
+        assertThat(ask(friction, new Mean(friction.id()), "rotor", "fine")).isInstanceOf(Tally.class);
     }
 
     @Test

@@ -33,7 +33,7 @@ class RealWindowTest {
                 "--enable-native-access=ALL-UNNAMED",
                 "-cp",
                 System.getProperty("java.class.path"),
-                "lane.desk.Main",
+                "lane.desk.app.Main",
                 "demo",
                 folder.toString()));
         Path log = folder.resolve("log.txt");

@@ -13,6 +13,7 @@ import javafx.scene.control.TextField;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.MouseButton;
 import lane.check.Verdict;
+import lane.desk.app.LaneApp;
 import lane.desk.intake.FileDrop;
 import lane.reading.Profile;
 import lane.station.Line;

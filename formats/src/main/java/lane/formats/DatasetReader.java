@@ -2,13 +2,14 @@ package lane.formats;
 
 import java.nio.file.Path;
 import java.util.List;
-import java.util.Locale;
 import lane.base.Work;
 import lane.field.TimeSelector;
 import lane.formats.grid.Dataset;
 import lane.formats.hdf.CgnsReader;
 import lane.formats.hdf.VtkHdfReader;
 import lane.formats.hdf.XdmfReader;
+import lane.formats.io.FileErrors;
+import lane.formats.io.FileNames;
 import lane.formats.surface.ObjReader;
 import lane.formats.surface.PlyReader;
 import lane.formats.surface.StlReader;
@@ -43,7 +44,7 @@ public final class DatasetReader {
             return Series.of(file).read(moment, work);
         }
         Dataset read =
-                switch (ending(file)) {
+                switch (FileNames.ending(file)) {
                     case "vtk" -> LegacyReader.read(file, work);
                     case "stl" -> StlReader.read(file, work);
                     case "ply" -> PlyReader.read(file, work);
@@ -51,17 +52,11 @@ public final class DatasetReader {
                     case "xdmf", "xmf" -> XdmfReader.read(file, moment, work);
                     case "cgns" -> CgnsReader.read(file, moment, work);
                     case "vtkhdf", "hdf", "h5", "hdf5" -> VtkHdfReader.read(file, moment, work);
-                    default -> VtkXmlReader.read(file, moment, work);
+                    default -> VtkXmlReader.read(file, moment, work, DatasetReader::read);
                 };
         if (read.times().size() == 1) {
             FileErrors.of(file, () -> moment.in(read.times()));
         }
         return read;
-    }
-
-    public static String ending(Path file) {
-        String name =
-                file.getFileName() == null ? "" : file.getFileName().toString().toLowerCase(Locale.ROOT);
-        return name.substring(name.lastIndexOf('.') + 1);
     }
 }

@@ -17,16 +17,17 @@ import java.util.concurrent.atomic.AtomicLong;
 import java.util.function.Supplier;
 import lane.base.LaneException;
 import lane.base.Work;
-import lane.field.TimeSelector;
 import lane.field.Run;
+import lane.field.TimeSelector;
 import lane.field.Treatment;
+import lane.formats.io.FileHash;
 import lane.formats.table.TableReader;
+import lane.provenance.Provenance;
 import lane.reference.Recipe;
 import lane.reference.Table;
 import lane.study.Library;
 import lane.study.Source;
 import lane.study.Study;
-import lane.provenance.Provenance;
 
 /**
  * Loads the files of a study, relative to its folder, and keeps what it loaded. A run stays as it was read, also when its
@@ -234,6 +235,15 @@ public final class FileLibrary implements Library {
     private record Surface(Stamp of) {}
 
     @Override
+    public java.util.Optional<Provenance.Input> sheetInput(String file) {
+        Stamp stamp = stamp(file);
+        return java.util.Optional.of(keep(new Hashed(stamp), () -> FileHash.of(stamp.file, file)));
+    }
+
+    /** A file's hash as long as it does not change. */
+    private record Hashed(Stamp of) {}
+
+    @Override
     public lane.mesh.Mesh sheet(String file) {
         Stamp stamp = stamp(file);
         kept.keySet().removeIf(k -> k instanceof Surface s && s.of.file.equals(stamp.file) && !s.of.equals(stamp));
@@ -357,12 +367,5 @@ public final class FileLibrary implements Library {
                 .filter(java.util.Objects::nonNull)
                 .forEach(known::add);
         kept.keySet().removeIf(k -> k instanceof Understood u && !known.contains(u.run));
-    }
-
-    /** A file's name without folder and extension. */
-    public static String stem(String path) {
-        String name = path.substring(Math.max(path.lastIndexOf('/'), path.lastIndexOf('\\')) + 1);
-        int dot = name.lastIndexOf('.');
-        return dot > 0 ? name.substring(0, dot) : name;
     }
 }

@@ -9,16 +9,19 @@ import java.util.TreeSet;
 import lane.base.LaneException;
 import lane.base.Work;
 import lane.field.Field;
-import lane.field.TimeSelector;
 import lane.field.Part;
 import lane.field.PartBuilder;
 import lane.field.Run;
 import lane.field.Stated;
+import lane.field.TimeSelector;
 import lane.field.Values;
 import lane.formats.grid.Dataset;
+import lane.formats.io.FileErrors;
+import lane.formats.io.FileHash;
+import lane.formats.io.FileNames;
 import lane.mesh.Mesh;
-import lane.study.Source;
 import lane.provenance.Provenance;
+import lane.study.Source;
 
 /** Makes one run of the files that belong to it: the mesh with its fields, and the boundary parts. */
 final class RunLoader {
@@ -136,7 +139,7 @@ final class RunLoader {
             }
             List<Part> made = surface.groups().isEmpty()
                     ? List.of(builder.place(
-                            FileLibrary.stem(path).replace("*", "").strip(), surface.mesh(), surface.fields()))
+                            FileNames.stem(path).replace("*", "").strip(), surface.mesh(), surface.fields()))
                     : surface.groups().stream()
                             .map(g -> builder.place(g.name(), g.surface(), g.fields()))
                             .toList();

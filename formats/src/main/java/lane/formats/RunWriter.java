@@ -10,6 +10,8 @@ import lane.base.LaneException;
 import lane.field.Field;
 import lane.field.PartBuilder;
 import lane.field.Run;
+import lane.formats.io.AtomicFile;
+import lane.formats.io.FileNames;
 import lane.formats.vtk.VtkXmlWriter;
 import lane.mesh.CellShape;
 import lane.mesh.Mesh;
@@ -23,7 +25,7 @@ public final class RunWriter {
 
     /** @throws LaneException when the ending is none of these */
     public static void write(Path file, Run run) {
-        switch (DatasetReader.ending(file)) {
+        switch (FileNames.ending(file)) {
             case "vtu" -> VtkXmlWriter.writeGrid(file, run.mesh(), run.fields(), VtkXmlWriter.Options.DEFAULT);
             case "vtp" -> {
                 boolean own = run.mesh().dimension() == 2;

@@ -14,6 +14,9 @@ import lane.base.LaneException;
 import lane.base.Work;
 import lane.field.TimeSelector;
 import lane.formats.grid.Dataset;
+import lane.formats.io.FileErrors;
+import lane.formats.io.FileHash;
+import lane.formats.io.FileNames;
 import lane.formats.vtk.VtkXmlReader;
 
 /**
@@ -83,7 +86,7 @@ public record Series(Path pattern, List<Path> files, List<Double> times, boolean
 
     private static double stored(Path file) {
         try {
-            return List.of("vtu", "vtp", "vti", "vtr", "vts").contains(DatasetReader.ending(file))
+            return List.of("vtu", "vtp", "vti", "vtr", "vts").contains(FileNames.ending(file))
                     ? VtkXmlReader.time(file)
                     : Double.NaN;
         } catch (LaneException e) {

@@ -22,24 +22,26 @@ import lane.check.Scale;
 import lane.check.Trend;
 import lane.check.WithinBand;
 import lane.field.Field;
-import lane.field.TimeSelector;
 import lane.field.PartEdit;
 import lane.field.Role;
+import lane.field.TimeSelector;
 import lane.field.Treatment;
 import lane.field.Turn;
 import lane.field.Values;
+import lane.formats.io.AtomicFile;
+import lane.formats.io.FileHash;
 import lane.formats.ledger.LedgerWriter;
 import lane.formats.study.StudyJson;
 import lane.formats.table.TableReader;
 import lane.formats.vtk.VtkXmlWriter;
 import lane.measure.Area;
 import lane.measure.Extreme;
-import lane.measure.Flow.Carried;
 import lane.measure.Flow;
+import lane.measure.Flow.Carried;
 import lane.measure.Force;
 import lane.measure.Integral;
-import lane.measure.Loads.On;
 import lane.measure.Loads;
+import lane.measure.Loads.On;
 import lane.measure.Mean;
 import lane.measure.Moment;
 import lane.measure.WeightedMean;
@@ -48,14 +50,13 @@ import lane.mesh.BoxMesh;
 import lane.mesh.CellShape;
 import lane.mesh.Mesh;
 import lane.mesh.Point;
+import lane.quantity.Component;
 import lane.quantity.FieldUnit;
 import lane.quantity.Quantity;
-import lane.quantity.Component;
 import lane.reading.AroundOf;
 import lane.reading.AroundOf.Along;
 import lane.reading.BalanceOf;
 import lane.reading.BalanceOf.Term;
-import lane.measure.Measure;
 import lane.reading.ProfileOf;
 import lane.reading.Reading;
 import lane.reading.SweepOf;
@@ -347,11 +348,7 @@ class TablesAndStudiesTest {
                                 "force",
                                 "N",
                                 new TallyOf(List.of("wall"), new Force(loads, new Point(1, 0, 0)))),
-                        new Reading(
-                                "moment",
-                                "moment",
-                                "N m",
-                                new TallyOf(List.of("wall"), new Moment(loads, Axis.Z))),
+                        new Reading("moment", "moment", "N m", new TallyOf(List.of("wall"), new Moment(loads, Axis.Z))),
                         new Reading(
                                 "b",
                                 "b",
@@ -361,8 +358,7 @@ class TablesAndStudiesTest {
                                                 "t",
                                                 -1,
                                                 List.of("wall"),
-                                                new Flow(
-                                                        "u", 870, "kg/m3", Carried.ANGULAR_MOMENTUM, Axis.Z))),
+                                                new Flow("u", 870, "kg/m3", Carried.ANGULAR_MOMENTUM, Axis.Z))),
                                         List.of("wall"),
                                         "in"))),
                 List.of(new Check("c", "profile", Norm.LINF, Scale.ABSOLUTE, 0.1, "rig", List.of("run"))),
@@ -507,8 +503,7 @@ class TablesAndStudiesTest {
                                 Map.of(),
                                 List.of(new Curve.HandValue("m", 3, "m2", 0, "")))))
                 .withStations(l -> List.of(new Station("one", "one", new OnPart("region 1"))))
-                .withReadings(
-                        l -> List.of(new Reading("m", "area", "m2", new TallyOf(List.of("one"), new Area()))))
+                .withReadings(l -> List.of(new Reading("m", "area", "m2", new TallyOf(List.of("one"), new Area()))))
                 .withChecks(l -> List.of(new Check("c", "m", Norm.L2, Scale.MEAN, 1e-9, "", List.of())));
         var library = new FileLibrary(folder);
         var results = new Evaluator(library).evaluate(s, Work.QUIET);

@@ -13,8 +13,8 @@ import java.util.Map;
 import lane.base.LaneException;
 import lane.base.Work;
 import lane.field.Field;
-import lane.field.TimeSelector;
 import lane.field.Run;
+import lane.field.TimeSelector;
 import lane.field.Treatment;
 import lane.formats.grid.Dataset;
 import lane.study.Source;
@@ -101,7 +101,8 @@ class TimesTest {
         assertThat(value(at(folder.resolve("s1.vtu"), 0.1, 0))).isEqualTo(1);
         assertThatThrownBy(() -> at(folder.resolve("s1.vtu"), 0.2, 0)).hasMessageContaining("s1.vtu");
         // Written down with fewer digits it is still the same time.
-        assertThat(new TimeSelector.At(1 / 3.0, 0).in(List.of(0.333333333333, 0.5))).isZero();
+        assertThat(new TimeSelector.At(1 / 3.0, 0).in(List.of(0.333333333333, 0.5)))
+                .isZero();
     }
 
     @Test
@@ -203,11 +204,13 @@ class TimesTest {
         assertThat(early.field("a").orElseThrow().values().get(0)).isEqualTo(1);
         assertThat(late.inputs()).extracting(i -> i.path()).containsExactly("s2.vtu");
         // Three ways to say the same time give the same run.
-        assertThat(library.run(source, new TimeSelector.At(0.2, 0.01), Work.QUIET)).isSameAs(late);
+        assertThat(library.run(source, new TimeSelector.At(0.2, 0.01), Work.QUIET))
+                .isSameAs(late);
         // A source of its own moment, next to one that follows the study.
         Study s = study(
                 source,
-                new Source.Simulation("r2", "r2", "s*.vtu", List.of(), "", "f", Treatment.NONE.at(new TimeSelector.First())));
+                new Source.Simulation(
+                        "r2", "r2", "s*.vtu", List.of(), "", "f", Treatment.NONE.at(new TimeSelector.First())));
         assertThat(s.timeOf((Source.Simulation) s.sources().get(1))).isEqualTo(new TimeSelector.First());
         assertThat(s.withTime(new TimeSelector.At(0.2, 0)).timeOf(source)).isEqualTo(new TimeSelector.At(0.2, 0));
         // The file of a time that is in memory changes.

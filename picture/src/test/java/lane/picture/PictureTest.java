@@ -24,9 +24,9 @@ import lane.picture.field.Look;
 import lane.picture.field.Range;
 import lane.picture.field.Rasteriser;
 import lane.picture.field.Scene;
+import lane.provenance.Provenance;
 import lane.reading.Profile;
 import lane.study.Source;
-import lane.provenance.Provenance;
 import lane.unit.Unit;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -277,7 +277,16 @@ class PictureTest {
 
     private static Profile profile(double[] x, double[] y) {
         return new Profile(
-                x, y, java.util.List.of(), "radius", Unit.of("m"), Unit.of("m/s"), false, x.length, "", Provenance.EMPTY);
+                x,
+                y,
+                java.util.List.of(),
+                "radius",
+                Unit.of("m"),
+                Unit.of("m/s"),
+                false,
+                x.length,
+                "",
+                Provenance.EMPTY);
     }
 
     private static ProfileChart chart(double[] y) {

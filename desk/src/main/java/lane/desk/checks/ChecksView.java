@@ -22,12 +22,12 @@ import lane.desk.Marks;
 import lane.desk.Session;
 import lane.desk.Ui;
 import lane.desk.View;
-import lane.desk.readings.AskForm;
 import lane.estimate.Estimate;
 import lane.picture.LaneStyle;
 import lane.picture.Palette;
 import lane.picture.Ticks;
 import lane.reading.Ask;
+import lane.reading.AskKind;
 import lane.reading.Reading;
 import lane.study.Source;
 import lane.study.Study;
@@ -195,7 +195,7 @@ public final class ChecksView implements View {
         Reading reading = session.study().reading(check.reading()).orElse(null);
         boolean profile = reading != null && reading.curve();
         String name = reading == null ? check.reading() + " (deleted)" : reading.name();
-        String word = reading == null ? "" : AskForm.ALL.of(reading.ask()).word();
+        String word = reading == null ? "" : AskKind.ALL.of(reading.ask()).word();
         boolean plain = !profile && check.rule().comparesWithDatum();
         String kind = plain ? word : word + ", " + check.rule().measure();
         String against = result == null

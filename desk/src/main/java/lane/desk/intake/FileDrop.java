@@ -10,8 +10,8 @@ import java.util.Map;
 import java.util.stream.Stream;
 import lane.desk.Session;
 import lane.formats.DatasetReader;
-import lane.formats.FileLibrary;
 import lane.formats.Series;
+import lane.formats.io.FileNames;
 import lane.formats.table.TableReader;
 import lane.study.Source;
 import lane.study.Study;
@@ -25,13 +25,13 @@ public final class FileDrop {
 
     public static void add(Session session, List<Path> files) {
         List<Path> runs = files.stream()
-                .filter(f -> DatasetReader.RUNS.contains(DatasetReader.ending(f)))
+                .filter(f -> DatasetReader.RUNS.contains(FileNames.ending(f)))
                 .toList();
         List<Path> surfaces = files.stream()
-                .filter(f -> DatasetReader.SURFACES.contains(DatasetReader.ending(f)))
+                .filter(f -> DatasetReader.SURFACES.contains(FileNames.ending(f)))
                 .toList();
         List<Path> tables = files.stream()
-                .filter(f -> TableReader.ENDINGS.contains(DatasetReader.ending(f)))
+                .filter(f -> TableReader.ENDINGS.contains(FileNames.ending(f)))
                 .toList();
         List<Path> others = files.stream()
                 .filter(f -> !runs.contains(f) && !surfaces.contains(f) && !tables.contains(f))
@@ -142,7 +142,7 @@ public final class FileDrop {
         }
         Path file = folder.resolve("pasted-" + n + ".txt");
         try {
-            lane.formats.AtomicFile.write(file, text.endsWith("\n") ? text : text + "\n");
+            lane.formats.io.AtomicFile.write(file, text.endsWith("\n") ? text : text + "\n");
             add(session, List.of(file));
         } catch (lane.base.LaneException e) {
             session.say(e.getMessage());
@@ -176,7 +176,7 @@ public final class FileDrop {
     }
 
     private static List<Path> beside(Path run) {
-        Path folder = run.resolveSibling(FileLibrary.stem(run.toString()) + "-parts");
+        Path folder = run.resolveSibling(FileNames.stem(run.toString()) + "-parts");
         if (!Files.isDirectory(folder)) {
             return List.of();
         }

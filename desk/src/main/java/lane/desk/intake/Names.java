@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.Collection;
 import java.util.LinkedHashSet;
 import java.util.List;
+import lane.formats.io.FileNames;
 
 /** Short names for files that come together: what differs between them. */
 final class Names {
@@ -51,7 +52,7 @@ final class Names {
     }
 
     private static String stem(String path) {
-        return lane.formats.FileLibrary.stem(path);
+        return FileNames.stem(path);
     }
 
     private static int common(List<List<String>> all, boolean back) {

@@ -14,11 +14,11 @@ import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import lane.desk.Session;
 import lane.desk.Ui;
+import lane.evaluation.EvaluationContext;
 import lane.field.Field;
 import lane.field.Run;
 import lane.picture.Ticks;
 import lane.quantity.FieldUnit;
-import lane.evaluation.EvaluationContext;
 import lane.study.Source;
 import lane.unit.Unit;
 
@@ -62,7 +62,8 @@ final class RunFields extends RunSection {
                 .findFirst()
                 .orElse(null);
         boolean own = treatment().units().containsKey(name);
-        Unit unit = EvaluationContext.of(List.of(), session.study().units(), session.study().axis())
+        Unit unit = EvaluationContext.of(
+                        List.of(), session.study().units(), session.study().axis())
                 .unit(run, field);
         String symbol = unit.known() ? unit.symbol() : "";
         var entry = Ui.text("unit-" + name, symbol, t -> {

@@ -9,8 +9,8 @@ import javafx.scene.layout.VBox;
 import lane.desk.Session;
 import lane.desk.Ui;
 import lane.field.Run;
-import lane.study.Source;
 import lane.provenance.Provenance;
+import lane.study.Source;
 
 /** The sheet of one source: what was read from its files, with the units to confirm. */
 final class SourceSheet {

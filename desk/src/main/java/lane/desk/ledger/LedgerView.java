@@ -22,6 +22,7 @@ import lane.desk.View;
 import lane.formats.ledger.LedgerWriter;
 import lane.ledger.Ledger;
 import lane.picture.Ticks;
+import lane.provenance.Data;
 import lane.provenance.Provenance;
 
 /** The preview of the traceable table, the trail of the chosen number, and the export. */
@@ -178,9 +179,9 @@ public final class LedgerView implements View {
         for (Provenance.Step step : line.trail().steps()) {
             var text = new StringBuilder(step.text());
             step.settings().forEach((k, v) -> {
-                if (v.length() < 60) {
-                    text.append('\n').append(k).append(": ").append(v);
-                }
+                String value = Data.text(v);
+                text.append('\n').append(k).append(": ");
+                text.append(value.length() < 160 ? value : value.substring(0, 159) + "…");
             });
             detail.getChildren().add(pair(step.stop(), text.toString()));
         }

@@ -7,12 +7,12 @@ import java.util.Map;
 import lane.base.Fault;
 import lane.base.LaneException;
 import lane.desk.Session;
+import lane.evaluation.EvaluationContext;
 import lane.field.Run;
 import lane.formula.Compiler;
 import lane.formula.FormulaException;
 import lane.formula.Parser;
 import lane.formula.Type;
-import lane.evaluation.EvaluationContext;
 import lane.unit.Unit;
 
 /**

@@ -7,6 +7,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.stream.Collectors;
 import lane.desk.Session;
+import lane.evaluation.Beyond;
 import lane.field.Field;
 import lane.field.Run;
 import lane.formula.Functions;
@@ -15,7 +16,6 @@ import lane.formula.Printer;
 import lane.formula.Spot;
 import lane.formula.Token;
 import lane.quantity.Quantity;
-import lane.evaluation.Beyond;
 import lane.station.Frame;
 import lane.study.Source;
 

@@ -158,8 +158,8 @@ final class MeasureEntries {
 
         @Override
         public List<Choice> choices() {
-            return List.of(choice(
-                    "integral", SCALAR, s -> MeasureChoices.mean(s).map(m -> new Integral(m.quantity()))));
+            return List.of(
+                    choice("integral", SCALAR, s -> MeasureChoices.mean(s).map(m -> new Integral(m.quantity()))));
         }
 
         @Override
@@ -217,8 +217,8 @@ final class MeasureEntries {
 
         @Override
         public List<Choice> choices() {
-            return List.of(choice(
-                    "force", LOAD, s -> MeasureChoices.loads(s).map(l -> new Force(l, new Point(1, 0, 0)))));
+            return List.of(
+                    choice("force", LOAD, s -> MeasureChoices.loads(s).map(l -> new Force(l, new Point(1, 0, 0)))));
         }
 
         @Override
@@ -248,10 +248,8 @@ final class MeasureEntries {
 
         @Override
         public List<Choice> choices() {
-            return List.of(choice(
-                    "moment",
-                    LOAD,
-                    s -> MeasureChoices.loads(s).map(l -> new Moment(l, s.study().axis()))));
+            return List.of(choice("moment", LOAD, s -> MeasureChoices.loads(s)
+                    .map(l -> new Moment(l, s.study().axis()))));
         }
 
         @Override

@@ -10,14 +10,14 @@ import javafx.scene.layout.VBox;
 import lane.base.LaneException;
 import lane.desk.Session;
 import lane.desk.Ui;
-import lane.measure.Flow.Carried;
 import lane.measure.Flow;
-import lane.measure.Loads.On;
+import lane.measure.Flow.Carried;
 import lane.measure.Loads;
+import lane.measure.Loads.On;
+import lane.measure.Measure;
 import lane.mesh.Axis;
 import lane.mesh.Point;
 import lane.quantity.Quantity;
-import lane.measure.Measure;
 
 /** The settings of a measure, of a tally or of a balance's term: its kind and what that kind needs. */
 public final class MeasureForm {
@@ -44,8 +44,7 @@ public final class MeasureForm {
                 .findFirst()
                 .orElseThrow();
         form.line(
-                "Measure",
-                Ui.choice(id + "-kind", all, now, MeasureEntry.Choice::title, c -> form.become(c, measure)));
+                "Measure", Ui.choice(id + "-kind", all, now, MeasureEntry.Choice::title, c -> form.become(c, measure)));
         entry.rows(form, measure);
         return form.box;
     }
@@ -93,8 +92,7 @@ public final class MeasureForm {
                 MeasureChoices.vectors(session),
                 f.vector(),
                 q -> new Flow(q, f.factor(), f.factorUnit(), f.carried(), f.axis()));
-        var factor = number(
-                "factor", f.factor(), v -> new Flow(f.vector(), v, f.factorUnit(), f.carried(), f.axis()));
+        var factor = number("factor", f.factor(), v -> new Flow(f.vector(), v, f.factorUnit(), f.carried(), f.axis()));
         var unit = Ui.text(
                 id + "-factor-unit",
                 f.factorUnit(),
@@ -144,21 +142,16 @@ public final class MeasureForm {
                     said.isBlank()
                             ? acting(
                                     l.shearActsOn(),
-                                    o -> make.apply(
-                                            new Loads(l.pressure(), l.reference(), l.shear(), o, l.on())))
+                                    o -> make.apply(new Loads(l.pressure(), l.reference(), l.shear(), o, l.on())))
                             : Ui.label(said, "second", "muted"));
         }
         line(
                 "Reported",
-                acting(
-                        l.on(),
-                        o -> make.apply(
-                                new Loads(l.pressure(), l.reference(), l.shear(), l.shearActsOn(), o))));
+                acting(l.on(), o -> make.apply(new Loads(l.pressure(), l.reference(), l.shear(), l.shearActsOn(), o))));
     }
 
     private HBox acting(On now, java.util.function.Function<On, Measure> make) {
-        return Ui.segments(
-                List.of(On.values()), now, o -> "on " + o.word(), o -> changed.accept(make.apply(o)));
+        return Ui.segments(List.of(On.values()), now, o -> "on " + o.word(), o -> changed.accept(make.apply(o)));
     }
 
     private void load(

@@ -9,9 +9,9 @@ import javafx.scene.layout.VBox;
 import lane.desk.Session;
 import lane.desk.Ui;
 import lane.measure.Area;
+import lane.measure.Measure;
 import lane.reading.BalanceOf;
 import lane.reading.BalanceOf.Term;
-import lane.measure.Measure;
 import lane.reading.Reading;
 import lane.station.OnPart;
 import lane.station.Station;
@@ -109,9 +109,8 @@ final class TermsForm {
             session.say("A term is taken over a part; add a part at Stations first.");
             return;
         }
-        Measure measure = terms(balance).isEmpty()
-                ? new Area()
-                : terms(balance).getLast().measure();
+        Measure measure =
+                terms(balance).isEmpty() ? new Area() : terms(balance).getLast().measure();
         edit(balance, l -> {
             l.add(new Term("Term " + (l.size() + 1), 1, List.of(part), measure));
             return l;

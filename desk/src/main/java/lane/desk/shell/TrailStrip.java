@@ -10,6 +10,7 @@ import lane.desk.BuiltFrom;
 import lane.desk.Session;
 import lane.desk.Ui;
 import lane.desk.View;
+import lane.provenance.Data;
 import lane.provenance.Provenance;
 
 /** How the selected number came about; each step leads to its stop and shows its settings. A message takes its place. */
@@ -70,7 +71,7 @@ public final class TrailStrip implements View {
         }
         var text = new StringBuilder(step.text());
         step.settings()
-                .forEach((k, v) -> text.append('\n').append(k).append(": ").append(v));
+                .forEach((k, v) -> text.append('\n').append(k).append(": ").append(Data.text(v)));
         label.setTooltip(new Tooltip(text.toString()));
         int stop =
                 switch (STOPS.indexOf(step.stop())) {

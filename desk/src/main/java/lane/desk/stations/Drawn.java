@@ -2,12 +2,12 @@ package lane.desk.stations;
 
 import java.util.ArrayList;
 import java.util.List;
+import lane.evaluation.CutCurveBranches;
+import lane.evaluation.Laid;
 import lane.mesh.Axis;
 import lane.mesh.Point;
 import lane.picture.field.Annotations;
 import lane.picture.field.Annotations.Handle;
-import lane.evaluation.CutCurveBranches;
-import lane.evaluation.Laid;
 import lane.station.Arc;
 import lane.station.Box;
 import lane.station.CutCurve;

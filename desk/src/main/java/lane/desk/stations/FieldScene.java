@@ -7,6 +7,8 @@ import java.util.Map;
 import java.util.Set;
 import java.util.WeakHashMap;
 import lane.base.LaneException;
+import lane.evaluation.EvaluationContext;
+import lane.evaluation.SurfaceValues;
 import lane.field.Part;
 import lane.field.Run;
 import lane.mesh.Mesh;
@@ -19,8 +21,6 @@ import lane.picture.field.Look;
 import lane.picture.field.Range;
 import lane.picture.field.Scene;
 import lane.quantity.Quantity;
-import lane.evaluation.EvaluationContext;
-import lane.evaluation.SurfaceValues;
 import lane.unit.Unit;
 
 /**

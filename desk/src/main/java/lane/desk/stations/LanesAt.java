@@ -5,10 +5,11 @@ import java.util.List;
 import lane.base.LaneException;
 import lane.base.Work;
 import lane.desk.Session;
+import lane.evaluation.EvaluationContext;
 import lane.field.Run;
 import lane.mesh.Point;
+import lane.provenance.Provenance;
 import lane.quantity.Quantity;
-import lane.evaluation.EvaluationContext;
 import lane.reading.Profile;
 import lane.reading.ProfileReader;
 import lane.station.Placement;
@@ -16,7 +17,6 @@ import lane.station.Placer;
 import lane.station.Points;
 import lane.station.Station;
 import lane.study.Source;
-import lane.provenance.Provenance;
 import lane.unit.Unit;
 
 /** The value of a quantity at one place in every lane that is on. */

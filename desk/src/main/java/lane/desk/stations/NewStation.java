@@ -188,7 +188,9 @@ public final class NewStation {
                             .filter(Double::isFinite)
                             .max()
                             .orElse(0);
-                    double middle = lane.evaluation.BoundQuantity.of(run, q, lens).unit().fromSi((least + greatest) / 2);
+                    double middle = lane.evaluation.BoundQuantity.of(run, q, lens)
+                            .unit()
+                            .fromSi((least + greatest) / 2);
                     double value = new java.math.BigDecimal(middle)
                             .round(new java.math.MathContext(3))
                             .doubleValue();

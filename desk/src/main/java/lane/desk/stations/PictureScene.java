@@ -11,10 +11,15 @@ import lane.base.LaneException;
 import lane.cut.Cut;
 import lane.desk.Background;
 import lane.desk.Session;
+import lane.evaluation.BoundQuantity;
+import lane.evaluation.EvaluationContext;
+import lane.evaluation.Laid;
+import lane.evaluation.StationResolver;
+import lane.evaluation.SurfaceValues;
 import lane.field.Field;
-import lane.field.TimeSelector;
 import lane.field.Part;
 import lane.field.Run;
+import lane.field.TimeSelector;
 import lane.mesh.Axis;
 import lane.mesh.CellMeasures;
 import lane.mesh.Point;
@@ -22,15 +27,10 @@ import lane.picture.Ticks;
 import lane.picture.field.Annotations;
 import lane.picture.field.Camera;
 import lane.picture.field.Scene;
-import lane.quantity.Quantity;
 import lane.quantity.Component;
+import lane.quantity.Quantity;
 import lane.reading.Balance;
-import lane.evaluation.Laid;
-import lane.evaluation.EvaluationContext;
 import lane.reading.Outcome;
-import lane.evaluation.BoundQuantity;
-import lane.evaluation.StationResolver;
-import lane.evaluation.SurfaceValues;
 import lane.reading.Tally;
 import lane.station.Enclosing;
 import lane.station.Placement;
@@ -217,7 +217,8 @@ final class PictureScene {
         if (!lens.definitions().beyond(q)) {
             return false;
         }
-        Background.Made made = background.of(new DifferenceKey(run, null, q, lens), w -> BoundQuantity.of(run, q, lens));
+        Background.Made made =
+                background.of(new DifferenceKey(run, null, q, lens), w -> BoundQuantity.of(run, q, lens));
         return made == null;
     }
 
@@ -248,7 +249,8 @@ final class PictureScene {
         var as = new Quantity("difference", q.name(), Transfer.DIFFERENCE, Component.ALL, unit);
         String outside = result.outside() > 0 ? ",\n" + Ticks.brief(100 * result.outside()) + " % outside" : "";
         String name = "Δ " + q.name() + outside;
-        return new Seen(result.run(), state.beside, as, EvaluationContext.of(List.of(as), List.of(), study().axis()), name);
+        return new Seen(
+                result.run(), state.beside, as, EvaluationContext.of(List.of(as), List.of(), study().axis()), name);
     }
 
     private static boolean flatRun(Run run) {
@@ -406,7 +408,7 @@ final class PictureScene {
         Background.Made made = background.of(key, w -> {
             float least = Float.POSITIVE_INFINITY;
             float greatest = Float.NEGATIVE_INFINITY;
-            var places = new StationResolver(session.library()::sheet, StationResolver.NOTHING);
+            var places = new StationResolver(session.library(), StationResolver.NOTHING);
             for (double t : key.times()) {
                 Run at = places.turned(session.library().run(source, new TimeSelector.At(t, 0), w), axis);
                 for (float[] values : FieldScene.values(at, key.quantity(), key.lens())) {

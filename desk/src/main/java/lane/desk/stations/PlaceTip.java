@@ -4,11 +4,11 @@ import java.util.Locale;
 import javafx.scene.layout.VBox;
 import lane.desk.Session;
 import lane.desk.Ui;
+import lane.evaluation.EvaluationContext;
 import lane.mesh.Point;
 import lane.picture.Ticks;
 import lane.picture.field.DrawnFrame;
 import lane.quantity.Quantity;
-import lane.evaluation.EvaluationContext;
 import lane.station.Shell;
 
 /** What lies under the pointer: value, face, cell, place, and the value of every lane there. */

@@ -14,6 +14,7 @@ import lane.cut.Cut;
 import lane.desk.Marks;
 import lane.desk.Session;
 import lane.desk.Ui;
+import lane.evaluation.Laid;
 import lane.measure.Mean;
 import lane.mesh.Cell;
 import lane.mesh.Point;
@@ -21,8 +22,6 @@ import lane.picture.LaneStyle;
 import lane.picture.Ticks;
 import lane.reading.AroundOf;
 import lane.reading.AroundOf.Along;
-import lane.evaluation.Laid;
-import lane.measure.Measure;
 import lane.reading.ProfileOf;
 import lane.reading.Reading;
 import lane.reading.SweepOf;
@@ -314,10 +313,7 @@ final class PlacingCard {
                             : station.shape() instanceof Sweep
                                     ? new Reading(id, name, "", new SweepOf(station.id(), new Mean(q)))
                                     : new Reading(
-                                            id,
-                                            "Mean " + name,
-                                            "",
-                                            new TallyOf(List.of(station.id()), new Mean(q))));
+                                            id, "Mean " + name, "", new TallyOf(List.of(station.id()), new Mean(q))));
         });
     }
 

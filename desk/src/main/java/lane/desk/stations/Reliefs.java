@@ -3,11 +3,11 @@ package lane.desk.stations;
 import lane.base.LaneException;
 import lane.cut.Cut;
 import lane.cut.Glyphs;
+import lane.evaluation.EvaluationContext;
+import lane.evaluation.SurfaceValues;
 import lane.field.Part;
 import lane.field.Run;
 import lane.quantity.Quantity;
-import lane.evaluation.EvaluationContext;
-import lane.evaluation.SurfaceValues;
 import lane.station.Section;
 
 /** A section raised along its normal by the quantity shown, a quarter of its own width for the whole range. */

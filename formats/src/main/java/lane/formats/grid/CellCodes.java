@@ -2,7 +2,7 @@ package lane.formats.grid;
 
 import java.util.Arrays;
 import java.util.List;
-import lane.formats.FormatError;
+import lane.formats.io.FormatError;
 import lane.mesh.CellShape;
 import lane.mesh.Mesh;
 

@@ -1,7 +1,7 @@
 package lane.formats.grid;
 
 import java.util.Arrays;
-import lane.formats.FormatError;
+import lane.formats.io.FormatError;
 import lane.mesh.CellShape;
 import lane.mesh.Mesh;
 

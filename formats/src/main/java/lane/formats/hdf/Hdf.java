@@ -11,9 +11,9 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.function.Function;
 import lane.field.Values;
-import lane.formats.Budget;
-import lane.formats.FileErrors;
-import lane.formats.FormatError;
+import lane.formats.io.Budget;
+import lane.formats.io.FileErrors;
+import lane.formats.io.FormatError;
 
 /** What the readers of HDF5 files need: nodes by name, numbers in the types of fields, faults as sentences. */
 final class Hdf {
@@ -56,7 +56,7 @@ final class Hdf {
                     : HdfFile.fromByteBuffer(
                             channel.map(java.nio.channels.FileChannel.MapMode.READ_ONLY, 0, channel.size()));
         } catch (java.io.IOException e) {
-            throw lane.formats.FileHash.unreadable(file, e);
+            throw lane.formats.io.FileHash.unreadable(file, e);
         }
     }
 

@@ -11,8 +11,8 @@ import java.util.List;
 import lane.base.LaneException;
 import lane.field.Field;
 import lane.field.Values;
-import lane.formats.AtomicFile;
-import lane.formats.FileLibrary;
+import lane.formats.io.AtomicFile;
+import lane.formats.io.FileNames;
 import lane.mesh.CellShape;
 import lane.mesh.Mesh;
 
@@ -22,7 +22,7 @@ public final class XdmfWriter {
 
     /** Both files are whole when the first one is there. */
     public static void write(Path file, Mesh mesh, List<Field> fields) {
-        Path numbers = file.resolveSibling(FileLibrary.stem(file.toString()) + ".h5");
+        Path numbers = file.resolveSibling(FileNames.stem(file.toString()) + ".h5");
         Path half = numbers.resolveSibling(numbers.getFileName() + ".part");
         int[] topology = topology(mesh);
         try {

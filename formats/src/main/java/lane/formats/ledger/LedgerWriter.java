@@ -14,7 +14,7 @@ import java.util.HexFormat;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import lane.formats.AtomicFile;
+import lane.formats.io.AtomicFile;
 import lane.formats.study.StudyJson;
 import lane.formats.table.CsvWriter;
 import lane.ledger.Ledger;

@@ -7,10 +7,10 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import lane.base.Work;
-import lane.formats.Bytes;
-import lane.formats.FormatError;
 import lane.formats.grid.CellList;
 import lane.formats.grid.Dataset;
+import lane.formats.io.Bytes;
+import lane.formats.io.FormatError;
 import lane.mesh.CellShape;
 
 /**

@@ -10,9 +10,9 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import lane.base.Work;
-import lane.formats.Bytes;
-import lane.formats.FormatError;
 import lane.formats.grid.Dataset;
+import lane.formats.io.Bytes;
+import lane.formats.io.FormatError;
 import lane.mesh.CellShape;
 import lane.mesh.Mesh;
 

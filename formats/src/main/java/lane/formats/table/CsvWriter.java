@@ -5,7 +5,7 @@ import java.io.OutputStreamWriter;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.List;
-import lane.formats.AtomicFile;
+import lane.formats.io.AtomicFile;
 
 /** Writes rows of text as comma-separated values (RFC 4180), whole or not at all. */
 public final class CsvWriter {

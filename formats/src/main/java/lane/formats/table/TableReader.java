@@ -15,12 +15,12 @@ import java.util.List;
 import java.util.Map;
 import java.util.regex.Pattern;
 import lane.base.LaneException;
-import lane.formats.DatasetReader;
-import lane.formats.FileErrors;
-import lane.formats.FileHash;
+import lane.formats.io.FileErrors;
+import lane.formats.io.FileHash;
+import lane.formats.io.FileNames;
+import lane.provenance.Provenance;
 import lane.reference.Recipe;
 import lane.reference.Table;
-import lane.provenance.Provenance;
 import lane.unit.Unit;
 
 /**
@@ -69,7 +69,7 @@ public final class TableReader {
     }
 
     private static boolean workbook(Path file) {
-        return DatasetReader.ending(file).equals("xlsx");
+        return FileNames.ending(file).equals("xlsx");
     }
 
     @FunctionalInterface

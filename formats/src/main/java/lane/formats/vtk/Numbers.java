@@ -3,7 +3,7 @@ package lane.formats.vtk;
 import java.nio.ByteBuffer;
 import java.util.Arrays;
 import lane.field.Values;
-import lane.formats.FormatError;
+import lane.formats.io.FormatError;
 
 /**
  * A growing array of numbers of one stored type. It grows with what has really been decoded, never with what a file

@@ -11,11 +11,12 @@ import java.util.Set;
 import java.util.TreeSet;
 import lane.base.Work;
 import lane.field.TimeSelector;
-import lane.formats.DatasetReader;
-import lane.formats.FormatError;
 import lane.formats.grid.Blocks;
 import lane.formats.grid.Dataset;
+import lane.formats.grid.Nested;
 import lane.formats.grid.Pieces;
+import lane.formats.io.FileNames;
+import lane.formats.io.FormatError;
 
 /** Files that hold no numbers themselves but refer to others: pieces of a parallel run, named blocks, times. */
 final class VtkSet {
@@ -35,15 +36,17 @@ final class VtkSet {
 
     private VtkSet() {}
 
-    static Dataset read(XmlParts xml, Path file, TimeSelector moment, Work work) {
+    static Dataset read(XmlParts xml, Path file, TimeSelector moment, Work work, Nested nested) {
         if (DEPTH.get() > 5) {
             throw new FormatError("it refers to files that refer to files, more than five deep");
         }
         DEPTH.set(DEPTH.get() + 1);
         try {
             return xml.fileType.equals("Collection")
-                    ? series(xml, file, moment, work)
-                    : xml.fileType.startsWith("P") ? parallel(xml, file, work) : blocks(xml.leaves, file, work);
+                    ? series(xml, file, moment, work, nested)
+                    : xml.fileType.startsWith("P")
+                            ? parallel(xml, file, work, nested)
+                            : blocks(xml.leaves, file, work, nested);
         } finally {
             DEPTH.set(DEPTH.get() - 1);
         }
@@ -65,7 +68,7 @@ final class VtkSet {
         }
     }
 
-    private static Dataset parallel(XmlParts xml, Path file, Work work) {
+    private static Dataset parallel(XmlParts xml, Path file, Work work, Nested nested) {
         List<String> remarks = new ArrayList<>();
         var pieces = new Pieces(remarks);
         var files = new LinkedHashSet<Path>();
@@ -78,7 +81,7 @@ final class VtkSet {
             work.poll();
             work.progress("Reading " + source, (double) done++ / xml.pieces.size());
             Path there = below(file, source);
-            Dataset one = VtkXmlReader.read(there, TimeSelector.LAST, work);
+            Dataset one = VtkXmlReader.read(there, TimeSelector.LAST, work, nested);
             files.add(there);
             files.addAll(one.files());
             one.remarks().stream().filter(r -> !remarks.contains(r)).forEach(remarks::add);
@@ -91,7 +94,7 @@ final class VtkSet {
     }
 
     /** The largest blocks become the mesh; those of one dimension less become named surfaces. */
-    private static Dataset blocks(List<XmlParts.Leaf> leaves, Path file, Work work) {
+    private static Dataset blocks(List<XmlParts.Leaf> leaves, Path file, Work work, Nested nested) {
         if (leaves.isEmpty()) {
             throw new FormatError("it refers to no block");
         }
@@ -105,7 +108,7 @@ final class VtkSet {
             work.poll();
             work.progress("Reading " + leaves.get(i).file(), (double) i / leaves.size());
             Path there = below(file, leaves.get(i).file());
-            Dataset one = DatasetReader.read(there, work);
+            Dataset one = nested.read(there, work);
             files.add(there);
             files.addAll(one.files());
             all.add(one);
@@ -119,12 +122,12 @@ final class VtkSet {
             return leaf.name();
         }
         return leaf.blocks().isEmpty()
-                ? lane.formats.FileLibrary.stem(leaf.file())
+                ? FileNames.stem(leaf.file())
                 : leaf.blocks().getLast();
     }
 
     /** One time of a collection; several parts at one time are blocks. */
-    private static Dataset series(XmlParts xml, Path file, TimeSelector moment, Work work) {
+    private static Dataset series(XmlParts xml, Path file, TimeSelector moment, Work work, Nested nested) {
         Map<Double, List<XmlParts.Leaf>> byTime = new HashMap<>();
         for (XmlParts.Leaf leaf : xml.leaves) {
             byTime.computeIfAbsent(Double.isNaN(leaf.time()) ? 0.0 : leaf.time(), t -> new ArrayList<>())
@@ -135,6 +138,6 @@ final class VtkSet {
         }
         List<Double> times = byTime.keySet().stream().sorted().toList();
         double time = times.get(moment.in(times));
-        return blocks(byTime.get(time), file, work).at(times, time);
+        return blocks(byTime.get(time), file, work, nested).at(times, time);
     }
 }

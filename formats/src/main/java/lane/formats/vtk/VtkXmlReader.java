@@ -15,11 +15,12 @@ import java.util.List;
 import java.util.Set;
 import lane.base.Work;
 import lane.field.TimeSelector;
-import lane.formats.Budget;
-import lane.formats.FileErrors;
-import lane.formats.FileHash;
-import lane.formats.FormatError;
 import lane.formats.grid.Dataset;
+import lane.formats.grid.Nested;
+import lane.formats.io.Budget;
+import lane.formats.io.FileErrors;
+import lane.formats.io.FileHash;
+import lane.formats.io.FormatError;
 
 /**
  * Reads the XML family of the VTK formats: unstructured and structured grids, surfaces, images, parallel files, blocks and
@@ -33,25 +34,35 @@ public final class VtkXmlReader {
     private VtkXmlReader() {}
 
     public static Dataset read(Path file, Work work) {
-        return read(file, TimeSelector.LAST, work);
+        return read(file, TimeSelector.LAST, work, (other, w) -> {
+            throw new FormatError("it refers to other files, which are not read here");
+        });
     }
 
-    /** @param moment which time of a collection; a single file has only its own */
-    public static Dataset read(Path file, TimeSelector moment, Work work) {
+    /**
+     * @param moment which time of a collection; a single file has only its own
+     * @param nested reads the files that a collection refers to
+     */
+    public static Dataset read(Path file, TimeSelector moment, Work work, Nested nested) {
         return FileErrors.of(file, () -> {
             try (FileChannel channel = FileChannel.open(file, StandardOpenOption.READ);
                     Arena arena = Arena.ofShared()) {
-                return read(channel.map(FileChannel.MapMode.READ_ONLY, 0, channel.size(), arena), file, moment, work);
+                return read(
+                        channel.map(FileChannel.MapMode.READ_ONLY, 0, channel.size(), arena),
+                        file,
+                        moment,
+                        work,
+                        nested);
             } catch (IOException e) {
                 throw FileHash.unreadable(file, e);
             }
         });
     }
 
-    private static Dataset read(MemorySegment bytes, Path file, TimeSelector moment, Work work) {
+    private static Dataset read(MemorySegment bytes, Path file, TimeSelector moment, Work work, Nested nested) {
         XmlParts xml = parse(bytes, false, work);
         if (VtkSet.KINDS.contains(xml.fileType)) {
-            return VtkSet.read(xml, file, moment, work);
+            return VtkSet.read(xml, file, moment, work, nested);
         }
         if (!GRIDS.contains(xml.fileType)) {
             throw new FormatError("it holds a \"" + xml.fileType + "\", which is not read; known are " + GRIDS + " and "

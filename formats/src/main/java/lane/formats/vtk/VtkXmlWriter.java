@@ -14,7 +14,7 @@ import java.util.zip.Deflater;
 import lane.base.LaneException;
 import lane.field.Field;
 import lane.field.Values;
-import lane.formats.AtomicFile;
+import lane.formats.io.AtomicFile;
 import lane.mesh.CellShape;
 import lane.mesh.Mesh;
 

@@ -14,8 +14,8 @@ import javax.xml.stream.XMLStreamConstants;
 import javax.xml.stream.XMLStreamException;
 import javax.xml.stream.XMLStreamReader;
 import lane.base.Work;
-import lane.formats.Budget;
-import lane.formats.FormatError;
+import lane.formats.io.Budget;
+import lane.formats.io.FormatError;
 import lane.formats.vtk.Numbers.Type;
 
 /**

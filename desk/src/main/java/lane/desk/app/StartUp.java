@@ -1,4 +1,4 @@
-package lane.desk;
+package lane.desk.app;
 
 import java.util.ArrayList;
 import java.util.Iterator;
@@ -12,6 +12,7 @@ import javafx.application.Platform;
 import javafx.stage.Stage;
 import javafx.util.Duration;
 import lane.check.AgainstDatum;
+import lane.desk.Session;
 import lane.quantity.FieldUnit;
 import lane.station.Line;
 import lane.station.Sampling;

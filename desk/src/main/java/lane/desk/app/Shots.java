@@ -1,4 +1,4 @@
-package lane.desk;
+package lane.desk.app;
 
 import java.awt.image.BufferedImage;
 import java.nio.file.Path;
@@ -12,7 +12,8 @@ import javafx.stage.Stage;
 import lane.cli.CheckTable;
 import lane.cli.Version;
 import lane.demo.DemoFiles;
-import lane.formats.AtomicFile;
+import lane.desk.Session;
+import lane.formats.io.AtomicFile;
 import lane.formats.ledger.LedgerWriter;
 import lane.picture.Export;
 

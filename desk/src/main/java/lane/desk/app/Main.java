@@ -1,4 +1,4 @@
-package lane.desk;
+package lane.desk.app;
 
 import java.nio.file.Path;
 import java.util.Arrays;

@@ -1,4 +1,4 @@
-package lane.desk;
+package lane.desk.app;
 
 import atlantafx.base.theme.PrimerLight;
 import java.io.InputStream;
@@ -11,6 +11,7 @@ import javafx.scene.Scene;
 import javafx.scene.text.Font;
 import javafx.stage.Stage;
 import lane.base.LaneException;
+import lane.desk.Session;
 import lane.desk.intake.FileDrop;
 import lane.desk.shell.Shell;
 import lane.picture.Fonts;

@@ -1,4 +1,4 @@
-package lane.formats;
+package lane.formats.io;
 
 import java.util.Locale;
 

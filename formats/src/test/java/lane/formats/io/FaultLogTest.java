@@ -1,4 +1,4 @@
-package lane.formats;
+package lane.formats.io;
 
 import static org.assertj.core.api.Assertions.assertThat;
 

@@ -1,4 +1,4 @@
-package lane.formats;
+package lane.formats.io;
 
 /** What is wrong inside a file; the reader adds the file's name and what to do. */
 public final class FormatError extends RuntimeException {

@@ -1,4 +1,4 @@
-package lane.formats;
+package lane.formats.io;
 
 import java.io.IOException;
 import java.io.PrintWriter;

@@ -1,0 +1,81 @@
+package lane.provenance;
+
+import java.lang.reflect.RecordComponent;
+import java.util.ArrayList;
+import java.util.Collections;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.SequencedMap;
+import java.util.TreeMap;
+import java.util.stream.Collectors;
+
+/**
+ * Definitions as plain data, as JSON has them: texts, numbers, truth values, lists and maps. A record becomes a map of its
+ * components with its kind first, so whatever a definition holds stands in the trail, also of kinds that are added later.
+ * The order is that of the record, of a list, or of the alphabet: the same in every run.
+ */
+public final class Data {
+    private Data() {}
+
+    /** A definition as data. What is no record, list, map, number, text or truth value stands as its text. */
+    public static Object of(Object thing) {
+        return switch (thing) {
+            case null -> null;
+            case String s -> s;
+            case Number n -> n;
+            case Boolean b -> b;
+            case Enum<?> e -> e.name().toLowerCase(Locale.ROOT).replace('_', ' ');
+            case Map<?, ?> m -> map(m);
+            case Iterable<?> i -> {
+                List<Object> out = new ArrayList<>();
+                i.forEach(x -> out.add(of(x)));
+                yield Collections.unmodifiableList(out);
+            }
+            case Record r -> record(r);
+            default -> String.valueOf(thing);
+        };
+    }
+
+    /** A map of settings in a stable order: its own, or that of the alphabet where it has none. */
+    static Map<String, Object> map(Map<?, ?> settings) {
+        Map<String, Object> out = settings instanceof SequencedMap ? new LinkedHashMap<>() : new TreeMap<>();
+        settings.forEach((k, v) -> out.put(String.valueOf(k), of(v)));
+        return Collections.unmodifiableMap(out);
+    }
+
+    private static Object record(Record r) {
+        Map<String, Object> out = new LinkedHashMap<>();
+        out.put("kind", kind(r.getClass().getSimpleName()));
+        for (RecordComponent c : r.getClass().getRecordComponents()) {
+            try {
+                c.getAccessor().setAccessible(true);
+                out.put(c.getName(), of(c.getAccessor().invoke(r)));
+            } catch (ReflectiveOperationException e) {
+                throw new IllegalStateException("the components of " + r.getClass() + " can be read", e);
+            }
+        }
+        return Collections.unmodifiableMap(out);
+    }
+
+    /** {@code CutCurve} is a cut curve. */
+    private static String kind(String name) {
+        return name.replaceAll("(?<=[a-z])(?=[A-Z])", " ").toLowerCase(Locale.ROOT);
+    }
+
+    /** Data in one line, for people. */
+    public static String text(Object data) {
+        return switch (data) {
+            case null -> "none";
+            case Map<?, ?> m ->
+                m.entrySet().stream()
+                        .map(e ->
+                                e.getKey().equals("kind") ? text(e.getValue()) : e.getKey() + " " + text(e.getValue()))
+                        .collect(Collectors.joining(", ", "(", ")"));
+            case List<?> l -> l.stream().map(Data::text).collect(Collectors.joining("; "));
+            case Double d when d == Math.rint(d) && Math.abs(d) < 1e15 -> String.valueOf(d.longValue());
+            default -> String.valueOf(data);
+        };
+    }
+}

@@ -1,0 +1,23 @@
+package lane.formats.io;
+
+import java.nio.file.Path;
+import java.util.Locale;
+
+/** Names of files. */
+public final class FileNames {
+    private FileNames() {}
+
+    /** A file's name without folder and extension. */
+    public static String stem(String path) {
+        String name = path.substring(Math.max(path.lastIndexOf('/'), path.lastIndexOf('\\')) + 1);
+        int dot = name.lastIndexOf('.');
+        return dot > 0 ? name.substring(0, dot) : name;
+    }
+
+    /** What stands behind the last dot of a file's name, in small letters. */
+    public static String ending(Path file) {
+        String name =
+                file.getFileName() == null ? "" : file.getFileName().toString().toLowerCase(Locale.ROOT);
+        return name.substring(name.lastIndexOf('.') + 1);
+    }
+}

@@ -6,7 +6,8 @@ set "APP=%HERE%build\app"
 set "VERB=%~1"
 if "%VERB%"=="" set "VERB=help"
 if "%VERB%"=="help" (
-  echo lane demo ^| open FILE... ^| evaluate STUDY --out DIR ^| describe FILE... ^| test ^| shots ^| help
+  echo lane demo ^| open FILE... ^| evaluate STUDY --out DIR ^| describe FILE... ^| sample FILE ^| picture FILE
+  echo lane test ^| fuzz [CASES] ^| shots ^| bench [NAME] ^| package ^| help
   exit /b 0
 )
 if not defined JAVA_HOME (
@@ -28,6 +29,17 @@ if "%VERB%"=="test" (
   cd /d "%HERE%" && mvn -B -ntp verify
   exit /b !errorlevel!
 )
+if "%VERB%"=="fuzz" (
+  set "CASES=%~2"
+  if "!CASES!"=="" set "CASES=5000"
+  cd /d "%HERE%" && mvn -B -ntp -q -pl core,formats verify -Dtest=FuzzTest -Dsurefire.failIfNoSpecifiedTests=false -Dspotless.check.skip=true "-Dlane.fuzz=!CASES!"
+  exit /b !errorlevel!
+)
+if "%VERB%"=="bench" (
+  cd /d "%HERE%" && mvn -B -ntp -q -DskipTests -Dspotless.check.skip=true package dependency:copy-dependencies -pl bench -am -DincludeScope=runtime "-DoutputDirectory=%HERE%build\bench" || exit /b 1
+  "%JAVA_HOME%\bin\java" --sun-misc-unsafe-memory-access=allow -cp "%HERE%bench\target\classes;%HERE%build\bench\*" org.openjdk.jmh.Main %2
+  exit /b !errorlevel!
+)
 if not exist "%APP%\.built" (
   pushd "%HERE%"
   call mvn -B -ntp -q -DskipTests -Dspotless.check.skip=true package dependency:copy-dependencies -pl desk -am -DincludeScope=runtime "-DoutputDirectory=%APP%\lib" || exit /b 1
@@ -46,5 +58,9 @@ if "%VERB%"=="evaluate" %RUN% lane.cli.Lane %* & exit /b
 if "%VERB%"=="describe" %RUN% lane.cli.Lane %* & exit /b
 if "%VERB%"=="sample" %RUN% lane.cli.Lane %* & exit /b
 if "%VERB%"=="picture" %RUN% lane.cli.Lane %* & exit /b
+if "%VERB%"=="package" (
+  "%JAVA_HOME%\bin\jpackage" --type app-image --name crosscheck-lane --app-version 0.1.0 --dest "%HERE%build\image" --input "%APP%\lib" --main-jar desk-0.1.0.jar --main-class lane.desk.app.Main --arguments open --module-path "%APP%\fx" --add-modules java.base,java.desktop,java.logging,java.xml,java.management,jdk.unsupported,javafx.controls --java-options "-Djava.awt.headless=true"
+  exit /b !errorlevel!
+)
 echo lane: there is no verb "%VERB%". 1>&2
 exit /b 1

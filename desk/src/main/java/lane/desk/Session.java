@@ -86,8 +86,7 @@ public final class Session {
     private String trailOf = "";
     private Mark mark;
     private Point picked;
-    private volatile Study unsaved;
-    private volatile boolean differs;
+    private final Autosave autosave;
     private final Map<Values, double[]> ranges = new java.util.WeakHashMap<>();
     private final List<Runnable> closing = new java.util.ArrayList<>();
     private final HealthDesk health = new HealthDesk(() -> tell(Change.FACTS));
@@ -107,7 +106,8 @@ public final class Session {
         evaluator = new Evaluator(library);
         history = new UndoStack(study);
         results = Results.none(study);
-        saver.scheduleWithFixedDelay(this::autosave, 20, 20, TimeUnit.SECONDS);
+        autosave = new Autosave(file, sentence -> Platform.runLater(() -> say(sentence)));
+        saver.scheduleWithFixedDelay(autosave::write, 20, 20, TimeUnit.SECONDS);
         saver.scheduleWithFixedDelay(this::watch, 1, 1, TimeUnit.SECONDS);
     }
 
@@ -119,7 +119,7 @@ public final class Session {
 
     /** Opens a study file; unsaved work of a session that ended badly is taken up again. */
     public static Session open(Path file) {
-        Path auto = autosaveOf(file);
+        Path auto = Autosave.of(file);
         var session = new Session(StudyJson.load(file), file);
         if (Files.exists(auto)) {
             try {
@@ -134,28 +134,6 @@ public final class Session {
             }
         }
         return session;
-    }
-
-    private static Path autosaveOf(Path file) {
-        return file.resolveSibling(file.getFileName() + ".autosave");
-    }
-
-    private void autosave() {
-        Study study = unsaved;
-        if (study != null) {
-            unsaved = null;
-            try {
-                if (differs) {
-                    StudyJson.save(study, autosaveOf(file));
-                } else {
-                    Files.deleteIfExists(autosaveOf(file));
-                }
-            } catch (java.io.IOException e) {
-                Platform.runLater(() -> say("The autosave could not be removed: " + e.getMessage() + "."));
-            } catch (LaneException e) {
-                Platform.runLater(() -> say(e.getMessage()));
-            }
-        }
     }
 
     /** How many pixels the columns of lanes are scrolled, where there are more than fit. */
@@ -379,8 +357,7 @@ public final class Session {
     }
 
     private void changed() {
-        differs = history.changed();
-        unsaved = history.now();
+        autosave.changed(history.now(), history.changed());
         tell(Change.STUDY);
         evaluate();
     }
@@ -444,7 +421,7 @@ public final class Session {
         health.stop();
         worker.shutdownNow();
         saver.shutdownNow();
-        autosave();
+        autosave.write();
         listeners.clear();
     }
 
@@ -457,8 +434,7 @@ public final class Session {
             Study study = study();
             StudyJson.save(study, file);
             history.wrote(study);
-            unsaved = null;
-            Files.deleteIfExists(autosaveOf(file));
+            autosave.saved();
             saved = "saved " + java.time.LocalTime.now().format(java.time.format.DateTimeFormatter.ofPattern("HH:mm"));
             tell(Change.STUDY);
         } catch (LaneException e) {

@@ -279,8 +279,16 @@ public final class ChecksView implements View {
         box.setMaxWidth(Ui.PITCH);
         box.setStyle("-fx-padding: 0 16 0 0;");
         box.setAlignment(javafx.geometry.Pos.CENTER_RIGHT);
-        if (result == null || session.study().off().contains(source.id())) {
+        boolean off = session.study().off().contains(source.id());
+        boolean judged = result != null
+                && result.lanes().get(source.id()) instanceof CheckResult.Lane l
+                && l.verdict() != null;
+        // What a verdict rests on is shown even where its lane is switched off.
+        if (result == null || off && !judged) {
             return box;
+        }
+        if (off) {
+            box.getChildren().add(Ui.label("off", "small", "muted"));
         }
         if (source.id().equals(result.datum())) {
             boolean has =

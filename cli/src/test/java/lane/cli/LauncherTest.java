@@ -1,0 +1,99 @@
+package lane.cli;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.concurrent.TimeUnit;
+import java.util.regex.Pattern;
+import java.util.stream.Collectors;
+import org.junit.jupiter.api.Assumptions;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
+
+/** The launchers as texts: they must run where engineers work, also on macOS with its bash 3.2 and its own tools. */
+class LauncherTest {
+    private static final Path BASH = Path.of("../lane");
+    private static final Path CMD = Path.of("../lane.cmd");
+
+    /** The script without comments and without the text of its help. */
+    private static String code() throws IOException {
+        String text = Files.readString(BASH).replaceAll("(?s)cat <<'TEXT'.*?\\nTEXT\\n", "\n");
+        return text.lines().filter(l -> !l.strip().startsWith("#")).collect(Collectors.joining("\n"));
+    }
+
+    /** What bash 3.2 or the tools of macOS do not know. */
+    @ParameterizedTest
+    @ValueSource(
+            strings = {
+                "-printf",
+                "readlink -f",
+                "\\bmapfile\\b",
+                "\\breadarray\\b",
+                "declare -A",
+                "local -n",
+                "\\$\\{\\w+(\\^\\^?|,,?)\\}",
+                "&>>",
+                "\\|&",
+                "\\bcoproc\\b",
+                "sed -i",
+                "grep -P",
+                "\\bstat -",
+                "date -d",
+                "(?<!command -v )(?<!then )\\btimeout\\b",
+                "\\[\\[ -v"
+            })
+    void onlyWhatTheOldestBashAndAllSystemsKnow(String pattern) throws IOException {
+        assertThat(Pattern.compile(pattern).matcher(code()).results().map(r -> r.group())).as(pattern).isEmpty();
+    }
+
+    /** Under set -u an empty array is an error in bash before 4.4 unless it is guarded. */
+    @Test
+    void arraysThatMayBeEmptyAreGuarded() throws IOException {
+        var unguarded = Pattern.compile("(?<!\\+)\"\\$\\{(\\w+)\\[@\\]\\}\"").matcher(code());
+        // These two always have entries.
+        assertThat(unguarded.results().map(r -> r.group(1))).isSubsetOf("options", "headless", "files");
+    }
+
+    @Test
+    void theScriptIsSound() throws Exception {
+        Assumptions.assumeTrue(Files.isExecutable(Path.of("/bin/bash")), "no bash here");
+        assertThat(run("/bin/bash", "-n", BASH.toString())).isEmpty();
+    }
+
+    @Test
+    void shellcheckFindsNothing() throws Exception {
+        Assumptions.assumeTrue(Files.isExecutable(Path.of("/usr/bin/shellcheck")), "shellcheck is not installed");
+        assertThat(run("/usr/bin/shellcheck", "-S", "warning", "-s", "bash", BASH.toString())).isEmpty();
+    }
+
+    private static String run(String... command) throws Exception {
+        Process p = new ProcessBuilder(command).redirectErrorStream(true).start();
+        String out = new String(p.getInputStream().readAllBytes());
+        assertThat(p.waitFor(60, TimeUnit.SECONDS)).isTrue();
+        return out;
+    }
+
+    /** Every verb of one launcher is one of the other. */
+    @Test
+    void bothLaunchersHaveTheSameVerbs() throws IOException {
+        List<String> verbs = Pattern.compile("(?m)^  \\./lane (\\w+)")
+                .matcher(Files.readString(BASH))
+                .results()
+                .map(r -> r.group(1))
+                .distinct()
+                .toList();
+        assertThat(verbs).contains("demo", "evaluate", "test", "package");
+        String cmd = Files.readString(CMD);
+        assertThat(Pattern.compile("\"%VERB%\"==\"(\\w+)\"").matcher(cmd).results().map(r -> r.group(1)).distinct())
+                .containsExactlyInAnyOrderElementsOf(verbs.stream().distinct().toList());
+        for (String verb : verbs) {
+            assertThat(cmd.lines().filter(l -> l.contains("echo lane ")).collect(Collectors.joining()))
+                    .as("help of lane.cmd")
+                    .containsPattern("\\b" + verb + "\\b");
+        }
+    }
+}

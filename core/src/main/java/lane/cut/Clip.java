@@ -19,7 +19,6 @@ final class Clip {
     private int[] nodes = new int[64];
     private int[] offsets = new int[16];
     private int[] owner = new int[16];
-    private double[] stretch = new double[16];
     private int used;
     private int faces;
 
@@ -93,10 +92,8 @@ final class Clip {
         if (faces + 2 > offsets.length) {
             offsets = Arrays.copyOf(offsets, 2 * offsets.length);
             owner = Arrays.copyOf(owner, 2 * owner.length);
-            stretch = Arrays.copyOf(stretch, 2 * stretch.length);
         }
         owner[faces] = from.owner()[f];
-        stretch[faces] = from.stretch() == null ? 1 : from.stretch()[f];
         offsets[++faces] = used;
     }
 
@@ -153,7 +150,8 @@ final class Clip {
                         Arrays.copyOf(nodes, used)),
                 Arrays.copyOf(owner, faces),
                 stencil.build(),
-                from.stretch() == null ? null : Arrays.copyOf(stretch, faces));
+                from.round(),
+                from.coverage());
     }
 
     static CellShape shape(int nodes) {

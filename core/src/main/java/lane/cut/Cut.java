@@ -8,6 +8,7 @@ import lane.field.Part;
 import lane.field.Role;
 import lane.field.Run;
 import lane.mesh.Mesh;
+import lane.mesh.Roundness;
 
 /**
  * A surface cut out of a run, or a curve cut out of a surface.
@@ -15,11 +16,16 @@ import lane.mesh.Mesh;
  * @param surface polygons (of a plane run or a surface, lines), each within one cell of the run
  * @param owner the run's cell of each
  * @param stencil from the run's nodes to those of the surface
- * @param stretch true area of each face over that of the flat polygon, where the face lies on a curved surface; null for 1
+ * @param round the cylinder that the faces stand for; null where they are what they are
+ * @param coverage share of what was asked for that lies in the run; NaN where that has no size of its own
  */
-public record Cut(Mesh surface, int[] owner, Stencil stencil, double[] stretch) {
+public record Cut(Mesh surface, int[] owner, Stencil stencil, Roundness round, double coverage) {
     public Cut(Mesh surface, int[] owner, Stencil stencil) {
-        this(surface, owner, stencil, null);
+        this(surface, owner, stencil, null, Double.NaN);
+    }
+
+    public Cut covering(double share) {
+        return new Cut(surface, owner, stencil, round, share);
     }
 
     public boolean empty() {
@@ -36,7 +42,7 @@ public record Cut(Mesh surface, int[] owner, Stencil stencil, double[] stretch) 
         }
         int[] node = new int[surface.nodeCount()];
         Arrays.fill(node, -1);
-        return new Part(name, surface, node, owner, own, 0, 0, Role.NONE, stretch);
+        return new Part(name, surface, node, owner, own, 0, 0, Role.NONE, round, coverage);
     }
 
     /** Several of the same run as one. */
@@ -102,10 +108,7 @@ public record Cut(Mesh surface, int[] owner, Stencil stencil, double[] stretch) 
             System.arraycopy(surface.xyz(), 3 * from[i], xyz, 3 * i, 3);
             stencils.copy(stencil, from[i], 1).next();
         }
-        double[] wide = stretch == null
-                ? null
-                : Arrays.stream(faces).mapToDouble(f -> stretch[f]).toArray();
-        return new Cut(new Mesh(xyz, shapes, offsets, nodes), cells, stencils.build(), wide);
+        return new Cut(new Mesh(xyz, shapes, offsets, nodes), cells, stencils.build(), round, coverage);
     }
 
     /** Number of the connected piece of each face, counted from 0 in the order of the faces. */

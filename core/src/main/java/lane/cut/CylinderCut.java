@@ -2,39 +2,111 @@ package lane.cut;
 
 import lane.base.Work;
 import lane.mesh.Axis;
+import lane.mesh.CellLocator;
+import lane.mesh.CellMeasures;
+import lane.mesh.CellShape;
 import lane.mesh.Mesh;
 import lane.mesh.Point;
+import lane.mesh.Roundness;
 
 /**
- * The surface of constant radius about an axis, and its unrolled form. Nodes lie on the cylinder itself; areas are those
- * of the curved faces, so that the unrolled shell has the same area to round-off. What is left is the faceting of the
- * run's own boundary.
+ * The surface of constant radius about an axis, and its unrolled form. In a run with volume the cylinder is cut as a prism
+ * of {@value #FACETS} sides with corners on it, laid into the cells as a sheet is, whatever their size; then its pieces
+ * are moved onto the cylinder, so that areas are those of the curved surface and values those at its radius. Where a
+ * piece ends on a face of the mesh, that end is off by at most the sagitta of a side, R (1 - cos 0.5°).
  */
 public final class CylinderCut {
+    private static final int FACETS = 360;
+    /** Rings of the prism are this many sides high: long slim faces of an inclined prism would meet the boxes of too many cells. */
+    private static final double RING = 8;
+
     private CylinderCut() {}
 
     /**
-     * @param from and {@code to}: ends along the axis in metres, infinite for none
+     * @param from and {@code to}: ends along the axis in metres, infinite for those of the run
+     * @throws lane.base.LaneException when the radius is not positive
      */
-    public static Cut of(Mesh mesh, Axis axis, double radius, double from, double to, Work work) {
+    public static Cut of(CellLocator locator, Axis axis, double radius, double from, double to, Work work) {
         if (!(radius > 0)) {
             throw new lane.base.LaneException("A shell of radius " + radius + " m is none; give a positive radius.");
         }
-        Cut cut = Slicer.cut(mesh, Level.cylinder(mesh, axis, radius), work);
-        cut = limit(cut, axis, from, 1);
-        cut = limit(cut, axis, -to, -1);
-        Mesh m = cut.surface();
+        Mesh mesh = locator.mesh();
+        double[] ends = ends(mesh, axis, from, to);
+        var round = new Roundness(axis, radius);
         if (mesh.dimension() < 3) {
+            return plane(mesh, round, from, to, ends, work);
+        }
+        if (!(ends[0] < ends[1])) {
+            return Cut.join(java.util.List.of());
+        }
+        return LaidSheet.conformed(locator, prism(round, ends[0], ends[1]), round, work).cut();
+    }
+
+    private static double[] ends(Mesh mesh, Axis axis, double from, double to) {
+        double[] ends = {Double.POSITIVE_INFINITY, Double.NEGATIVE_INFINITY};
+        double[] x = mesh.xyz();
+        for (int i = 0; i < x.length; i += 3) {
+            double along = axis.along(x[i], x[i + 1], x[i + 2]);
+            ends[0] = Math.min(ends[0], along);
+            ends[1] = Math.max(ends[1], along);
+        }
+        return new double[] {
+            Double.isInfinite(from) ? ends[0] : from, Double.isInfinite(to) ? ends[1] : to,
+        };
+    }
+
+    private static Mesh prism(Roundness round, double from, double to) {
+        double side = 2 * Math.PI * round.radius() / FACETS;
+        int rings = (int) Math.clamp(Math.ceil((to - from) / (RING * side)), 1, 100);
+        double[] xyz = new double[3 * FACETS * (rings + 1)];
+        for (int h = 0, at = 0; h <= rings; h++) {
+            double along = h == rings ? to : from + (to - from) * h / rings;
+            for (int k = 0; k < FACETS; k++) {
+                Point p = round.axis().place(round.radius(), 2 * Math.PI * k / FACETS, along);
+                xyz[at++] = p.x();
+                xyz[at++] = p.y();
+                xyz[at++] = p.z();
+            }
+        }
+        int[] nodes = new int[4 * FACETS * rings];
+        for (int h = 0, at = 0; h < rings; h++) {
+            for (int k = 0; k < FACETS; k++) {
+                int next = (k + 1) % FACETS;
+                nodes[at++] = h * FACETS + k;
+                nodes[at++] = h * FACETS + next;
+                nodes[at++] = (h + 1) * FACETS + next;
+                nodes[at++] = (h + 1) * FACETS + k;
+            }
+        }
+        return Mesh.uniform(xyz, CellShape.QUAD, nodes);
+    }
+
+    /** In a plane run the cylinder is lines or a circle, cut where edges of cells pass it. */
+    private static Cut plane(Mesh mesh, Roundness round, double from, double to, double[] ends, Work work) {
+        Cut cut = Slicer.cut(mesh, Level.cylinder(mesh, round.axis(), round.radius()), work);
+        cut = limit(cut, round.axis(), from, 1);
+        cut = limit(cut, round.axis(), -to, -1);
+        cut = new Cut(cut.surface(), cut.owner(), cut.stencil(), round, 0);
+        if (cut.empty()) {
             return cut;
         }
-        double[] stretch = new double[cut.owner().length];
-        double[] n = new double[3];
-        for (int f = 0; f < stretch.length; f++) {
-            Slicer.normal(m.xyz(), m.nodes(), m.begin(f), m.begin(f) + m.size(f), n);
-            double flat = Math.sqrt(n[0] * n[0] + n[1] * n[1] + n[2] * n[2]);
-            stretch[f] = flat == 0 ? 1 : 2 * unrolled(m, f, axis, radius) / flat;
+        double[] normal = CellMeasures.plane(mesh);
+        Point d = round.axis().direction();
+        boolean circle = Math.abs(d.x() * normal[0] + d.y() * normal[1] + d.z() * normal[2]) > 0.5;
+        double whole = circle ? 2 * Math.PI * round.radius() : lines(cut.surface(), round.axis()) * (ends[1] - ends[0]);
+        return cut.covering(Math.min(1, round.area(cut.surface(), normal) / whole));
+    }
+
+    /** Lines that a cylinder has in a plane through its axis: two where the run lies on both sides of the axis. */
+    private static int lines(Mesh cut, Axis axis) {
+        double[] x = cut.xyz();
+        double first = axis.angle(x[0], x[1], x[2]);
+        for (int i = 3; i < x.length; i += 3) {
+            if (Math.cos(axis.angle(x[i], x[i + 1], x[i + 2]) - first) < 0) {
+                return 2;
+            }
         }
-        return new Cut(m, cut.owner(), cut.stencil(), stretch);
+        return 1;
     }
 
     private static Cut limit(Cut cut, Axis axis, double bound, int side) {
@@ -49,26 +121,6 @@ public final class CylinderCut {
             level[i] = Math.abs(v) <= zero ? 0 : v;
         }
         return Clip.keep(cut, level);
-    }
-
-    /** Area of a face laid flat, each corner within half a turn of the first. */
-    private static double unrolled(Mesh m, int f, Axis axis, double radius) {
-        double[] x = m.xyz();
-        int first = 3 * m.nodes()[m.begin(f)];
-        double zero = axis.angle(x[first], x[first + 1], x[first + 2]);
-        double sum = 0;
-        double ua = 0;
-        double ha = axis.along(x[first], x[first + 1], x[first + 2]);
-        double h0 = ha;
-        for (int k = 1; k <= m.size(f); k++) {
-            int i = 3 * m.nodes()[m.begin(f) + k % m.size(f)];
-            double u = radius * Math.IEEEremainder(axis.angle(x[i], x[i + 1], x[i + 2]) - zero, 2 * Math.PI);
-            double h = axis.along(x[i], x[i + 1], x[i + 2]) - h0;
-            sum += (ua * h - u * (k == 1 ? 0 : ha)) / 2;
-            ua = u;
-            ha = h;
-        }
-        return Math.abs(sum);
     }
 
     /**

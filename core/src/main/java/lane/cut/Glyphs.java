@@ -194,6 +194,6 @@ public final class Glyphs {
             xyz[3 * i + 1] += by * normal.y();
             xyz[3 * i + 2] += by * normal.z();
         }
-        return new Cut(cut.surface().withNodes(xyz), cut.owner(), cut.stencil(), cut.stretch());
+        return new Cut(cut.surface().withNodes(xyz), cut.owner(), cut.stencil(), cut.round(), cut.coverage());
     }
 }

@@ -10,6 +10,7 @@ import lane.mesh.Cell;
 import lane.mesh.CellLocator;
 import lane.mesh.Mesh;
 import lane.mesh.Point;
+import lane.mesh.Roundness;
 
 /**
  * A surface from elsewhere laid into a run: conformed, that is cut where it passes from cell to cell, or sampled at its
@@ -66,6 +67,11 @@ public record LaidSheet(Cut cut, int[] origin, double area, double outside, Poin
 
     /** @throws java.util.concurrent.CancellationException when cancelled */
     public static LaidSheet conformed(CellLocator locator, Mesh sheet, Work work) {
+        return conformed(locator, sheet, null, work);
+    }
+
+    /** @param round the cylinder that the corners of pieces are moved to before values are looked up; null for none */
+    static LaidSheet conformed(CellLocator locator, Mesh sheet, Roundness round, Work work) {
         int n = sheet.cellCount();
         double[] covered = new double[n];
         var made = new Made[Parallel.blocks(n, BLOCK)];
@@ -73,11 +79,16 @@ public record LaidSheet(Cut cut, int[] origin, double area, double outside, Poin
             work.poll();
             var cutter = new SheetCutter(locator);
             var own = new Made();
+            double[] place = new double[3];
             for (int f = from; f < to; f++) {
                 covered[f] = cutter.face(sheet, f, (cell, polygon, count, view) -> {
                     for (int k = 0; k < count; k++) {
-                        own.point(polygon[3 * k], polygon[3 * k + 1], polygon[3 * k + 2]);
-                        view.locate(polygon[3 * k], polygon[3 * k + 1], polygon[3 * k + 2]);
+                        System.arraycopy(polygon, 3 * k, place, 0, 3);
+                        if (round != null) {
+                            round.onto(place, new double[3]);
+                        }
+                        own.point(place[0], place[1], place[2]);
+                        view.locate(place[0], place[1], place[2]);
                         for (int v = 0; v < view.size(); v++) {
                             own.stencil.add(view.node(v), view.weights()[v]);
                         }
@@ -88,7 +99,7 @@ public record LaidSheet(Cut cut, int[] origin, double area, double outside, Poin
             }
             made[block] = own;
         });
-        return finish(sheet, covered, Arrays.asList(made));
+        return finish(sheet, covered, Arrays.asList(made), round);
     }
 
     /** Values at the sheet's own nodes; a face with a node outside lies outside. */
@@ -137,7 +148,7 @@ public record LaidSheet(Cut cut, int[] origin, double area, double outside, Poin
         return measured(sheet, covered, cut, faces);
     }
 
-    private static LaidSheet finish(Mesh sheet, double[] covered, List<Made> blocks) {
+    private static LaidSheet finish(Mesh sheet, double[] covered, List<Made> blocks, Roundness round) {
         int points = blocks.stream().mapToInt(m -> m.points).sum();
         int faces = blocks.stream().mapToInt(m -> m.faces).sum();
         double[] xyz = new double[3 * points];
@@ -166,7 +177,8 @@ public record LaidSheet(Cut cut, int[] origin, double area, double outside, Poin
             }
             point += m.points;
         }
-        return measured(sheet, covered, new Cut(new Mesh(xyz, shapes, offsets, nodes), owner, stencil.build()), origin);
+        var cut = new Cut(new Mesh(xyz, shapes, offsets, nodes), owner, stencil.build(), round, Double.NaN);
+        return measured(sheet, covered, cut, origin);
     }
 
     private static LaidSheet measured(Mesh sheet, double[] covered, Cut cut, int[] origin) {
@@ -189,6 +201,7 @@ public record LaidSheet(Cut cut, int[] origin, double area, double outside, Poin
                 }
             }
         }
-        return new LaidSheet(cut, origin, whole.value(), outside.value(), place);
+        double share = whole.value() == 0 ? 0 : 1 - outside.value() / whole.value();
+        return new LaidSheet(cut.covering(share), origin, whole.value(), outside.value(), place);
     }
 }

@@ -16,6 +16,7 @@ import lane.mesh.Cell;
 import lane.mesh.CellMeasures;
 import lane.mesh.FaceQuadrature;
 import lane.mesh.Mesh;
+import lane.mesh.Roundness;
 
 /**
  * Integrals over boundary parts: at each quadrature point of each face the fields are interpolated, then the integrand
@@ -144,27 +145,26 @@ public final class SurfaceIntegral {
             double[][] partial = new double[blocks][];
             Parallel.forBlocks(mesh.cellCount(), BLOCK, (block, from, to) -> {
                 Sum[] own = fresh(sums);
-                var batch = new Batch(asked, integrand, own, span);
+                var batch = new Batch(asked, integrand, own, span, part.round());
                 var rule = new FaceQuadrature(mesh, DEGREE, plane);
                 Cell view = Arrays.stream(asked.fields).anyMatch(s -> s.within != null) || batch.wantsVolume
                         ? new Cell(run.mesh())
                         : null;
                 for (int f = from; f < to; f++) {
                     rule.load(f);
-                    double stretch = part.stretch() == null ? 1 : part.stretch()[f];
-                    batch.face(f, rule, stretch, view, part.owner()[f]);
+                    batch.face(rule, view, part.owner()[f]);
                     for (int q = 0; q < rule.size(); q++) {
-                        rule.at(q);
+                        batch.at(rule, q);
                         for (int i = 0; i < asked.fields.length; i++) {
                             Seen seen = asked.fields[i];
                             if (seen.within == null) {
                                 sample(seen, rule, mesh, f, batch.raw[i]);
                             } else {
-                                within(seen, view, f, rule.x(), rule.y(), rule.z());
+                                within(seen, view, f, batch.here[0], batch.here[1], batch.here[2]);
                                 inCell(seen, view, batch.raw[i]);
                             }
                         }
-                        batch.add(rule, stretch);
+                        batch.add();
                     }
                 }
                 batch.flush();
@@ -190,13 +190,19 @@ public final class SurfaceIntegral {
         final double[][] raw;
 
         final boolean wantsVolume;
+        /** The quadrature point and its area vector, on the cylinder where the part stands for one. */
+        final double[] here = new double[3];
+
+        private final double[] facing = new double[3];
+        private final Roundness round;
         private final double[][] place = new double[7][Program.BLOCK];
         private final At at = new At();
         private double faceArea;
         private double cellVolume;
         private int n;
 
-        Batch(Asked asked, Integrand integrand, Sum[] sums, MeshSpan span) {
+        Batch(Asked asked, Integrand integrand, Sum[] sums, MeshSpan span, Roundness round) {
+            this.round = round;
             this.asked = asked;
             this.integrand = integrand;
             this.sums = sums;
@@ -218,31 +224,39 @@ public final class SurfaceIntegral {
             }
         }
 
-        void face(int f, FaceQuadrature rule, double stretch, Cell view, int owner) {
+        void face(FaceQuadrature rule, Cell view, int owner) {
             faceArea = 0;
             for (int q = 0; q < rule.size(); q++) {
-                rule.at(q);
-                faceArea += stretch * Math.sqrt(rule.nx() * rule.nx() + rule.ny() * rule.ny() + rule.nz() * rule.nz());
+                at(rule, q);
+                faceArea += Math.sqrt(facing[0] * facing[0] + facing[1] * facing[1] + facing[2] * facing[2]);
             }
             cellVolume = wantsVolume && owner >= 0 ? view.load(owner).measure() : Double.NaN;
         }
 
-        void add(FaceQuadrature rule, double stretch) {
-            double nx = stretch * rule.nx();
-            double ny = stretch * rule.ny();
-            double nz = stretch * rule.nz();
+        void at(FaceQuadrature rule, int q) {
+            rule.at(q);
+            here[0] = rule.x();
+            here[1] = rule.y();
+            here[2] = rule.z();
+            facing[0] = rule.nx();
+            facing[1] = rule.ny();
+            facing[2] = rule.nz();
+            if (round != null) {
+                round.onto(here, facing);
+            }
+        }
+
+        void add() {
             if (!span.turned()) {
-                put(rule.x(), rule.y(), rule.z(), nx, ny, nz, raw);
+                put(here[0], here[1], here[2], facing[0], facing[1], facing[2], raw);
                 return;
             }
             var axis = span.axis();
-            double share = span.weight(rule.x(), rule.y(), rule.z()) / MeshSpan.ANGLES;
+            double share = span.weight(here[0], here[1], here[2]) / MeshSpan.ANGLES;
             double[] v = {
-                rule.x() - axis.origin().x(),
-                rule.y() - axis.origin().y(),
-                rule.z() - axis.origin().z()
+                here[0] - axis.origin().x(), here[1] - axis.origin().y(), here[2] - axis.origin().z()
             };
-            double[] normal = {share * nx, share * ny, share * nz};
+            double[] normal = {share * facing[0], share * facing[1], share * facing[2]};
             double[] x = new double[3];
             double[] m = new double[3];
             double[][] turned = new double[raw.length][];

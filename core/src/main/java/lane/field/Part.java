@@ -3,6 +3,7 @@ package lane.field;
 import java.util.List;
 import java.util.Optional;
 import lane.mesh.Mesh;
+import lane.mesh.Roundness;
 
 /**
  * A boundary part: a surface of its own whose faces point out of the run, and its place on the run's mesh.
@@ -15,7 +16,8 @@ import lane.mesh.Mesh;
  * @param turned number of faces that were wound inwards in the file and were turned
  * @param unmatched number of faces that are no boundary face of the run
  * @param role what it is to the flow
- * @param stretch true area of each face over that of the flat polygon, for a curved surface; null for 1
+ * @param round the cylinder that its faces stand for; null where they are what they are
+ * @param coverage share of the surface that was asked for which lies in the run; NaN where that has no size of its own
  */
 public record Part(
         String name,
@@ -26,7 +28,8 @@ public record Part(
         int turned,
         int unmatched,
         Role role,
-        double[] stretch) {
+        Roundness round,
+        double coverage) {
     public Part(
             String name,
             Mesh surface,
@@ -36,7 +39,7 @@ public record Part(
             int turned,
             int unmatched,
             Role role) {
-        this(name, surface, node, owner, fields, turned, unmatched, role, null);
+        this(name, surface, node, owner, fields, turned, unmatched, role, null, Double.NaN);
     }
 
     public Part {
@@ -57,26 +60,31 @@ public record Part(
         return node.length > 0 && java.util.Arrays.stream(node).allMatch(v -> v < 0) && unmatched == 0;
     }
 
+    /** Whether a coverage tells of something outside; what is within round-off of 1, or unknown, does not. */
+    public static boolean lacking(double coverage) {
+        return coverage < 1 - 1e-9;
+    }
+
     /** Some of its faces. */
     public Part pick(int[] faces) {
         return PartPieces.pick(this, faces, name);
     }
 
     public Part named(String other) {
-        return new Part(other, surface, node, owner, fields, turned, unmatched, role, stretch);
+        return new Part(other, surface, node, owner, fields, turned, unmatched, role, round, coverage);
     }
 
     public Part with(Role other) {
-        return new Part(name, surface, node, owner, fields, turned, unmatched, other, stretch);
+        return new Part(name, surface, node, owner, fields, turned, unmatched, other, round, coverage);
     }
 
     public Part with(List<Field> others) {
-        return new Part(name, surface, node, owner, others, turned, unmatched, role, stretch);
+        return new Part(name, surface, node, owner, others, turned, unmatched, role, round, coverage);
     }
 
     /** The same part on the same surface elsewhere. */
     public Part on(Mesh other) {
-        return new Part(name, other, node, owner, fields, turned, unmatched, role, stretch);
+        return new Part(name, other, node, owner, fields, turned, unmatched, role, round, coverage);
     }
 
     public Optional<Field> field(String wanted) {

@@ -222,10 +222,7 @@ final class PartPieces {
                 0,
                 unmatched,
                 part.role(),
-                part.stretch() == null
-                        ? null
-                        : Arrays.stream(faces)
-                                .mapToDouble(f -> part.stretch()[f])
-                                .toArray());
+                part.round(),
+                part.coverage());
     }
 }

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import lane.estimate.Estimate;
+import lane.field.Part;
 import lane.provenance.Provenance;
 import lane.unit.Unit;
 
@@ -13,9 +14,17 @@ import lane.unit.Unit;
  * @param pieces parts of the number apart, such as pressure and viscous, in SI units; their sum is the value
  * @param sign which way is positive, in words; empty where a sign has no meaning
  * @param note over what it was taken, for people
+ * @param coverage share of the surfaces that were asked for which lies in the run, the least of several; NaN where they
+ *     have no size of their own
  */
-public record Tally(Estimate estimate, Map<String, Double> pieces, String sign, String note, Provenance trail)
+public record Tally(
+        Estimate estimate, Map<String, Double> pieces, String sign, String note, double coverage, Provenance trail)
         implements Outcome {
+    /** A number over something whole. */
+    public Tally(Estimate estimate, Map<String, Double> pieces, String sign, String note, Provenance trail) {
+        this(estimate, pieces, sign, note, Double.NaN, trail);
+    }
+
     /** A number of which no uncertainty is stated. @param value in SI units */
     public Tally(double value, Unit unit, Map<String, Double> pieces, String sign, String note, Provenance trail) {
         this(new Estimate(value, unit), pieces, sign, note, trail);
@@ -41,6 +50,12 @@ public record Tally(Estimate estimate, Map<String, Double> pieces, String sign, 
         List<Scalar> out = new ArrayList<>();
         out.add(new Scalar("tally", estimate, sign));
         pieces.forEach((piece, v) -> out.add(new Scalar(piece + " part", new Estimate(v, unit()), "")));
+        if (!Double.isNaN(coverage)) {
+            String remark = Part.lacking(coverage)
+                    ? String.format("%.4g %% of the surface lies in the run; nothing is added for the rest", 100 * coverage)
+                    : "all of the surface lies in the run";
+            out.add(new Scalar("coverage", new Estimate(coverage, Unit.ONE), remark));
+        }
         return out;
     }
 

@@ -54,18 +54,29 @@ public final class TallyReader {
         Measured made = measure.over(over);
         int faces = parts.stream().mapToInt(p -> p.surface().cellCount()).sum();
         String where = String.join(" + ", parts.stream().map(Part::name).toList());
+        double coverage = parts.stream()
+                .mapToDouble(Part::coverage)
+                .filter(c -> !Double.isNaN(c))
+                .min()
+                .orElse(Double.NaN);
+        String inside =
+                Part.lacking(coverage) ? String.format(", only %.4g %% of it in the run", 100 * coverage) : "";
         var settings = new LinkedHashMap<String, Object>(stations.definitions());
         settings.put("parts", where);
         settings.put("faces", String.valueOf(faces));
         settings.put(
                 "faces turned outwards",
                 String.valueOf(parts.stream().mapToInt(Part::turned).sum()));
+        if (!Double.isNaN(coverage)) {
+            settings.put("coverage", coverage);
+        }
         settings.put("quadrature degree", String.valueOf(SurfaceIntegral.DEGREE));
         settings.put("quantities computed", measure.asStored() ? "at nodes, or at faces" : "at quadrature points");
         Provenance full = quantities(over::ready, measure, lens, trail)
                 .reading(stations.files())
                 .then("station", "part " + where + ", " + faces + " faces", settings);
-        return tally(made, measure, unit, "over " + where + ", " + faces + " faces" + made.place(), full);
+        String note = "over " + where + ", " + faces + " faces" + inside + made.place();
+        return tally(made, measure, unit, note, coverage, full);
     }
 
     /** @param cells numbers of the cells, ascending; @param where names of the regions */
@@ -100,7 +111,7 @@ public final class TallyReader {
         settings.put("quantities computed", measure.asStored() ? "at nodes, or in cells" : "at quadrature points");
         Provenance full = quantities(k -> BoundQuantity.of(run, lens.quantity(k), lens), measure, lens, trail)
                 .then("station", "region \"" + where + "\", " + cells.length + " cells", settings);
-        return tally(made, measure, unit, "over " + where + ", " + cells.length + " cells" + made.place(), full);
+        return tally(made, measure, unit, "over " + where + ", " + cells.length + " cells" + made.place(), Double.NaN, full);
     }
 
     /** @throws LaneException when nothing lies in the run, or the measure has no meaning on a path */
@@ -131,7 +142,7 @@ public final class TallyReader {
                                 "moved",
                                 placement.moved() + ", at most " + placement.largestMove() + " m"));
         String samples = placement.found() + " of " + placement.size() + " samples";
-        return tally(made, measure, unit, "over " + station.name() + ", " + samples + made.place(), full);
+        return tally(made, measure, unit, "over " + station.name() + ", " + samples + made.place(), Double.NaN, full);
     }
 
     /** The trail with the quantities that a measure is taken of, and the files that they reach. */
@@ -144,10 +155,10 @@ public final class TallyReader {
         return out;
     }
 
-    private static Tally tally(Measured made, Measure measure, String unit, String note, Provenance trail) {
+    private static Tally tally(Measured made, Measure measure, String unit, String note, double coverage, Provenance trail) {
         Unit shown = Outcome.shown(unit, made.natural(), "Tally");
         Provenance full = trail.then(
                 "reading", measure.word(), Map.of("measure", measure, "sign", made.sign(), "unit", shown.label()));
-        return new Tally(new Estimate(made.value(), shown), made.pieces(), made.sign(), note, full);
+        return new Tally(new Estimate(made.value(), shown), made.pieces(), made.sign(), note, coverage, full);
     }
 }

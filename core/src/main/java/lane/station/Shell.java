@@ -86,7 +86,7 @@ public record Shell(Axis axis, double radius, Double from, Double to, double sea
     public Cut cut(Run run, Resolver on) {
         requireAbout(run, on);
         return CylinderCut.of(
-                run.mesh(),
+                run.locator(on.work()),
                 axis,
                 radius,
                 from == null ? Double.NEGATIVE_INFINITY : from,

@@ -239,64 +239,6 @@ class SlicerTest {
     }
 
     @Test
-    void aShellHasTheAreaOfTheCylinderAndTheSameLaidFlat() {
-        for (double radius : new double[] {1, 1.25, 1.37, 2}) {
-            Mesh mesh = ring(36, 1, 2, 3);
-            Cut shell = CylinderCut.of(
-                    mesh, Axis.Z, radius, Double.NEGATIVE_INFINITY, Double.POSITIVE_INFINITY, Work.QUIET);
-            double curved = 0;
-            var cell = new Cell(shell.surface());
-            for (int f = 0; f < shell.owner().length; f++) {
-                curved += shell.stretch()[f] * cell.load(f).measure();
-            }
-            boolean between = radius == 1.37;
-            // Between layers of nodes the chords of the cells' sides cut the circle's neighbourhood: faceting remains.
-            assertThat(curved)
-                    .as("radius %s", radius)
-                    .isCloseTo(2 * Math.PI * radius * 3, within(between ? 1e-2 * curved : 1e-12 * curved));
-            for (int i = 0; i < shell.surface().nodeCount(); i++) {
-                double[] x = shell.surface().xyz();
-                assertThat(Axis.Z.radius(x[3 * i], x[3 * i + 1], x[3 * i + 2])).isCloseTo(radius, within(1e-12));
-            }
-            for (double seam : new double[] {0, 0.7, 3.1, -2}) {
-                Cut flat = CylinderCut.unrolled(shell, Axis.Z, radius, seam, true);
-                assertThat(area(flat.surface())).as("seam %s", seam).isCloseTo(curved, within(1e-12 * curved));
-                double[] b = flat.surface().bounds();
-                assertThat(b[0]).isCloseTo(0, within(1e-9));
-                assertThat(b[1]).isCloseTo(2 * Math.PI * radius, within(1e-9));
-                var station = new Shell(Axis.Z, radius, null, null, Math.toDegrees(seam));
-                double[] x = flat.surface().xyz();
-                for (int i = 0; i < x.length; i += 3) {
-                    Point p = station.inSpace(x[i], x[i + 1]);
-                    assertThat(Axis.Z.radius(p.x(), p.y(), p.z())).isCloseTo(radius, within(1e-12));
-                    assertThat(Axis.Z.along(p.x(), p.y(), p.z())).isEqualTo(x[i + 1]);
-                    double turn = Axis.Z.angle(p.x(), p.y(), p.z()) - seam - x[i] / radius;
-                    assertThat(Math.IEEEremainder(turn, 2 * Math.PI)).isCloseTo(0, within(1e-9));
-                }
-                // No face is stretched over the whole width.
-                for (int f = 0; f < flat.owner().length; f++) {
-                    double least = 1e9;
-                    double most = -1e9;
-                    for (int k = 0; k < flat.surface().size(f); k++) {
-                        double u = flat.surface()
-                                .xyz()[3 * flat.surface().nodes()[flat.surface().begin(f) + k]];
-                        least = Math.min(least, u);
-                        most = Math.max(most, u);
-                    }
-                    assertThat(most - least).isLessThan(2 * Math.PI * radius / 36 + 1e-9);
-                }
-            }
-            Cut part = CylinderCut.of(mesh, Axis.Z, radius, 0.5, 2.25, Work.QUIET);
-            double sum = 0;
-            var one = new Cell(part.surface());
-            for (int f = 0; f < part.owner().length; f++) {
-                sum += part.stretch()[f] * one.load(f).measure();
-            }
-            assertThat(sum).isCloseTo(curved * 1.75 / 3, within(1e-12 * curved));
-        }
-    }
-
-    @Test
     void sectionsAreLimitedToABoxOrToThePieceThatIsMeant() {
         Mesh mesh = ring(36, 1, 2, 3);
         Cut whole = PlaneCut.of(mesh, new Point(0, 0, 0), new Point(0, 1, 0), Work.QUIET);

@@ -15,6 +15,7 @@ import lane.desk.Marks;
 import lane.desk.Session;
 import lane.desk.Ui;
 import lane.evaluation.Laid;
+import lane.field.Part;
 import lane.measure.Mean;
 import lane.mesh.Cell;
 import lane.mesh.Point;
@@ -215,21 +216,21 @@ final class PlacingCard {
             coverage.getChildren()
                     .add(Ui.label((i + 1) + "  " + laid.branches().get(i).name(), "small", "muted"));
         }
-        if (laid.sheet() != null && laid.sheet().outside() > 0) {
+        if (laid.cut() != null && Part.lacking(laid.cut().coverage())) {
+            String most = laid.sheet() == null ? "" : "; outside most at " + at(laid.sheet().place());
             coverage.getChildren()
-                    .add(Ui.label(
-                            Ticks.brief(100 * laid.sheet().coverage()) + " % inside; outside most at "
-                                    + at(laid.sheet().place()),
-                            "small",
-                            "ochre"));
+                    .add(Ui.label(Ticks.brief(100 * laid.cut().coverage()) + " % inside" + most, "small", "ochre"));
         }
     }
 
     private static double area(Cut cut) {
+        if (cut.round() != null) {
+            return cut.round().area(cut.surface(), new double[] {0, 0, 1});
+        }
         var cell = new Cell(cut.surface());
         double sum = 0;
         for (int f = 0; f < cut.owner().length; f++) {
-            sum += (cut.stretch() == null ? 1 : cut.stretch()[f]) * cell.load(f).measure();
+            sum += cell.load(f).measure();
         }
         return sum;
     }

@@ -47,7 +47,9 @@ class LauncherTest {
                 "\\[\\[ -v"
             })
     void onlyWhatTheOldestBashAndAllSystemsKnow(String pattern) throws IOException {
-        assertThat(Pattern.compile(pattern).matcher(code()).results().map(r -> r.group())).as(pattern).isEmpty();
+        assertThat(Pattern.compile(pattern).matcher(code()).results().map(r -> r.group()))
+                .as(pattern)
+                .isEmpty();
     }
 
     /** Under set -u an empty array is an error in bash before 4.4 unless it is guarded. */
@@ -67,7 +69,8 @@ class LauncherTest {
     @Test
     void shellcheckFindsNothing() throws Exception {
         Assumptions.assumeTrue(Files.isExecutable(Path.of("/usr/bin/shellcheck")), "shellcheck is not installed");
-        assertThat(run("/usr/bin/shellcheck", "-S", "warning", "-s", "bash", BASH.toString())).isEmpty();
+        assertThat(run("/usr/bin/shellcheck", "-S", "warning", "-s", "bash", BASH.toString()))
+                .isEmpty();
     }
 
     private static String run(String... command) throws Exception {
@@ -88,7 +91,11 @@ class LauncherTest {
                 .toList();
         assertThat(verbs).contains("demo", "evaluate", "test", "package");
         String cmd = Files.readString(CMD);
-        assertThat(Pattern.compile("\"%VERB%\"==\"(\\w+)\"").matcher(cmd).results().map(r -> r.group(1)).distinct())
+        assertThat(Pattern.compile("\"%VERB%\"==\"(\\w+)\"")
+                        .matcher(cmd)
+                        .results()
+                        .map(r -> r.group(1))
+                        .distinct())
                 .containsExactlyInAnyOrderElementsOf(verbs.stream().distinct().toList());
         for (String verb : verbs) {
             assertThat(cmd.lines().filter(l -> l.contains("echo lane ")).collect(Collectors.joining()))

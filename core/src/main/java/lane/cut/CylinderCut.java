@@ -1,5 +1,7 @@
 package lane.cut;
 
+import java.util.ArrayList;
+import java.util.List;
 import lane.base.Work;
 import lane.mesh.Axis;
 import lane.mesh.CellLocator;
@@ -17,7 +19,7 @@ import lane.mesh.Roundness;
  */
 public final class CylinderCut {
     private static final int FACETS = 360;
-    /** Rings of the prism are this many sides high: long slim faces of an inclined prism would meet the boxes of too many cells. */
+    /** Rings of the prism are so many sides high, or a usual cell: longer faces of an inclined one meet the boxes of too many cells. */
     private static final double RING = 8;
 
     private CylinderCut() {}
@@ -34,12 +36,14 @@ public final class CylinderCut {
         double[] ends = ends(mesh, axis, from, to);
         var round = new Roundness(axis, radius);
         if (mesh.dimension() < 3) {
-            return plane(mesh, round, from, to, ends, work);
+            return plane(locator, round, from, to, ends, work);
         }
         if (!(ends[0] < ends[1])) {
-            return Cut.join(java.util.List.of());
+            return Cut.join(List.of()).covering(0);
         }
-        return LaidSheet.conformed(locator, prism(round, ends[0], ends[1]), round, work).cut();
+        double usual = mesh.modelSize() / Math.cbrt(mesh.cellCount());
+        return LaidSheet.conformed(locator, prism(round, ends[0], ends[1], usual), round, work)
+                .cut();
     }
 
     private static double[] ends(Mesh mesh, Axis axis, double from, double to) {
@@ -55,9 +59,9 @@ public final class CylinderCut {
         };
     }
 
-    private static Mesh prism(Roundness round, double from, double to) {
+    private static Mesh prism(Roundness round, double from, double to, double cell) {
         double side = 2 * Math.PI * round.radius() / FACETS;
-        int rings = (int) Math.clamp(Math.ceil((to - from) / (RING * side)), 1, 100);
+        int rings = (int) Math.clamp(Math.ceil((to - from) / Math.max(RING * side, cell)), 1, 100);
         double[] xyz = new double[3 * FACETS * (rings + 1)];
         for (int h = 0, at = 0; h <= rings; h++) {
             double along = h == rings ? to : from + (to - from) * h / rings;
@@ -81,32 +85,65 @@ public final class CylinderCut {
         return Mesh.uniform(xyz, CellShape.QUAD, nodes);
     }
 
-    /** In a plane run the cylinder is lines or a circle, cut where edges of cells pass it. */
-    private static Cut plane(Mesh mesh, Roundness round, double from, double to, double[] ends, Work work) {
-        Cut cut = Slicer.cut(mesh, Level.cylinder(mesh, round.axis(), round.radius()), work);
-        cut = limit(cut, round.axis(), from, 1);
-        cut = limit(cut, round.axis(), -to, -1);
-        cut = new Cut(cut.surface(), cut.owner(), cut.stencil(), round, 0);
-        if (cut.empty()) {
-            return cut;
+    /**
+     * In a plane run the cylinder is a circle about an axis square to it, or lines along an axis in it, laid into the
+     * cells likewise; a surface that is bent, or stands obliquely, is cut where edges of cells pass it.
+     */
+    private static Cut plane(CellLocator locator, Roundness round, double from, double to, double[] ends, Work work) {
+        Mesh mesh = locator.mesh();
+        List<Point> corners = corners(mesh, round, ends);
+        if (corners.isEmpty()) {
+            Cut cut = Slicer.cut(mesh, Level.cylinder(mesh, round.axis(), round.radius()), work);
+            cut = limit(limit(cut, round.axis(), from, 1), round.axis(), -to, -1);
+            return new Cut(cut.surface(), cut.owner(), cut.stencil(), round, Double.NaN);
         }
-        double[] normal = CellMeasures.plane(mesh);
-        Point d = round.axis().direction();
-        boolean circle = Math.abs(d.x() * normal[0] + d.y() * normal[1] + d.z() * normal[2]) > 0.5;
-        double whole = circle ? 2 * Math.PI * round.radius() : lines(cut.surface(), round.axis()) * (ends[1] - ends[0]);
-        return cut.covering(Math.min(1, round.area(cut.surface(), normal) / whole));
+        return LaidLines.of(locator, corners, round, work);
     }
 
-    /** Lines that a cylinder has in a plane through its axis: two where the run lies on both sides of the axis. */
-    private static int lines(Mesh cut, Axis axis) {
-        double[] x = cut.xyz();
-        double first = axis.angle(x[0], x[1], x[2]);
-        for (int i = 3; i < x.length; i += 3) {
-            if (Math.cos(axis.angle(x[i], x[i + 1], x[i + 2]) - first) < 0) {
-                return 2;
+    /**
+     * Pairs of places on the cylinder in the plane of a run, in the order that lets lines look away from the axis; none where
+     * that is no circle and no line.
+     */
+    private static List<Point> corners(Mesh mesh, Roundness round, double[] ends) {
+        Axis axis = round.axis();
+        double[] x = mesh.xyz();
+        double[] n = CellMeasures.plane(mesh);
+        Point normal = new Point(n[0], n[1], n[2]);
+        Point first = new Point(x[0], x[1], x[2]);
+        double near = 1e-9 * mesh.modelSize();
+        for (int i = 0; i < x.length; i += 3) {
+            if (Math.abs(normal.dot(new Point(x[i], x[i + 1], x[i + 2]).minus(first))) > near) {
+                return List.of();
             }
         }
-        return 1;
+        List<Point> out = new ArrayList<>();
+        if (axis.direction().cross(normal).norm() < 1e-9) {
+            double along = axis.along(x[0], x[1], x[2]);
+            for (int k = 0; k < FACETS; k++) {
+                Point a = axis.place(round.radius(), 2 * Math.PI * k / FACETS, along);
+                Point b = axis.place(round.radius(), 2 * Math.PI * ((k + 1) % FACETS) / FACETS, along);
+                boolean with = axis.direction().dot(normal) > 0;
+                out.add(with ? a : b);
+                out.add(with ? b : a);
+            }
+        } else if (Math.abs(axis.direction().dot(normal)) < 1e-9
+                && Math.abs(normal.dot(axis.origin().minus(first))) <= near
+                && ends[0] < ends[1]) {
+            Point across = normal.cross(axis.direction());
+            for (int side = -1; side <= 1; side += 2) {
+                Point aside = across.times(side);
+                boolean there = false;
+                for (int i = 0; i < x.length && !there; i += 3) {
+                    there = aside.dot(new Point(x[i], x[i + 1], x[i + 2]).minus(axis.origin())) > near;
+                }
+                if (there) {
+                    Point foot = axis.origin().plus(aside.times(round.radius()));
+                    out.add(foot.plus(axis.direction().times(ends[side > 0 ? 1 : 0])));
+                    out.add(foot.plus(axis.direction().times(ends[side > 0 ? 0 : 1])));
+                }
+            }
+        }
+        return out;
     }
 
     private static Cut limit(Cut cut, Axis axis, double bound, int side) {
@@ -141,8 +178,8 @@ public final class CylinderCut {
         // Faces near the seam are parted there; those half a turn away have angles of both signs too, but far from
         // zero.
         double[] level = new double[angle.length];
-        java.util.List<Integer> near = new java.util.ArrayList<>();
-        java.util.List<Integer> rest = new java.util.ArrayList<>();
+        List<Integer> near = new ArrayList<>();
+        List<Integer> rest = new ArrayList<>();
         for (int f = 0; f < shell.owner().length; f++) {
             boolean below = false;
             boolean above = false;
@@ -192,7 +229,7 @@ public final class CylinderCut {
         };
     }
 
-    private static int[] ints(java.util.List<Integer> list) {
+    private static int[] ints(List<Integer> list) {
         return list.stream().mapToInt(i -> i).toArray();
     }
 

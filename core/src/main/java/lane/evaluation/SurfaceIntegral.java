@@ -254,7 +254,9 @@ public final class SurfaceIntegral {
             var axis = span.axis();
             double share = span.weight(here[0], here[1], here[2]) / MeshSpan.ANGLES;
             double[] v = {
-                here[0] - axis.origin().x(), here[1] - axis.origin().y(), here[2] - axis.origin().z()
+                here[0] - axis.origin().x(),
+                here[1] - axis.origin().y(),
+                here[2] - axis.origin().z()
             };
             double[] normal = {share * facing[0], share * facing[1], share * facing[2]};
             double[] x = new double[3];

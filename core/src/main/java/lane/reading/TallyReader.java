@@ -59,8 +59,7 @@ public final class TallyReader {
                 .filter(c -> !Double.isNaN(c))
                 .min()
                 .orElse(Double.NaN);
-        String inside =
-                Part.lacking(coverage) ? String.format(", only %.4g %% of it in the run", 100 * coverage) : "";
+        String inside = Part.lacking(coverage) ? String.format(", only %.4g %% of it in the run", 100 * coverage) : "";
         var settings = new LinkedHashMap<String, Object>(stations.definitions());
         settings.put("parts", where);
         settings.put("faces", String.valueOf(faces));
@@ -111,7 +110,8 @@ public final class TallyReader {
         settings.put("quantities computed", measure.asStored() ? "at nodes, or in cells" : "at quadrature points");
         Provenance full = quantities(k -> BoundQuantity.of(run, lens.quantity(k), lens), measure, lens, trail)
                 .then("station", "region \"" + where + "\", " + cells.length + " cells", settings);
-        return tally(made, measure, unit, "over " + where + ", " + cells.length + " cells" + made.place(), Double.NaN, full);
+        return tally(
+                made, measure, unit, "over " + where + ", " + cells.length + " cells" + made.place(), Double.NaN, full);
     }
 
     /** @throws LaneException when nothing lies in the run, or the measure has no meaning on a path */
@@ -155,7 +155,8 @@ public final class TallyReader {
         return out;
     }
 
-    private static Tally tally(Measured made, Measure measure, String unit, String note, double coverage, Provenance trail) {
+    private static Tally tally(
+            Measured made, Measure measure, String unit, String note, double coverage, Provenance trail) {
         Unit shown = Outcome.shown(unit, made.natural(), "Tally");
         Provenance full = trail.then(
                 "reading", measure.word(), Map.of("measure", measure, "sign", made.sign(), "unit", shown.label()));

@@ -6,6 +6,7 @@ import java.util.List;
 import lane.base.LaneException;
 import lane.base.Parallel;
 import lane.base.Work;
+import lane.cut.LineCuts;
 import lane.mesh.Axis;
 import lane.mesh.Cell;
 import lane.mesh.CellLocator;

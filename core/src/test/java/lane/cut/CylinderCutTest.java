@@ -10,6 +10,7 @@ import lane.mesh.BoxMesh;
 import lane.mesh.Cell;
 import lane.mesh.CellLocator;
 import lane.mesh.CellShape;
+import lane.mesh.FaceQuadrature;
 import lane.mesh.Mesh;
 import lane.mesh.Point;
 import lane.mesh.Roundness;
@@ -41,7 +42,7 @@ class CylinderCutTest {
             var mesh = new CellLocator(ring(36, 1, 2, 3), Work.QUIET);
             Cut shell = CylinderCut.of(
                     mesh, Axis.Z, radius, Double.NEGATIVE_INFINITY, Double.POSITIVE_INFINITY, Work.QUIET);
-            double curved = shell.round().area(shell.surface(), PLANE);
+            double curved = curved(shell);
             assertThat(curved).as("radius %s", radius).isCloseTo(2 * Math.PI * radius * 3, within(1e-12 * curved));
             assertThat(shell.coverage()).isCloseTo(1, within(1e-12));
             for (int i = 0; i < shell.surface().nodeCount(); i++) {
@@ -77,7 +78,7 @@ class CylinderCutTest {
                 }
             }
             Cut part = CylinderCut.of(mesh, Axis.Z, radius, 0.5, 2.25, Work.QUIET);
-            double sum = part.round().area(part.surface(), PLANE);
+            double sum = curved(part);
             assertThat(sum).isCloseTo(curved * 1.75 / 3, within(1e-12 * curved));
         }
     }
@@ -89,6 +90,27 @@ class CylinderCutTest {
             sum += cell.load(f).measure();
         }
         return sum;
+    }
+
+    /** Area of the cylinder; all of it looks away from the axis. */
+    private static double curved(Cut cut) {
+        var rule = new FaceQuadrature(cut.surface(), 4, PLANE);
+        double size = cut.surface().modelSize();
+        for (int f = 0; f < cut.owner().length; f++) {
+            rule.load(f);
+            for (int q = 0; q < rule.size(); q++) {
+                rule.at(q);
+                double[] place = {rule.x(), rule.y(), rule.z()};
+                double[] area = {rule.nx(), rule.ny(), rule.nz()};
+                cut.round().onto(place, area);
+                Axis axis = cut.round().axis();
+                Point p = new Point(place[0], place[1], place[2]);
+                Point foot = axis.origin().plus(axis.direction().times(axis.along(p.x(), p.y(), p.z())));
+                Point away = p.minus(foot).unit();
+                assertThat(away.dot(new Point(area[0], area[1], area[2]))).isGreaterThan(-1e-12 * size);
+            }
+        }
+        return cut.round().area(cut.surface(), PLANE);
     }
 
     /** The unit square in so many squares each way. */
@@ -119,7 +141,7 @@ class CylinderCutTest {
                 for (double radius : new double[] {1e-4, 0.02, 0.1, 0.21}) {
                     Cut cut = CylinderCut.of(locator, inclined, radius, -0.1, 0.15, Work.QUIET);
                     double exact = 2 * Math.PI * radius * 0.25;
-                    assertThat(cut.round().area(cut.surface(), PLANE))
+                    assertThat(curved(cut))
                             .as("%s, %d cells, radius %s", shape, cells, radius)
                             .isCloseTo(exact, within(1e-9 * exact));
                     assertThat(cut.coverage()).isCloseTo(1, within(1e-9));
@@ -135,9 +157,10 @@ class CylinderCutTest {
         var side = new Axis(new Point(0, 0.5, 0), new Point(0, 0, 1));
         Cut half = CylinderCut.of(locator, side, 0.2, -FREE, FREE, Work.QUIET);
         assertThat(half.coverage()).isCloseTo(0.5, within(1e-9));
-        Cut high = CylinderCut.of(locator, new Axis(new Point(0.5, 0.5, 0), new Point(0, 0, 1)), 0.2, 0.5, 2.5, Work.QUIET);
+        Cut high = CylinderCut.of(
+                locator, new Axis(new Point(0.5, 0.5, 0), new Point(0, 0, 1)), 0.2, 0.5, 2.5, Work.QUIET);
         assertThat(high.coverage()).isCloseTo(0.25, within(1e-9));
-        assertThat(high.round().area(high.surface(), PLANE)).isCloseTo(0.2 * Math.PI, within(1e-9));
+        assertThat(curved(high)).isCloseTo(0.2 * Math.PI, within(1e-9));
         Cut beyond = CylinderCut.of(locator, side, 7, -FREE, FREE, Work.QUIET);
         assertThat(beyond.empty()).isTrue();
         assertThat(beyond.coverage()).isZero();
@@ -148,16 +171,34 @@ class CylinderCutTest {
         var locator = new CellLocator(squares(9), Work.QUIET);
         var axis = new Axis(new Point(0.5, 0.5, 0), new Point(0, 0, 1));
         Cut circle = CylinderCut.of(locator, axis, 0.3, -FREE, FREE, Work.QUIET);
-        assertThat(circle.round().area(circle.surface(), PLANE)).isCloseTo(0.6 * Math.PI, within(1e-9));
+        assertThat(curved(circle)).isCloseTo(0.6 * Math.PI, within(1e-9));
         assertThat(circle.coverage()).isCloseTo(1, within(1e-9));
         Cut cut = CylinderCut.of(
                 locator, new Axis(new Point(0.5, 1, 0), new Point(0, 0, 1)), 0.3, -FREE, FREE, Work.QUIET);
         assertThat(cut.coverage()).isCloseTo(0.5, within(1e-9));
+        Cut small = CylinderCut.of(
+                locator, new Axis(new Point(0.48, 0.51, 3), new Point(0, 0, -1)), 1e-3, -FREE, FREE, Work.QUIET);
+        assertThat(curved(small)).isCloseTo(2e-3 * Math.PI, within(1e-12));
+    }
+
+    @Test
+    void inAPlaneRunAlongTheAxisItIsLinesOnEachSideThatHasCells() {
+        var locator = new CellLocator(squares(3), Work.QUIET);
+        // Both lines lie in the middle row of cells.
+        var inner = new Axis(new Point(7, 0.5, 0), new Point(-1, 0, 0));
+        Cut both = CylinderCut.of(locator, inner, 0.01, 6.25, FREE, Work.QUIET);
+        assertThat(curved(both)).isCloseTo(1.5, within(1e-12));
+        assertThat(both.coverage()).isCloseTo(1, within(1e-12));
+        var rim = new Axis(new Point(0, 0, 0), new Point(1, 0, 0));
+        Cut one = CylinderCut.of(locator, rim, 0.4, -1, 1, Work.QUIET);
+        assertThat(curved(one)).isCloseTo(1, within(1e-12));
+        assertThat(one.coverage()).isCloseTo(0.5, within(1e-12));
     }
 
     @Test
     void aChordsPieceOfAreaIsMovedOntoTheCylinder() {
-        // The middle of a side of a regular hexagon of radius 2: the area vector of the side is 2 along x a unit height.
+        // The middle of a side of a regular hexagon of radius 2: the area vector of the side is 2 along x a unit
+        // height.
         var round = new Roundness(Axis.Z, 2);
         double[] place = {Math.sqrt(3), 0, 0.7};
         double[] area = {1, 0.4, 0.3};

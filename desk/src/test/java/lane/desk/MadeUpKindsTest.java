@@ -32,16 +32,17 @@ class MadeUpKindsTest extends InWindow {
         onFx(() -> {
             session.edit("made up", s -> s.withStations(l -> {
                         l.add(new Station(
-                                "wire",
-                                "Wire",
-                                new Helix(0.033, 0.03, 0.06, new Sampling.Even(181), Abscissa.ARC)));
+                                "wire", "Wire", new Helix(0.033, 0.03, 0.06, new Sampling.Even(181), Abscissa.ARC)));
                         return l;
                     })
                     .withReadings(l -> {
                         l.add(new Reading("along-wire", "Swirl along the wire", "m/s", new ProfileOf("wire", "swirl")));
                         l.add(new Reading("spread", "Spread of swirl", "mm/s", new SpreadOf("wire", "swirl")));
                         l.add(new Reading(
-                                "rms", "Effective swirl", "", new TallyOf(List.of("wire"), new RootMeanSquare("swirl"))));
+                                "rms",
+                                "Effective swirl",
+                                "",
+                                new TallyOf(List.of("wire"), new RootMeanSquare("swirl"))));
                         return l;
                     })
                     .withChecks(l -> {

@@ -280,9 +280,8 @@ public final class ChecksView implements View {
         box.setStyle("-fx-padding: 0 16 0 0;");
         box.setAlignment(javafx.geometry.Pos.CENTER_RIGHT);
         boolean off = session.study().off().contains(source.id());
-        boolean judged = result != null
-                && result.lanes().get(source.id()) instanceof CheckResult.Lane l
-                && l.verdict() != null;
+        boolean judged =
+                result != null && result.lanes().get(source.id()) instanceof CheckResult.Lane l && l.verdict() != null;
         // What a verdict rests on is shown even where its lane is switched off.
         if (result == null || off && !judged) {
             return box;

@@ -217,7 +217,9 @@ final class PlacingCard {
                     .add(Ui.label((i + 1) + "  " + laid.branches().get(i).name(), "small", "muted"));
         }
         if (laid.cut() != null && Part.lacking(laid.cut().coverage())) {
-            String most = laid.sheet() == null ? "" : "; outside most at " + at(laid.sheet().place());
+            String most = laid.sheet() == null
+                    ? ""
+                    : "; outside most at " + at(laid.sheet().place());
             coverage.getChildren()
                     .add(Ui.label(Ticks.brief(100 * laid.cut().coverage()) + " % inside" + most, "small", "ochre"));
         }

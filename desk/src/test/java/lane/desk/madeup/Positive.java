@@ -73,22 +73,25 @@ public record Positive(boolean strictly) implements Rule {
     @Override
     public CheckResult judge(Crossing on) {
         Map<String, CheckResult.Lane> lanes = new LinkedHashMap<>();
-        on.outcomes().forEach((lane, o) -> o.numbers().stream().findFirst().ifPresent(n -> lanes.put(
-                lane,
-                new CheckResult.Lane(
-                        "sign",
-                        n.value(),
-                        n.value(),
-                        Double.NaN,
-                        Double.NaN,
-                        Uncertainty.NONE,
-                        0,
-                        n.unit(),
-                        null,
-                        on.judged().contains(lane) ? n.value() > 0 ? Verdict.WITHIN : Verdict.OUT : null,
-                        "made up",
-                        o.trail()))));
-        boolean all = on.judged().stream().allMatch(j -> lanes.containsKey(j) && lanes.get(j).value() > 0);
+        on.outcomes().forEach((lane, o) -> o.numbers().stream()
+                .findFirst()
+                .ifPresent(n -> lanes.put(
+                        lane,
+                        new CheckResult.Lane(
+                                "sign",
+                                n.value(),
+                                n.value(),
+                                Double.NaN,
+                                Double.NaN,
+                                Uncertainty.NONE,
+                                0,
+                                n.unit(),
+                                null,
+                                on.judged().contains(lane) ? n.value() > 0 ? Verdict.WITHIN : Verdict.OUT : null,
+                                "made up",
+                                o.trail()))));
+        boolean all = on.judged().stream()
+                .allMatch(j -> lanes.containsKey(j) && lanes.get(j).value() > 0);
         return new CheckResult("", lanes, all ? Verdict.WITHIN : Verdict.OUT, "It is positive.");
     }
 }

@@ -60,6 +60,7 @@ public record RootMeanSquare(String quantity) implements Measure {
         for (int i = 0; i < v.length; i++) {
             v[i] *= v[i];
         }
-        return new Measured(Math.sqrt(path.integral(v) / path.length()), path.bound(q).unit(), Map.of(), "", "");
+        return new Measured(
+                Math.sqrt(path.integral(v) / path.length()), path.bound(q).unit(), Map.of(), "", "");
     }
 }

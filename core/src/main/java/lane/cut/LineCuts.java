@@ -1,4 +1,4 @@
-package lane.station;
+package lane.cut;
 
 import java.util.Arrays;
 import lane.mesh.Cell;
@@ -10,7 +10,7 @@ import lane.mesh.Point;
  * cells of a face. The test takes crossings up to 1e-9 beside a triangle, so that none is lost at an edge: a cut too many
  * changes no integral, a cut too few would.
  */
-final class LineCuts {
+public final class LineCuts {
     private static final double SAME = 1e-12;
 
     private double[] cuts = new double[64];
@@ -24,7 +24,7 @@ final class LineCuts {
     }
 
     /** Sorted fractions of the segment, from 0 to 1, with every crossing once. */
-    static double[] of(CellLocator locator, Point a, Point b) {
+    public static double[] of(CellLocator locator, Point a, Point b) {
         var made = new LineCuts(a, b);
         made.add(0);
         made.add(1);
@@ -34,8 +34,8 @@ final class LineCuts {
         var candidates = new java.util.HashSet<Integer>();
         double margin = 1e-9 * locator.mesh().modelSize();
         for (int i = 0; i < pieces; i++) {
-            Point p = Placer.along(a, b, (double) i / pieces);
-            Point q = Placer.along(a, b, (i + 1.0) / pieces);
+            Point p = a.plus(b.minus(a).times((double) i / pieces));
+            Point q = a.plus(b.minus(a).times((i + 1.0) / pieces));
             locator.near(
                     new double[] {
                         Math.min(p.x(), q.x()) - margin, Math.max(p.x(), q.x()) + margin,

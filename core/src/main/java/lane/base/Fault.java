@@ -26,7 +26,9 @@ public enum Fault {
     /** A definition that needs itself. */
     LOOP("a loop"),
     /** A reference has nothing to say. */
-    NO_VALUE("no value");
+    NO_VALUE("no value"),
+    /** A fault of the program itself. */
+    PROGRAM("a fault");
 
     private final String brief;
 

@@ -7,6 +7,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.concurrent.CancellationException;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.function.Supplier;
 import lane.base.Fault;
@@ -15,6 +16,7 @@ import lane.base.Work;
 import lane.check.Check;
 import lane.check.CheckResult;
 import lane.check.Crossing;
+import lane.check.Verdict;
 import lane.evaluation.BoundQuantity;
 import lane.evaluation.EvaluationContext;
 import lane.evaluation.Laid;
@@ -108,8 +110,12 @@ public final class Evaluator {
                 work.poll();
                 try {
                     runs.put(s.id(), places.turned(library.run(s, study.timeOf(s), work), study.axis()));
+                } catch (CancellationException e) {
+                    throw e;
                 } catch (LaneException e) {
                     failures.put(s.id(), e.getMessage());
+                } catch (RuntimeException e) {
+                    failures.put(s.id(), library.fault("Reading run \"" + s.name() + "\"", e));
                 }
             }
         }
@@ -123,8 +129,10 @@ public final class Evaluator {
                 runs.forEach((id, run) -> {
                     try {
                         of.put(id, places.placement(run, sampled, study.axis(), work));
-                    } catch (LaneException e) {
-                        // The reading on it tells why.
+                    } catch (CancellationException e) {
+                        throw e;
+                    } catch (RuntimeException e) {
+                        // The reading on it meets the same and tells why.
                         of.remove(id);
                     }
                 });
@@ -152,8 +160,7 @@ public final class Evaluator {
         for (Check check : study.checks()) {
             Map<String, Outcome> outcomes = readings.getOrDefault(check.reading(), Map.of());
             Crossing on = study.crossing(check, outcomes);
-            checks.put(check.id(), remember(new CheckKey(check, on), () -> check.rule()
-                    .judge(on)));
+            checks.put(check.id(), judged(check, on));
         }
         forget();
         library.settled(study);
@@ -172,6 +179,19 @@ public final class Evaluator {
                 }
             }
             return out;
+        });
+    }
+
+    private CheckResult judged(Check check, Crossing on) {
+        return remember(new CheckKey(check, on), () -> {
+            try {
+                return check.rule().judge(on);
+            } catch (CancellationException e) {
+                throw e;
+            } catch (RuntimeException e) {
+                String why = e instanceof LaneException ? e.getMessage() : library.fault("A check", e);
+                return new CheckResult("", Map.of(), Verdict.NO_DATA, why);
+            }
         });
     }
 
@@ -230,18 +250,28 @@ public final class Evaluator {
             Reading reading,
             EvaluationContext lens,
             Work work) {
+        return answered(reading, source, () -> switch (source) {
+            case Source.Simulation s -> {
+                Run run = runs.get(s.id());
+                yield run == null
+                        ? new Outcome.Absent(Fault.NOT_READ, failures.get(s.id()))
+                        : readRun(study, run, s.treatment(), reading, lens, work);
+            }
+            case Source.Reference r -> readReference(study, r, reading, Answering.time(runs));
+        });
+    }
+
+    /** An answer, or why there is none: a fault of the program costs the one answer and not the study. */
+    private Outcome answered(Reading reading, Source source, Supplier<Outcome> make) {
         try {
-            return switch (source) {
-                case Source.Simulation s -> {
-                    Run run = runs.get(s.id());
-                    yield run == null
-                            ? new Outcome.Absent(Fault.NOT_READ, failures.get(s.id()))
-                            : readRun(study, run, s.treatment(), reading, lens, work);
-                }
-                case Source.Reference r -> readReference(study, r, reading, Answering.time(runs));
-            };
+            return make.get();
+        } catch (CancellationException e) {
+            throw e;
         } catch (LaneException e) {
             return new Outcome.Absent(e);
+        } catch (RuntimeException e) {
+            String doing = "Reading \"" + reading.name() + "\" on \"" + source.name() + "\"";
+            return new Outcome.Absent(Fault.PROGRAM, library.fault(doing, e));
         }
     }
 

@@ -29,6 +29,16 @@ public interface Library extends SheetFiles {
         return SheetFiles.NONE.sheet(file);
     }
 
+    /**
+     * Notes a fault of the program itself for whoever mends it.
+     *
+     * @param doing what it was about, to complete "… failed"
+     * @return one sentence for the user
+     */
+    default String fault(String doing, Throwable fault) {
+        return doing + " failed by a fault of the program (" + fault + "); please report it.";
+    }
+
     /** Told after a study was computed: what it does not use can be let go. */
     default void settled(Study study) {}
 }

@@ -62,6 +62,9 @@ class EvaluatorTest {
             if (source.file().equals("missing")) {
                 throw new LaneException("The file missing cannot be read: it does not exist; check the path.");
             }
+            if (source.file().equals("broken")) {
+                throw new IndexOutOfBoundsException("Index 7 out of bounds for length 7");
+            }
             return runs.get(source.file());
         }
 
@@ -159,6 +162,50 @@ class EvaluatorTest {
         Results r = new Evaluator(new Memory()).evaluate(s, Work.QUIET);
         assertThat(r.failures().get("bad")).contains("does not exist");
         assertThat(r.outcome("p1", "bad")).isInstanceOf(Outcome.Absent.class);
+        assertThat(r.checks().get("c1").verdict()).isEqualTo(Verdict.WITHIN);
+    }
+
+    /** A kind of reading that falls on its nose. */
+    private record Faulty(int at) implements lane.reading.Ask {
+        @Override
+        public Form form() {
+            return Form.NUMBER;
+        }
+
+        @Override
+        public List<String> stations() {
+            return List.of();
+        }
+
+        @Override
+        public java.util.Set<String> quantities() {
+            return java.util.Set.of();
+        }
+
+        @Override
+        public Outcome read(Reading reading, lane.reading.ReadingContext on) {
+            return new Outcome.Absent(List.of("one").get(at), "");
+        }
+    }
+
+    @Test
+    void aFaultOfTheProgramCostsItsOwnAnswerAndNotTheStudy() {
+        Study s = study().withSources(l -> {
+                    l.add(0, new Source.Simulation("bad", "bad", "broken", List.of(), "", "f"));
+                    return l;
+                })
+                .withReadings(l -> {
+                    l.add(new Reading("f", "faulty", "", new Faulty(3)));
+                    return l;
+                });
+        Results r = new Evaluator(new Memory()).evaluate(s, Work.QUIET);
+        assertThat(r.failures().get("bad")).startsWith("Reading run \"bad\" failed by a fault of the program");
+        var absent = (Outcome.Absent) r.outcome("f", "fine");
+        assertThat(absent.brief()).isEqualTo("a fault");
+        assertThat(absent.reason())
+                .contains("\"faulty\" on \"fine\"")
+                .contains("Index 3")
+                .contains("report");
         assertThat(r.checks().get("c1").verdict()).isEqualTo(Verdict.WITHIN);
     }
 

@@ -20,6 +20,7 @@ import lane.base.Work;
 import lane.field.Run;
 import lane.field.TimeSelector;
 import lane.field.Treatment;
+import lane.formats.io.FaultLog;
 import lane.formats.io.FileHash;
 import lane.formats.table.TableReader;
 import lane.provenance.Provenance;
@@ -344,6 +345,11 @@ public final class FileLibrary implements Library {
                 .skip(TIMES_KEPT - 1)
                 .forEach(runs::remove);
         asked.keySet().retainAll(runs.keySet());
+    }
+
+    @Override
+    public String fault(String doing, Throwable fault) {
+        return FaultLog.note(doing, fault);
     }
 
     @Override

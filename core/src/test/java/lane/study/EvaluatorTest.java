@@ -204,7 +204,7 @@ class EvaluatorTest {
         assertThat(absent.brief()).isEqualTo("a fault");
         assertThat(absent.reason())
                 .contains("\"faulty\" on \"fine\"")
-                .contains("Index 3")
+                .contains("IndexOutOfBounds")
                 .contains("report");
         assertThat(r.checks().get("c1").verdict()).isEqualTo(Verdict.WITHIN);
     }

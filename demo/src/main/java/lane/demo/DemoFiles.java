@@ -15,7 +15,7 @@ import lane.formats.study.StudyJson;
 /** Makes the files of the demo study, always the same. The rig's files are simulated with a fixed seed and say so. */
 public final class DemoFiles {
     private static final long SEED = 20260117;
-    private static final String STAMP = "demo files, version 9";
+    private static final String STAMP = "demo files, version 10";
 
     /** A mesh of the family: cells across the gap, around and along. */
     public record Size(String name, int radial, int around, int along) {}

@@ -65,6 +65,15 @@ public record Part(
         return coverage < 1 - 1e-9;
     }
 
+    /** A coverage in words, {@code 83.12 %}; never rounded up, so that less than all does not read as all. */
+    public static String percent(double coverage) {
+        return new java.math.BigDecimal(100 * coverage)
+                        .round(new java.math.MathContext(4, java.math.RoundingMode.DOWN))
+                        .stripTrailingZeros()
+                        .toPlainString()
+                + " %";
+    }
+
     /** Some of its faces. */
     public Part pick(int[] faces) {
         return PartPieces.pick(this, faces, name);

@@ -52,8 +52,7 @@ public record Tally(
         pieces.forEach((piece, v) -> out.add(new Scalar(piece + " part", new Estimate(v, unit()), "")));
         if (!Double.isNaN(coverage)) {
             String remark = Part.lacking(coverage)
-                    ? String.format(
-                            "%.4g %% of the surface lies in the run; nothing is added for the rest", 100 * coverage)
+                    ? Part.percent(coverage) + " of the surface lies in the run; nothing is added for the rest"
                     : "all of the surface lies in the run";
             out.add(new Scalar("coverage", new Estimate(coverage, Unit.ONE), remark));
         }

@@ -59,7 +59,7 @@ public final class TallyReader {
                 .filter(c -> !Double.isNaN(c))
                 .min()
                 .orElse(Double.NaN);
-        String inside = Part.lacking(coverage) ? String.format(", only %.4g %% of it in the run", 100 * coverage) : "";
+        String inside = Part.lacking(coverage) ? ", only " + Part.percent(coverage) + " of it in the run" : "";
         var settings = new LinkedHashMap<String, Object>(stations.definitions());
         settings.put("parts", where);
         settings.put("faces", String.valueOf(faces));

@@ -169,6 +169,20 @@ class ReferenceTest {
                 new Provenance.Input("t.csv", "00", 1));
         Tally mean = ReferenceReader.tally(t, new Curve.WindowMean("r", "t.csv", "M", "", "t", 50, 59), "");
         assertThat(mean.value()).isCloseTo(0.0545, within(1e-15));
+        // What never changes is known without scatter: none is stated, rather than one of zero or NaN.
+        Table still = new Table(
+                List.of("t", "M"),
+                List.of("s", "mN m"),
+                List.of(
+                        time,
+                        java.util.stream.DoubleStream.generate(() -> 3)
+                                .limit(100)
+                                .toArray()),
+                "",
+                new Provenance.Input("t.csv", "00", 1));
+        Tally constant = ReferenceReader.tally(still, new Curve.WindowMean("r", "t.csv", "M", "", "t", 0, 99), "");
+        assertThat(constant.value()).isCloseTo(0.003, within(1e-18));
+        assertThat(constant.uncertainty()).isNaN();
         assertThatThrownBy(
                         () -> ReferenceReader.tally(t, new Curve.WindowMean("r", "t.csv", "M", "", "t", 500, 600), ""))
                 .hasMessageContaining("widen");

@@ -127,7 +127,8 @@ class StationsTest {
                 List.of(
                         new Quantity("t", "T", "T", Component.ALL, "K"),
                         new Quantity("u", "u", "u", Component.ALL, ""),
-                        new Quantity("w", "w", "u", Component.Z, "")),
+                        new Quantity("w", "w", "u", Component.Z, ""),
+                        new Quantity("xx", "xx", "x*x", "", "")),
                 List.of(),
                 List.of(station),
                 List.of(reading),
@@ -282,16 +283,51 @@ class StationsTest {
         var axis = new Axis(new Point(0.5, 1, 0), new Point(0, 0, 1));
         var shell = new Station("s", "s", new Shell(axis, 0.4, 0.25, 1.25, 30));
         double area = tally(shell, new Area());
-        assertThat(area).isCloseTo(2 * Math.PI * 0.4, within(0.01));
-        assertThat(tally(shell, new Mean("t"))).isCloseTo(0.5 + 7.5, within(0.01));
+        assertThat(area).isCloseTo(2 * Math.PI * 0.4, within(1e-12));
+        assertThat(tally(shell, new Mean("t"))).isCloseTo(0.5 + 7.5, within(1e-12));
+        assertThat(tally(shell, new Mean("xx"))).isCloseTo(0.25 + 0.4 * 0.4 / 2, within(1e-12));
         var around = new Reading("r", "r", "", new AroundOf("s", "t", Along.MEAN, 72));
         Profile p = (Profile) ask(shell, around);
         for (int i = 0; i < 72; i++) {
-            assertThat(p.value()[i]).isCloseTo(0.5 + 0.4 * Math.cos(p.abscissa()[i]) + 7.5, within(0.04));
+            assertThat(p.value()[i]).isCloseTo(0.5 + 0.4 * Math.cos(p.abscissa()[i]) + 7.5, within(2e-5));
         }
         assertThat(p.abscissa()[0]).isCloseTo(Math.toRadians(30), within(1e-12));
         Profile least = (Profile) ask(shell, new Reading("r", "r", "", new AroundOf("s", "t", Along.LEAST, 72)));
-        assertThat(least.value()[10]).isCloseTo(p.value()[10] - 5, within(0.04));
+        assertThat(least.value()[10]).isCloseTo(p.value()[10] - 5, within(2e-5));
+    }
+
+    @Test
+    void theShareOfASurfaceThatLiesInTheRunIsANumber() {
+        var reading = new Reading("r", "r", "", new TallyOf(List.of("s"), new Area()));
+        var sheet = new Sheet("f", "mm", new Point(0.7, 1, 0.2), new Point(90, 0, 0), false);
+        Tally half = (Tally) ask(new Station("s", "s", sheet), reading);
+        assertThat(half.scalars()).extracting("what").containsExactly("tally", "coverage");
+        assertThat(half.scalars().get(1).estimate().value()).isCloseTo(0.5, within(1e-12));
+        assertThat(half.scalars().get(1).remark())
+                .isEqualTo("50 % of the surface lies in the run; nothing is added for the rest");
+        assertThat(half.note()).contains("only 50 % of it in the run");
+        assertThat(half.trail().steps())
+                .anySatisfy(s -> assertThat(s.settings()).containsKey("coverage"));
+        var shell = new Shell(new Axis(new Point(0.5, 1, 0), new Point(0, 0, 1)), 0.02, 0.5, 2.5, 0);
+        assertThat(((Tally) ask(new Station("s", "s", shell), reading)).coverage())
+                .isCloseTo(0.5, within(1e-9));
+        // A plane has no size of its own.
+        var plane = new Section(new Point(0, 0, 0.61), new Point(0, 0, 2), null, null);
+        assertThat(((Tally) ask(new Station("s", "s", plane), reading)).scalars())
+                .hasSize(1);
+    }
+
+    @Test
+    void aFlowThroughASectionSaysWhichWayIsPositive() {
+        var reading = new Reading("r", "r", "", new TallyOf(List.of("s"), FLOW));
+        var plane = new Section(new Point(0, 0, 0.61), new Point(0, 0, -2), null, null);
+        assertThat(((Tally) ask(new Station("s", "s", plane), reading)).sign())
+                .isEqualTo("positive passes along the surface's normal, -z");
+        Tally skin = (Tally) ask(new Station("s", "s", new OnPart("skin 1")), reading);
+        assertThat(skin.sign()).isEqualTo("positive leaves the run");
+        // A factor without a unit is a number.
+        var plain = new Flow("u", 3, "", Carried.NOTHING, Axis.Z);
+        assertThat(tally(new Station("s", "s", plane), plain)).isCloseTo(-9, within(1e-12));
     }
 
     @Test

@@ -221,7 +221,7 @@ final class PlacingCard {
                     ? ""
                     : "; outside most at " + at(laid.sheet().place());
             coverage.getChildren()
-                    .add(Ui.label(Ticks.brief(100 * laid.cut().coverage()) + " % inside" + most, "small", "ochre"));
+                    .add(Ui.label(Part.percent(laid.cut().coverage()) + " inside" + most, "small", "ochre"));
         }
     }
 

@@ -3,10 +3,12 @@ package lane.cut;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import lane.base.Sum;
 import lane.field.Field;
 import lane.field.Part;
 import lane.field.Role;
 import lane.field.Run;
+import lane.mesh.Cell;
 import lane.mesh.Mesh;
 import lane.mesh.Roundness;
 
@@ -26,6 +28,19 @@ public record Cut(Mesh surface, int[] owner, Stencil stencil, Roundness round, d
 
     public Cut covering(double share) {
         return new Cut(surface, owner, stencil, round, share);
+    }
+
+    /** In square metres, on the cylinder where the faces stand for one; of lines, their length. */
+    public double area() {
+        if (round != null) {
+            return round.area(surface, new double[] {0, 0, 1});
+        }
+        var cell = new Cell(surface);
+        var sum = new Sum();
+        for (int f = 0; f < owner.length; f++) {
+            sum.add(cell.load(f).measure());
+        }
+        return sum.value();
     }
 
     public boolean empty() {

@@ -10,6 +10,7 @@ import lane.field.Part;
  *
  * @param parts parts of the run; empty where it is cut out
  * @param cut what is cut out; null for none
+ * @param area of what is cut out, in square metres; NaN for none
  * @param sheet with what lies outside; null for none
  * @param branches of a cut curve
  * @param cells of a region; null for none
@@ -18,19 +19,20 @@ import lane.field.Part;
 public record Laid(
         List<Part> parts,
         Cut cut,
+        double area,
         LaidSheet sheet,
         List<CutCurveBranches.Branch> branches,
         int[] cells,
         String trouble) {
     static Laid parts(List<Part> parts) {
-        return new Laid(parts, null, null, List.of(), null, "");
+        return new Laid(parts, null, Double.NaN, null, List.of(), null, "");
     }
 
-    static Laid cut(Cut cut, String trouble) {
-        return new Laid(List.of(), cut, null, List.of(), null, trouble);
+    static Laid cut(Cut cut, double area, String trouble) {
+        return new Laid(List.of(), cut, area, null, List.of(), null, trouble);
     }
 
     static Laid trouble(String sentence) {
-        return new Laid(List.of(), null, null, List.of(), null, sentence);
+        return new Laid(List.of(), null, Double.NaN, null, List.of(), null, sentence);
     }
 }

@@ -59,6 +59,8 @@ public final class StationResolver {
 
     private record PartKey(Cut cut, String name, List<Values> values, Run run) {}
 
+    private record AreaKey(Cut cut) {}
+
     private final SheetFiles sheets;
     private final Keep keep;
 
@@ -196,6 +198,7 @@ public final class StationResolver {
                     yield new Laid(
                             List.of(),
                             sheet.cut(),
+                            area(sheet.cut()),
                             sheet,
                             List.of(),
                             null,
@@ -203,7 +206,7 @@ public final class StationResolver {
                 }
                 case Shape.Cutting s -> {
                     Cut cut = cut(run, s, on);
-                    yield Laid.cut(cut, cut.empty() ? outside : "");
+                    yield Laid.cut(cut, area(cut), cut.empty() ? outside : "");
                 }
                 case Shape.Surface s -> Laid.parts(s.parts(run, on, Set.of()));
                 case CutCurve c -> curve(run, c, lens);
@@ -212,6 +215,7 @@ public final class StationResolver {
                     yield new Laid(
                             List.of(),
                             null,
+                            Double.NaN,
                             null,
                             List.of(),
                             cells,
@@ -224,6 +228,10 @@ public final class StationResolver {
         }
     }
 
+    private double area(Cut cut) {
+        return keep.of(new AreaKey(cut), cut::area);
+    }
+
     private Laid curve(Run run, CutCurve c, EvaluationContext lens) {
         List<CutCurveBranches.Branch> all = keep.counted(
                 new CutKey(
@@ -232,7 +240,14 @@ public final class StationResolver {
                         lens.axis(),
                         run.parts().stream().map(Part::surface).toList()),
                 () -> CutCurveBranches.of(run, c, null, lens));
-        return new Laid(List.of(), null, null, all, null, all.isEmpty() ? "The plane meets none of its parts." : "");
+        return new Laid(
+                List.of(),
+                null,
+                Double.NaN,
+                null,
+                all,
+                null,
+                all.isEmpty() ? "The plane meets none of its parts." : "");
     }
 
     /** The cells of a region. */

@@ -108,6 +108,8 @@ final class FieldPane extends Pane {
     private Content content;
     private Camera camera;
     private DrawnFrame frame;
+    /** Where the pointer rests on the picture; null where it does not. */
+    private double[] pointer;
     /** What was drawn last, without lines and words; used by the painter's thread only. */
     private Drawing lastDrawing;
 
@@ -137,7 +139,7 @@ final class FieldPane extends Pane {
         setOnMouseReleased(this::release);
         setOnMouseClicked(this::click);
         setOnMouseMoved(this::hovering);
-        setOnMouseExited(e -> hover.accept(null, new double[2]));
+        setOnMouseExited(e -> left());
         setOnScroll(
                 e -> look(camera.zoomed(Math.exp(e.getDeltaY() / 400), e.getX(), e.getY(), getWidth(), getHeight())));
         setOnKeyPressed(this::key);
@@ -331,6 +333,7 @@ final class FieldPane extends Pane {
             Platform.runLater(() -> {
                 frame = coarse ? null : drawn;
                 view.setImage(image);
+                tell();
             });
         };
         // Only the newest view is drawn; those that were overtaken are dropped.
@@ -407,6 +410,7 @@ final class FieldPane extends Pane {
     }
 
     private void press(MouseEvent e) {
+        pointer = null;
         requestFocus();
         pressX = e.getX();
         pressY = e.getY();
@@ -498,9 +502,23 @@ final class FieldPane extends Pane {
     }
 
     private void hovering(MouseEvent e) {
-        DrawnFrame.Hit hit =
-                frame == null ? null : frame.at((int) e.getX(), (int) e.getY()).orElse(null);
-        hover.accept(hit, new double[] {e.getX(), e.getY()});
+        pointer = new double[] {e.getX(), e.getY()};
+        tell();
+    }
+
+    private void left() {
+        pointer = null;
+        hover.accept(null, new double[2]);
+    }
+
+    /** What lies under the pointer; told again when another picture comes to stand under one that rests. */
+    private void tell() {
+        if (pointer != null) {
+            DrawnFrame.Hit hit = frame == null
+                    ? null
+                    : frame.at((int) pointer[0], (int) pointer[1]).orElse(null);
+            hover.accept(hit, pointer);
+        }
     }
 
     /** Turned, or in a flat picture moved. */

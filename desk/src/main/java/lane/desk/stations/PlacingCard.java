@@ -10,14 +10,12 @@ import javafx.scene.layout.Pane;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
-import lane.cut.Cut;
 import lane.desk.Marks;
 import lane.desk.Session;
 import lane.desk.Ui;
 import lane.evaluation.Laid;
 import lane.field.Part;
 import lane.measure.Mean;
-import lane.mesh.Cell;
 import lane.mesh.Point;
 import lane.picture.LaneStyle;
 import lane.picture.Ticks;
@@ -200,7 +198,7 @@ final class PlacingCard {
         if (laid.cells() != null) {
             said = Ui.count(laid.cells().length, "cell");
         } else if (laid.cut() != null) {
-            said = Ui.count(laid.cut().owner().length, "face") + ", " + Ticks.number(1e6 * area(laid.cut()), Double.NaN)
+            said = Ui.count(laid.cut().owner().length, "face") + ", " + Ticks.number(1e6 * laid.area(), Double.NaN)
                     + (laid.cut().surface().dimension() == 1 ? "" : " mm²");
             if (laid.cut().surface().dimension() == 1) {
                 said = Ui.count(laid.cut().owner().length, "line");
@@ -223,18 +221,6 @@ final class PlacingCard {
             coverage.getChildren()
                     .add(Ui.label(Part.percent(laid.cut().coverage()) + " inside" + most, "small", "ochre"));
         }
-    }
-
-    private static double area(Cut cut) {
-        if (cut.round() != null) {
-            return cut.round().area(cut.surface(), new double[] {0, 0, 1});
-        }
-        var cell = new Cell(cut.surface());
-        double sum = 0;
-        for (int f = 0; f < cut.owner().length; f++) {
-            sum += cell.load(f).measure();
-        }
-        return sum;
     }
 
     /** Where along the line samples were found: filled, and where not: left open. */

@@ -8,6 +8,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.SequencedMap;
+import java.util.Set;
 import java.util.TreeMap;
 import java.util.stream.Collectors;
 
@@ -17,6 +18,8 @@ import java.util.stream.Collectors;
  * The order is that of the record, of a list, or of the alphabet: the same in every run.
  */
 public final class Data {
+    private static final Set<String> PLACE = Set.of("kind", "x", "y", "z");
+
     private Data() {}
 
     /** A definition as data. What is no record, list, map, number, text or truth value stands as its text. */
@@ -40,13 +43,13 @@ public final class Data {
 
     /** A map of settings in a stable order: its own, or that of the alphabet where it has none. */
     static Map<String, Object> map(Map<?, ?> settings) {
-        Map<String, Object> out = settings instanceof SequencedMap ? new LinkedHashMap<>() : new TreeMap<>();
+        SequencedMap<String, Object> out = settings instanceof SequencedMap ? new LinkedHashMap<>() : new TreeMap<>();
         settings.forEach((k, v) -> out.put(String.valueOf(k), of(v)));
-        return Collections.unmodifiableMap(out);
+        return Collections.unmodifiableSequencedMap(out);
     }
 
     private static Object record(Record r) {
-        Map<String, Object> out = new LinkedHashMap<>();
+        SequencedMap<String, Object> out = new LinkedHashMap<>();
         out.put("kind", kind(r.getClass().getSimpleName()));
         for (RecordComponent c : r.getClass().getRecordComponents()) {
             try {
@@ -56,7 +59,7 @@ public final class Data {
                 throw new IllegalStateException("the components of " + r.getClass() + " can be read", e);
             }
         }
-        return Collections.unmodifiableMap(out);
+        return Collections.unmodifiableSequencedMap(out);
     }
 
     /** {@code CutCurve} is a cut curve. */
@@ -68,11 +71,17 @@ public final class Data {
     public static String text(Object data) {
         return switch (data) {
             case null -> "none";
-            case Map<?, ?> m ->
-                m.entrySet().stream()
-                        .map(e ->
-                                e.getKey().equals("kind") ? text(e.getValue()) : e.getKey() + " " + text(e.getValue()))
-                        .collect(Collectors.joining(", ", "(", ")"));
+            case Map<?, ?> m
+            when PLACE.equals(m.keySet()) ->
+                "(" + text(m.get("x")) + ", " + text(m.get("y")) + ", " + text(m.get("z")) + ")";
+            case Map<?, ?> m -> {
+                String rest = m.entrySet().stream()
+                        .filter(e -> !e.getKey().equals("kind"))
+                        .map(e -> e.getKey() + " " + text(e.getValue()))
+                        .collect(Collectors.joining(", "));
+                String kind = m.containsKey("kind") ? text(m.get("kind")) : "";
+                yield rest.isEmpty() ? kind : (kind + " (" + rest + ")").strip();
+            }
             case List<?> l -> l.stream().map(Data::text).collect(Collectors.joining("; "));
             case Double d when d == Math.rint(d) && Math.abs(d) < 1e15 -> String.valueOf(d.longValue());
             default -> String.valueOf(data);

@@ -22,24 +22,10 @@ class CylinderCutTest {
     private static final double[] PLANE = {0, 0, 1};
     private static final double FREE = Double.POSITIVE_INFINITY;
 
-    private static Mesh ring(int around, double inner, double outer, double length) {
-        Mesh box = BoxMesh.of(CellShape.HEXAHEDRON, new int[] {4, around, 5}, new double[] {1, 1, 1}, 0, 1);
-        double[] to = new double[box.xyz().length];
-        for (int i = 0; i < to.length; i += 3) {
-            double r = inner + (outer - inner) * box.xyz()[i];
-            // The ends of the ring are not joined; they lie one cell beside angle zero.
-            double a = 2 * Math.PI * (box.xyz()[i + 1] + 1.0 / around);
-            to[i] = r * Math.cos(a);
-            to[i + 1] = r * Math.sin(a);
-            to[i + 2] = length * box.xyz()[i + 2];
-        }
-        return box.withNodes(to);
-    }
-
     @Test
     void aShellHasTheAreaOfTheCylinderAndTheSameLaidFlat() {
         for (double radius : new double[] {1.1, 1.25, 1.37, 1.9}) {
-            var mesh = new CellLocator(ring(36, 1, 2, 3), Work.QUIET);
+            var mesh = new CellLocator(SlicerTest.ring(36, 1, 2, 3), Work.QUIET);
             Cut shell = CylinderCut.of(
                     mesh, Axis.Z, radius, Double.NEGATIVE_INFINITY, Double.POSITIVE_INFINITY, Work.QUIET);
             double curved = curved(shell);

@@ -222,7 +222,7 @@ class SlicerTest {
         assertThat(edges.values()).allMatch(n -> n % 2 == 0);
     }
 
-    private static Mesh ring(int around, double inner, double outer, double length) {
+    static Mesh ring(int around, double inner, double outer, double length) {
         Mesh box = BoxMesh.of(CellShape.HEXAHEDRON, new int[] {4, around, 5}, new double[] {1, 1, 1}, 0, 1);
         double[] to = new double[box.xyz().length];
         for (int i = 0; i < to.length; i += 3) {

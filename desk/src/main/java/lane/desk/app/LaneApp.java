@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.FutureTask;
 import javafx.application.Application;
+import javafx.application.Platform;
 import javafx.scene.Scene;
 import javafx.scene.text.Font;
 import javafx.stage.Stage;
@@ -14,6 +15,7 @@ import lane.base.LaneException;
 import lane.desk.Session;
 import lane.desk.intake.FileDrop;
 import lane.desk.shell.Shell;
+import lane.formats.io.FaultLog;
 import lane.picture.Fonts;
 import lane.study.Study;
 
@@ -52,6 +54,8 @@ public final class LaneApp extends Application {
             return;
         }
         running = session;
+        Thread.setDefaultUncaughtExceptionHandler(
+                new LastResort(FaultLog::note, s -> Platform.runLater(() -> tell(session, s))));
         StartUp.tell("study read");
         stage.setScene(scene(session, 1280, 800));
         StartUp.tell("scene made");
@@ -69,6 +73,14 @@ public final class LaneApp extends Application {
             session.evaluate();
         }
         StartUp.watch(session);
+    }
+
+    private static void tell(Session session, String sentence) {
+        try {
+            session.say(sentence);
+        } catch (RuntimeException e) {
+            FaultLog.note("Telling of a fault", e);
+        }
     }
 
     @Override

@@ -60,6 +60,39 @@ class LaneTest {
         assertThat(Files.readString(folder.resolve("poorer/ledger.csv"))).contains("Rotor torque,tally,fine,24.0");
     }
 
+    /** Evaluates in a process of its own. */
+    private String ledger(Path study, String name, int processors) throws Exception {
+        Path out = folder.resolve(name);
+        String path = System.getProperty("surefire.test.class.path", System.getProperty("java.class.path"));
+        Process process = new ProcessBuilder(
+                        Path.of(System.getProperty("java.home"), "bin", "java").toString(),
+                        "-XX:ActiveProcessorCount=" + processors,
+                        "-cp",
+                        path,
+                        "lane.cli.Lane",
+                        "evaluate",
+                        study.toString(),
+                        "--out",
+                        out.toString())
+                .redirectErrorStream(true)
+                .redirectOutput(folder.resolve(name + ".log").toFile())
+                .start();
+        process.waitFor();
+        assertThat(out.resolve("ledger.json"))
+                .as(Files.readString(folder.resolve(name + ".log")))
+                .exists();
+        return Files.readString(out.resolve("ledger.csv"))
+                + Files.readString(out.resolve("ledger.json")).replaceAll("\"written\" : \"[^\"]*\"", "");
+    }
+
+    @Test
+    void twoProcessesWriteTheSameBytesOnAnyNumberOfThreads() throws Exception {
+        Path study = DemoFiles.make(folder.resolve("demo"), DemoFiles.SMALL);
+        String one = ledger(study, "one", 1);
+        assertThat(ledger(study, "four", 4)).isEqualTo(one);
+        assertThat(one).contains("\"kind\" : \"line\"").contains("sha256");
+    }
+
     @Test
     void wrongUseIsToldInOneSentence() throws Exception {
         assertThat(run("evaluate", "none.json", "--out", "x")).satisfies(r -> {

@@ -80,7 +80,7 @@ final class Describe implements Callable<Integer> {
         for (double b : mesh.bounds()) {
             bounds.add(b);
         }
-        MeshHealth.Sheet sheet = MeshHealth.of(mesh);
+        MeshHealth.Report sheet = MeshHealth.of(mesh);
         line.put("volume", sheet.volume());
         line.put("area", sheet.area());
         ArrayNode times = line.putArray("times");
@@ -110,7 +110,7 @@ final class Describe implements Callable<Integer> {
             ObjectNode part = out.addObject();
             part.put("name", group.name());
             part.put("faces", group.surface().cellCount());
-            MeshHealth.Sheet own = MeshHealth.of(group.surface());
+            MeshHealth.Report own = MeshHealth.of(group.surface());
             part.put("area", own.area());
             // A surface file's own groups are cells of it and not its boundary.
             if (builder != null && group.surface().dimension() == data.mesh().dimension() - 1) {

@@ -3,6 +3,8 @@ package lane.cut;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Optional;
+import lane.base.Content;
 import lane.base.Sum;
 import lane.field.Field;
 import lane.field.Part;
@@ -24,6 +26,11 @@ import lane.mesh.Roundness;
 public record Cut(Mesh surface, int[] owner, Stencil stencil, Roundness round, double coverage) {
     public Cut(Mesh surface, int[] owner, Stencil stencil) {
         this(surface, owner, stencil, null, Double.NaN);
+    }
+
+    /** Equal for cuts that give the same surface and the same values on it. */
+    public Object key() {
+        return List.of(surface.key(), Content.of(owner), stencil.key(), Optional.ofNullable(round), coverage);
     }
 
     public Cut covering(double share) {

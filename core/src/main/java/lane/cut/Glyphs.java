@@ -1,6 +1,7 @@
 package lane.cut;
 
 import lane.field.Field;
+import lane.field.Values;
 import lane.mesh.Axis;
 import lane.mesh.CellShape;
 import lane.mesh.Mesh;
@@ -143,15 +144,16 @@ public final class Glyphs {
 
     private static double[] value(int i, int cell, Stencil stencil, Field field) {
         double[] v = new double[3];
+        Values values = field.values();
         if (field.at() == Field.At.CELL) {
             for (int d = 0; d < 3; d++) {
-                v[d] = field.values().get(3 * cell + d);
+                v[d] = values.get(3 * cell + d);
             }
             return v;
         }
         for (int k = stencil.start()[i]; k < stencil.start()[i + 1]; k++) {
             for (int d = 0; d < 3; d++) {
-                v[d] += stencil.share()[k] * field.values().get(3 * stencil.node()[k] + d);
+                v[d] += stencil.share()[k] * values.get(3 * stencil.node()[k] + d);
             }
         }
         return v;

@@ -1,5 +1,7 @@
 package lane.cut;
 
+import java.util.List;
+import lane.base.Content;
 import lane.base.LaneException;
 import lane.base.Parallel;
 import lane.field.Field;
@@ -15,6 +17,11 @@ import lane.field.Values;
 public record Stencil(int[] start, int[] node, double[] share) {
     private static final int BLOCK = 1 << 13;
 
+    /** Equal for equal stencils. */
+    public Object key() {
+        return List.of(Content.of(start), Content.of(node), Content.of(share));
+    }
+
     public int size() {
         return start.length - 1;
     }
@@ -26,8 +33,9 @@ public record Stencil(int[] start, int[] node, double[] share) {
         }
         int c = field.components();
         double[] out = new double[c * size()];
+        Values.Held now = field.values().now();
         Parallel.forBlocks(size(), BLOCK, (block, from, to) -> {
-            switch (field.values()) {
+            switch (now) {
                 case Values.Doubles v -> apply(v.array(), c, from, to, out);
                 case Values.Floats v -> apply(v.array(), c, from, to, out);
                 case Values.Ints v -> {

@@ -22,6 +22,11 @@ public interface Beyond {
         return new Scope.Trouble(what + " are not known here.");
     }
 
+    /** Equal for two that give equal numbers; it holds no run. */
+    default Object key() {
+        return "nothing beyond";
+    }
+
     /** A step as a field on the run's mesh, in SI units. */
     default Field step(Run run, Scope.Step step, EvaluationContext lens) {
         throw nothing("Gradients, lanes and times");

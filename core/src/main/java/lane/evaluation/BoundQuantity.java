@@ -241,7 +241,7 @@ public final class BoundQuantity {
 
     /** Equal for what gives equal SI values. */
     public Object depends() {
-        return List.of(key, factor, offset, fields().stream().map(Field::values).toList());
+        return List.of(key, factor, offset, fields().stream().map(Field::stored).toList());
     }
 
     /** The single number of a quantity; a vector taken whole has none. */

@@ -6,6 +6,7 @@ import lane.cut.Stencil;
 import lane.field.Field;
 import lane.field.Part;
 import lane.field.Run;
+import lane.field.Values;
 import lane.formula.Spot;
 import lane.mesh.Axis;
 import lane.mesh.Cell;
@@ -72,12 +73,13 @@ public final class SamplePoints {
                 if (cell < 0) {
                     return Double.NaN;
                 }
+                Values values = f.values();
                 if (f.at() == Field.At.CELL) {
-                    return f.values().get(cell * c + component);
+                    return values.get(cell * c + component);
                 }
                 double sum = 0;
                 for (int k = p.start()[i]; k < p.start()[i + 1]; k++) {
-                    sum += p.share()[k] * f.values().get(p.node()[k] * c + component);
+                    sum += p.share()[k] * values.get(p.node()[k] * c + component);
                 }
                 return sum;
             }
@@ -284,20 +286,20 @@ public final class SamplePoints {
                 }
                 boolean ofPart = own != null && own.fields().contains(f);
                 int c = f.components();
+                Values values = f.values();
                 nan(n, into);
                 for (int i = 0; i < n; i++) {
                     int p = from + i;
                     if (f.at() == Field.At.CELL) {
                         int at = ofPart ? face[p] : cell[p];
-                        into[i] = at < 0 ? Double.NaN : f.values().get(at * c + component);
+                        into[i] = at < 0 ? Double.NaN : values.get(at * c + component);
                         continue;
                     }
                     double sum = 0;
                     for (int k = stencil.start()[p]; k < stencil.start()[p + 1]; k++) {
                         int local = stencil.node()[k];
                         int at = ofPart || node == null ? local : node[local];
-                        sum += stencil.share()[k]
-                                * (at < 0 ? Double.NaN : f.values().get(at * c + component));
+                        sum += stencil.share()[k] * (at < 0 ? Double.NaN : values.get(at * c + component));
                     }
                     into[i] = sum;
                 }

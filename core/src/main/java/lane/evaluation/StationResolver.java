@@ -3,8 +3,10 @@ package lane.evaluation;
 import java.util.List;
 import java.util.Set;
 import java.util.function.Supplier;
+import lane.base.Content;
 import lane.base.Fault;
 import lane.base.LaneException;
+import lane.base.Memo;
 import lane.base.Work;
 import lane.cut.Cut;
 import lane.cut.CylinderCut;
@@ -28,43 +30,24 @@ import lane.station.Station;
 import lane.station.Within;
 
 /**
- * Stations resolved on runs, each kept under what it depends on: the mesh by identity, the station's shape by value, and the
+ * Stations resolved on runs, each kept under what it depends on: the mesh by its content, the station's shape by value, and the
  * values that shape it. Two times on one mesh share everything but isosurfaces. How a kind is resolved it says itself.
  */
 public final class StationResolver {
-    /** Where resolved stations are kept. */
-    public interface Keep extends Memo {
-        /** Keeps a placement, and counts it when it is made. */
-        <T> T counted(Object key, Supplier<T> make);
-    }
-
-    /** Keeps nothing. */
-    public static final Keep NOTHING = new Keep() {
-        @Override
-        public <T> T counted(Object key, Supplier<T> make) {
-            return make.get();
-        }
-
-        @Override
-        public <T> T of(Object key, Supplier<T> make) {
-            return make.get();
-        }
-    };
-
-    private record PlaceKey(Mesh mesh, Shape shape, Axis turned) {}
+    private record PlaceKey(Mesh.Key mesh, Shape shape, Axis turned) {}
 
     private record TurnKey(Object of, Turn turn, Axis axis) {}
 
-    private record CutKey(Mesh mesh, Shape shape, Axis axis, Object shaped) {}
+    private record CutKey(Mesh.Key mesh, Shape shape, Axis axis, Object shaped) {}
 
-    private record PartKey(Cut cut, String name, List<Values> values, Run run) {}
+    private record PartKey(Object cut, String name, List<Values> values) {}
 
-    private record AreaKey(Cut cut) {}
+    private record AreaKey(Object cut) {}
 
     private final SheetFiles sheets;
-    private final Keep keep;
+    private final Memo keep;
 
-    public StationResolver(SheetFiles sheets, Keep keep) {
+    public StationResolver(SheetFiles sheets, Memo keep) {
         this.sheets = sheets;
         this.keep = keep;
     }
@@ -122,15 +105,15 @@ public final class StationResolver {
         if (turn == null || turn.wedge() || run.mesh().dimension() != 2) {
             return run;
         }
-        Mesh placed = keep.of(new TurnKey(run.mesh(), turn, axis), () -> turn.place(run.mesh(), axis));
-        return keep.of(new TurnKey(run, turn, axis), () -> turn.apply(run, placed, axis));
+        Mesh placed = keep.of(new TurnKey(run.mesh().key(), turn, axis), () -> turn.place(run.mesh(), axis));
+        return keep.of(new TurnKey(run.key(), turn, axis), () -> turn.apply(run, placed, axis));
     }
 
     /** Samples of a path or of points. */
     public Placement placement(Run run, Shape.Sampled shape, Axis axis, Work work) {
         Axis turned = Resolver.meridian(run) ? axis : null;
         return keep.counted(
-                new PlaceKey(run.mesh(), shape, turned), () -> shape.place(run.locator(work), turned, work));
+                new PlaceKey(run.mesh().key(), shape, turned), () -> shape.place(run.locator(work), turned, work));
     }
 
     /**
@@ -150,8 +133,8 @@ public final class StationResolver {
                 .map(Field::name)
                 .toList();
         List<Values> values =
-                wanted.stream().map(f -> run.field(f).orElseThrow().values()).toList();
-        return keep.of(new PartKey(cut, name, values, run), () -> cut.part(name, run, wanted));
+                wanted.stream().map(f -> run.field(f).orElseThrow().stored()).toList();
+        return keep.of(new PartKey(cut.key(), name, values), () -> cut.part(name, run, wanted));
     }
 
     /** The surface that a station cuts out of a run; empty where it lies outside. */
@@ -161,7 +144,7 @@ public final class StationResolver {
 
     private Cut cut(Run run, Shape.Cutting surface, On on) {
         Object shaped = shaped(run, surface, on.lens);
-        return keep.counted(new CutKey(run.mesh(), surface, on.lens.axis(), shaped), () -> surface.cut(run, on));
+        return keep.counted(new CutKey(run.mesh().key(), surface, on.lens.axis(), shaped), () -> surface.cut(run, on));
     }
 
     private Object shaped(Run run, Shape shape, EvaluationContext lens) {
@@ -183,7 +166,7 @@ public final class StationResolver {
                     Fault.OUTSIDE, "The shell \"" + name + "\" lies outside this run; change its radius.");
         }
         return keep.of(
-                new CutKey(run.mesh(), h, h.axis(), "flat"),
+                new CutKey(run.mesh().key(), h, h.axis(), "flat"),
                 () -> CylinderCut.unrolled(shell, h.axis(), h.radius(), Math.toRadians(h.seam()), false));
     }
 
@@ -229,16 +212,16 @@ public final class StationResolver {
     }
 
     private double area(Cut cut) {
-        return keep.of(new AreaKey(cut), cut::area);
+        return keep.of(new AreaKey(cut.key()), cut::area);
     }
 
     private Laid curve(Run run, CutCurve c, EvaluationContext lens) {
         List<CutCurveBranches.Branch> all = keep.counted(
                 new CutKey(
-                        run.mesh(),
+                        run.mesh().key(),
                         c,
                         lens.axis(),
-                        run.parts().stream().map(Part::surface).toList()),
+                        run.parts().stream().map(p -> p.surface().key()).toList()),
                 () -> CutCurveBranches.of(run, c, null, lens));
         return new Laid(
                 List.of(),
@@ -254,7 +237,8 @@ public final class StationResolver {
     public int[] cells(Run run, Within within, EvaluationContext lens) {
         Object shaped = shaped(run, new Region(within), lens);
         return keep.counted(
-                new CutKey(run.mesh(), new Region(within), lens.axis(), List.of(shaped, parts(run, within))), () -> {
+                new CutKey(run.mesh().key(), new Region(within), lens.axis(), List.of(shaped, parts(run, within))),
+                () -> {
                     if (!(within instanceof Within.Above a)) {
                         return Regions.cells(run, within, null);
                     }
@@ -264,9 +248,9 @@ public final class StationResolver {
                 });
     }
 
-    private static List<int[]> parts(Run run, Within within) {
+    private static List<Content> parts(Run run, Within within) {
         return within instanceof Within.Touching t
-                ? t.parts().stream().map(p -> run.part(p).owner()).toList()
+                ? t.parts().stream().map(p -> Content.of(run.part(p).owner())).toList()
                 : List.of();
     }
 }

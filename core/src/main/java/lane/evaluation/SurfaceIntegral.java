@@ -3,7 +3,9 @@ package lane.evaluation;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import lane.base.Content;
 import lane.base.LaneException;
+import lane.base.Memo;
 import lane.base.Parallel;
 import lane.base.Sum;
 import lane.field.Field;
@@ -71,13 +73,27 @@ public final class SurfaceIntegral {
         void add(At at, Sum[] sums);
     }
 
-    /** A field on a part with the way from a face's nodes to its values; equal where it gives the same numbers. */
-    private record Seen(Values values, Field.At at, int components, int[] node, int[] owner, Mesh within) {}
+    /** A field on a part with the way from a face's nodes to its values. */
+    private record Seen(
+            Values values, Field.At at, int components, int[] node, int[] owner, Mesh within, Values stored) {
+        /** Equal where it gives the same numbers. */
+        Object key() {
+            return new SeenKey(
+                    stored,
+                    at,
+                    components,
+                    node == null ? null : Content.of(node),
+                    owner == null ? null : Content.of(owner),
+                    within == null ? null : within.key());
+        }
+    }
+
+    private record SeenKey(Values values, Field.At at, int components, Content node, Content owner, Mesh.Key within) {}
 
     /** Quantities on a part, and the fields that they are made of. */
     private record Asked(BoundQuantity[] ready, Seen[] fields, int[][] leaf) {}
 
-    private record Key(Object what, List<Mesh> surfaces, List<Object> formulas, List<Seen> seen, MeshSpan turn) {}
+    private record Key(Object what, List<Mesh.Key> surfaces, List<Object> formulas, List<Object> seen, MeshSpan turn) {}
 
     /** A quantity on the first part. */
     public BoundQuantity ready(String quantity) {
@@ -95,15 +111,15 @@ public final class SurfaceIntegral {
         List<Asked> all = parts.stream().map(p -> ask(p, quantities)).toList();
         MeshSpan span = MeshSpan.of(run, lens.axis());
         List<Object> formulas = new ArrayList<>();
-        List<Seen> seen = new ArrayList<>();
+        List<Object> seen = new ArrayList<>();
         for (Asked a : all) {
             for (BoundQuantity r : a.ready) {
                 formulas.add(r.key());
             }
-            seen.addAll(Arrays.asList(a.fields));
+            Arrays.stream(a.fields).map(Seen::key).forEach(seen::add);
         }
-        var key =
-                new Key(what, parts.stream().map(Part::surface).toList(), formulas, seen, span.turned() ? span : null);
+        var key = new Key(
+                what, parts.stream().map(p -> p.surface().key()).toList(), formulas, seen, span.turned() ? span : null);
         double[] perDepth = memo.of(key, () -> integrate(all, sums, integrand, span));
         double depth = span.turned() ? 1 : span.factor();
         return depth == 1
@@ -372,7 +388,8 @@ public final class SurfaceIntegral {
                 field.components(),
                 own || within || !byNode ? null : part.node(),
                 own || byNode && !within ? null : part.owner(),
-                within ? run.mesh() : null);
+                within ? run.mesh() : null,
+                field.stored());
     }
 
     private static void within(Seen seen, Cell view, int face, double x, double y, double z) {

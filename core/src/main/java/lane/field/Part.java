@@ -2,6 +2,7 @@ package lane.field;
 
 import java.util.List;
 import java.util.Optional;
+import lane.base.Content;
 import lane.mesh.Mesh;
 import lane.mesh.Roundness;
 
@@ -44,6 +45,19 @@ public record Part(
 
     public Part {
         fields = List.copyOf(fields);
+    }
+
+    /** Equal for parts that hold the same. */
+    public Object key() {
+        return List.of(
+                name,
+                surface.key(),
+                Content.of(node),
+                Content.of(owner),
+                fields,
+                role,
+                Optional.ofNullable(round),
+                coverage);
     }
 
     /** The cells of a plane or surface run themselves as one part, to be drawn. */

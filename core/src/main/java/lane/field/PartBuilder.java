@@ -5,6 +5,7 @@ import java.util.Arrays;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import lane.base.Sized;
 import lane.base.Work;
 import lane.mesh.CellShape;
 import lane.mesh.Mesh;
@@ -14,7 +15,7 @@ import lane.mesh.Topology;
  * Makes boundary parts on a run's mesh: from faces by node numbers, grouped by a region number, or from a surface file
  * matched by place. Faces are turned to point out of the run.
  */
-public final class PartBuilder {
+public final class PartBuilder implements Sized {
     private final Mesh mesh;
     private final Topology.Boundary boundary;
     private final Map<Key, Integer> byNodes = new HashMap<>();
@@ -37,6 +38,12 @@ public final class PartBuilder {
 
     public Topology.Boundary boundary() {
         return boundary;
+    }
+
+    /** Bytes that its boundary takes, near enough. */
+    @Override
+    public long bytes() {
+        return 4L * boundary.nodes().length + 100L * boundary.size();
     }
 
     /** Order-free key of a node list: two independent sums of mixed numbers make a chance match a matter of 2^-64. */

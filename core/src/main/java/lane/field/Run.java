@@ -11,7 +11,8 @@ import lane.mesh.Mesh;
 import lane.provenance.Provenance;
 
 /**
- * A simulation result: a mesh with fields and boundary parts. The cell locator is built when first asked for.
+ * A simulation result at one time: a mesh with fields and boundary parts. What it is known by is its {@link #key}: which files,
+ * how they are understood, which time; not the object, so that what was computed on it is found again when it is read anew.
  */
 public final class Run {
     private final Mesh mesh;
@@ -22,9 +23,7 @@ public final class Run {
     private final List<Double> times;
     private final double time;
     private final Stated stated;
-    private volatile CellLocator locator;
-    /** The run on the same mesh that keeps the locator; null for this one. */
-    private Run source;
+    private final Object key;
 
     /**
      * @param inputs the files it was read from
@@ -32,12 +31,13 @@ public final class Run {
      * @throws LaneException when a field's size does not fit the mesh
      */
     public Run(Mesh mesh, List<Field> fields, List<Part> parts, List<Provenance.Input> inputs, List<String> remarks) {
-        this(mesh, fields, parts, inputs, remarks, List.of(), Double.NaN, Stated.NOTHING);
+        this(mesh, fields, parts, inputs, remarks, List.of(), Double.NaN, Stated.NOTHING, new Object());
     }
 
     /**
      * @param times all that are stored, ascending; empty when the files know none
      * @param time the one that is looked at; NaN when the files know none
+     * @param key what decides all of it, by value; an object of its own for a run that is in memory only
      */
     public Run(
             Mesh mesh,
@@ -47,7 +47,9 @@ public final class Run {
             List<String> remarks,
             List<Double> times,
             double time,
-            Stated stated) {
+            Stated stated,
+            Object key) {
+        this.key = key;
         this.times = List.copyOf(times);
         this.time = time;
         this.stated = stated;
@@ -63,6 +65,19 @@ public final class Run {
                         + expected + " " + field.at().word() + "; write the file again.");
             }
         }
+    }
+
+    /** A run in memory at one of its times. */
+    public Run(
+            Mesh mesh,
+            List<Field> fields,
+            List<Part> parts,
+            List<Provenance.Input> inputs,
+            List<String> remarks,
+            List<Double> times,
+            double time,
+            Stated stated) {
+        this(mesh, fields, parts, inputs, remarks, times, time, stated, new Object());
     }
 
     public Mesh mesh() {
@@ -106,29 +121,21 @@ public final class Run {
 
     /** Whether the locator is there already, so that looking up a place costs next to nothing. */
     public boolean located() {
-        return source != null ? source.located() : locator != null;
+        return mesh.located();
     }
 
     public CellLocator locator() {
-        return locator(Work.QUIET);
+        return mesh.locator(Work.QUIET);
     }
 
     /** @throws java.util.concurrent.CancellationException when cancelled while it is built */
     public CellLocator locator(Work work) {
-        if (source != null) {
-            return source.locator(work);
-        }
-        CellLocator made = locator;
-        if (made == null) {
-            synchronized (this) {
-                made = locator;
-                if (made == null) {
-                    made = new CellLocator(mesh, work);
-                    locator = made;
-                }
-            }
-        }
-        return made;
+        return mesh.locator(work);
+    }
+
+    /** Equal for runs that hold the same: the same files, understood in the same way, at the same time. */
+    public Object key() {
+        return key;
     }
 
     /** All stored times, ascending; empty when the files know none. */
@@ -145,21 +152,22 @@ public final class Run {
         return stated;
     }
 
-    /** This run, with the cell locator of another one on the same mesh. */
-    public Run sharing(Run other) {
-        source = other.source == null ? other : other.source;
-        return this;
+    /** What another one is that was made of this one. */
+    private record Made(Object of, Object how) {}
+
+    /** This run on its mesh placed elsewhere. @param how what decides the place, by value */
+    public Run on(Mesh placed, List<Field> otherFields, List<Part> otherParts, Object how) {
+        return new Run(placed, otherFields, otherParts, inputs, remarks, times, time, stated, new Made(key, how));
     }
 
-    /** This run on its mesh placed elsewhere, which has a cell locator of its own. */
-    public Run on(Mesh placed, List<Field> otherFields, List<Part> otherParts) {
-        return new Run(placed, otherFields, otherParts, inputs, remarks, times, time, stated);
-    }
-
-    /** This run with other fields and parts on the same mesh. */
+    /** This run with other fields and parts on the same mesh, known as nothing but itself. */
     public Run with(List<Field> otherFields, List<Part> otherParts, List<String> otherRemarks, Stated said) {
-        var run = new Run(mesh, otherFields, otherParts, inputs, otherRemarks, times, time, said);
-        run.source = source == null ? this : source;
-        return run;
+        return with(otherFields, otherParts, otherRemarks, said, new Object());
+    }
+
+    /** This run with other fields and parts on the same mesh. @param how what decides them, by value */
+    public Run with(
+            List<Field> otherFields, List<Part> otherParts, List<String> otherRemarks, Stated said, Object how) {
+        return new Run(mesh, otherFields, otherParts, inputs, otherRemarks, times, time, said, new Made(key, how));
     }
 }

@@ -4,6 +4,8 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.stream.Stream;
+import lane.base.LaneException;
 import lane.base.Sum;
 import lane.mesh.Axis;
 import lane.mesh.CellMeasures;
@@ -24,9 +26,28 @@ public final class RunHealth {
      * @param findings the gravest first
      * @param parts size and direction of the parts, in their order
      * @param stress for each stored wall stress how much it points along the flow; see {@link WallStress}
+     * @param fields of the mesh and, where the mesh has none of the name, of the parts, by name
      */
-    public record Sheet(
-            CellQuality quality, List<Finding> findings, List<PartSize> parts, Map<String, Double> stress) {}
+    public record Report(
+            CellQuality quality,
+            List<Finding> findings,
+            List<PartSize> parts,
+            Map<String, Double> stress,
+            Map<String, FieldRange> fields) {}
+
+    /**
+     * What a field's numbers are like.
+     *
+     * @param least and {@code greatest}: of the magnitude where it has several components; NaN if none is finite
+     * @param nonFinite number of values that are not finite
+     * @param whole whether they are stored as whole numbers
+     */
+    public record FieldRange(double least, double greatest, int nonFinite, boolean whole) {
+        static FieldRange of(Field f) {
+            double[] r = f.range(f.components() == 1 ? 0 : -1);
+            return new FieldRange(r[0], r[2], f.nonFinite(), f.values() instanceof Values.Ints);
+        }
+    }
 
     /**
      * Size of a part by the corners of its faces.
@@ -72,30 +93,61 @@ public final class RunHealth {
         return 2 * Math.PI * sum / m.size(face);
     }
 
-    public static Sheet of(Run run) {
+    public static Report of(Run run) {
         return of(run, Axis.Z);
     }
 
     /** @param axis that an axisymmetric run stands around */
-    public static Sheet of(Run run, Axis axis) {
-        MeshHealth.Sheet mesh = MeshHealth.of(run.mesh());
+    public static Report of(Run run, Axis axis) {
+        MeshHealth.Report mesh = MeshHealth.of(run.mesh());
         List<Finding> out = new ArrayList<>(mesh.findings());
         run.parts().forEach(p -> part(p, out));
-        run.fields().forEach(f -> field(f, out));
-        run.parts().forEach(p -> p.fields().forEach(f -> field(f, out)));
-        FlowHealth.look(run, axis, out);
-        FieldJumps.look(run, out);
+        Run sound = readable(run, out);
+        var ranges = new LinkedHashMap<String, FieldRange>();
+        Stream.concat(sound.fields().stream(), sound.parts().stream().flatMap(p -> p.fields().stream()))
+                .forEach(f -> {
+                    field(f, out);
+                    ranges.computeIfAbsent(f.name(), n -> FieldRange.of(f));
+                });
+        FlowHealth.look(sound, axis, out);
+        FieldJumps.look(sound, out);
         out.sort(java.util.Comparator.comparing(Finding::severity).reversed());
         var stress = new LinkedHashMap<String, Double>();
-        java.util.stream.Stream.concat(
-                        run.fields().stream(), run.parts().stream().flatMap(p -> p.fields().stream()))
+        Stream.concat(sound.fields().stream(), sound.parts().stream().flatMap(p -> p.fields().stream()))
                 .filter(WallStress::is)
-                .forEach(f -> stress.computeIfAbsent(f.name(), name -> WallStress.alongFlow(run, name)));
-        return new Sheet(
+                .forEach(f -> stress.computeIfAbsent(f.name(), name -> WallStress.alongFlow(sound, name)));
+        return new Report(
                 mesh.quality(),
                 List.copyOf(out),
                 run.parts().stream().map(p -> size(run, axis, p)).toList(),
-                stress);
+                stress,
+                ranges);
+    }
+
+    /** The run without the fields whose numbers cannot be read, each of which is told. */
+    private static Run readable(Run run, List<Finding> out) {
+        List<Field> fields = readable(run.fields(), out);
+        List<Part> parts =
+                run.parts().stream().map(p -> p.with(readable(p.fields(), out))).toList();
+        return run.with(fields, parts, run.remarks(), run.stated());
+    }
+
+    private static List<Field> readable(List<Field> fields, List<Finding> out) {
+        return fields.stream()
+                .filter(f -> {
+                    try {
+                        f.values();
+                        return true;
+                    } catch (LaneException e) {
+                        out.add(new Finding(
+                                Severity.ERROR,
+                                "values of \"" + f.name() + "\" cannot be read: " + e.getMessage(),
+                                f.size(),
+                                null));
+                        return false;
+                    }
+                })
+                .toList();
     }
 
     /** Values that are no numbers, and fields that are the same everywhere. */
@@ -105,8 +157,9 @@ public final class RunHealth {
             out.add(new Finding(Severity.ERROR, "values of \"" + f.name() + "\" are not finite", bad, null));
         }
         boolean constant = f.size() > 1;
-        for (int i = f.components(); constant && i < f.values().length(); i++) {
-            constant = f.values().get(i) == f.values().get(i % f.components());
+        Values values = f.values();
+        for (int i = f.components(); constant && i < values.length(); i++) {
+            constant = values.get(i) == values.get(i % f.components());
         }
         if (constant) {
             out.add(new Finding(

@@ -99,7 +99,7 @@ public record Treatment(
         }
         var own = new LinkedHashMap<String, Unit>();
         units.forEach((field, unit) -> own.put(field, Unit.of(unit)));
-        return run.with(fields, changed, remarks, new Stated(system, own, onWall, depth, turn));
+        return run.with(fields, changed, remarks, new Stated(system, own, onWall, depth, turn), at(null));
     }
 
     private Field ordered(Field field) {
@@ -111,7 +111,7 @@ public record Treatment(
                         field.at(),
                         3,
                         field.unit(),
-                        field.values().permuted(from.stream().mapToInt(i -> i).toArray()));
+                        field.stored().permuted(from.stream().mapToInt(i -> i).toArray()));
     }
 
     public Treatment at(TimeSelector other) {

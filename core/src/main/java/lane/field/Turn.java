@@ -74,17 +74,22 @@ public record Turn(String radius, String along) {
         for (Part p : run.parts()) {
             parts.add(p.on(place(p.surface(), axis)).with(turned(p.fields(), to)));
         }
-        return run.on(placed, turned(run.fields(), to), parts);
+        return run.on(placed, turned(run.fields(), to), parts, List.of(this, axis));
     }
 
     private static List<Field> turned(List<Field> fields, Point[] to) {
         return fields.stream()
                 .map(f -> switch (f.components()) {
-                    case 3 -> new Field(f.name(), f.at(), 3, f.unit(), vectors(f.values(), to));
-                    case 9 -> new Field(f.name(), f.at(), 9, f.unit(), tensors(f.values(), to));
+                    case 3 -> new Field(f.name(), f.at(), 3, f.unit(), later(f, to, () -> vectors(f.values(), to)));
+                    case 9 -> new Field(f.name(), f.at(), 9, f.unit(), later(f, to, () -> tensors(f.values(), to)));
                     default -> f;
                 })
                 .toList();
+    }
+
+    private static Values later(Field f, Point[] to, java.util.function.Supplier<Values> turned) {
+        return new Deferred(
+                List.of(f.stored(), "turned", List.of(to)), f.stored().length(), turned);
     }
 
     private static Values vectors(Values values, Point[] to) {

@@ -3,8 +3,19 @@ package lane.field;
 import java.util.List;
 
 /** Stored numbers of a field, kept in the width of the file so that a loaded run is no larger than it must be. */
-public sealed interface Values {
+public sealed interface Values permits Values.Held, Deferred {
     int length();
+
+    /** The numbers in memory: these, or what is read when it is asked for. */
+    Held now();
+
+    /** Numbers in memory, of one of three types. */
+    sealed interface Held extends Values {
+        @Override
+        default Held now() {
+            return this;
+        }
+    }
 
     double get(int i);
 
@@ -15,7 +26,7 @@ public sealed interface Values {
     }
 
     /** @param array shared, not copied; must not change */
-    record Doubles(double[] array) implements Values {
+    record Doubles(double[] array) implements Held {
         @Override
         public int length() {
             return array.length;
@@ -33,7 +44,7 @@ public sealed interface Values {
     }
 
     /** @param array shared, not copied; must not change */
-    record Floats(float[] array) implements Values {
+    record Floats(float[] array) implements Held {
         @Override
         public int length() {
             return array.length;
@@ -51,7 +62,7 @@ public sealed interface Values {
     }
 
     /** Whole numbers such as region numbers. @param array shared, not copied; must not change */
-    record Ints(int[] array) implements Values {
+    record Ints(int[] array) implements Held {
         @Override
         public int length() {
             return array.length;
@@ -68,12 +79,6 @@ public sealed interface Values {
         }
     }
 
-    /**
-     * Some entries, in another order, in the same number type.
-     *
-     * @param components numbers an entry
-     * @param from for each new entry the old one
-     */
     /** Writes a component of entries that follow each other. @param from first of {@code n} entries */
     default void load(int from, int n, int components, int component, double[] into) {
         int at = from * components + component;
@@ -96,9 +101,16 @@ public sealed interface Values {
                     into[i] = a[at + i * components];
                 }
             }
+            case Deferred d -> d.now().load(from, n, components, component, into);
         }
     }
 
+    /**
+     * Some entries, in another order, in the same number type.
+     *
+     * @param components numbers an entry
+     * @param from for each new entry the old one
+     */
     default Values pick(int components, int[] from) {
         int n = Math.multiplyExact(components, from.length);
         switch (this) {
@@ -123,6 +135,9 @@ public sealed interface Values {
                 }
                 return new Values.Ints(out);
             }
+            case Deferred d -> {
+                return d.pick(components, from);
+            }
         }
     }
 
@@ -143,6 +158,14 @@ public sealed interface Values {
         int n = 0;
         for (Values v : all) {
             n = Math.addExact(n, v.length());
+        }
+        if (all.stream().anyMatch(Deferred.class::isInstance)) {
+            return new Deferred(
+                    List.of("joined", all),
+                    n,
+                    () -> join(all.stream()
+                            .map(v -> v instanceof Deferred d ? d.read() : v)
+                            .toList()));
         }
         if (all.stream().allMatch(Values.Ints.class::isInstance)) {
             int[] out = new int[n];

@@ -1,14 +1,18 @@
 package lane.mesh;
 
 import java.util.Arrays;
+import java.util.List;
+import lane.base.Content;
 import lane.base.LaneException;
+import lane.base.Sized;
+import lane.base.Work;
 
 /**
  * A mesh: node coordinates and cells of mixed shape in flat arrays. It holds data only; {@link Cell} walks over it,
  * {@link Topology} knows neighbours and the boundary, {@link CellLocator} finds cells. The arrays are shared, not copied,
  * and must not change afterwards.
  */
-public final class Mesh {
+public final class Mesh implements Sized {
     private final double[] xyz;
     private final byte[] shapes;
     private final int[] offsets;
@@ -18,6 +22,9 @@ public final class Mesh {
     private volatile double[] bounds;
     /** Negative as long as nobody asked. */
     private volatile int dimension = -1;
+
+    private volatile CellLocator locator;
+    private volatile Key key;
 
     /**
      * A mesh without polyhedra.
@@ -49,13 +56,46 @@ public final class Mesh {
         MeshCheck.check(this);
     }
 
-    /** Whether the other has the same nodes and cells. */
-    public boolean sameAs(Mesh other) {
-        return Arrays.equals(xyz, other.xyz)
-                && Arrays.equals(shapes, other.shapes)
-                && Arrays.equals(offsets, other.offsets)
-                && Arrays.equals(nodes, other.nodes)
-                && Arrays.equals(faceStream, other.faceStream);
+    /** What a mesh is known by; equal for the same nodes and cells, also when they were read twice. */
+    public record Key(List<Content> of) {}
+
+    /** What this mesh is known by; computed when first asked for. */
+    public Key key() {
+        Key k = key;
+        if (k == null) {
+            k = new Key(List.of(
+                    Content.of(xyz),
+                    Content.of(shapes),
+                    Content.of(offsets),
+                    Content.of(nodes),
+                    Content.of(faceStream == null ? new int[0] : faceStream)));
+            key = k;
+        }
+        return k;
+    }
+
+    /** Whether the locator is there already, so that looking up a place costs next to nothing. */
+    public boolean located() {
+        return locator != null;
+    }
+
+    /**
+     * Finds cells; made once, when first asked for.
+     *
+     * @throws java.util.concurrent.CancellationException when cancelled while it is made
+     */
+    public CellLocator locator(Work work) {
+        CellLocator made = locator;
+        if (made == null) {
+            synchronized (this) {
+                made = locator;
+                if (made == null) {
+                    made = new CellLocator(this, work);
+                    locator = made;
+                }
+            }
+        }
+        return made;
     }
 
     /** This mesh with all coordinates times a factor. */
@@ -206,7 +246,8 @@ public final class Mesh {
         return Math.sqrt(square(b[1] - b[0]) + square(b[3] - b[2]) + square(b[5] - b[4]));
     }
 
-    /** Bytes held by this mesh's arrays. */
+    /** Bytes held by this mesh's arrays, without its locator. */
+    @Override
     public long bytes() {
         return 8L * xyz.length
                 + shapes.length

@@ -21,9 +21,9 @@ public final class MeshHealth {
      * @param area of all surface cells in square metres
      * @param quality shape of the cells
      */
-    public record Sheet(double volume, double area, CellQuality quality, List<Finding> findings) {}
+    public record Report(double volume, double area, CellQuality quality, List<Finding> findings) {}
 
-    public static Sheet of(Mesh mesh) {
+    public static Report of(Mesh mesh) {
         List<Finding> findings = new ArrayList<>();
         double[] measure = measures(mesh);
         coordinates(mesh, findings);
@@ -64,7 +64,7 @@ public final class MeshHealth {
         CellQuality quality = CellQuality.of(mesh);
         findings.addAll(quality.findings());
         kind(mesh, findings);
-        return new Sheet(volume.value(), area.value(), quality, findings);
+        return new Report(volume.value(), area.value(), quality, findings);
     }
 
     private static boolean flat(Mesh mesh) {

@@ -8,9 +8,9 @@ import java.util.Locale;
 import java.util.function.Function;
 import lane.base.Fault;
 import lane.base.LaneException;
+import lane.base.Memo;
 import lane.base.Sum;
 import lane.evaluation.EvaluationContext;
-import lane.evaluation.Memo;
 import lane.evaluation.MeshSpan;
 import lane.evaluation.OpenEdges;
 import lane.evaluation.SurfaceIntegral;
@@ -26,7 +26,7 @@ public final class BalanceReader {
 
     private BalanceReader() {}
 
-    private record RimKey(List<int[]> nodes, MeshSpan span) {}
+    private record RimKey(List<Object> parts, MeshSpan span) {}
 
     /** @param partOf the run's parts behind a station's key */
     public static Balance read(
@@ -58,7 +58,7 @@ public final class BalanceReader {
         double closure = new SurfaceIntegral(run, bounds, lens, memo).closure();
         MeshSpan span = MeshSpan.of(run, lens.axis());
         OpenEdges rim =
-                memo.of(new RimKey(bounds.stream().map(Part::node).toList(), span), () -> OpenEdges.of(bounds, span));
+                memo.of(new RimKey(bounds.stream().map(Part::key).toList(), span), () -> OpenEdges.of(bounds, span));
         if (closure > OPEN || rim.edges() > 0) {
             throw new LaneException(Fault.NOT_CLOSED, open(run, reading, all, closure, rim));
         }

@@ -2,6 +2,7 @@ package lane.station;
 
 import java.util.List;
 import java.util.Set;
+import lane.base.Content;
 import lane.field.Part;
 import lane.field.PartBuilder;
 import lane.field.Run;
@@ -47,13 +48,12 @@ public record Enclosing(String region, Within within) implements Shape.Surface {
         return within instanceof Within.Above a ? a.quantity() : "";
     }
 
-    /** The cells of one region are one array. */
-    private record Key(Mesh mesh, int[] cells, String name) {}
+    private record Key(Mesh.Key mesh, Content cells, String name) {}
 
     @Override
     public List<Part> parts(Run run, Resolver on, Set<String> fields) {
         int[] cells = on.cells(run, within);
-        var key = new Key(run.mesh(), cells, on.name());
+        var key = new Key(run.mesh().key(), Content.of(cells), on.name());
         return List.of(on.keep(key, () -> PartBuilder.around(run.mesh(), on.name(), cells)));
     }
 }

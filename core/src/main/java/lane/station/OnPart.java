@@ -74,13 +74,13 @@ public record OnPart(String part, List<String> more, Facing facing, Box box) imp
     }
 
     /** What a choice of faces depends on. */
-    private record Key(Part part, OnPart station) {}
+    private record Key(Object part, OnPart station) {}
 
     private Part pick(Part whole, Resolver on) {
         if (facing == null && box == null) {
             return whole;
         }
-        return on.keep(new Key(whole, this), () -> whole.pick(faces(whole)));
+        return on.keep(new Key(whole.key(), this), () -> whole.pick(faces(whole)));
     }
 
     private int[] faces(Part whole) {

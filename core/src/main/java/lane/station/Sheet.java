@@ -74,7 +74,7 @@ public record Sheet(String file, String length, Point by, Point turned, boolean 
     }
 
     /** What a sheet depends on. */
-    private record Key(Mesh mesh, Mesh file, Sheet sheet) {}
+    private record Key(Mesh.Key mesh, Mesh.Key file, Sheet sheet) {}
 
     /** The sheet laid into a run, with what lies outside. */
     public LaidSheet laid(Run run, Resolver on) {
@@ -82,7 +82,7 @@ public record Sheet(String file, String length, Point by, Point turned, boolean 
         if (run.mesh().dimension() != 3) {
             throw new LaneException("Sheet \"" + on.name() + "\" needs a run with volume; this one is plane.");
         }
-        return on.keep(new Key(run.mesh(), mesh, this), () -> {
+        return on.keep(new Key(run.mesh().key(), mesh.key(), this), () -> {
             Mesh placed = placed(mesh);
             return sampled
                     ? LaidSheet.sampled(

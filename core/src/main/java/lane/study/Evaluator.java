@@ -1,15 +1,14 @@
 package lane.study;
 
 import java.util.ArrayList;
-import java.util.HashMap;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.concurrent.CancellationException;
-import java.util.concurrent.atomic.AtomicInteger;
 import java.util.function.Supplier;
+import lane.base.BoundedMemo;
 import lane.base.Fault;
 import lane.base.LaneException;
 import lane.base.Work;
@@ -39,34 +38,24 @@ import lane.station.Station;
 import lane.station.Sweep;
 
 /**
- * Computes a study. Every result is remembered under all that it depends on, so an edit recomputes only what it touches;
- * what two successive evaluations did not use is forgotten. Thread-safe: one evaluation at a time, the next waits.
+ * Computes a study. Every result is remembered under all that it depends on, so an edit recomputes only what it touches, and
+ * undo nothing; a run counts by what it holds, so one that is read again costs only the reading. Thread-safe: one evaluation
+ * at a time, the next waits.
  */
 public final class Evaluator {
     private final Library library;
-    private final Map<Object, Kept> memo = new HashMap<>();
-    private Set<Object> usedBefore = Set.of();
-    private Set<Object> used = new HashSet<>();
-    /** Keys used by what is being made. */
-    private Set<Object> making = new HashSet<>();
-
-    private final AtomicInteger computed = new AtomicInteger();
-
+    private final BoundedMemo memo;
     private final StationResolver places;
 
     public Evaluator(Library library) {
-        this.library = library;
-        places = new StationResolver(library, new StationResolver.Keep() {
-            @Override
-            public <T> T counted(Object key, Supplier<T> make) {
-                return remember(key, make);
-            }
+        this(library, BoundedMemo.share(0.25));
+    }
 
-            @Override
-            public <T> T of(Object key, Supplier<T> make) {
-                return share(key, make);
-            }
-        });
+    /** @param memo where results are remembered */
+    public Evaluator(Library library, BoundedMemo memo) {
+        this.library = library;
+        this.memo = memo;
+        places = new StationResolver(library, memo);
     }
 
     private volatile Set<String> looked = Set.of();
@@ -78,11 +67,12 @@ public final class Evaluator {
 
     /** Number of placements, readings and checks that were really computed since the start. */
     public int computed() {
-        return computed.get();
+        return memo.made();
     }
 
-    // Keys: a run and a mesh count by identity, definitions by value. Two times on one mesh share their placements. A
-    // key holds what the result depends on and nothing else.
+    // Keys: a run and a mesh count by what they hold, definitions by value. Two times on one mesh share their
+    // placements.
+    // A key holds what the result depends on and nothing else.
     private record ReadKey(
             Object source,
             Reading reading,
@@ -101,8 +91,6 @@ public final class Evaluator {
      */
     public synchronized Results evaluate(Study asked, Work work) {
         Study study = inSpace(asked);
-        used = new HashSet<>();
-        making = new HashSet<>();
         var runs = new LinkedHashMap<String, Run>();
         var failures = new LinkedHashMap<String, String>();
         for (Source source : study.sources()) {
@@ -119,7 +107,7 @@ public final class Evaluator {
                 }
             }
         }
-        var beyond = new StudyBeyond(study, runs, library, places, this::share, work);
+        var beyond = new StudyBeyond(study, runs, library, places, memo, work);
         EvaluationContext lens = EvaluationContext.of(study.quantities(), study.units(), study.axis(), beyond);
         var placements = new LinkedHashMap<String, Map<String, Placement>>();
         var laid = new LinkedHashMap<String, Map<String, Laid>>();
@@ -162,7 +150,6 @@ public final class Evaluator {
             Crossing on = study.crossing(check, outcomes);
             checks.put(check.id(), judged(check, on));
         }
-        forget();
         library.settled(study);
         return new Results(asked, runs, failures, placements, laid, readings, checks, lens.with(beyond.apart()));
     }
@@ -183,7 +170,7 @@ public final class Evaluator {
     }
 
     private CheckResult judged(Check check, Crossing on) {
-        return remember(new CheckKey(check, on), () -> {
+        return memo.counted(new CheckKey(check, on), () -> {
             try {
                 return check.rule().judge(on);
             } catch (CancellationException e) {
@@ -193,53 +180,6 @@ public final class Evaluator {
                 return new CheckResult("", Map.of(), Verdict.NO_DATA, why);
             }
         });
-    }
-
-    private void forget() {
-        Set<Object> keep = used;
-        Set<Object> before = usedBefore;
-        memo.keySet().removeIf(k -> !keep.contains(k) && !before.contains(k));
-        usedBefore = keep;
-    }
-
-    /** A result with the keys of what was used in making it, which stay remembered as long as it does. */
-    private record Kept(Object result, Set<Object> needs) {}
-
-    private <T> T remember(Object key, Supplier<T> make) {
-        if (!memo.containsKey(key)) {
-            computed.incrementAndGet();
-        }
-        return share(key, make);
-    }
-
-    /** Remembers a part of a result. */
-    @SuppressWarnings("unchecked")
-    private <T> T share(Object key, Supplier<T> make) {
-        Kept found = memo.get(key);
-        if (found == null) {
-            Set<Object> outer = making;
-            making = new HashSet<>();
-            try {
-                found = new Kept(make.get(), making);
-                memo.put(key, found);
-            } finally {
-                making = outer;
-            }
-        }
-        making.add(key);
-        use(key, found);
-        return (T) found.result;
-    }
-
-    private void use(Object key, Kept kept) {
-        if (used.add(key)) {
-            for (Object needed : kept.needs) {
-                Kept inner = memo.get(needed);
-                if (inner != null) {
-                    use(needed, inner);
-                }
-            }
-        }
     }
 
     private Outcome read(
@@ -338,12 +278,12 @@ public final class Evaluator {
         stations.stream()
                 .map(Station::shape)
                 .filter(Sheet.class::isInstance)
-                .forEach(s -> sheets.add(library.sheet(((Sheet) s).file())));
-        var key = new ReadKey(run, reading, stations, quantities, units, study.axis(), sheets);
-        return remember(key, () -> {
+                .forEach(s -> sheets.add(library.sheet(((Sheet) s).file()).key()));
+        var key = new ReadKey(run.key(), reading, stations, quantities, units, study.axis(), sheets);
+        return memo.counted(key, () -> {
             try {
                 var on = new ReadingContext(
-                        run, lens, places, id -> study.station(id).orElse(null), this::share, work, trail);
+                        run, lens, places, id -> study.station(id).orElse(null), memo, work, trail);
                 return reading.ask().read(reading, on);
             } catch (LaneException e) {
                 return new Outcome.Absent(e);
@@ -356,7 +296,7 @@ public final class Evaluator {
         try {
             return BoundQuantity.of(run, quantity, lens).depends();
         } catch (LaneException e) {
-            return lens.beyond();
+            return lens.beyond().key();
         }
     }
 
@@ -380,7 +320,7 @@ public final class Evaluator {
         }
         var key = new ReadKey(
                 reference.constants(), reading, stations(study, reading), List.of(), List.of(), study.axis(), tables);
-        return remember(key, () -> {
+        return memo.counted(key, () -> {
             try {
                 return answering.of(reading, curve);
             } catch (LaneException e) {

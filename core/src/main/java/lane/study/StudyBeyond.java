@@ -6,12 +6,14 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.function.Supplier;
+import lane.base.BoundedMemo;
 import lane.base.LaneException;
+import lane.base.Memo;
 import lane.base.Work;
 import lane.evaluation.Beyond;
 import lane.evaluation.BoundQuantity;
 import lane.evaluation.EvaluationContext;
-import lane.evaluation.Memo;
 import lane.evaluation.StationResolver;
 import lane.field.Field;
 import lane.field.Gradient;
@@ -73,7 +75,7 @@ final class StudyBeyond implements Beyond {
                 study.frames(),
                 study.stations(),
                 study.readings()));
-        all.addAll(runs.values());
+        runs.values().forEach(r -> all.add(r.key()));
         all.addAll(tables());
         identity = all;
     }
@@ -95,25 +97,13 @@ final class StudyBeyond implements Beyond {
 
     /** The same for threads besides the evaluator's: what it makes is kept on its own. */
     StudyBeyond apart() {
-        var kept = new java.util.concurrent.ConcurrentHashMap<Object, Object>();
-        StationResolver.Keep keep = new StationResolver.Keep() {
-            @Override
-            public <T> T counted(Object key, java.util.function.Supplier<T> make) {
-                return of(key, make);
-            }
-
-            @Override
-            @SuppressWarnings("unchecked")
-            public <T> T of(Object key, java.util.function.Supplier<T> make) {
-                Object known = kept.get(key);
-                if (known == null) {
-                    known = make.get();
-                    kept.put(key, known);
-                }
-                return (T) known;
-            }
-        };
+        var keep = BoundedMemo.share(0.05);
         return new StudyBeyond(study, runs, library, new StationResolver(library, keep), keep, Work.QUIET);
+    }
+
+    @Override
+    public Object key() {
+        return identity;
     }
 
     @Override
@@ -214,7 +204,7 @@ final class StudyBeyond implements Beyond {
         };
     }
 
-    private record StepKey(Run run, List<Object> depends, String kind, Object other) {}
+    private record StepKey(Object run, List<Object> depends, String kind, Object other) {}
 
     @Override
     public Field step(Run run, Scope.Step step, EvaluationContext lens) {
@@ -244,9 +234,14 @@ final class StudyBeyond implements Beyond {
 
     private Field here(Run run, Scope.Step step, EvaluationContext lens) {
         BoundQuantity ready = BoundQuantity.of(run, body(step.body(), step.frame()), lens);
-        return memo.of(
-                new StepKey(run, List.of(ready.depends()), "here", ""),
+        return kept(
+                new StepKey(run.key(), List.of(ready.depends()), "here", ""),
                 () -> field("body", ready.onMesh(), ready.byNode()));
+    }
+
+    /** A computed field, known by what it was computed from, so that it may be let go of and made again. */
+    private Field kept(StepKey key, Supplier<Field> make) {
+        return memo.of(key, make).named(key);
     }
 
     private static Field field(String name, double[][] components, boolean byNode) {
@@ -300,12 +295,12 @@ final class StudyBeyond implements Beyond {
 
     @Override
     public Field wallDistance(Run run) {
-        return memo.of(List.of("wall distance", run), () -> lane.cut.WallDistance.of(run));
+        return kept(new StepKey(run.key(), List.of(), "wall distance", ""), () -> lane.cut.WallDistance.of(run));
     }
 
     private Field gradient(Run run, Scope.Step.Gradient g, EvaluationContext lens) {
         BoundQuantity ready = BoundQuantity.of(run, body(g.body(), g.frame()), lens);
-        return memo.of(new StepKey(run, List.of(ready.depends()), "grad", ""), () -> {
+        return kept(new StepKey(run.key(), List.of(ready.depends()), "grad", ""), () -> {
             Field f = field("body", ready.onMesh(), ready.byNode());
             double[] v = ((Values.Doubles) f.values()).array();
             int c = f.components();
@@ -355,13 +350,17 @@ final class StudyBeyond implements Beyond {
     /** Another run's values at this run's nodes; absent where these lie outside it. */
     private Field from(Run other, Run run, Scope.Step step, EvaluationContext lens) {
         BoundQuantity ready = BoundQuantity.of(other, body(step.body(), step.frame()), lens);
-        if (other.mesh() == run.mesh()) {
-            return memo.of(
-                    new StepKey(other, List.of(ready.depends()), "here", ""),
+        if (other.mesh().key().equals(run.mesh().key())) {
+            return kept(
+                    new StepKey(other.key(), List.of(ready.depends()), "here", ""),
                     () -> field("body", ready.onMesh(), ready.byNode()));
         }
-        return memo.of(
-                new StepKey(other, List.of(ready.depends()), "from", run.mesh()),
+        return kept(
+                new StepKey(
+                        other.key(),
+                        List.of(ready.depends()),
+                        "from",
+                        run.mesh().key()),
                 () -> field("body", Transfer.at(other, run.mesh().xyz(), ready, lens.axis(), work), true));
     }
 
@@ -513,7 +512,7 @@ final class StudyBeyond implements Beyond {
                     "\"" + reading.name() + "\" is defined by itself through a quantity; break the loop.");
         }
         try {
-            return memo.of(List.of("reading for a formula", run, reading, this), () -> reading.ask()
+            return memo.of(List.of("reading for a formula", run.key(), reading, identity), () -> reading.ask()
                     .read(reading, context(run, lens)));
         } catch (LaneException e) {
             throw new Scope.Trouble(e);

@@ -9,7 +9,7 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.EnumSource;
 
 class MeshHealthTest {
-    private static long count(MeshHealth.Sheet sheet, String words) {
+    private static long count(MeshHealth.Report sheet, String words) {
         return sheet.findings().stream()
                 .filter(f -> f.text().contains(words))
                 .mapToLong(Finding::count)
@@ -24,7 +24,7 @@ class MeshHealthTest {
                 "TETRAHEDRON10", "PYRAMID13", "WEDGE15", "WEDGE18", "HEXAHEDRON20", "HEXAHEDRON27"
             })
     void aSoundMeshHasNoFindings(CellShape shape) {
-        MeshHealth.Sheet sheet = MeshHealth.of(BoxMesh.of(shape, new int[] {3, 2, 2}, new double[] {3, 2, 1}, 0.2, 3));
+        MeshHealth.Report sheet = MeshHealth.of(BoxMesh.of(shape, new int[] {3, 2, 2}, new double[] {3, 2, 1}, 0.2, 3));
         assertThat(sheet.findings()).isEmpty();
         assertThat(sheet.volume()).isCloseTo(6, within(1e-12));
     }
@@ -50,7 +50,7 @@ class MeshHealthTest {
             nodes[8 + k] = 8 + 4 + k;
             nodes[12 + k] = 8 + k;
         }
-        MeshHealth.Sheet sheet = MeshHealth.of(Mesh.uniform(xyz, CellShape.HEXAHEDRON, nodes));
+        MeshHealth.Report sheet = MeshHealth.of(Mesh.uniform(xyz, CellShape.HEXAHEDRON, nodes));
         assertThat(sheet.volume()).isCloseTo(2, within(1e-12));
         assertThat(count(sheet, "negative volume")).isEqualTo(1);
         assertThat(count(sheet, "degenerate")).isEqualTo(1);

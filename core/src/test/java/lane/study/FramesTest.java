@@ -7,6 +7,7 @@ import static org.assertj.core.api.Assertions.within;
 import java.util.List;
 import java.util.Random;
 import lane.base.LaneException;
+import lane.base.Memo;
 import lane.base.Work;
 import lane.evaluation.CutCurveBranches;
 import lane.evaluation.EvaluationContext;
@@ -272,7 +273,7 @@ class FramesTest {
         });
         Station around = study.station("e").orElseThrow();
         var placed = (Enclosing) study.placed(around).shape();
-        var places = new StationResolver(lane.evaluation.SheetFiles.NONE, StationResolver.NOTHING);
+        var places = new StationResolver(lane.evaluation.SheetFiles.NONE, Memo.NONE);
         EvaluationContext lens = EvaluationContext.of(List.of(), List.of(), Axis.Z);
         Part skin = places.parts(run, "e", placed, java.util.Set.of(), lens, Work.QUIET)
                 .getFirst();

@@ -1,7 +1,7 @@
 package lane.desk;
 
 import java.util.Collection;
-import java.util.IdentityHashMap;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import lane.field.Run;
@@ -13,10 +13,10 @@ final class HealthDesk {
     /** One after the other: each uses all cores by itself. */
     private final Background background;
 
-    /** A run by identity. */
-    private record Looked(Run run) {}
+    /** By what runs hold, so that one that is read again unchanged is not looked over again. */
+    private final Map<Object, RunHealth.Report> known = new HashMap<>();
 
-    private final Map<Run, RunHealth.Sheet> known = new IdentityHashMap<>();
+    private record Looked(Object run, lane.mesh.Axis axis) {}
 
     /** @param done told on the interface thread when something new is known */
     HealthDesk(Runnable done) {
@@ -24,24 +24,26 @@ final class HealthDesk {
     }
 
     /** What is known of a run; null while it is being looked over. @param shown the runs to remember */
-    RunHealth.Sheet of(Run run, lane.mesh.Axis axis, Collection<Run> shown) {
-        RunHealth.Sheet sheet = known.get(run);
+    RunHealth.Report of(Run run, lane.mesh.Axis axis, Collection<Run> shown) {
+        var key = new Looked(run.key(), axis);
+        RunHealth.Report sheet = known.get(key);
         if (sheet != null) {
             return sheet;
         }
-        Background.Made made = background.of(new Looked(run), w -> RunHealth.of(run, axis));
+        Background.Made made = background.of(key, w -> RunHealth.of(run, axis));
         if (made == null) {
             return null;
         }
-        sheet = made.thing() instanceof RunHealth.Sheet found ? found : failed(made.trouble());
-        known.keySet().retainAll(shown);
-        known.put(run, sheet);
+        sheet = made.thing() instanceof RunHealth.Report found ? found : failed(made.trouble());
+        known.keySet()
+                .retainAll(shown.stream().map(r -> new Looked(r.key(), axis)).toList());
+        known.put(key, sheet);
         return sheet;
     }
 
-    private static RunHealth.Sheet failed(String trouble) {
+    private static RunHealth.Report failed(String trouble) {
         var finding = new Finding(Finding.Severity.ERROR, "could not be looked over: " + trouble, 1, null);
-        return new RunHealth.Sheet(null, List.of(finding), List.of(), Map.of());
+        return new RunHealth.Report(null, List.of(finding), List.of(), Map.of(), Map.of());
     }
 
     void stop() {

@@ -21,11 +21,9 @@ import lane.base.Work;
 import lane.check.CheckResult;
 import lane.evaluation.BoundQuantity;
 import lane.evaluation.EvaluationContext;
-import lane.field.Field;
 import lane.field.Part;
 import lane.field.Run;
 import lane.field.RunHealth;
-import lane.field.Values;
 import lane.formats.FileLibrary;
 import lane.formats.RunWriter;
 import lane.formats.io.AtomicFile;
@@ -87,7 +85,6 @@ public final class Session {
     private Mark mark;
     private Point picked;
     private final Autosave autosave;
-    private final Map<Values, double[]> ranges = new java.util.WeakHashMap<>();
     private final List<Runnable> closing = new java.util.ArrayList<>();
     private final HealthDesk health = new HealthDesk(() -> tell(Change.FACTS));
     private volatile Study watched = Study.empty("");
@@ -385,16 +382,8 @@ public final class Session {
         }
     }
 
-    /** Least and greatest of a field (of its magnitude if it is a vector) and the number of values that are none. */
-    public double[] range(Field field) {
-        return ranges.computeIfAbsent(field.values(), v -> {
-            double[] r = field.range(field.components() == 1 ? 0 : -1);
-            return new double[] {r[0], r[2], field.nonFinite()};
-        });
-    }
-
     /** What looks wrong in a run; null while it is being looked over, behind the window. */
-    public RunHealth.Sheet health(Run run) {
+    public RunHealth.Report health(Run run) {
         return health.of(run, study().axis(), results.runs().values());
     }
 

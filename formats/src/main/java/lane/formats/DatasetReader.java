@@ -5,6 +5,7 @@ import java.util.List;
 import lane.base.Work;
 import lane.field.TimeSelector;
 import lane.formats.grid.Dataset;
+import lane.formats.grid.Opening;
 import lane.formats.hdf.CgnsReader;
 import lane.formats.hdf.VtkHdfReader;
 import lane.formats.hdf.XdmfReader;
@@ -40,8 +41,19 @@ public final class DatasetReader {
      * @throws LaneException with one sentence: what is wrong with the file and what to do
      */
     public static Dataset read(Path file, TimeSelector moment, Work work) {
+        return open(file, moment, Opening.WHOLE, work);
+    }
+
+    /**
+     * Opens one time of what is stored: its mesh is read, and the numbers of its fields when they are asked for, where the
+     * format lets them be found without reading all.
+     *
+     * @param file a file, or a series over time: a path whose file name has one {@code *}
+     * @throws LaneException with one sentence: what is wrong with the file and what to do
+     */
+    public static Dataset open(Path file, TimeSelector moment, Opening opening, Work work) {
         if (Series.is(file)) {
-            return Series.of(file).read(moment, work);
+            return Series.of(file).open(moment, opening, work);
         }
         Dataset read =
                 switch (FileNames.ending(file)) {
@@ -49,10 +61,12 @@ public final class DatasetReader {
                     case "stl" -> StlReader.read(file, work);
                     case "ply" -> PlyReader.read(file, work);
                     case "obj" -> ObjReader.read(file, work);
-                    case "xdmf", "xmf" -> XdmfReader.read(file, moment, work);
-                    case "cgns" -> CgnsReader.read(file, moment, work);
-                    case "vtkhdf", "hdf", "h5", "hdf5" -> VtkHdfReader.read(file, moment, work);
-                    default -> VtkXmlReader.read(file, moment, work, DatasetReader::read);
+                    case "xdmf", "xmf" -> XdmfReader.read(file, moment, opening, work);
+                    case "cgns" -> CgnsReader.read(file, moment, opening, work);
+                    case "vtkhdf", "hdf", "h5", "hdf5" -> VtkHdfReader.read(file, moment, opening, work);
+                    default ->
+                        VtkXmlReader.read(
+                                file, moment, opening, work, (f, w) -> open(f, TimeSelector.LAST, opening, w));
                 };
         if (read.times().size() == 1) {
             FileErrors.of(file, () -> moment.in(read.times()));

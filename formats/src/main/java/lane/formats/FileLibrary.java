@@ -1,9 +1,6 @@
 package lane.formats;
 
-import java.io.IOException;
-import java.nio.file.Files;
 import java.nio.file.Path;
-import java.nio.file.attribute.BasicFileAttributes;
 import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -13,15 +10,14 @@ import java.util.concurrent.CancellationException;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.FutureTask;
-import java.util.concurrent.atomic.AtomicLong;
 import java.util.function.Supplier;
 import lane.base.LaneException;
 import lane.base.Work;
 import lane.field.Run;
 import lane.field.TimeSelector;
-import lane.field.Treatment;
 import lane.formats.io.FaultLog;
 import lane.formats.io.FileHash;
+import lane.formats.io.FileStamp;
 import lane.formats.table.TableReader;
 import lane.provenance.Provenance;
 import lane.reference.Recipe;
@@ -37,50 +33,18 @@ import lane.study.Study;
 public final class FileLibrary implements Library {
     private final Path folder;
     private final Map<Object, FutureTask<Object>> kept = new ConcurrentHashMap<>();
-    private final Map<RunKey, Loading<Run>> runs = new ConcurrentHashMap<>();
-
-    private record Stamp(Path file, long size, long changed) {}
-
-    /** A run's files and what decides how they become a mesh. */
-    private record Bundle(List<Path> files, String regions, double metres) {}
-
-    private record RunKey(Bundle of, TimeSelector moment) {}
+    private final Map<Recording.Bundle, Recording> recordings = new ConcurrentHashMap<>();
 
     /** A table as a recipe reads it; without a recipe its kind. */
-    private record Read(Stamp of, Recipe recipe) {}
+    private record Read(FileStamp of, Recipe recipe) {}
 
-    private record Understood(Run run, Treatment treatment) {}
-
-    /** How many times of one run are kept. */
-    private static final int TIMES_KEPT = 4;
-
-    /** What the files of a run looked like when it was read. */
-    private final Map<RunKey, List<Stamp>> seen = new ConcurrentHashMap<>();
-
-    /** The stored times of runs that were read once. */
-    private final Map<Bundle, List<Double>> times = new ConcurrentHashMap<>();
-
-    /** When a run was last asked for. */
-    private final Map<RunKey, Long> asked = new ConcurrentHashMap<>();
-
-    private final AtomicLong clock = new AtomicLong();
-
-    private Bundle files(Source.Simulation source) {
+    private Recording recording(Source.Simulation source) {
         List<Path> files = new ArrayList<>();
         files.add(resolve(source.file()));
         source.partFiles().forEach(p -> files.add(resolve(p)));
-        return new Bundle(
+        var bundle = new Recording.Bundle(
                 List.copyOf(files), source.regions(), source.treatment().metres());
-    }
-
-    /** Moments that mean the same stored time become one. */
-    private RunKey key(Bundle files, TimeSelector moment) {
-        List<Double> known = times.get(files);
-        if (known == null) {
-            return new RunKey(files, moment);
-        }
-        int at = known.isEmpty() ? 0 : moment.in(known);
-        return new RunKey(files, at >= known.size() - 1 ? TimeSelector.LAST : new TimeSelector.At(known.get(at), 0));
+        return recordings.computeIfAbsent(bundle, b -> new Recording(this, b));
     }
 
     /** Keys of sources whose files are no longer as they were read. */
@@ -90,18 +54,13 @@ public final class FileLibrary implements Library {
             try {
                 boolean other =
                         switch (source) {
-                            case Source.Simulation s -> {
-                                Bundle of = files(s);
-                                yield seen.entrySet().stream()
-                                        .anyMatch(e -> e.getKey().of.equals(of)
-                                                && e.getValue().stream().anyMatch(FileLibrary::differs));
-                            }
+                            case Source.Simulation s -> recording(s).changed();
                             case Source.Reference r ->
                                 kept.keySet().stream()
                                         .anyMatch(k -> k instanceof Read t
                                                 && r.files().stream().anyMatch(f -> resolve(f)
-                                                        .equals(t.of.file))
-                                                && differs(t.of));
+                                                        .equals(t.of.file()))
+                                                && t.of.differs());
                         };
                 if (other) {
                     out.add(source.id());
@@ -131,23 +90,11 @@ public final class FileLibrary implements Library {
         return out;
     }
 
-    private static boolean differs(Stamp then) {
-        try {
-            var a = Files.readAttributes(then.file, BasicFileAttributes.class);
-            return a.size() != then.size || a.lastModifiedTime().toMillis() != then.changed;
-        } catch (IOException e) {
-            return true;
-        }
-    }
-
     /** Forgets runs, so that they are read again when they are next asked for. */
     public void reload(Study study, Set<String> sources) {
         for (Source source : study.sources()) {
             if (sources.contains(source.id()) && source instanceof Source.Simulation s) {
-                Bundle of = files(s);
-                runs.keySet().removeIf(k -> k.of.equals(of));
-                seen.keySet().removeIf(k -> k.of.equals(of));
-                times.remove(of);
+                recording(s).reload();
             }
         }
     }
@@ -174,14 +121,20 @@ public final class FileLibrary implements Library {
                 .replace('\\', '/');
     }
 
-    private Stamp stamp(String path) {
-        Path file = resolve(path);
-        try {
-            var a = Files.readAttributes(file, BasicFileAttributes.class);
-            return new Stamp(file, a.size(), a.lastModifiedTime().toMillis());
-        } catch (IOException e) {
-            throw FileHash.unreadable(file, e);
-        }
+    private FileStamp stamp(String path) {
+        return FileStamp.of(resolve(path));
+    }
+
+    /**
+     * A file by content: hashed once as long as it looks the same.
+     *
+     * @param shown the path as the trail names it
+     */
+    Provenance.Input input(Path file, String shown, Work work) {
+        FileStamp stamp = FileStamp.of(file);
+        kept.keySet().removeIf(k -> k instanceof Hashed h && h.of.file().equals(file) && !h.of.equals(stamp));
+        Provenance.Input found = keep(new Hashed(stamp), () -> stamp.reading(() -> FileHash.of(file, shown, work)));
+        return new Provenance.Input(shown, found.sha256(), found.bytes());
     }
 
     /** Loads once: who asks while another thread is loading the same waits for it. A failure is not kept. */
@@ -213,7 +166,7 @@ public final class FileLibrary implements Library {
         for (Source source : study.sources()) {
             if (source instanceof Source.Simulation s) {
                 try {
-                    loading(s, key(files(s), study.timeOf(s)));
+                    recording(s).prepare(s, study.timeOf(s));
                 } catch (LaneException e) {
                     // The evaluation asks for it again and shows the reason on the source's row.
                     continue;
@@ -224,32 +177,31 @@ public final class FileLibrary implements Library {
 
     @Override
     public Table table(String file, List<Recipe> recipes) {
-        Stamp stamp = stamp(file);
-        kept.keySet().removeIf(k -> k instanceof Read r && r.of.file.equals(stamp.file) && !r.of.equals(stamp));
-        String kind = keep(new Read(stamp, null), () -> TableReader.kind(stamp.file, file));
+        FileStamp stamp = stamp(file);
+        kept.keySet().removeIf(k -> k instanceof Read r && r.of.file().equals(stamp.file()) && !r.of.equals(stamp));
+        String kind = keep(new Read(stamp, null), () -> TableReader.kind(stamp.file(), file));
         Recipe recipe =
                 recipes.stream().filter(r -> r.kind().equals(kind)).findFirst().orElse(Recipe.of(kind));
-        return keep(new Read(stamp, recipe), () -> TableReader.read(stamp.file, file, recipe));
+        return keep(new Read(stamp, recipe), () -> TableReader.read(stamp.file(), file, recipe));
     }
 
     /** What a sheet's file said at its stamp. */
-    private record Surface(Stamp of) {}
+    private record Surface(FileStamp of) {}
 
     @Override
     public java.util.Optional<Provenance.Input> sheetInput(String file) {
-        Stamp stamp = stamp(file);
-        return java.util.Optional.of(keep(new Hashed(stamp), () -> FileHash.of(stamp.file, file)));
+        return java.util.Optional.of(input(resolve(file), file, Work.QUIET));
     }
 
     /** A file's hash as long as it does not change. */
-    private record Hashed(Stamp of) {}
+    private record Hashed(FileStamp of) {}
 
     @Override
     public lane.mesh.Mesh sheet(String file) {
-        Stamp stamp = stamp(file);
-        kept.keySet().removeIf(k -> k instanceof Surface s && s.of.file.equals(stamp.file) && !s.of.equals(stamp));
+        FileStamp stamp = stamp(file);
+        kept.keySet().removeIf(k -> k instanceof Surface s && s.of.file().equals(stamp.file()) && !s.of.equals(stamp));
         return keep(new Surface(stamp), () -> {
-            lane.mesh.Mesh mesh = DatasetReader.read(stamp.file, Work.QUIET).mesh();
+            lane.mesh.Mesh mesh = DatasetReader.read(stamp.file(), Work.QUIET).mesh();
             if (mesh.dimension() != 2) {
                 throw new LaneException(
                         "The sheet " + file + " holds no surface; give a file of triangles or polygons, such as STL.");
@@ -260,91 +212,7 @@ public final class FileLibrary implements Library {
 
     @Override
     public Run run(Source.Simulation source, TimeSelector moment, Work work) {
-        Bundle files = files(source);
-        RunKey key = key(files, moment);
-        Run run = await(source, key, work);
-        RunKey same = key(files, moment);
-        if (!same.equals(key)) {
-            // Now that the times are known, the moment has a name that others share.
-            Loading<Run> mine = runs.remove(key);
-            if (mine != null) {
-                runs.putIfAbsent(same, mine);
-            }
-            List<Stamp> stamps = seen.remove(key);
-            if (stamps != null) {
-                seen.putIfAbsent(same, stamps);
-            }
-            asked.remove(key);
-        }
-        asked.put(same, clock.incrementAndGet());
-        return keep(new Understood(run, source.treatment().at(null)), () -> source.treatment()
-                .apply(run));
-    }
-
-    /** The load of a run, begun unless it is under way or done. A failure is not kept. */
-    private Loading<Run> loading(Source.Simulation source, RunKey key) {
-        return runs.compute(key, (k, old) -> {
-            if (old != null && !old.lost()) {
-                return old;
-            }
-            var fresh = new Loading<Run>(source.name(), w -> load(source, key, w));
-            fresh.start();
-            return fresh;
-        });
-    }
-
-    private Run await(Source.Simulation source, RunKey key, Work work) {
-        while (true) {
-            Loading<Run> one = loading(source, key);
-            try {
-                return one.await(work);
-            } catch (CancellationException e) {
-                // Others gave it up, not we: it is begun again.
-                work.poll();
-            } catch (RuntimeException | Error e) {
-                runs.remove(key, one);
-                throw e;
-            }
-        }
-    }
-
-    private Run load(Source.Simulation source, RunKey key, Work work) {
-        List<Stamp> stamps = new ArrayList<>();
-        for (Path p : key.of.files) {
-            if (!Series.is(p)) {
-                stamps.add(stamp(p.toString()));
-            }
-        }
-        Run run = new RunLoader(this, source, work).load(key.moment, another(key));
-        // Files that the first one refers to are known only now.
-        run.inputs().stream()
-                .map(Provenance.Input::path)
-                .filter(p -> stamps.stream().noneMatch(s -> s.file.equals(resolve(p))))
-                .forEach(p -> stamps.add(stamp(p)));
-        times.put(key.of, run.times());
-        seen.put(key, stamps);
-        forget(key);
-        return run;
-    }
-
-    /** The same files at another time, if they are in memory. */
-    private Run another(RunKey key) {
-        for (Map.Entry<RunKey, Loading<Run>> e : runs.entrySet()) {
-            if (e.getKey().of.equals(key.of) && e.getValue().now() != null) {
-                return e.getValue().now();
-            }
-        }
-        return null;
-    }
-
-    /** Lets go of times asked for long ago. */
-    private void forget(RunKey newest) {
-        asked.keySet().stream()
-                .filter(k -> k.of.equals(newest.of) && !k.equals(newest))
-                .sorted(java.util.Comparator.comparing(asked::get).reversed())
-                .skip(TIMES_KEPT - 1)
-                .forEach(runs::remove);
-        asked.keySet().retainAll(runs.keySet());
+        return recording(source).run(source, moment, work);
     }
 
     @Override
@@ -354,24 +222,17 @@ public final class FileLibrary implements Library {
 
     @Override
     public void settled(Study study) {
-        var wanted = new java.util.HashSet<Bundle>();
+        var wanted = new java.util.HashSet<Recording>();
         for (Source source : study.sources()) {
             try {
                 if (source instanceof Source.Simulation s) {
-                    wanted.add(files(s));
+                    wanted.add(recording(s));
                 }
             } catch (LaneException e) {
                 // A path that is none keeps nothing.
                 continue;
             }
         }
-        runs.keySet().removeIf(k -> !wanted.contains(k.of));
-        seen.keySet().retainAll(runs.keySet());
-        var known = java.util.Collections.newSetFromMap(new java.util.IdentityHashMap<Run, Boolean>());
-        runs.values().stream()
-                .map(Loading::now)
-                .filter(java.util.Objects::nonNull)
-                .forEach(known::add);
-        kept.keySet().removeIf(k -> k instanceof Understood u && !known.contains(u.run));
+        recordings.values().removeIf(r -> !wanted.contains(r));
     }
 }

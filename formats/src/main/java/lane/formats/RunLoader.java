@@ -6,6 +6,7 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeSet;
+import lane.base.Content;
 import lane.base.LaneException;
 import lane.base.Work;
 import lane.field.Field;
@@ -17,7 +18,6 @@ import lane.field.TimeSelector;
 import lane.field.Values;
 import lane.formats.grid.Dataset;
 import lane.formats.io.FileErrors;
-import lane.formats.io.FileHash;
 import lane.formats.io.FileNames;
 import lane.mesh.Mesh;
 import lane.provenance.Provenance;
@@ -26,6 +26,7 @@ import lane.study.Source;
 /** Makes one run of the files that belong to it: the mesh with its fields, and the boundary parts. */
 final class RunLoader {
     private final FileLibrary library;
+    private final Recording recording;
     private final Source.Simulation source;
     private final Work work;
     /** The work after the files were read. */
@@ -34,14 +35,14 @@ final class RunLoader {
     private final List<Provenance.Input> inputs = new ArrayList<>();
     private final List<String> remarks = new ArrayList<>();
 
-    RunLoader(FileLibrary library, Source.Simulation source, Work work) {
+    RunLoader(FileLibrary library, Recording recording, Source.Simulation source, Work work) {
         this.library = library;
+        this.recording = recording;
         this.source = source;
         this.work = work;
     }
 
-    /** @param earlier the same files at another time, whose mesh is shared where it is the same; null for none */
-    Run load(TimeSelector moment, Run earlier) {
+    Run load(TimeSelector moment) {
         String what = "Loading " + source.name();
         work.progress(what, 0);
         Path file = library.resolve(source.file());
@@ -57,31 +58,42 @@ final class RunLoader {
                 work.progress(what, fraction);
             }
         };
-        Dataset grid = DatasetReader.read(file, moment, named.stretch(0, share[0]));
+        Dataset grid = recording.open(file, moment, named.stretch(0, share[0]));
         if (!Series.is(file)) {
-            inputs.add(FileHash.of(file, source.file(), work));
+            inputs.add(library.input(file, source.file(), work));
         }
         for (Path other : grid.files()) {
-            inputs.add(FileHash.of(other, library.relative(other), work));
+            inputs.add(library.input(other, library.relative(other), work));
         }
         work.poll();
         later = named.stretch(share[0] + share[1], 1);
         later.progress(what, 0);
         remarks.addAll(grid.remarks());
         double metres = source.treatment().metres();
-        grid = grid.scaled(metres == 0 ? 1 : metres);
-        Mesh mesh = earlier != null && grid.mesh().sameAs(earlier.mesh()) ? earlier.mesh() : grid.mesh();
+        grid = scaled(grid, metres == 0 ? 1 : metres);
+        Mesh mesh = recording.shared(grid.mesh());
         List<Part> parts = new ArrayList<>();
         if (mesh.dimension() >= 2) {
             parts(mesh, grid, metres == 0 ? 1 : metres, parts, moment);
         }
-        var run = new Run(mesh, grid.fields(), parts, inputs, remarks, grid.times(), grid.time(), Stated.NOTHING);
-        if (earlier != null && mesh == earlier.mesh()) {
-            return run.sharing(earlier);
-        }
+        // What is read is known by its files, its time, and what decides how they become a mesh.
+        Object key = List.of(inputs, source.regions(), metres, grid.time());
+        var again = new FieldsAgain(Series.is(file) ? grid.files().getLast() : file, grid);
+        List<Field> fields = grid.fields().stream()
+                .map(f -> again.field(List.of(key, f.at(), f.name(), f.components()), "", f))
+                .toList();
+        var run = new Run(mesh, fields, parts, inputs, remarks, grid.times(), grid.time(), Stated.NOTHING, key);
         // The first line or point asks for it anyway, and here it can be seen and cancelled.
         run.locator(later.stretch(BOUNDARY, 1));
         return run;
+    }
+
+    /** Coordinates in metres; of a mesh that stays the same, the same mesh. */
+    private Dataset scaled(Dataset read, double metres) {
+        if (metres == 1) {
+            return read;
+        }
+        return read.on(m -> recording.grids().of(List.of("metres", m.key(), metres), () -> m.scaled(metres)));
     }
 
     /** Of the time after reading, the share until the parts are made; the locator takes the rest. */
@@ -111,14 +123,14 @@ final class RunLoader {
     private Dataset surface(Path file, Dataset grid, TimeSelector moment) {
         double tolerance = moment instanceof TimeSelector.At at ? at.tolerance() : 0;
         TimeSelector same = Double.isNaN(grid.time()) ? moment : new TimeSelector.At(grid.time(), tolerance);
-        Dataset surface = DatasetReader.read(file, moment, work);
+        Dataset surface = recording.open(file, moment, work);
         if (Double.isNaN(surface.time()) || Double.isNaN(grid.time()) || surface.time() == grid.time()) {
             return surface;
         }
         boolean values = !surface.fields().isEmpty()
                 || surface.groups().stream().anyMatch(g -> !g.fields().isEmpty());
         if (surface.times().size() > 1) {
-            return DatasetReader.read(file, same, work);
+            return recording.open(file, same, work);
         }
         if (values) {
             FileErrors.of(file, () -> same.in(surface.times()));
@@ -127,37 +139,62 @@ final class RunLoader {
     }
 
     private void parts(Mesh mesh, Dataset grid, double metres, List<Part> parts, TimeSelector moment) {
-        var builder = new PartBuilder(mesh, later.stretch(0, BOUNDARY));
+        var builder = recording
+                .grids()
+                .of(List.of("boundary", mesh.key()), () -> new PartBuilder(mesh, later.stretch(0, BOUNDARY)));
         for (String path : source.partFiles()) {
             work.poll();
             Path file = library.resolve(path);
-            Dataset surface = surface(file, grid, moment).scaled(metres);
+            Dataset surface = scaled(surface(file, grid, moment), metres);
             if (Series.is(file)) {
-                surface.files().forEach(f -> inputs.add(FileHash.of(f, library.relative(f))));
+                surface.files().forEach(f -> inputs.add(library.input(f, library.relative(f), work)));
             } else {
-                inputs.add(FileHash.of(file, path));
+                inputs.add(library.input(file, path, work));
             }
+            var again = new FieldsAgain(Series.is(file) ? surface.files().getLast() : file, surface);
             List<Part> made = surface.groups().isEmpty()
-                    ? List.of(builder.place(
-                            FileNames.stem(path).replace("*", "").strip(), surface.mesh(), surface.fields()))
+                    ? List.of(place(
+                            builder,
+                            mesh,
+                            FileNames.stem(path).replace("*", "").strip(),
+                            surface.mesh(),
+                            named(again, "", surface.fields())))
                     : surface.groups().stream()
-                            .map(g -> builder.place(g.name(), g.surface(), g.fields()))
+                            .map(g -> place(builder, mesh, g.name(), g.surface(), named(again, g.name(), g.fields())))
                             .toList();
             made.forEach(this::tell);
             parts.addAll(made);
         }
+        Path own = library.resolve(source.file());
+        var again = new FieldsAgain(Series.is(own) ? grid.files().getLast() : own, grid);
         for (Dataset.Group group : grid.groups()) {
-            parts.add(builder.place(group.name(), group.surface(), group.fields()));
+            parts.add(place(builder, mesh, group.name(), group.surface(), named(again, group.name(), group.fields())));
         }
         if (!source.regions().isBlank()) {
-            regions(builder, grid, parts);
+            regions(builder, mesh, grid, parts);
         }
         if (parts.isEmpty() && builder.boundary().size() > 0) {
-            parts.add(builder.whole("boundary"));
+            parts.add(recording.grids().of(List.of("whole", mesh.key()), () -> builder.whole("boundary")));
         }
         if (builder.boundary().shared() > 0) {
             remarks.add(builder.boundary().shared() + " faces belong to more than two cells.");
         }
+    }
+
+    /** Fields of a surface, known by the files that were read last. */
+    private List<Field> named(FieldsAgain again, String group, List<Field> fields) {
+        Object files = List.copyOf(inputs);
+        return fields.stream()
+                .map(f -> again.field(List.of(files, "of a part", group, f.at(), f.name(), f.components()), group, f))
+                .toList();
+    }
+
+    /** A surface on the run's mesh: found once, also where its fields change over time. */
+    private Part place(PartBuilder builder, Mesh mesh, String name, Mesh surface, List<Field> fields) {
+        return recording
+                .grids()
+                .of(List.of("part", mesh.key(), surface.key(), name), () -> builder.place(name, surface, List.of()))
+                .with(fields);
     }
 
     private void tell(Part part) {
@@ -171,7 +208,7 @@ final class RunLoader {
         }
     }
 
-    private void regions(PartBuilder builder, Dataset grid, List<Part> parts) {
+    private void regions(PartBuilder builder, Mesh mesh, Dataset grid, List<Part> parts) {
         Field region = grid.fields().stream()
                 .filter(f -> f.name().equals(source.regions()))
                 .findFirst()
@@ -181,9 +218,13 @@ final class RunLoader {
             throw new LaneException("The array \"" + source.regions() + "\" of " + source.file()
                     + " cannot name parts: it must hold one whole number a cell.");
         }
-        List<Part> faces = builder.byFaceCells(source.regions(), region.values());
-        List<Part> made = faces.isEmpty() ? builder.byOwner(source.regions(), region.values()) : faces;
-        List<String> names = names(grid.labels(), source.regions(), (Values.Ints) region.values());
+        Values numbers = region.values();
+        Object key = List.of("regions", mesh.key(), source.regions(), Content.of(((Values.Ints) numbers).array()));
+        List<Part> made = recording.grids().of(key, () -> {
+            List<Part> faces = builder.byFaceCells(source.regions(), numbers);
+            return faces.isEmpty() ? builder.byOwner(source.regions(), numbers) : faces;
+        });
+        List<String> names = names(grid.labels(), source.regions(), (Values.Ints) numbers);
         for (Part p : made) {
             int number = Integer.parseInt(p.name().substring(p.name().lastIndexOf(' ') + 1));
             String name = names == null || number >= names.size() || number < 0 ? "" : names.get(number);

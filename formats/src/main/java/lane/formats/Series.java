@@ -7,6 +7,7 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.ToDoubleFunction;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import java.util.stream.Stream;
@@ -14,6 +15,7 @@ import lane.base.LaneException;
 import lane.base.Work;
 import lane.field.TimeSelector;
 import lane.formats.grid.Dataset;
+import lane.formats.grid.Opening;
 import lane.formats.io.FileErrors;
 import lane.formats.io.FileHash;
 import lane.formats.io.FileNames;
@@ -40,6 +42,35 @@ public record Series(Path pattern, List<Path> files, List<Double> times, boolean
 
     /** @throws LaneException when no file fits the pattern */
     public static Series of(Path pattern) {
+        return of(pattern, Series::stored);
+    }
+
+    /** @param stored the time that a file says it holds, NaN for none: asked at most once of each file */
+    static Series of(Path pattern, ToDoubleFunction<Path> stored) {
+        List<One> found = found(pattern);
+        if (found.isEmpty() || found.size() > MOST) {
+            throw new LaneException("The pattern " + pattern.getFileName() + " fits " + found.size()
+                    + " files with a number in place of the *; correct it or the folder.");
+        }
+        List<One> timed = new ArrayList<>();
+        for (One one : found) {
+            double t = stored.applyAsDouble(one.file);
+            if (Double.isNaN(t)) {
+                break;
+            }
+            timed.add(new One(one.file, t));
+        }
+        boolean byName = timed.size() < found.size();
+        List<One> all = byName ? found : timed;
+        all.sort(Comparator.comparingDouble(One::number));
+        return new Series(
+                pattern,
+                all.stream().map(One::file).toList(),
+                all.stream().map(One::number).toList(),
+                byName);
+    }
+
+    private static List<One> found(Path pattern) {
         String name = String.valueOf(pattern.getFileName());
         int star = name.indexOf('*');
         if (name.indexOf('*', star + 1) >= 0) {
@@ -61,30 +92,16 @@ public record Series(Path pattern, List<Path> files, List<Double> times, boolean
         } catch (IOException e) {
             throw FileHash.unreadable(pattern.toAbsolutePath().getParent(), e);
         }
-        if (found.isEmpty() || found.size() > MOST) {
-            throw new LaneException("The pattern " + name + " fits " + found.size()
-                    + " files with a number in place of the *; correct it or the folder.");
-        }
         found.sort(Comparator.comparingDouble(One::number).thenComparing(One::file));
-        List<One> timed = new ArrayList<>();
-        for (One one : found) {
-            double t = stored(one.file);
-            if (Double.isNaN(t)) {
-                break;
-            }
-            timed.add(new One(one.file, t));
-        }
-        boolean byName = timed.size() < found.size();
-        List<One> all = byName ? found : timed;
-        all.sort(Comparator.comparingDouble(One::number));
-        return new Series(
-                pattern,
-                all.stream().map(One::file).toList(),
-                all.stream().map(One::number).toList(),
-                byName);
+        return found;
     }
 
-    private static double stored(Path file) {
+    /** The files that fit a pattern now, in the order of the numbers in their names. */
+    static List<Path> files(Path pattern) {
+        return found(pattern).stream().map(One::file).toList();
+    }
+    /** The time that a file says it holds; NaN when it does not say. */
+    static double stored(Path file) {
         try {
             return List.of("vtu", "vtp", "vti", "vtr", "vts").contains(FileNames.ending(file))
                     ? VtkXmlReader.time(file)
@@ -95,9 +112,9 @@ public record Series(Path pattern, List<Path> files, List<Double> times, boolean
         }
     }
 
-    Dataset read(TimeSelector moment, Work work) {
+    Dataset open(TimeSelector moment, Opening opening, Work work) {
         int at = FileErrors.of(pattern, () -> moment.in(times));
-        Dataset one = DatasetReader.read(files.get(at), work);
+        Dataset one = DatasetReader.open(files.get(at), TimeSelector.LAST, opening, work);
         List<Path> read = new ArrayList<>(one.files());
         read.add(files.get(at));
         List<String> remarks = new ArrayList<>(one.remarks());

@@ -86,7 +86,7 @@ class VtkXmlTest {
             assertThat(read.name()).isEqualTo(wrote.name());
             assertThat(read.at()).isEqualTo(wrote.at());
             assertThat(read.components()).isEqualTo(wrote.components());
-            switch (wrote.values()) {
+            switch (wrote.values().now()) {
                 case Values.Floats f ->
                     assertThat(((Values.Floats) read.values()).array()).isEqualTo(f.array());
                 case Values.Doubles d ->

@@ -157,8 +157,8 @@ class ViewsTest {
         var g = image.createGraphics();
         var flat = new Annotations.Flat(
                 new Point(0, 0, 0),
-                new Annotations.Flat.Run("x", "mm", new Point(1, 0, 0), 1000, 0),
-                new Annotations.Flat.Run("z", "mm", new Point(0, 0, 1), 1000, 0));
+                new Annotations.Flat.AxisOf("x", "mm", new Point(1, 0, 0), 1000, 0),
+                new Annotations.Flat.AxisOf("z", "mm", new Point(0, 0, 1), 1000, 0));
         var over = new Annotations.Over(List.of(), List.of(), List.of(), List.of(), null, flat);
         Annotations.paint(g, FRONT, W, H, over, Palette.LIGHT);
         // x = 0.5 m stands at pixel 200: the grid's line is darker than the ground beside it.

@@ -17,6 +17,7 @@ import lane.desk.Ui;
 import lane.evaluation.EvaluationContext;
 import lane.field.Field;
 import lane.field.Run;
+import lane.field.RunHealth;
 import lane.picture.Ticks;
 import lane.quantity.FieldUnit;
 import lane.study.Source;
@@ -55,7 +56,6 @@ final class RunFields extends RunSection {
     }
 
     private Node field(Field field, boolean onMesh) {
-        double[] range = session.range(field);
         String name = field.name();
         FieldUnit said = session.study().units().stream()
                 .filter(u -> u.field().equals(name))
@@ -95,19 +95,25 @@ final class RunFields extends RunSection {
         follow.setOnAction(e -> treat("Unit as in the other runs", t -> t.withUnit(name, "")));
         follow.setDisable(!own);
         menu.getItems().addAll(confirm, alone, follow);
-        int bad = (int) range[2];
+        RunHealth.FieldRange range = health == null ? null : health.fields().get(name);
+        int bad = range == null ? 0 : range.nonFinite();
         return SourceSheet.line(
                 false,
                 Ui.left(name, 112, "second"),
                 Ui.left(onMesh ? field.at().word() : "on parts", 70, "second"),
                 components(field),
-                Ui.cell(Ticks.number(range[0], Double.NaN), 74, "second"),
-                Ui.cell(Ticks.number(range[1], Double.NaN), 74, "second"),
+                Ui.cell(number(range, range == null ? 0 : range.least()), 74, "second"),
+                Ui.cell(number(range, range == null ? 0 : range.greatest()), 74, "second"),
                 Ui.left("", 10),
                 entry,
                 Ui.left("", 6),
                 menu,
                 Ui.label(bad == 0 ? "" : "  " + bad + " not finite", "small", "brick"));
+    }
+
+    /** A bound of the range; dots as long as the numbers are being looked over. */
+    private String number(RunHealth.FieldRange range, double bound) {
+        return range == null ? health == null ? "…" : "" : Ticks.number(bound, Double.NaN);
     }
 
     /** How many components; of three also their order. */

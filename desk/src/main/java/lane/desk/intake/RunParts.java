@@ -159,8 +159,11 @@ final class RunParts extends RunSection {
     private void regions() {
         List<String> arrays = new ArrayList<>(List.of(""));
         run.fields().stream()
-                .filter(f ->
-                        f.at() == Field.At.CELL && f.components() == 1 && f.values() instanceof lane.field.Values.Ints)
+                .filter(f -> f.at() == Field.At.CELL && f.components() == 1)
+                .filter(f -> source.regions().equals(f.name())
+                        || health != null
+                                && health.fields().containsKey(f.name())
+                                && health.fields().get(f.name()).whole())
                 .forEach(f -> arrays.add(f.name()));
         if (arrays.size() > 1) {
             add(Ui.row(

@@ -19,7 +19,7 @@ abstract class RunSection {
     final Run run;
     final VBox sheet;
     /** Null where it is not known yet. */
-    final RunHealth.Sheet health;
+    final RunHealth.Report health;
 
     RunSection(Session session, Source.Simulation source, Run run, VBox sheet) {
         this.session = session;

@@ -165,7 +165,7 @@ final class RunSheet extends RunSection {
     }
 
     /** What was remarked while reading and what looks wrong. @param health null where that is not known yet */
-    static int findings(Run run, RunHealth.Sheet health) {
+    static int findings(Run run, RunHealth.Report health) {
         return run.remarks().size() + (health == null ? 0 : health.findings().size());
     }
 

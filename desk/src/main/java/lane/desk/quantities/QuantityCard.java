@@ -32,7 +32,7 @@ import lane.unit.Unit;
 final class QuantityCard {
     private static final double TRACK = 268;
 
-    private record RangeKey(Run run, Quantity quantity, EvaluationContext lens) {}
+    private record RangeKey(Object run, Quantity quantity, EvaluationContext lens) {}
 
     private final Session session;
     private final VBox box = new VBox(8);
@@ -213,7 +213,7 @@ final class QuantityCard {
         for (Source source : session.study().sources()) {
             Run run = session.results().runs().get(source.id());
             Background.Made one =
-                    run == null ? null : background.of(new RangeKey(run, q, lens), w -> Ranges.of(run, q, lens));
+                    run == null ? null : background.of(new RangeKey(run.key(), q, lens), w -> Ranges.of(run, q, lens));
             made.add(one);
             state.add(one == null ? "waits" : one);
         }

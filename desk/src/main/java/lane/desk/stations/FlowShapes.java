@@ -40,7 +40,7 @@ final class FlowShapes {
      */
     record Shape(Cut cut, double[] time, double[] length) {}
 
-    private record Key(Kind kind, lane.station.Shape place, Run run, Field field) {}
+    private record Key(Kind kind, lane.station.Shape place, Object run, Field field) {}
 
     private static final int SEEDS = 120;
     private static final int ARROWS = 400;
@@ -55,7 +55,7 @@ final class FlowShapes {
 
     /** The shape if it is there; else it is begun and null comes back. */
     Shape of(Kind kind, Station station, Laid laid, Run run, Field field) {
-        var key = new Key(kind, station.shape(), run, field);
+        var key = new Key(kind, station.shape(), run.key(), field);
         Background.Made made = background.of(key, w -> make(kind, station, laid, run, field, w));
         if (made != null && made.thing() == null) {
             say.accept(made.trouble());

@@ -2,10 +2,12 @@ package lane.desk.stations;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Set;
 import lane.base.LaneException;
 import lane.base.Work;
 import lane.desk.Session;
 import lane.evaluation.EvaluationContext;
+import lane.field.Field;
 import lane.field.Run;
 import lane.mesh.Point;
 import lane.provenance.Provenance;
@@ -26,13 +28,17 @@ final class LanesAt {
     /** @param value in SI units; NaN where the lane has none there */
     record One(String lane, double value, Unit unit) {}
 
-    /** Runs whose cells are not yet in order are left out, as looking would take long. */
+    private static boolean inMemory(Run run, Set<String> fields) {
+        return run.fields().stream().filter(f -> fields.contains(f.name())).allMatch(Field::inMemory);
+    }
+
+    /** Runs whose cells are not yet in order, or whose numbers still have to be read, are left out, as looking would take long. */
     static List<One> of(Session session, Point place, Quantity quantity, EvaluationContext lens) {
         List<One> out = new ArrayList<>();
         var point = new Station("", "place", new Points(List.of(place)));
         for (Source source : session.study().lanes()) {
             Run run = session.results().runs().get(source.id());
-            if (run == null || !run.located()) {
+            if (run == null || !run.located() || !inMemory(run, lens.fields(quantity))) {
                 continue;
             }
             try {

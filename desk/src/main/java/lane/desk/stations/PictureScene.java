@@ -7,7 +7,9 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
+import java.util.stream.Stream;
 import lane.base.LaneException;
+import lane.base.Memo;
 import lane.cut.Cut;
 import lane.desk.Background;
 import lane.desk.Session;
@@ -102,9 +104,10 @@ final class PictureScene {
         return h == null ? PlaceTip.Place.of(p) : PlaceTip.Place.onShell(h, p);
     }
 
-    private record DifferenceKey(Run of, Run datum, Quantity quantity, EvaluationContext lens) {}
+    private record DifferenceKey(Object of, Object datum, Quantity quantity, EvaluationContext lens) {}
 
-    private record TimesKey(Source.Simulation source, List<Double> times, Quantity quantity, EvaluationContext lens) {}
+    private record TimesKey(
+            Source.Simulation source, Object run, List<Double> times, Quantity quantity, EvaluationContext lens) {}
 
     /** What a run is shown by: another's values, or a difference of its own. */
     private record Seen(Run run, String lane, Quantity quantity, EvaluationContext lens, String name) {
@@ -157,7 +160,7 @@ final class PictureScene {
         var how = new FieldScene.Shown(state.clear, hidden, faint);
         List<float[]> others = others(slot, seen);
         Object key = List.of(
-                seen.run,
+                seen.run.key(),
                 String.valueOf(seen.quantity),
                 seen.lens,
                 how,
@@ -208,18 +211,47 @@ final class PictureScene {
         if (run == null || q != null && waits(run, q)) {
             return null;
         }
+        if (q != null && !lens().definitions().beyond(q)) {
+            // What the other lanes have at a place is told beside it, and may be part of the range.
+            for (Source source : study().lanes()) {
+                Run other = run(source.id());
+                if (other != null
+                        && !numbers(other, lens().fields(q))
+                        && state.colouring.ends() == Colouring.Ends.LANES) {
+                    return null;
+                }
+            }
+        }
         return new Seen(run, lane, q, lens(), q == null ? "" : q.name());
     }
 
     /** What looks beyond the place takes long the first time, and is made behind the window. */
     private boolean waits(Run run, Quantity q) {
         EvaluationContext lens = lens();
-        if (!lens.definitions().beyond(q)) {
-            return false;
+        if (lens.definitions().beyond(q)) {
+            return background.of(new DifferenceKey(run.key(), "", q, lens), w -> BoundQuantity.of(run, q, lens))
+                    == null;
         }
-        Background.Made made =
-                background.of(new DifferenceKey(run, null, q, lens), w -> BoundQuantity.of(run, q, lens));
-        return made == null;
+        return !numbers(run, lens.fields(q));
+    }
+
+    /** Whether the numbers of these fields are in memory; if not, they are read behind the window. */
+    private boolean numbers(Run run, Set<String> names) {
+        List<Field> waiting = Stream.concat(
+                        run.fields().stream(), run.parts().stream().flatMap(p -> p.fields().stream()))
+                .filter(f -> names.contains(f.name()) && !f.inMemory())
+                .toList();
+        if (waiting.isEmpty()) {
+            return true;
+        }
+        return background.of(List.of("numbers", run.key(), names), w -> {
+                    waiting.forEach(f -> {
+                        w.poll();
+                        f.values();
+                    });
+                    return true;
+                })
+                != null;
     }
 
     private Seen difference(Quantity q) {
@@ -229,8 +261,8 @@ final class PictureScene {
             return null;
         }
         EvaluationContext lens = lens();
-        Background.Made made =
-                background.of(new DifferenceKey(of, datum, q, lens), w -> Transfer.difference(of, datum, q, lens, w));
+        Background.Made made = background.of(
+                new DifferenceKey(of.key(), datum.key(), q, lens), w -> Transfer.difference(of, datum, q, lens, w));
         if (made == null) {
             return null;
         }
@@ -403,12 +435,12 @@ final class PictureScene {
         if (source == null || seen.run.times().size() < 2) {
             return List.of();
         }
-        var key = new TimesKey(source, seen.run.times(), seen.quantity, seen.lens);
+        var key = new TimesKey(source, seen.run.key(), seen.run.times(), seen.quantity, seen.lens);
         Axis axis = study().axis();
         Background.Made made = background.of(key, w -> {
             float least = Float.POSITIVE_INFINITY;
             float greatest = Float.NEGATIVE_INFINITY;
-            var places = new StationResolver(session.library(), StationResolver.NOTHING);
+            var places = new StationResolver(session.library(), Memo.NONE);
             for (double t : key.times()) {
                 Run at = places.turned(session.library().run(source, new TimeSelector.At(t, 0), w), axis);
                 for (float[] values : FieldScene.values(at, key.quantity(), key.lens())) {
@@ -519,9 +551,9 @@ final class PictureScene {
         if (unrolled && shape(chosen) instanceof Shell h) {
             return new Annotations.Flat(
                     new Point(0, 0, 0),
-                    new Annotations.Flat.Run(
+                    new Annotations.Flat.AxisOf(
                             "angle about the axis", "°", new Point(1, 0, 0), Math.toDegrees(1 / h.radius()), h.seam()),
-                    new Annotations.Flat.Run("along the axis", "mm", new Point(0, 1, 0), 1000, 0));
+                    new Annotations.Flat.AxisOf("along the axis", "mm", new Point(0, 1, 0), 1000, 0));
         }
         Point normal;
         Point origin;
@@ -547,7 +579,7 @@ final class PictureScene {
         return Math.max(Math.abs(n.x()), Math.max(Math.abs(n.y()), Math.abs(n.z()))) > 1 - 1e-12;
     }
 
-    private Annotations.Flat.Run axis(Run run, Point along) {
+    private Annotations.Flat.AxisOf axis(Run run, Point along) {
         String name = null;
         Axis axis = study().axis();
         if (run.stated().turn() != null && flatRun(run)) {
@@ -563,7 +595,7 @@ final class PictureScene {
                 sign = Math.signum(c);
             }
         }
-        return new Annotations.Flat.Run(
+        return new Annotations.Flat.AxisOf(
                 name == null ? "in the plane, from its point" : name, "mm", along, 1000 * sign, 0);
     }
 }

@@ -4,6 +4,7 @@ import java.nio.file.Path;
 import java.util.Collection;
 import java.util.List;
 import java.util.Map;
+import java.util.function.UnaryOperator;
 import lane.field.Field;
 import lane.mesh.Mesh;
 
@@ -64,20 +65,18 @@ public record Dataset(
         return new Dataset(mesh, fields, groups, times, time, remarks, files, names);
     }
 
-    /** With coordinates in another unit. @param metres what one unit of the coordinates is */
-    public Dataset scaled(double metres) {
-        return metres == 1
-                ? this
-                : new Dataset(
-                        mesh.scaled(metres),
-                        fields,
-                        groups.stream()
-                                .map(g -> new Group(g.name(), g.surface().scaled(metres), g.fields()))
-                                .toList(),
-                        times,
-                        time,
-                        remarks,
-                        files,
-                        labels);
+    /** The same on other meshes. @param move gives for a mesh the one to stand for it */
+    public Dataset on(UnaryOperator<Mesh> move) {
+        return new Dataset(
+                move.apply(mesh),
+                fields,
+                groups.stream()
+                        .map(g -> new Group(g.name(), move.apply(g.surface()), g.fields()))
+                        .toList(),
+                times,
+                time,
+                remarks,
+                files,
+                labels);
     }
 }

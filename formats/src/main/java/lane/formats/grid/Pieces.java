@@ -289,7 +289,7 @@ public final class Pieces {
                         .findFirst()
                         .orElse(null);
                 if (found != null) {
-                    values.add(found.values());
+                    values.add(found.stored());
                     first = first == null ? found : first;
                 } else {
                     everywhere &= meshes.get(i).cellCount() == 0 && key.startsWith("CELL");

@@ -12,13 +12,16 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import lane.base.Work;
+import lane.field.Deferred;
 import lane.field.Field;
 import lane.field.TimeSelector;
 import lane.field.Values;
 import lane.formats.grid.Blocks;
 import lane.formats.grid.CellList;
 import lane.formats.grid.Dataset;
+import lane.formats.grid.Opening;
 import lane.formats.grid.Structured;
+import lane.formats.io.FileStamp;
 import lane.formats.io.FormatError;
 import lane.mesh.CellShape;
 import lane.mesh.Mesh;
@@ -41,13 +44,18 @@ public final class CgnsReader {
     private int step;
     private final List<String> remarks = new ArrayList<>();
 
-    private CgnsReader(TimeSelector moment, Work work) {
+    private final Opening opening;
+    private final FileStamp stamp;
+
+    private CgnsReader(FileStamp stamp, TimeSelector moment, Opening opening, Work work) {
+        this.stamp = stamp;
+        this.opening = opening;
         this.moment = moment;
         this.work = work;
     }
 
-    public static Dataset read(Path file, TimeSelector moment, Work work) {
-        return Hdf.read(file, hdf -> new CgnsReader(moment, work).all(hdf));
+    public static Dataset read(Path file, TimeSelector moment, Opening opening, Work work) {
+        return Hdf.read(file, hdf -> new CgnsReader(FileStamp.of(file), moment, opening, work).all(hdf));
     }
 
     private record Element(CellShape shape, int[] order) {}
@@ -208,9 +216,27 @@ public final class CgnsReader {
         return all;
     }
 
+    /** The mesh of a zone with its named surfaces, and what its reader wants known. */
+    private record Grid(Mesh mesh, List<Dataset.Group> groups, List<String> remarks) {}
+
     private Dataset zone(Group zone, int dimension, Group base) {
         int[] size = ints(zone);
         boolean structured = text(zone, "ZoneType_t").equals("Structured");
+        List<String> at = atThisTime(zone, "GridCoordinates_t", "GridCoordinatesPointers").stream()
+                .map(Group::getName)
+                .toList();
+        Grid grid = opening.grids()
+                .of(List.of(stamp, zone.getPath(), at), () -> grid(zone, dimension, base, size, structured));
+        remarks.addAll(grid.remarks);
+        List<Field> fields = new ArrayList<>();
+        for (Group solution : atThisTime(zone, "FlowSolution_t", "FlowSolutionPointers")) {
+            solution(solution, grid.mesh, structured ? nodes(size) : null, fields);
+        }
+        return new Dataset(grid.mesh, fields, grid.groups, List.of(), Double.NaN, List.of());
+    }
+
+    private Grid grid(Group zone, int dimension, Group base, int[] size, boolean structured) {
+        int before = remarks.size();
         double[] xyz = coordinates(zone, base, structured ? nodes(size) : null);
         Mesh mesh;
         Map<Integer, int[]> faces = new HashMap<>();
@@ -224,12 +250,10 @@ public final class CgnsReader {
         } else {
             mesh = unstructured(zone, xyz, dimension, faces, sections);
         }
-        List<Field> fields = new ArrayList<>();
-        for (Group solution : atThisTime(zone, "FlowSolution_t", "FlowSolutionPointers")) {
-            solution(solution, mesh, structured ? dims : null, fields);
-        }
         List<Dataset.Group> groups = conditions(zone, mesh, structured, dims, faces);
-        return new Dataset(mesh, fields, groups.isEmpty() ? sections : groups, List.of(), Double.NaN, List.of());
+        List<String> said = List.copyOf(remarks.subList(before, remarks.size()));
+        remarks.subList(before, remarks.size()).clear();
+        return new Grid(mesh, groups.isEmpty() ? sections : groups, said);
     }
 
     /** Nodes along each direction of a structured zone. */
@@ -413,7 +437,7 @@ public final class CgnsReader {
         int count = at == Field.At.NODE ? mesh.nodeCount() : mesh.cellCount();
         Map<String, Values> arrays = new LinkedHashMap<>();
         for (Group g : children(solution, "DataArray_t")) {
-            Values v = Hdf.values(Hdf.need(g, " data"));
+            Values v = whole(Hdf.need(g, " data"));
             if (dims != null) {
                 int less = at == Field.At.NODE ? 0 : 1;
                 v = inside(
@@ -433,16 +457,37 @@ public final class CgnsReader {
                 Values x = arrays.remove(name);
                 Values y = arrays.remove(stem + "Y");
                 Values z = arrays.remove(stem + "Z");
-                double[] all = new double[3 * count];
-                for (int i = 0; i < count; i++) {
-                    all[3 * i] = x.get(i);
-                    all[3 * i + 1] = y.get(i);
-                    all[3 * i + 2] = z == null ? 0 : z.get(i);
-                }
-                add(out, stem, at, 3, Values.of(all));
+                List<Values> of = z == null ? List.of(x, y) : List.of(x, y, z);
+                add(
+                        out,
+                        stem,
+                        at,
+                        3,
+                        opening.onDemand()
+                                ? new Deferred(
+                                        List.of("vector", of), Math.multiplyExact(3, count), () -> vector(of, count))
+                                : vector(of, count));
             }
         }
         arrays.forEach((name, v) -> add(out, name, at, 1, v));
+    }
+
+    /** All of an array: now, or when it is asked for. */
+    private Values whole(io.jhdf.api.Dataset data) {
+        return opening.onDemand() && data.getSize() < Integer.MAX_VALUE
+                ? Hdf.later(stamp, data, 0, (int) data.getSize(), 1)
+                : Hdf.values(data);
+    }
+
+    private static Values vector(List<Values> components, int count) {
+        double[] all = new double[3 * count];
+        for (int d = 0; d < components.size(); d++) {
+            Values c = components.get(d).now();
+            for (int i = 0; i < count; i++) {
+                all[3 * i + d] = c.get(i);
+            }
+        }
+        return Values.of(all);
     }
 
     private void add(List<Field> out, String name, Field.At at, int components, Values values) {

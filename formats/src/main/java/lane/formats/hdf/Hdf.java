@@ -9,10 +9,13 @@ import io.jhdf.exceptions.HdfException;
 import io.jhdf.links.ExternalLink;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.List;
 import java.util.function.Function;
+import lane.field.Deferred;
 import lane.field.Values;
 import lane.formats.io.Budget;
 import lane.formats.io.FileErrors;
+import lane.formats.io.FileStamp;
 import lane.formats.io.FormatError;
 
 /** What the readers of HDF5 files need: nodes by name, numbers in the types of fields, faults as sentences. */
@@ -107,13 +110,17 @@ final class Hdf {
             throw new FormatError("array \"" + data.getName() + "\" has " + data.getSize()
                     + " numbers, which is more than this program holds");
         }
+        sound(data);
+        BUDGET.get().take(data.getSizeInBytes());
+        return values(data.getSize() == 0 ? new double[0] : data.getDataFlat(), data.getName());
+    }
+
+    private static void sound(Dataset data) {
         long stored = data.getStorageInBytes();
         if (data.getSizeInBytes() > 1032 * Math.max(64, stored)) {
             throw new FormatError("array \"" + data.getName() + "\" claims " + data.getSizeInBytes()
                     + " bytes, but the file stores " + stored);
         }
-        BUDGET.get().take(data.getSizeInBytes());
-        return values(data.getSize() == 0 ? new double[0] : data.getDataFlat(), data.getName());
     }
 
     private static Values values(Object data, String name) {
@@ -175,7 +182,11 @@ final class Hdf {
     }
 
     static int[] ints(Dataset data) {
-        Values values = values(data);
+        return ints(values(data), data);
+    }
+
+    /** @param data what they are of, to be named */
+    static int[] ints(Values values, Dataset data) {
         if (values instanceof Values.Ints v) {
             return v.array();
         }
@@ -187,6 +198,74 @@ final class Hdf {
             }
         }
         return out;
+    }
+
+    /**
+     * Some consecutive rows of an array whose first dimension counts them. Only these are read, where the file's layout lets
+     * them be found.
+     *
+     * @param rows first row and number of rows
+     * @param wide numbers a row
+     */
+    static Values rows(Dataset data, int from, int rows, int wide) {
+        int[] dims = data.getDimensions();
+        if (from < 0 || rows < 0 || (long) wide * (from + (long) rows) > data.getSize()) {
+            throw new FormatError("array \"" + data.getName() + "\" has " + data.getSize() + " numbers, too few for "
+                    + rows + " rows of " + wide + " from row " + from);
+        }
+        boolean part = dims.length > 0 && dims[0] > rows && (long) dims[0] * wide == data.getSize() && rows > 0;
+        if (!part) {
+            return slice(values(data), Math.multiplyExact(wide, from), Math.multiplyExact(wide, rows));
+        }
+        // What is claimed is checked against the file as a whole, as if all of it were read.
+        sound(data);
+        long[] at = new long[dims.length];
+        int[] size = dims.clone();
+        at[0] = from;
+        size[0] = rows;
+        BUDGET.get().take((long) rows * wide * 8);
+        return values(flat(data.getData(at, size), Math.multiplyExact(wide, rows)), data.getName());
+    }
+
+    /** Numbers in nested arrays as one array. */
+    private static Object flat(Object nested, int length) {
+        if (!(nested instanceof Object[] rows)) {
+            return nested;
+        }
+        Object first = rows;
+        while (first instanceof Object[] o && o.length > 0) {
+            first = o[0];
+        }
+        if (first == null || !first.getClass().isArray()) {
+            throw new FormatError("an array of it has no numbers");
+        }
+        Object out = java.lang.reflect.Array.newInstance(first.getClass().getComponentType(), length);
+        fill(rows, out, 0);
+        return out;
+    }
+
+    private static int fill(Object from, Object out, int at) {
+        if (from instanceof Object[] rows) {
+            int next = at;
+            for (Object row : rows) {
+                next = fill(row, out, next);
+            }
+            return next;
+        }
+        int n = java.lang.reflect.Array.getLength(from);
+        System.arraycopy(from, 0, out, at, n);
+        return at + n;
+    }
+
+    /** Rows of an array that are read when they are asked for. */
+    static Values later(FileStamp stamp, Dataset data, int from, int rows, int wide) {
+        String path = data.getPath();
+        int length = Math.multiplyExact(wide, rows);
+        return new Deferred(
+                List.of(stamp, path, from, rows),
+                length,
+                () -> stamp.reading(
+                        () -> read(stamp.file(), h -> rows((Dataset) h.getByPath(path), from, rows, wide))));
     }
 
     /** Some consecutive entries. */

@@ -14,8 +14,10 @@ import lane.field.Values;
 import lane.formats.grid.Blocks;
 import lane.formats.grid.CellCodes;
 import lane.formats.grid.Dataset;
+import lane.formats.grid.Opening;
 import lane.formats.grid.Pieces;
 import lane.formats.grid.Structured;
+import lane.formats.io.FileStamp;
 import lane.formats.io.FormatError;
 import lane.mesh.Mesh;
 import lane.quantity.FieldUnit;
@@ -27,13 +29,18 @@ public final class VtkHdfReader {
     private final Work work;
     private final List<String> remarks = new ArrayList<>();
 
-    private VtkHdfReader(TimeSelector moment, Work work) {
+    private final Opening opening;
+    private final FileStamp stamp;
+
+    private VtkHdfReader(FileStamp stamp, TimeSelector moment, Opening opening, Work work) {
+        this.stamp = stamp;
         this.moment = moment;
+        this.opening = opening;
         this.work = work;
     }
 
-    public static Dataset read(Path file, TimeSelector moment, Work work) {
-        return Hdf.read(file, hdf -> new VtkHdfReader(moment, work).all(hdf));
+    public static Dataset read(Path file, TimeSelector moment, Opening opening, Work work) {
+        return Hdf.read(file, hdf -> new VtkHdfReader(FileStamp.of(file), moment, opening, work).all(hdf));
     }
 
     private Dataset all(HdfFile hdf) {
@@ -133,16 +140,16 @@ public final class VtkHdfReader {
         int parts = step.of(
                 "NumberOfParts", step.index < 0 || pointCounts.length < step.times.size() ? pointCounts.length : 1);
         int firstPart = step.of("PartOffsets", 0);
-        Values points = Hdf.values(Hdf.need(group, "Points"));
+        io.jhdf.api.Dataset points = Hdf.need(group, "Points");
         int pointAt = step.of("PointOffsets", 0);
         String[] kinds = surface ? new String[] {"Vertices", "Lines", "Polygons", "Strips"} : new String[] {""};
         int[] cellAt = new int[kinds.length];
         int[] idAt = new int[kinds.length];
         int[][] cellCounts = new int[kinds.length][];
         int[][] idCounts = new int[kinds.length][];
-        int[][] offsets = new int[kinds.length][];
-        int[][] ids = new int[kinds.length][];
-        int[] codes = surface ? null : Hdf.ints(Hdf.need(group, "Types"));
+        var offsets = new io.jhdf.api.Dataset[kinds.length];
+        var ids = new io.jhdf.api.Dataset[kinds.length];
+        io.jhdf.api.Dataset codes = surface ? null : Hdf.need(group, "Types");
         for (int k = 0; k < kinds.length; k++) {
             Group from = surface ? Hdf.group(group, kinds[k]) : group;
             if (from == null) {
@@ -150,82 +157,133 @@ public final class VtkHdfReader {
             }
             cellCounts[k] = Hdf.ints(Hdf.need(from, "NumberOfCells"));
             idCounts[k] = Hdf.ints(Hdf.need(from, "NumberOfConnectivityIds"));
-            offsets[k] = Hdf.ints(Hdf.need(from, "Offsets"));
-            ids[k] = Hdf.ints(Hdf.need(from, "Connectivity"));
+            offsets[k] = Hdf.need(from, "Offsets");
+            ids[k] = Hdf.need(from, "Connectivity");
             cellAt[k] = step.of("CellOffsets", k, 0);
             idAt[k] = step.of("ConnectivityIdOffsets", k, 0);
         }
-        int[] dataAt = new int[1];
         var pieces = new Pieces(remarks);
         int cellsBefore = 0;
         int pointsBefore = 0;
         for (int p = firstPart; p < firstPart + parts; p++) {
             work.poll();
             int n = pointCounts[p];
-            if (n < 0 || pointAt < 0 || n > points.length() / 3 - pointAt) {
+            if (n < 0 || pointAt < 0 || n > points.getSize() / 3 - pointAt) {
                 throw new FormatError("part " + p + " claims " + n + " points, more than its array holds");
             }
-            double[] xyz = Hdf.doubles(Hdf.slice(points, 3 * pointAt, Math.multiplyExact(3, n)));
-            int cells = 0;
-            int size = 0;
+            var part =
+                    new Part(p, n, pointAt, cellAt.clone(), idAt.clone(), column(cellCounts, p), column(idCounts, p));
+            Object looks = List.of(stamp, group.getPath(), part.key());
+            Grid grid = opening.grids().of(looks, () -> grid(group, surface, points, offsets, ids, codes, part));
+            remarks.addAll(grid.remarks);
+            int cells = Arrays.stream(part.cells).sum();
             for (int k = 0; k < kinds.length; k++) {
-                cells = Math.addExact(cells, cellCounts[k][p]);
-                size = Math.addExact(size, idCounts[k][p]);
-                if (cellCounts[k][p] < 0
-                        || idCounts[k][p] < 0
-                        || cellCounts[k][p] >= offsets[k].length
-                        || idCounts[k][p] > ids[k].length) {
-                    throw new FormatError("part " + p + " claims " + cellCounts[k][p] + " cells and " + idCounts[k][p]
-                            + " node numbers, more than its arrays hold");
-                }
+                cellAt[k] += part.cells[k];
+                idAt[k] += part.ids[k];
             }
-            int[] begins = new int[cells + 1];
-            int[] nodes = new int[size];
-            int[] kind = new int[cells];
-            int c = 0;
-            int at = 0;
-            for (int k = 0; k < kinds.length; k++) {
-                // Each part before this one has one entry more in the offsets than cells.
-                int begin = cellAt[k] + p;
-                System.arraycopy(ids[k], idAt[k], nodes, at, idCounts[k][p]);
-                for (int i = 0; i < cellCounts[k][p]; i++, c++) {
-                    int length = offsets[k][begin + i + 1] - offsets[k][begin + i];
-                    begins[c + 1] = at + offsets[k][begin + i + 1];
-                    if (begins[c + 1] < begins[c] || begins[c + 1] > size) {
-                        throw new FormatError("the offsets of its cells go backwards or too far at cell " + i);
-                    }
-                    kind[c] = surface
-                            ? switch (k) {
-                                case 0 -> length == 1 ? 1 : 2;
-                                case 1 -> length == 2 ? 3 : 4;
-                                case 3 -> 6;
-                                default -> length == 3 ? 5 : length == 4 ? 9 : 7;
-                            }
-                            : codes[cellAt[k] + i];
-                }
-                at += idCounts[k][p];
-                cellAt[k] += cellCounts[k][p];
-                idAt[k] += idCounts[k][p];
-            }
-            Solids solids = surface || Hdf.data(group, "PolyhedronToFaces") == null ? null : solids(group, p, cells, n);
-            CellCodes.Made made = CellCodes.make(
-                    xyz,
-                    kind,
-                    begins,
-                    nodes,
-                    solids == null ? null : solids.offsets,
-                    solids == null ? null : solids.stream,
-                    remarks);
             List<Field> fields = new ArrayList<>();
             fields(fields, group, step, "PointData", Field.At.NODE, pointsBefore, n, null);
-            fields(fields, group, step, "CellData", Field.At.CELL, cellsBefore, cells, made.source());
-            pieces.add(made.mesh(), fields);
+            fields(fields, group, step, "CellData", Field.At.CELL, cellsBefore, cells, grid.made.source());
+            pieces.add(grid.made.mesh(), fields);
             pointAt += n;
             pointsBefore += n;
             cellsBefore += cells;
         }
         Dataset out = pieces.join();
         return step.times.isEmpty() ? out : out.at(step.times, step.time);
+    }
+
+    /** The mesh of a part, with what its reader wants known. */
+    private record Grid(CellCodes.Made made, List<String> remarks) {}
+
+    private static int[] column(int[][] counts, int part) {
+        return Arrays.stream(counts).mapToInt(c -> c[part]).toArray();
+    }
+
+    /**
+     * Where a part stands in the arrays.
+     *
+     * @param cellAt and {@code idAt}: where its cells and their node numbers begin, for each kind
+     */
+    private record Part(int number, int points, int pointAt, int[] cellAt, int[] idAt, int[] cells, int[] ids) {
+        Object key() {
+            return List.of(number, points, pointAt, list(cellAt), list(idAt), list(cells), list(ids));
+        }
+
+        private static List<Integer> list(int[] array) {
+            return Arrays.stream(array).boxed().toList();
+        }
+    }
+
+    private Grid grid(
+            Group group,
+            boolean surface,
+            io.jhdf.api.Dataset points,
+            io.jhdf.api.Dataset[] offsets,
+            io.jhdf.api.Dataset[] ids,
+            io.jhdf.api.Dataset codes,
+            Part part) {
+        int p = part.number;
+        int n = part.points;
+        double[] xyz = Hdf.doubles(Hdf.rows(points, part.pointAt, n, 3));
+        int kinds = part.cells.length;
+        int cells = 0;
+        int size = 0;
+        for (int k = 0; k < kinds; k++) {
+            cells = Math.addExact(cells, part.cells[k]);
+            size = Math.addExact(size, part.ids[k]);
+            if (part.cells[k] < 0
+                    || part.ids[k] < 0
+                    || part.cells[k] >= offsets[k].getSize()
+                    || part.ids[k] > ids[k].getSize()) {
+                throw new FormatError("part " + p + " claims " + part.cells[k] + " cells and " + part.ids[k]
+                        + " node numbers, more than its arrays hold");
+            }
+        }
+        int[] begins = new int[cells + 1];
+        int[] nodes = new int[size];
+        int[] kind = new int[cells];
+        int c = 0;
+        int at = 0;
+        for (int k = 0; k < kinds; k++) {
+            // Each part before this one has one entry more in the offsets than cells.
+            int[] begin = part.cells[k] == 0
+                    ? new int[1]
+                    : Hdf.ints(Hdf.rows(offsets[k], part.cellAt[k] + p, part.cells[k] + 1, 1), offsets[k]);
+            int[] own =
+                    part.ids[k] == 0 ? new int[0] : Hdf.ints(Hdf.rows(ids[k], part.idAt[k], part.ids[k], 1), ids[k]);
+            int[] types = surface || part.cells[k] == 0
+                    ? new int[0]
+                    : Hdf.ints(Hdf.rows(codes, part.cellAt[k], part.cells[k], 1), codes);
+            System.arraycopy(own, 0, nodes, at, own.length);
+            for (int i = 0; i < part.cells[k]; i++, c++) {
+                int length = begin[i + 1] - begin[i];
+                begins[c + 1] = at + begin[i + 1];
+                if (begins[c + 1] < begins[c] || begins[c + 1] > size) {
+                    throw new FormatError("the offsets of its cells go backwards or too far at cell " + i);
+                }
+                kind[c] = surface
+                        ? switch (k) {
+                            case 0 -> length == 1 ? 1 : 2;
+                            case 1 -> length == 2 ? 3 : 4;
+                            case 3 -> 6;
+                            default -> length == 3 ? 5 : length == 4 ? 9 : 7;
+                        }
+                        : types[i];
+            }
+            at += own.length;
+        }
+        Solids solids = surface || Hdf.data(group, "PolyhedronToFaces") == null ? null : solids(group, p, cells, n);
+        List<String> said = new ArrayList<>();
+        CellCodes.Made made = CellCodes.make(
+                xyz,
+                kind,
+                begins,
+                nodes,
+                solids == null ? null : solids.offsets,
+                solids == null ? null : solids.stream,
+                said);
+        return new Grid(made, said);
     }
 
     /** Faces of the polyhedra of a part: for each cell where they begin, then how many, and of each its size and nodes. */
@@ -315,8 +373,9 @@ public final class VtkHdfReader {
                 throw new FormatError("array \"" + name + "\" has " + d.getSize() + " numbers, too few for " + count
                         + " " + at.word() + " from entry " + start);
             }
-            Values values = Hdf.slice(
-                    Hdf.values(d), Math.multiplyExact(components, start), Math.multiplyExact(components, count));
+            Values values = opening.onDemand()
+                    ? Hdf.later(stamp, d, start, count, components)
+                    : Hdf.rows(d, start, count, components);
             if (source != null) {
                 values = values.pick(components, source);
             }
@@ -351,18 +410,17 @@ public final class VtkHdfReader {
                 int[] shape = d == null ? new int[0] : d.getDimensions();
                 int lead = step.times.isEmpty() ? 0 : 1;
                 int components = shape.length > 3 + lead ? shape[shape.length - 1] : 1;
-                Values values = d == null ? Values.of() : Hdf.values(d);
-                int start = lead == 0 ? 0 : step.field("PointDataOffsets", name, step.index) * components * count;
-                if (values.length() < start + (long) components * count) {
-                    throw new FormatError("array \"" + name + "\" has " + values.length()
-                            + " numbers, but its extent needs " + (long) components * count);
+                long size = d == null ? 0 : d.getSize();
+                int row = lead == 0
+                        ? 0
+                        : step.field(at == Field.At.NODE ? "PointDataOffsets" : "CellDataOffsets", name, step.index);
+                if (row < 0 || size < (row + 1L) * components * count) {
+                    throw new FormatError("array \"" + name + "\" has " + size + " numbers, but its extent needs "
+                            + (long) components * count);
                 }
-                fields.add(new Field(
-                        name,
-                        at,
-                        components,
-                        Unit.of(FieldUnit.guess(name)),
-                        Hdf.slice(values, start, components * count)));
+                int wide = Math.multiplyExact(components, count);
+                Values values = opening.onDemand() ? Hdf.later(stamp, d, row, 1, wide) : Hdf.rows(d, row, 1, wide);
+                fields.add(new Field(name, at, components, Unit.of(FieldUnit.guess(name)), values));
             }
         }
         if (fields.isEmpty() && nodes > 100_000) {

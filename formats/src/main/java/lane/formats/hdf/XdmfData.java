@@ -12,13 +12,21 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Set;
 import java.util.StringTokenizer;
+import java.util.function.Supplier;
+import javax.xml.parsers.DocumentBuilderFactory;
+import javax.xml.parsers.ParserConfigurationException;
 import javax.xml.xpath.XPathConstants;
 import javax.xml.xpath.XPathExpressionException;
 import javax.xml.xpath.XPathFactory;
+import lane.base.Content;
 import lane.base.Work;
+import lane.field.Deferred;
 import lane.field.Values;
+import lane.formats.io.FileErrors;
 import lane.formats.io.FileHash;
+import lane.formats.io.FileStamp;
 import lane.formats.io.FormatError;
+import org.w3c.dom.Document;
 import org.w3c.dom.Element;
 import org.w3c.dom.Node;
 import org.w3c.dom.NodeList;
@@ -181,6 +189,108 @@ final class XdmfData {
             }
         }
         return out;
+    }
+
+    /** What decides the numbers below an element: its words, and the files that it refers to as they are now. */
+    Object looks(Element asked) {
+        Element e = referred(asked);
+        List<Object> out = new ArrayList<>();
+        var words = e.getAttributes();
+        for (int i = 0; i < words.getLength(); i++) {
+            out.add(words.item(i).getNodeName() + "=" + words.item(i).getNodeValue());
+        }
+        List<Element> items = children(e, "DataItem");
+        if (items.isEmpty()) {
+            String text = e.getTextContent().strip();
+            String format = word(e, "Format").toUpperCase(Locale.ROOT);
+            switch (format) {
+                case "HDF", "HDF5" -> out.add(stamp(text.substring(0, Math.max(0, text.lastIndexOf(':')))));
+                case "BINARY" -> out.add(stamp(text));
+                default -> {}
+            }
+            out.add(
+                    format.isEmpty() || format.equals("XML")
+                            ? Content.of(
+                                    List.of(ByteBuffer.wrap(text.getBytes(java.nio.charset.StandardCharsets.UTF_8))))
+                            : text);
+        }
+        items.forEach(item -> out.add(looks(item)));
+        return out;
+    }
+
+    /** A file that decides numbers, even if these were read before and are not read again. */
+    private FileStamp stamp(String reference) {
+        Path there = below(reference.strip());
+        files.add(there);
+        return FileStamp.of(there);
+    }
+
+    /** Numbers that are read when they are asked for, where they stand in a file of their own and say how many they are. */
+    Values later(Element asked) {
+        Element item = referred(asked);
+        String format = word(item, "Format").toUpperCase(Locale.ROOT);
+        boolean slab = word(item, "ItemType").equalsIgnoreCase("HyperSlab");
+        boolean elsewhere = format.equals("HDF") || format.equals("HDF5") || format.equals("BINARY");
+        if (!item.hasAttribute("Dimensions") || !elsewhere && !slab) {
+            return values(asked);
+        }
+        List<FileStamp> stamps = new ArrayList<>();
+        stamps(item, stamps);
+        if (stamps.isEmpty()) {
+            return values(asked);
+        }
+        long count = 1;
+        for (int d : sizes(word(item, "Dimensions"))) {
+            count = Math.multiplyExact(count, d);
+        }
+        Element alone = alone(item);
+        return new Deferred(
+                looks(item),
+                Math.toIntExact(count),
+                () -> FileErrors.of(file, () -> {
+                    Supplier<Values> read = () -> new XdmfData(file, Work.QUIET).values(alone);
+                    for (FileStamp s : stamps) {
+                        Supplier<Values> inner = read;
+                        read = () -> s.reading(inner);
+                    }
+                    return read.get();
+                }));
+    }
+
+    /** The same numbers in a document of their own, so that the whole one is not held by whoever may ask for them. */
+    private Element alone(Element item) {
+        try {
+            return copy(
+                    DocumentBuilderFactory.newInstance().newDocumentBuilder().newDocument(), item);
+        } catch (ParserConfigurationException e) {
+            throw new IllegalStateException("every Java makes documents", e);
+        }
+    }
+
+    private Element copy(Document to, Element asked) {
+        Element from = referred(asked);
+        var out = (Element) to.importNode(from, false);
+        List<Element> items = children(from, "DataItem");
+        if (items.isEmpty()) {
+            out.appendChild(to.createTextNode(from.getTextContent()));
+        }
+        items.forEach(item -> out.appendChild(copy(to, item)));
+        return out;
+    }
+
+    private void stamps(Element asked, List<FileStamp> out) {
+        Element item = referred(asked);
+        String text = item.getTextContent().strip();
+        switch (word(item, "Format").toUpperCase(Locale.ROOT)) {
+            case "HDF", "HDF5" -> {
+                int colon = text.lastIndexOf(':');
+                if (colon > 0) {
+                    out.add(stamp(text.substring(0, colon)));
+                }
+            }
+            case "BINARY" -> out.add(stamp(text));
+            default -> children(item, "DataItem").forEach(c -> stamps(c, out));
+        }
     }
 
     Values values(Element asked) {

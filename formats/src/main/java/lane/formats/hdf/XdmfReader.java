@@ -11,12 +11,14 @@ import javax.xml.XMLConstants;
 import javax.xml.parsers.DocumentBuilderFactory;
 import javax.xml.parsers.ParserConfigurationException;
 import lane.base.Work;
+import lane.field.Deferred;
 import lane.field.Field;
 import lane.field.TimeSelector;
 import lane.field.Values;
 import lane.formats.grid.Blocks;
 import lane.formats.grid.CellCodes;
 import lane.formats.grid.Dataset;
+import lane.formats.grid.Opening;
 import lane.formats.grid.Structured;
 import lane.formats.io.FileErrors;
 import lane.formats.io.FileHash;
@@ -44,15 +46,18 @@ public final class XdmfReader {
     private final List<String> remarks = new ArrayList<>();
     private final XdmfData data;
 
-    private XdmfReader(Path file, TimeSelector moment, Work work) {
+    private final Opening opening;
+
+    private XdmfReader(Path file, TimeSelector moment, Opening opening, Work work) {
         this.file = file;
+        this.opening = opening;
         this.moment = moment;
         this.work = work;
         data = new XdmfData(file, work);
     }
 
-    public static Dataset read(Path file, TimeSelector moment, Work work) {
-        return FileErrors.of(file, () -> new XdmfReader(file, moment, work).whole());
+    public static Dataset read(Path file, TimeSelector moment, Opening opening, Work work) {
+        return FileErrors.of(file, () -> new XdmfReader(file, moment, opening, work).whole());
     }
 
     private Element parse() {
@@ -198,34 +203,42 @@ public final class XdmfReader {
         if (topology == null || geometry == null) {
             throw new FormatError("grid \"" + XdmfData.word(grid, "Name") + "\" lacks its topology or its geometry");
         }
+        Grid made = opening.onDemand()
+                ? opening.grids()
+                        .of(List.of(data.looks(topology), data.looks(geometry)), () -> grid(grid, topology, geometry))
+                : grid(grid, topology, geometry);
+        remarks.addAll(made.remarks);
+        List<Field> fields = new ArrayList<>();
+        for (Element a : XdmfData.children(grid, "Attribute")) {
+            attribute(data.referred(a), made.mesh, made.source, fields);
+        }
+        Element time = XdmfData.child(grid, "Time");
+        Dataset out = new Dataset(made.mesh, fields, remarks);
+        return time == null || XdmfData.word(time, "Value").isEmpty()
+                ? out
+                : out.at(
+                        List.of(XdmfData.real(XdmfData.word(time, "Value"))),
+                        XdmfData.real(XdmfData.word(time, "Value")));
+    }
+
+    /** A mesh. @param source for each cell that was made of another, the one in the file; null for none */
+    private record Grid(Mesh mesh, int[] source, List<String> remarks) {}
+
+    private Grid grid(Element grid, Element topology, Element geometry) {
+        List<String> said = new ArrayList<>();
         String kind = XdmfData.word(topology, "TopologyType", "Type").toLowerCase(Locale.ROOT);
         int[] dims = XdmfData.sizes(XdmfData.word(topology, "Dimensions", "NumberOfElements"));
         double[] xyz = geometry(geometry, kind.contains("mesh") ? dims : null);
-        Mesh mesh;
-        int[] source = null;
         if (kind.contains("mesh")) {
             int[] n = backwards(dims);
             if (xyz.length != 3L * Structured.nodes(new long[] {n[0], n[1], n[2]})) {
                 throw new FormatError(
                         "the nodes of grid \"" + XdmfData.word(grid, "Name") + "\" do not fit its dimensions");
             }
-            mesh = Structured.mesh(xyz, n);
-        } else {
-            CellCodes.Made made = cells(topology, kind, xyz);
-            mesh = made.mesh();
-            source = made.source();
+            return new Grid(Structured.mesh(xyz, n), null, said);
         }
-        List<Field> fields = new ArrayList<>();
-        for (Element a : XdmfData.children(grid, "Attribute")) {
-            attribute(data.referred(a), mesh, source, fields);
-        }
-        Element time = XdmfData.child(grid, "Time");
-        Dataset out = new Dataset(mesh, fields, remarks);
-        return time == null || XdmfData.word(time, "Value").isEmpty()
-                ? out
-                : out.at(
-                        List.of(XdmfData.real(XdmfData.word(time, "Value"))),
-                        XdmfData.real(XdmfData.word(time, "Value")));
+        CellCodes.Made made = cells(topology, kind, xyz, said);
+        return new Grid(made.mesh(), made.source(), said);
     }
 
     /** Slowest first in the file, fastest first here. */
@@ -249,7 +262,7 @@ public final class XdmfReader {
         if (item == null) {
             throw new FormatError("attribute \"" + name + "\" has no numbers");
         }
-        Values values = data.values(item);
+        Values values = opening.onDemand() ? data.later(item) : data.values(item);
         int count = at == Field.At.NODE
                 ? mesh.nodeCount()
                 : source == null
@@ -264,18 +277,29 @@ public final class XdmfReader {
             values = values.pick(components, source);
         }
         if (components == 6 && XdmfData.word(a, "AttributeType", "Type").equalsIgnoreCase("Tensor6")) {
-            values = Tensor6.turned(values);
+            values = later(values, values.length(), "tensor", Tensor6::turned);
         }
         if (components == 2) {
-            double[] three = new double[3 * (values.length() / 2)];
-            for (int i = 0; i < values.length() / 2; i++) {
-                three[3 * i] = values.get(2 * i);
-                three[3 * i + 1] = values.get(2 * i + 1);
-            }
-            values = Values.of(three);
+            values = later(values, 3 * (values.length() / 2), "three", XdmfReader::three);
             components = 3;
         }
         out.add(new Field(name, at, components, Unit.of(FieldUnit.guess(name)), values));
+    }
+
+    private static Values three(Values two) {
+        double[] three = new double[3 * (two.length() / 2)];
+        for (int i = 0; i < two.length() / 2; i++) {
+            three[3 * i] = two.get(2 * i);
+            three[3 * i + 1] = two.get(2 * i + 1);
+        }
+        return Values.of(three);
+    }
+
+    /** What is made of values: now, or when they are read. */
+    private static Values later(Values of, int length, String what, java.util.function.UnaryOperator<Values> make) {
+        return of instanceof Deferred
+                ? new Deferred(List.of(of, what), length, () -> make.apply(of.now()))
+                : make.apply(of);
     }
 
     private double[] geometry(Element geometry, int[] dims) {
@@ -392,7 +416,7 @@ public final class XdmfReader {
         };
     }
 
-    private CellCodes.Made cells(Element topology, String kind, double[] xyz) {
+    private CellCodes.Made cells(Element topology, String kind, double[] xyz, List<String> said) {
         Element item = XdmfData.child(topology, "DataItem");
         if (item == null) {
             throw new FormatError("its topology has no numbers");
@@ -418,7 +442,7 @@ public final class XdmfReader {
             Arrays.setAll(offsets, i -> i * size);
             int[] nodes =
                     first == 0 ? all : Arrays.stream(all).map(v -> v - first).toArray();
-            return CellCodes.make(xyz, codes, offsets, nodes, null, null, remarks);
+            return CellCodes.make(xyz, codes, offsets, nodes, null, null, said);
         }
         int[] codes = new int[all.length];
         int[] offsets = new int[all.length + 1];
@@ -470,6 +494,6 @@ public final class XdmfReader {
                 Arrays.copyOf(nodes, out),
                 poly ? Arrays.copyOf(faceOffsets, cells + 1) : null,
                 poly ? Arrays.copyOf(stream, face) : null,
-                remarks);
+                said);
     }
 }

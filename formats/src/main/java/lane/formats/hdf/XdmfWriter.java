@@ -48,7 +48,7 @@ public final class XdmfWriter {
     /** One row an entry, as other programs expect of vectors; plain numbers in one row. */
     private static Object rows(Values values, int components) {
         int n = values.length() / components;
-        switch (values) {
+        switch (values.now()) {
             case Values.Doubles v -> {
                 if (components == 1) {
                     return v.array();

@@ -3,6 +3,7 @@ package lane.formats.vtk;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import lane.base.Memo;
 import lane.field.Field;
 import lane.field.Values;
 import lane.formats.grid.CellCodes;
@@ -22,9 +23,29 @@ final class GridBuilder {
     private final XmlParts xml;
     private final List<String> remarks = new ArrayList<>();
 
-    GridBuilder(XmlParts xml) {
-        this.xml = xml;
+    /** Numbers of fields that stay in the file until they are asked for. */
+    interface Waiting {
+        /** How many numbers an array says it holds, without decoding it; -1 where that is not known. */
+        long announced(Array array);
+
+        Values values(Array array, int length);
+
+        /** What a piece's grid looks like in the file, so that equal looks are equal grids; null where that is not known. */
+        Object looks(Piece piece);
     }
+
+    private final Waiting waiting;
+    private final Memo grids;
+
+    /** @param waiting null to decode everything now */
+    GridBuilder(XmlParts xml, Waiting waiting, Memo grids) {
+        this.xml = xml;
+        this.waiting = waiting;
+        this.grids = grids;
+    }
+
+    /** The grid of a piece. @param source for each cell that was made of another, the one in the file; null for none */
+    private record Grid(Mesh mesh, int[] source, List<String> remarks) {}
 
     Dataset build() {
         if (xml.pieces.isEmpty()) {
@@ -32,14 +53,11 @@ final class GridBuilder {
         }
         var pieces = new Pieces(remarks);
         for (Piece piece : xml.pieces) {
-            Mesh mesh =
-                    switch (xml.fileType) {
-                        case "PolyData" -> surface(piece);
-                        case "UnstructuredGrid" -> grid(piece);
-                        case "ImageData" -> Structured.mesh(image(piece), dims(piece));
-                        case "RectilinearGrid" -> Structured.mesh(rectilinear(piece), dims(piece));
-                        default -> structured(piece);
-                    };
+            Object looks = waiting == null ? null : waiting.looks(piece);
+            Grid grid = looks == null ? grid(piece) : grids.of(looks, () -> grid(piece));
+            Mesh mesh = grid.mesh;
+            source = grid.source;
+            remarks.addAll(grid.remarks);
             List<Field> fields = new ArrayList<>();
             fields(fields, piece, "PointData", Field.At.NODE, mesh.nodeCount());
             fields(fields, piece, "CellData", Field.At.CELL, mesh.cellCount());
@@ -48,7 +66,21 @@ final class GridBuilder {
         return pieces.join();
     }
 
-    /** For each cell that was made of another, the one in the file: set by the piece that is being built. */
+    private Grid grid(Piece piece) {
+        List<String> said = new ArrayList<>();
+        CellCodes.Made made =
+                switch (xml.fileType) {
+                    case "PolyData" -> surface(piece, said);
+                    case "UnstructuredGrid" -> cells(piece, said);
+                    case "ImageData" -> new CellCodes.Made(Structured.mesh(image(piece), dims(piece)), null);
+                    case "RectilinearGrid" ->
+                        new CellCodes.Made(Structured.mesh(rectilinear(piece), dims(piece)), null);
+                    default -> new CellCodes.Made(structured(piece), null);
+                };
+        return new Grid(made.mesh(), made.source(), said);
+    }
+
+    /** Of the piece that is being built. */
     private int[] source;
 
     private int[] extent(Piece piece) {
@@ -84,18 +116,31 @@ final class GridBuilder {
         long cells = (long) Math.max(1, dims[0] - 1) * Math.max(1, dims[1] - 1) * Math.max(1, dims[2] - 1);
         long held = 0;
         for (Array a : piece.arrays) {
-            if (a.numbers != null && (a.section.equals("PointData") || a.section.equals("CellData"))) {
+            if (!a.text && a.ofField()) {
                 long wanted = a.components * (a.section.equals("PointData") ? nodes : cells);
-                if (a.numbers.size() != wanted) {
-                    throw new FormatError("array \"" + a.name + "\" has " + a.numbers.size()
-                            + " numbers, but its extent needs " + wanted);
+                long has = size(a, wanted);
+                if (has != wanted) {
+                    throw new FormatError(
+                            "array \"" + a.name + "\" has " + has + " numbers, but its extent needs " + wanted);
                 }
-                held = Math.max(held, a.numbers.size());
+                held = Math.max(held, has);
             }
         }
         if (held == 0 && nodes > MOST_BARE) {
             throw new FormatError("its extent claims " + nodes + " nodes, but it has no array for them");
         }
+    }
+
+    /** How many numbers an array holds, as it says itself where they still wait. */
+    private long size(Array a, long wanted) {
+        if (a.numbers == null && waiting != null) {
+            long announced = waiting.announced(a);
+            // What stands in the XML says no size: it is read to know.
+            return announced < 0
+                    ? waiting.values(a, Math.toIntExact(wanted)).now().length()
+                    : announced;
+        }
+        return a.numbers().size();
     }
 
     /** Nodes of an image without any array: enough for a small one, no reason to fill the memory. */
@@ -133,8 +178,8 @@ final class GridBuilder {
         int[] dims = dims(piece);
         List<double[]> axes = new ArrayList<>();
         for (Array a : piece.arrays) {
-            if (a.section.equals("Coordinates") && a.numbers != null) {
-                axes.add(a.numbers.toDoubles());
+            if (a.section.equals("Coordinates") && a.numbers() != null) {
+                axes.add(a.numbers().toDoubles());
             }
         }
         if (axes.size() != 3) {
@@ -152,7 +197,7 @@ final class GridBuilder {
 
     private Mesh structured(Piece piece) {
         int[] dims = dims(piece);
-        double[] xyz = need(piece, "Points", "").numbers.toDoubles();
+        double[] xyz = need(piece, "Points", "").numbers().toDoubles();
         if (xyz.length != 3L * Structured.nodes(new long[] {dims[0], dims[1], dims[2]})) {
             throw new FormatError("a piece has " + xyz.length / 3 + " points, which do not fit its extent");
         }
@@ -161,7 +206,9 @@ final class GridBuilder {
 
     private static Array need(Piece piece, String section, String name) {
         for (Array array : piece.arrays) {
-            if (array.section.equals(section) && (name.isEmpty() || array.name.equals(name)) && array.numbers != null) {
+            if (array.section.equals(section)
+                    && (name.isEmpty() || array.name.equals(name))
+                    && array.numbers() != null) {
                 return array;
             }
         }
@@ -170,8 +217,8 @@ final class GridBuilder {
 
     private static int[] optional(Piece piece, String name) {
         for (Array array : piece.arrays) {
-            if (array.section.equals("Cells") && array.name.equals(name) && array.numbers != null) {
-                return array.numbers.toInts();
+            if (array.section.equals("Cells") && array.name.equals(name) && array.numbers() != null) {
+                return array.numbers().toInts();
             }
         }
         return null;
@@ -182,7 +229,7 @@ final class GridBuilder {
         if (n == 0) {
             return new double[0];
         }
-        double[] xyz = need(piece, "Points", "").numbers.toDoubles();
+        double[] xyz = need(piece, "Points", "").numbers().toDoubles();
         if (xyz.length != 3 * n) {
             throw new FormatError(
                     "a piece says it has " + n + " points, but its coordinates are " + xyz.length + " numbers");
@@ -190,16 +237,15 @@ final class GridBuilder {
         return xyz;
     }
 
-    private Mesh grid(Piece piece) {
-        source = null;
+    private CellCodes.Made cells(Piece piece, List<String> said) {
         double[] xyz = points(piece);
         int cells = piece.counts.getOrDefault("NumberOfCells", 0L).intValue();
         if (cells == 0) {
-            return new Mesh(xyz, new byte[0], new int[1], new int[0]);
+            return new CellCodes.Made(new Mesh(xyz, new byte[0], new int[1], new int[0]), null);
         }
-        int[] connectivity = need(piece, "Cells", "connectivity").numbers.toInts();
-        int[] ends = need(piece, "Cells", "offsets").numbers.toInts();
-        int[] types = need(piece, "Cells", "types").numbers.toInts();
+        int[] connectivity = need(piece, "Cells", "connectivity").numbers().toInts();
+        int[] ends = need(piece, "Cells", "offsets").numbers().toInts();
+        int[] types = need(piece, "Cells", "types").numbers().toInts();
         if (ends.length != cells || types.length != cells) {
             throw new FormatError("a piece says it has " + cells + " cells, but gives " + ends.length + " offsets and "
                     + types.length + " types");
@@ -207,9 +253,7 @@ final class GridBuilder {
         int[] offsets = begins(ends);
         boolean poly = Arrays.stream(types).anyMatch(t -> t == CellShape.POLYHEDRON.code());
         int[][] faces = poly ? faces(piece, cells) : new int[2][];
-        CellCodes.Made made = CellCodes.make(xyz, types, offsets, connectivity, faces[0], faces[1], remarks);
-        source = made.source();
-        return made.mesh();
+        return CellCodes.make(xyz, types, offsets, connectivity, faces[0], faces[1], said);
     }
 
     private static int[] begins(int[] ends) {
@@ -267,19 +311,18 @@ final class GridBuilder {
         return size <= array.length ? array : Arrays.copyOf(array, Math.max(size, 2 * array.length));
     }
 
-    private Mesh surface(Piece piece) {
+    private CellCodes.Made surface(Piece piece, List<String> said) {
         double[] xyz = points(piece);
         List<int[]> connectivities = new ArrayList<>();
         List<int[]> ends = new ArrayList<>();
         List<String> kinds = new ArrayList<>();
-        source = null;
         String[] sections = {"Verts", "Lines", "Polys", "Strips"};
         for (String section : sections) {
             if (piece.counts.getOrDefault("NumberOf" + section, 0L) == 0) {
                 continue;
             }
-            connectivities.add(need(piece, section, "connectivity").numbers.toInts());
-            ends.add(need(piece, section, "offsets").numbers.toInts());
+            connectivities.add(need(piece, section, "connectivity").numbers().toInts());
+            ends.add(need(piece, section, "offsets").numbers().toInts());
             kinds.add(section);
         }
         int cells = ends.stream().mapToInt(e -> e.length).sum();
@@ -304,9 +347,26 @@ final class GridBuilder {
             }
             base += connectivities.get(s).length;
         }
-        CellCodes.Made made = CellCodes.make(xyz, codes, offsets, nodes, null, null, remarks);
-        source = made.source();
-        return made.mesh();
+        return CellCodes.make(xyz, codes, offsets, nodes, null, null, said);
+    }
+
+    /** Those of an array; where they wait, only their number is known. */
+    private Values values(Array a, Piece piece, int expected) {
+        if (a.numbers != null || waiting == null) {
+            return a.numbers().values();
+        }
+        long announced = waiting.announced(a);
+        // What stands in the XML has as many as its piece has room for, or is found out to be damaged when it is read.
+        long entries = a.section.equals("CellData") && source != null ? cellsInFile(piece) : expected;
+        return waiting.values(a, Math.toIntExact(announced < 0 ? entries * a.components : announced));
+    }
+
+    private static long cellsInFile(Piece piece) {
+        return piece.counts.containsKey("NumberOfCells")
+                ? piece.counts.get("NumberOfCells")
+                : List.of("Verts", "Lines", "Polys", "Strips").stream()
+                        .mapToLong(s -> piece.counts.getOrDefault("NumberOf" + s, 0L))
+                        .sum();
     }
 
     private void fields(List<Field> out, Piece piece, String section, Field.At at, int expected) {
@@ -314,11 +374,11 @@ final class GridBuilder {
             if (!a.section.equals(section)) {
                 continue;
             }
-            if (a.numbers == null) {
+            if (a.text) {
                 remarks.add("Array \"" + a.name + "\" holds text and was not read.");
                 continue;
             }
-            Values values = a.numbers.values();
+            Values values = values(a, piece, expected);
             if (at == Field.At.CELL && source != null && values.length() % a.components == 0) {
                 int most = values.length() / a.components;
                 if (Arrays.stream(source).allMatch(c -> c < most)) {

@@ -58,6 +58,21 @@ final class Payload {
         return v;
     }
 
+    /** How many bytes of numbers the array that begins at the buffer's position says it holds. */
+    long announced(ByteBuffer in, String what) {
+        in.order(order);
+        long first = header(in, what);
+        if (packing == Packing.NONE) {
+            return first;
+        }
+        if (first == 0) {
+            return 0;
+        }
+        long blockSize = header(in, what);
+        long lastSize = header(in, what);
+        return (first - 1) * blockSize + (lastSize != 0 ? lastSize : blockSize);
+    }
+
     /**
      * Decodes the numbers that begin at the buffer's position; what follows them is left alone.
      *

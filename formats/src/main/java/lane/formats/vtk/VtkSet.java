@@ -14,6 +14,7 @@ import lane.field.TimeSelector;
 import lane.formats.grid.Blocks;
 import lane.formats.grid.Dataset;
 import lane.formats.grid.Nested;
+import lane.formats.grid.Opening;
 import lane.formats.grid.Pieces;
 import lane.formats.io.FileNames;
 import lane.formats.io.FormatError;
@@ -36,7 +37,7 @@ final class VtkSet {
 
     private VtkSet() {}
 
-    static Dataset read(XmlParts xml, Path file, TimeSelector moment, Work work, Nested nested) {
+    static Dataset read(XmlParts xml, Path file, TimeSelector moment, Opening opening, Work work, Nested nested) {
         if (DEPTH.get() > 5) {
             throw new FormatError("it refers to files that refer to files, more than five deep");
         }
@@ -45,7 +46,7 @@ final class VtkSet {
             return xml.fileType.equals("Collection")
                     ? series(xml, file, moment, work, nested)
                     : xml.fileType.startsWith("P")
-                            ? parallel(xml, file, work, nested)
+                            ? parallel(xml, file, opening, work, nested)
                             : blocks(xml.leaves, file, work, nested);
         } finally {
             DEPTH.set(DEPTH.get() - 1);
@@ -68,7 +69,7 @@ final class VtkSet {
         }
     }
 
-    private static Dataset parallel(XmlParts xml, Path file, Work work, Nested nested) {
+    private static Dataset parallel(XmlParts xml, Path file, Opening opening, Work work, Nested nested) {
         List<String> remarks = new ArrayList<>();
         var pieces = new Pieces(remarks);
         var files = new LinkedHashSet<Path>();
@@ -81,7 +82,7 @@ final class VtkSet {
             work.poll();
             work.progress("Reading " + source, (double) done++ / xml.pieces.size());
             Path there = below(file, source);
-            Dataset one = VtkXmlReader.read(there, TimeSelector.LAST, work, nested);
+            Dataset one = VtkXmlReader.read(there, TimeSelector.LAST, opening, work, nested);
             files.add(there);
             files.addAll(one.files());
             one.remarks().stream().filter(r -> !remarks.contains(r)).forEach(remarks::add);

@@ -13,13 +13,20 @@ import java.nio.file.StandardOpenOption;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
+import java.util.function.Function;
+import java.util.function.IntPredicate;
+import lane.base.Content;
 import lane.base.Work;
+import lane.field.Deferred;
 import lane.field.TimeSelector;
+import lane.field.Values;
 import lane.formats.grid.Dataset;
 import lane.formats.grid.Nested;
+import lane.formats.grid.Opening;
 import lane.formats.io.Budget;
 import lane.formats.io.FileErrors;
 import lane.formats.io.FileHash;
+import lane.formats.io.FileStamp;
 import lane.formats.io.FormatError;
 
 /**
@@ -34,7 +41,7 @@ public final class VtkXmlReader {
     private VtkXmlReader() {}
 
     public static Dataset read(Path file, Work work) {
-        return read(file, TimeSelector.LAST, work, (other, w) -> {
+        return read(file, TimeSelector.LAST, Opening.WHOLE, work, (other, w) -> {
             throw new FormatError("it refers to other files, which are not read here");
         });
     }
@@ -43,26 +50,26 @@ public final class VtkXmlReader {
      * @param moment which time of a collection; a single file has only its own
      * @param nested reads the files that a collection refers to
      */
-    public static Dataset read(Path file, TimeSelector moment, Work work, Nested nested) {
+    public static Dataset read(Path file, TimeSelector moment, Opening opening, Work work, Nested nested) {
+        return mapped(file, bytes -> read(bytes, file, moment, opening, work, nested));
+    }
+
+    private static <T> T mapped(Path file, Function<MemorySegment, T> use) {
         return FileErrors.of(file, () -> {
             try (FileChannel channel = FileChannel.open(file, StandardOpenOption.READ);
                     Arena arena = Arena.ofShared()) {
-                return read(
-                        channel.map(FileChannel.MapMode.READ_ONLY, 0, channel.size(), arena),
-                        file,
-                        moment,
-                        work,
-                        nested);
+                return use.apply(channel.map(FileChannel.MapMode.READ_ONLY, 0, channel.size(), arena));
             } catch (IOException e) {
                 throw FileHash.unreadable(file, e);
             }
         });
     }
 
-    private static Dataset read(MemorySegment bytes, Path file, TimeSelector moment, Work work, Nested nested) {
-        XmlParts xml = parse(bytes, false, work);
+    private static Dataset read(
+            MemorySegment bytes, Path file, TimeSelector moment, Opening opening, Work work, Nested nested) {
+        XmlParts xml = parse(bytes, false, i -> !opening.onDemand(), work);
         if (VtkSet.KINDS.contains(xml.fileType)) {
-            return VtkSet.read(xml, file, moment, work, nested);
+            return VtkSet.read(xml, file, moment, opening, work, nested);
         }
         if (!GRIDS.contains(xml.fileType)) {
             throw new FormatError("it holds a \"" + xml.fileType + "\", which is not read; known are " + GRIDS + " and "
@@ -81,17 +88,109 @@ public final class VtkXmlReader {
                         .min()
                         .orElse(data);
                 Work own = work.stretch((double) array.offset / data, (double) end / data);
-                own.progress("Reading " + array.name, 0);
-                appended(bytes, start, array, xml, own);
+                array.decode = array.offset < 0
+                        ? null
+                        : () -> {
+                            own.progress("Reading " + array.name, 0);
+                            appended(bytes, start, array, xml, xml.budget, own);
+                            return array.numbers;
+                        };
+                if (!opening.onDemand() || array.section.equals("FieldData")) {
+                    array.numbers();
+                }
             }
         }
-        Dataset made = new GridBuilder(xml).build();
+        var stored = opening.onDemand() ? new StoredArrays(bytes, xml, FileStamp.of(file)) : null;
+        Dataset made = new GridBuilder(xml, stored, opening.grids()).build();
         double time = time(xml);
         made = made.labelled(xml.labels());
         return Double.isNaN(time) ? made : made.at(List.of(time), time);
     }
 
-    private static XmlParts parse(MemorySegment bytes, boolean headOnly, Work work) {
+    /** Numbers of a file's fields that wait in it, and what its grid looks like without decoding it. */
+    private record StoredArrays(MemorySegment bytes, XmlParts xml, FileStamp stamp) implements GridBuilder.Waiting {
+        @Override
+        public long announced(XmlParts.Array array) {
+            if (array.offset < 0) {
+                return -1;
+            }
+            long start = find(bytes, "_", xml.end);
+            ByteBuffer in = encoded(bytes, start, array, xml, 64);
+            long size = new Payload(xml.order, xml.wideHeader, xml.packing, xml.budget, Work.QUIET)
+                    .announced(in, "array \"" + array.name + "\"");
+            return size / array.type.bytes;
+        }
+
+        @Override
+        public Values values(XmlParts.Array array, int length) {
+            // Nothing of the mapped file may be held: it is mapped again when the numbers are asked for.
+            FileStamp as = stamp;
+            int index = array.index;
+            return new Deferred(List.of(as, index), length, () -> as.reading(() -> one(as.file(), index)));
+        }
+
+        @Override
+        public Object looks(XmlParts.Piece piece) {
+            List<ByteBuffer> raw = new ArrayList<>();
+            List<Object> heads = new ArrayList<>();
+            long start = find(bytes, "_", xml.end);
+            for (XmlParts.Array a : piece.arrays) {
+                if (a.ofField()) {
+                    continue;
+                }
+                if (a.offset < 0 || start < 0) {
+                    return null;
+                }
+                long from = start + 1 + a.offset;
+                long end = Math.min(bytes.byteSize(), from + Math.max(0, room(a)));
+                for (long at = from; at < end; at += BLOCK) {
+                    raw.add(bytes.asSlice(at, Math.min(BLOCK, end - at)).asByteBuffer());
+                }
+                heads.add(List.of(a.name, a.section, a.type, a.components));
+            }
+            return List.of(
+                    xml.fileType,
+                    xml.attributes,
+                    piece.attributes,
+                    heads,
+                    xml.order.toString(),
+                    xml.wideHeader,
+                    xml.packing,
+                    Content.of(raw));
+        }
+
+        private static final long BLOCK = 1L << 30;
+
+        /** Bytes until the next array begins, or the data end. */
+        private long room(XmlParts.Array array) {
+            return java.util.stream.Stream.concat(
+                                    xml.fieldData.stream(), xml.pieces.stream().flatMap(p -> p.arrays.stream()))
+                            .mapToLong(o -> o.offset)
+                            .filter(o -> o > array.offset)
+                            .min()
+                            .orElse(Long.MAX_VALUE / 2)
+                    - array.offset;
+        }
+    }
+
+    /** The numbers of one array of a file, by its place among all of them. */
+    private static Values one(Path file, int index) {
+        return mapped(file, bytes -> {
+            XmlParts xml = parse(bytes, false, i -> i == index, Work.QUIET);
+            XmlParts.Array array = xml.pieces.stream()
+                    .flatMap(p -> p.arrays.stream())
+                    .filter(a -> a.index == index)
+                    .findFirst()
+                    .orElseThrow(() -> new FormatError("an array that it had is there no more"));
+            if (array.numbers == null) {
+                long size = bytes.byteSize();
+                appended(bytes, find(bytes, "_", xml.end), array, xml, new Budget(size), Work.QUIET);
+            }
+            return array.numbers.values();
+        });
+    }
+
+    private static XmlParts parse(MemorySegment bytes, boolean headOnly, IntPredicate wanted, Work work) {
         long appended = find(bytes, "<AppendedData", 0);
         long tagEnd = appended < 0 ? -1 : find(bytes, ">", appended);
         if (appended >= 0 && tagEnd < 0) {
@@ -104,6 +203,7 @@ public final class VtkXmlReader {
                 appended < 0 ? "" : closed ? "</VTKFile>" : "</AppendedData></VTKFile>",
                 xmlEnd,
                 headOnly,
+                wanted,
                 new Budget(bytes.byteSize()),
                 work);
     }
@@ -122,10 +222,10 @@ public final class VtkXmlReader {
             try (FileChannel channel = FileChannel.open(file, StandardOpenOption.READ);
                     Arena arena = Arena.ofConfined()) {
                 MemorySegment bytes = channel.map(FileChannel.MapMode.READ_ONLY, 0, channel.size(), arena);
-                XmlParts xml = parse(bytes, true, Work.QUIET);
+                XmlParts xml = parse(bytes, true, i -> false, Work.QUIET);
                 for (XmlParts.Array a : xml.fieldData) {
                     if (a.name.equals("TimeValue") && a.offset >= 0) {
-                        appended(bytes, find(bytes, "_", xml.end), a, xml, Work.QUIET);
+                        appended(bytes, find(bytes, "_", xml.end), a, xml, xml.budget, Work.QUIET);
                     }
                 }
                 return time(xml);
@@ -135,22 +235,27 @@ public final class VtkXmlReader {
         });
     }
 
-    private static void appended(MemorySegment bytes, long start, XmlParts.Array array, XmlParts xml, Work work) {
+    private static void appended(
+            MemorySegment bytes, long start, XmlParts.Array array, XmlParts xml, Budget budget, Work work) {
         if (array.offset < 0 || array.text && !array.section.equals("FieldData")) {
             return;
         }
         work.poll();
         String what = "array \"" + array.name + "\"";
+        ByteBuffer in = encoded(bytes, start, array, xml, Integer.MAX_VALUE - 16);
+        array.numbers = new Numbers(array.type, what);
+        new Payload(xml.order, xml.wideHeader, xml.packing, budget, work).decode(in, array.numbers, array.room, what);
+    }
+
+    /** The bytes that an array begins with. @param most bytes that are needed */
+    private static ByteBuffer encoded(MemorySegment bytes, long start, XmlParts.Array array, XmlParts xml, long most) {
         if (start < 0 || array.offset > bytes.byteSize() - start - 1) {
-            throw new FormatError(
-                    what + " begins at byte " + array.offset + " of the appended data, which is beyond the file's end");
+            throw new FormatError("array \"" + array.name + "\" begins at byte " + array.offset
+                    + " of the appended data, which is beyond the file's end");
         }
         long from = start + 1 + array.offset;
-        MemorySegment rest = bytes.asSlice(from, Math.min(bytes.byteSize() - from, Integer.MAX_VALUE - 16));
-        array.numbers = new Numbers(array.type, what);
-        ByteBuffer in = xml.appendedRaw ? rest.asByteBuffer() : base64(rest, array.offset, xml);
-        new Payload(xml.order, xml.wideHeader, xml.packing, xml.budget, work)
-                .decode(in, array.numbers, array.room, what);
+        MemorySegment rest = bytes.asSlice(from, Math.min(bytes.byteSize() - from, most));
+        return xml.appendedRaw ? rest.asByteBuffer() : base64(rest, array.offset, xml);
     }
 
     /** The text of one array ends where the next one's begins, or at the end of the data. */

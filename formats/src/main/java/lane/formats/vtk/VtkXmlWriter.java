@@ -187,7 +187,7 @@ public final class VtkXmlWriter {
     }
 
     private static String text(Values values, int i) {
-        return switch (values) {
+        return switch (values.now()) {
             case Values.Ints v -> String.valueOf(v.array()[i]);
             case Values.Floats v -> String.valueOf(v.array()[i]);
             case Values.Doubles v -> String.valueOf(v.array()[i]);

@@ -9,6 +9,8 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.function.IntPredicate;
+import java.util.function.Supplier;
 import javax.xml.stream.XMLInputFactory;
 import javax.xml.stream.XMLStreamConstants;
 import javax.xml.stream.XMLStreamException;
@@ -43,12 +45,31 @@ final class XmlParts {
         Type type = Type.FLOAT32;
         int components = 1;
         long offset = -1;
+        /** Null as long as nobody asked, and for texts. */
         Numbers numbers;
+
+        /** Decodes the numbers; null where they stand in the XML and are decoded at once. */
+        Supplier<Numbers> decode;
+
         boolean text;
+        /** Its place among all arrays of the file. */
+        int index;
         /** How many numbers its piece has room for; -1 when nobody says. */
         long room = -1;
         /** Which stored component is x, y and z; null for as they stand. */
         int[] order;
+
+        /** The numbers, decoded now if they were not; null for a text. */
+        Numbers numbers() {
+            if (numbers == null && decode != null && !text) {
+                numbers = decode.get();
+            }
+            return numbers;
+        }
+
+        boolean ofField() {
+            return section.equals("PointData") || section.equals("CellData");
+        }
     }
 
     /** A piece: its counts and arrays. */
@@ -75,6 +96,10 @@ final class XmlParts {
     final long end;
 
     private final boolean headOnly;
+    /** Which arrays of fields that stand in the XML are decoded, by their index. */
+    private final IntPredicate wanted;
+
+    private int count;
     Payload.Packing packing = Payload.Packing.NONE;
     boolean appendedRaw;
     boolean hasAppended;
@@ -83,9 +108,18 @@ final class XmlParts {
      * @param head the bytes of the XML up to and with the opening tag of the appended data, if there is any
      * @param end where the head ends in the file
      * @param headOnly whether to stop before the first piece
+     * @param wanted which arrays of fields are decoded where they stand in the XML, by their place among all arrays
      * @param closing what closes the XML after it, or nothing
      */
-    XmlParts(InputStream head, String closing, long end, boolean headOnly, Budget budget, Work work) {
+    XmlParts(
+            InputStream head,
+            String closing,
+            long end,
+            boolean headOnly,
+            IntPredicate wanted,
+            Budget budget,
+            Work work) {
+        this.wanted = wanted;
         this.end = end;
         this.headOnly = headOnly;
         this.budget = budget;
@@ -271,6 +305,7 @@ final class XmlParts {
             array.order = order(xml);
         }
         array.room = room(array, piece);
+        array.index = count++;
         if (format.equals("appended")) {
             String offset = xml.getAttributeValue(null, "offset");
             try {
@@ -279,7 +314,7 @@ final class XmlParts {
                 throw new FormatError(what + " has the offset \"" + offset + "\"");
             }
             skip(xml);
-        } else if (array.text && !section.equals("FieldData")) {
+        } else if (array.text && !section.equals("FieldData") || array.ofField() && !wanted.test(array.index)) {
             skip(xml);
         } else {
             array.numbers = new Numbers(array.type, what);

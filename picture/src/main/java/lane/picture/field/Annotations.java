@@ -58,9 +58,9 @@ public final class Annotations {
      * @param origin where both count from
      * @param right what runs to the right, {@code up} what runs upwards
      */
-    public record Flat(Point origin, Run right, Run up) {
+    public record Flat(Point origin, AxisOf right, AxisOf up) {
         /** @param along direction in space @param perMetre units of the axis to a metre along it @param from its value at the origin */
-        public record Run(String name, String unit, Point along, double perMetre, double from) {}
+        public record AxisOf(String name, String unit, Point along, double perMetre, double from) {}
     }
 
     /**

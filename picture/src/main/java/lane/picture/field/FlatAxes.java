@@ -67,7 +67,7 @@ final class FlatAxes {
         g.setTransform(turned);
     }
 
-    private static void name(Graphics2D g, Annotations.Flat.Run run, double x, double y, Palette palette) {
+    private static void name(Graphics2D g, Annotations.Flat.AxisOf run, double x, double y, Palette palette) {
         g.setFont(Fonts.semibold(11));
         double a = g.getFontMetrics().getStringBounds(run.name() + " ", g).getWidth();
         g.setFont(Fonts.sans(11));
@@ -85,7 +85,7 @@ final class FlatAxes {
     private static double value(
             Camera camera,
             Annotations.Flat flat,
-            Annotations.Flat.Run run,
+            Annotations.Flat.AxisOf run,
             double px,
             double py,
             int width,

@@ -1,0 +1,249 @@
+package lane.formats;
+
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.Collections;
+import java.util.Comparator;
+import java.util.IdentityHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.concurrent.CancellationException;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.atomic.AtomicLong;
+import lane.base.BoundedMemo;
+import lane.base.LaneException;
+import lane.base.Memo;
+import lane.base.Work;
+import lane.field.Part;
+import lane.field.Run;
+import lane.field.TimeSelector;
+import lane.field.Treatment;
+import lane.formats.grid.Dataset;
+import lane.formats.grid.Opening;
+import lane.formats.io.FileStamp;
+import lane.mesh.Mesh;
+import lane.provenance.Provenance;
+import lane.study.Source;
+
+/**
+ * The files of one run over time, opened once: their times, a run for each time that was asked for, and what these share. The
+ * mesh is the same object as long as it does not change, with its locator, boundary and parts; numbers of fields are read when
+ * somebody asks for them. A run stays as it was read, also when its files change, until it is reloaded. Thread-safe.
+ */
+final class Recording {
+    /**
+     * A run's files and what decides how they become a mesh.
+     *
+     * @param metres what one unit of the coordinates is; 0 where the file decides
+     */
+    record Bundle(List<Path> files, String regions, double metres) {}
+
+    /** A time that was asked for. */
+    private static final class Step {
+        final Loading<Run> loading;
+        /** How the run is understood, for each treatment that was asked for. */
+        final Map<Treatment, Run> understood = new ConcurrentHashMap<>();
+        /** What its files looked like before they were read. */
+        volatile List<FileStamp> stamps = List.of();
+
+        volatile long asked;
+
+        Step(Loading<Run> loading) {
+            this.loading = loading;
+        }
+    }
+
+    /** The time that a file of a series says it holds, as it looked then. */
+    private record Head(FileStamp stamp, double time) {}
+
+    private final FileLibrary library;
+    private final Bundle files;
+    private final BoundedMemo grids = BoundedMemo.share(0.125);
+    private final Map<TimeSelector, Step> steps = new ConcurrentHashMap<>();
+    private final Map<Path, Head> heads = new ConcurrentHashMap<>();
+    private final Map<Path, List<Path>> patterns = new ConcurrentHashMap<>();
+    private final AtomicLong clock = new AtomicLong();
+    /** The stored times; null as long as nothing was read. */
+    private volatile List<Double> times;
+
+    Recording(FileLibrary library, Bundle files) {
+        this.library = library;
+        this.files = files;
+    }
+
+    /** Where what the times share is kept. */
+    Memo grids() {
+        return grids;
+    }
+
+    /** The mesh that equals this one and was there first. */
+    Mesh shared(Mesh mesh) {
+        return grids.of(List.of("mesh", mesh.key()), () -> mesh);
+    }
+
+    /** One time of a file or of a series of files. */
+    Dataset open(Path file, TimeSelector moment, Work work) {
+        Opening opening = Opening.onDemand(grids);
+        return Series.is(file)
+                ? series(file).open(moment, opening, work)
+                : DatasetReader.open(file, moment, opening, work);
+    }
+
+    /** The files of a series as they are now. Each is opened at most once to learn its time. */
+    private Series series(Path pattern) {
+        Series found = Series.of(pattern, this::time);
+        patterns.put(pattern, found.files().stream().sorted().toList());
+        return found;
+    }
+
+    private double time(Path file) {
+        FileStamp now = FileStamp.of(file);
+        Head known = heads.get(file);
+        if (known == null || !known.stamp.equals(now)) {
+            known = new Head(now, Series.stored(file));
+            heads.put(file, known);
+        }
+        return known.time;
+    }
+
+    /** Begins to load a time, if it is not there or under way. */
+    void prepare(Source.Simulation source, TimeSelector moment) {
+        step(source, named(moment));
+    }
+
+    /** The run at a time, understood as the source says. */
+    Run run(Source.Simulation source, TimeSelector moment, Work work) {
+        TimeSelector first = named(moment);
+        Step step = await(source, first, work);
+        Run run = step.loading.now();
+        TimeSelector same = named(moment);
+        if (!same.equals(first)) {
+            // Now that the times are known, the moment has a name that others share.
+            steps.remove(first, step);
+            Step other = steps.putIfAbsent(same, step);
+            step = other == null || other.loading.now() == null ? step : other;
+            run = step.loading.now();
+        }
+        step.asked = clock.incrementAndGet();
+        Run read = run;
+        return step.understood.computeIfAbsent(source.treatment().at(null), t -> t.apply(read));
+    }
+
+    /** Moments that mean the same stored time become one. */
+    private TimeSelector named(TimeSelector moment) {
+        List<Double> known = times;
+        if (known == null) {
+            return moment;
+        }
+        int at = known.isEmpty() ? 0 : moment.in(known);
+        return at >= known.size() - 1 ? TimeSelector.LAST : new TimeSelector.At(known.get(at), 0);
+    }
+
+    /** The load of a time, begun unless it is under way or done. A failure is not kept. */
+    private Step step(Source.Simulation source, TimeSelector moment) {
+        return steps.compute(moment, (m, old) -> {
+            if (old != null && !old.loading.lost()) {
+                return old;
+            }
+            var made = new Step[1];
+            made[0] = new Step(new Loading<>(source.name(), w -> load(source, m, made[0], w)));
+            made[0].asked = clock.incrementAndGet();
+            made[0].loading.start();
+            return made[0];
+        });
+    }
+
+    private Step await(Source.Simulation source, TimeSelector moment, Work work) {
+        while (true) {
+            Step one = step(source, moment);
+            try {
+                one.loading.await(work);
+                return one;
+            } catch (CancellationException e) {
+                // Others gave it up, not we: it is begun again.
+                work.poll();
+            } catch (RuntimeException | Error e) {
+                steps.remove(moment, one);
+                throw e;
+            }
+        }
+    }
+
+    private Run load(Source.Simulation source, TimeSelector moment, Step step, Work work) {
+        List<FileStamp> before = new ArrayList<>();
+        for (Path p : files.files) {
+            if (!Series.is(p)) {
+                before.add(FileStamp.of(p));
+            }
+        }
+        Run run = new RunLoader(library, this, source, work).load(moment);
+        // Files that the first one refers to, and those of a series, are known only now.
+        run.inputs().stream()
+                .map(Provenance.Input::path)
+                .map(library::resolve)
+                .filter(p -> before.stream().noneMatch(s -> s.file().equals(p)))
+                .map(FileStamp::of)
+                .forEach(before::add);
+        step.stamps = List.copyOf(before);
+        times = run.times();
+        trim(step);
+        return run;
+    }
+
+    /** Whether the files are no longer as they were read, or a series has others. */
+    boolean changed() {
+        if (steps.values().stream().anyMatch(s -> s.stamps.stream().anyMatch(FileStamp::differs))) {
+            return true;
+        }
+        for (Map.Entry<Path, List<Path>> e : patterns.entrySet()) {
+            try {
+                if (!Series.files(e.getKey()).stream().sorted().toList().equals(e.getValue())) {
+                    return true;
+                }
+            } catch (LaneException gone) {
+                return true;
+            }
+        }
+        return false;
+    }
+
+    /** Forgets the runs, so that they are read again when they are next asked for; a mesh that did not change stays. */
+    void reload() {
+        steps.clear();
+        times = null;
+    }
+
+    /** Runs that are loaded. */
+    List<Run> loaded() {
+        return steps.values().stream()
+                .map(s -> s.loading.now())
+                .filter(java.util.Objects::nonNull)
+                .toList();
+    }
+
+    private static final long MOST = Runtime.getRuntime().maxMemory() / 8;
+
+    /** Lets go of times asked for long ago, where their meshes take too much together. */
+    private void trim(Step newest) {
+        List<Map.Entry<TimeSelector, Step>> oldest = new ArrayList<>(steps.entrySet());
+        oldest.sort(Comparator.comparingLong(e -> e.getValue().asked));
+        for (Map.Entry<TimeSelector, Step> e : oldest) {
+            if (bytes() <= MOST) {
+                return;
+            }
+            if (e.getValue() != newest && e.getValue().loading.now() != null) {
+                steps.remove(e.getKey(), e.getValue());
+            }
+        }
+    }
+
+    /** Of meshes and surfaces that are held, each counted once; a locator takes about as much as its mesh. */
+    private long bytes() {
+        var seen = Collections.newSetFromMap(new IdentityHashMap<Mesh, Boolean>());
+        for (Run run : loaded()) {
+            seen.add(run.mesh());
+            run.parts().stream().map(Part::surface).forEach(seen::add);
+        }
+        return seen.stream().mapToLong(m -> 2 * m.bytes()).sum();
+    }
+}

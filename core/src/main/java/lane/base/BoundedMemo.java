@@ -68,6 +68,9 @@ public final class BoundedMemo implements Memo {
             if (first != null) {
                 return first.result;
             }
+            if (size > most) {
+                return result;
+            }
             kept.put(key, new Kept(result, size));
             bytes += size;
             var oldest = kept.entrySet().iterator();

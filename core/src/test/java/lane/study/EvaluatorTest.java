@@ -151,6 +151,21 @@ class EvaluatorTest {
         assertThat(evaluator.computed()).as("one line moved").isEqualTo(all + 1 + 2 + 3 + 1);
         evaluator.evaluate(tighter, Work.QUIET);
         assertThat(evaluator.computed()).as("undo").isEqualTo(all + 1 + 2 + 3 + 1);
+        evaluator.evaluate(s, Work.QUIET);
+        evaluator.evaluate(moved, Work.QUIET);
+        assertThat(evaluator.computed()).as("back and forth over several edits").isEqualTo(all + 1 + 2 + 3 + 1);
+    }
+
+    @Test
+    void whatDoesNotFitIntoTheMemoryThatIsGivenIsComputedAgainAndIsTheSame() {
+        var memo = new lane.base.BoundedMemo(2_000);
+        var evaluator = new Evaluator(new Memory(), memo);
+        Results first = evaluator.evaluate(study(), Work.QUIET);
+        int all = evaluator.computed();
+        Results second = evaluator.evaluate(study(), Work.QUIET);
+        assertThat(evaluator.computed()).isGreaterThan(all);
+        assertThat(memo.bytes()).isLessThanOrEqualTo(2_000);
+        assertThat(second.outcome("m", "fine").numbers()).isEqualTo(first.outcome("m", "fine").numbers());
     }
 
     @Test

@@ -136,7 +136,7 @@ class CgnsElementsTest {
     }
 
     private static Dataset read(Path file) {
-        return DatasetReader.read(file, Work.QUIET);
+        return Both.read(file, Work.QUIET);
     }
 
     @ParameterizedTest

@@ -86,7 +86,7 @@ class FuzzTest {
         for (String seed : seeds) {
             all.add(seed.getBytes(StandardCharsets.UTF_8));
         }
-        Fuzz.run(folder, ending, all, f -> DatasetReader.read(f, Work.QUIET));
+        Fuzz.run(folder, ending, all, f -> Both.read(f, Work.QUIET));
     }
 
     @Test
@@ -157,7 +157,7 @@ class FuzzTest {
             root.putDataset("Types", new byte[] {10});
             root.putGroup("PointData").putDataset("T", new float[] {1, 2, 3, 4});
         }
-        Fuzz.run(folder, ".vtkhdf", List.of(Files.readAllBytes(seed)), f -> DatasetReader.read(f, Work.QUIET));
+        Fuzz.run(folder, ".vtkhdf", List.of(Files.readAllBytes(seed)), f -> Both.read(f, Work.QUIET));
     }
 
     private static io.jhdf.api.WritableGroup node(
@@ -189,7 +189,7 @@ class FuzzTest {
             var solution = node(zone, "sol", "FlowSolution_t", null);
             node(solution, "P", "DataArray_t", new double[] {1, 2, 3, 4});
         }
-        Fuzz.run(folder, ".cgns", List.of(Files.readAllBytes(seed)), f -> DatasetReader.read(f, Work.QUIET));
+        Fuzz.run(folder, ".cgns", List.of(Files.readAllBytes(seed)), f -> Both.read(f, Work.QUIET));
     }
 
     @Test
@@ -201,7 +201,7 @@ class FuzzTest {
                 stl.putFloat(84 + 50 * t + 4 * k, k % 4 + t);
             }
         }
-        Fuzz.run(folder, ".stl", List.of(stl.array()), f -> DatasetReader.read(f, Work.QUIET));
+        Fuzz.run(folder, ".stl", List.of(stl.array()), f -> Both.read(f, Work.QUIET));
         String head =
                 "ply\nformat binary_little_endian 1.0\nelement vertex 4\nproperty float x\nproperty float y\nproperty float z\n"
                         + "element face 1\nproperty list uchar int vertex_indices\nend_header\n";
@@ -211,7 +211,7 @@ class FuzzTest {
             ply.putFloat(v);
         }
         ply.put((byte) 4).putInt(0).putInt(1).putInt(2).putInt(3);
-        Fuzz.run(folder, ".ply", List.of(ply.array()), f -> DatasetReader.read(f, Work.QUIET));
+        Fuzz.run(folder, ".ply", List.of(ply.array()), f -> Both.read(f, Work.QUIET));
     }
 
     @Test
@@ -230,7 +230,7 @@ class FuzzTest {
                 List.of(("<VTKFile type=\"Collection\"><Collection><DataSet timestep=\"1\" file=\"one1.vtu\"/>"
                                 + "<DataSet timestep=\"2\" file=\"one2.vtu\"/></Collection></VTKFile>")
                         .getBytes(StandardCharsets.US_ASCII)),
-                f -> DatasetReader.read(f, Work.QUIET));
+                f -> Both.read(f, Work.QUIET));
         Fuzz.run(
                 folder,
                 ".vtm",
@@ -238,7 +238,7 @@ class FuzzTest {
                                 + "<DataSet index=\"0\" name=\"b\" file=\"one1.vtu\"/></Block><DataSet index=\"1\" file=\"one2.vtu\"/>"
                                 + "</vtkMultiBlockDataSet></VTKFile>")
                         .getBytes(StandardCharsets.US_ASCII)),
-                f -> DatasetReader.read(f, Work.QUIET));
+                f -> Both.read(f, Work.QUIET));
         Fuzz.run(
                 folder,
                 ".pvtu",
@@ -247,7 +247,7 @@ class FuzzTest {
                                         + "NumberOfComponents=\"3\"/></PPoints><Piece Source=\"one1.vtu\"/><Piece Source=\"one2.vtu\"/>"
                                         + "</PUnstructuredGrid></VTKFile>")
                                 .getBytes(StandardCharsets.US_ASCII)),
-                f -> DatasetReader.read(f, Work.QUIET));
+                f -> Both.read(f, Work.QUIET));
     }
 
     @Test

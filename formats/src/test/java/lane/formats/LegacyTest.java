@@ -86,7 +86,7 @@ class LegacyTest {
     private Dataset read(Form form) throws IOException {
         Path file = folder.resolve("a.vtk");
         Files.write(file, form.bytes.toByteArray());
-        return DatasetReader.read(file, Work.QUIET);
+        return Both.read(file, Work.QUIET);
     }
 
     @ParameterizedTest

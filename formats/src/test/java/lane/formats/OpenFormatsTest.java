@@ -40,7 +40,7 @@ class OpenFormatsTest {
     }
 
     private static Dataset read(Path file) {
-        return DatasetReader.read(file, Work.QUIET);
+        return Both.read(file, Work.QUIET);
     }
 
     private static double measure(Mesh mesh) {

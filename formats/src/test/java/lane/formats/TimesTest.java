@@ -50,7 +50,7 @@ class TimesTest {
     }
 
     private static Dataset at(Path file, double time, double tolerance) {
-        return DatasetReader.read(file, new TimeSelector.At(time, tolerance), Work.QUIET);
+        return Both.read(file, new TimeSelector.At(time, tolerance), Work.QUIET);
     }
 
     @Test
@@ -59,9 +59,9 @@ class TimesTest {
         grid("step_2.vtu", 2, 0.75);
         grid("step_10.vtu", 10, 0.25);
         Path steps = folder.resolve("step_*.vtu");
-        assertThat(DatasetReader.read(steps, Work.QUIET).times()).containsExactly(0.25, 0.75);
-        assertThat(value(DatasetReader.read(steps, Work.QUIET))).isEqualTo(2);
-        assertThat(value(DatasetReader.read(steps, new TimeSelector.First(), Work.QUIET)))
+        assertThat(Both.read(steps, Work.QUIET).times()).containsExactly(0.25, 0.75);
+        assertThat(value(Both.read(steps, Work.QUIET))).isEqualTo(2);
+        assertThat(value(Both.read(steps, new TimeSelector.First(), Work.QUIET)))
                 .isEqualTo(10);
         assertThat(value(at(steps, 0.25, 0))).isEqualTo(10);
         // A third file that does not say its time: then the numbers in the names count for all.
@@ -83,7 +83,7 @@ class TimesTest {
         assertThatThrownBy(() -> at(folder.resolve("s*.vtu"), 2, 0))
                 .isInstanceOf(LaneException.class)
                 .hasMessageContaining("s2.vtu");
-        assertThatThrownBy(() -> DatasetReader.read(folder.resolve("none*.vtu"), Work.QUIET))
+        assertThatThrownBy(() -> Both.read(folder.resolve("none*.vtu"), Work.QUIET))
                 .hasMessageContaining("fits 0 files");
     }
 
@@ -114,7 +114,7 @@ class TimesTest {
                 "<VTKFile type=\"Collection\"><Collection><DataSet timestep=\"5\" file=\"late.vtu\"/>"
                         + "<DataSet timestep=\"1\" file=\"early.vtu\"/></Collection></VTKFile>");
         assertThat(value(at(pvd, 1, 0))).isEqualTo(1);
-        assertThat(value(DatasetReader.read(pvd, Work.QUIET))).isEqualTo(2);
+        assertThat(value(Both.read(pvd, Work.QUIET))).isEqualTo(2);
         var grids = new StringBuilder();
         for (int t = 0; t < 3; t++) {
             grids.append(String.format(
@@ -174,7 +174,7 @@ class TimesTest {
             var over = node(zone, "ZoneIterativeData", "ZoneIterativeData_t", null);
             node(over, "FlowSolutionPointers", "DataArray_t", String.format("%-32s%-32s", "sol0", "sol1"));
         }
-        Dataset last = DatasetReader.read(file, Work.QUIET);
+        Dataset last = Both.read(file, Work.QUIET);
         assertThat(last.times()).containsExactly(0.5, 1.5);
         assertThat(last.fields()).hasSize(1);
         assertThat(last.fields().getFirst().values().get(0)).isEqualTo(11);

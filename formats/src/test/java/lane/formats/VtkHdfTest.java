@@ -41,7 +41,7 @@ class VtkHdfTest {
     }
 
     private Dataset read(String type, Consumer<WritableGroup> what) {
-        return DatasetReader.read(write(type, what), Work.QUIET);
+        return Both.read(write(type, what), Work.QUIET);
     }
 
     /** Arrays of an image stand slowest first: z, y, x, then components. */
@@ -94,10 +94,10 @@ class VtkHdfTest {
             steps.putDataset("Values", new double[] {0, 1, 2});
             steps.putGroup("PointDataOffsets").putDataset("T", new long[] {0, 1, 2});
         });
-        Dataset last = DatasetReader.read(file, Work.QUIET);
+        Dataset last = Both.read(file, Work.QUIET);
         assertThat(last.times()).containsExactly(0.0, 1.0, 2.0);
         assertThat(Arrays.stream(values(last, "T")).min().orElseThrow()).isEqualTo(200);
-        Dataset second = DatasetReader.read(file, new TimeSelector.At(1, 0), Work.QUIET);
+        Dataset second = Both.read(file, new TimeSelector.At(1, 0), Work.QUIET);
         assertThat(values(second, "T")).hasSize(12);
         assertThat(Arrays.stream(values(second, "T")).max().orElseThrow()).isEqualTo(111);
     }
@@ -207,6 +207,6 @@ class VtkHdfTest {
         try (var hdf = HdfFile.write(file)) {
             hdf.putGroup("CGNSLibraryVersion");
         }
-        assertThatThrownBy(() -> DatasetReader.read(file, Work.QUIET)).hasMessageContaining("name it .cgns");
+        assertThatThrownBy(() -> Both.read(file, Work.QUIET)).hasMessageContaining("name it .cgns");
     }
 }

@@ -41,7 +41,7 @@ class XdmfTest {
     private Dataset read(String grids) throws IOException {
         Path file = folder.resolve("a.xdmf");
         Files.writeString(file, "<?xml version=\"1.0\"?><Xdmf Version=\"3.0\"><Domain>" + grids + "</Domain></Xdmf>");
-        return DatasetReader.read(file, Work.QUIET);
+        return Both.read(file, Work.QUIET);
     }
 
     private static String item(String size, String numbers) {
@@ -257,7 +257,7 @@ class XdmfTest {
         var stress = new Field("stress", Field.At.NODE, 6, Unit.of("Pa"), new Values.Floats(six));
         Path file = folder.resolve("saved.xdmf");
         XdmfWriter.write(file, mesh, List.of(stress));
-        double[] back = q(DatasetReader.read(file, Work.QUIET));
+        double[] back = q(Both.read(file, Work.QUIET));
         for (int i = 0; i < six.length; i++) {
             assertThat(back[i]).isEqualTo(six[i]);
         }

@@ -1,5 +1,7 @@
 package lane.cut;
 
+import java.util.ArrayList;
+import java.util.List;
 import lane.base.Work;
 import lane.mesh.Axis;
 import lane.mesh.CellLocator;
@@ -43,6 +45,82 @@ public final class PlaneCut {
                     level[i] = Math.abs(v) <= zero ? 0 : v;
                 }
                 out = Clip.keep(out, level);
+            }
+        }
+        return out;
+    }
+
+    /**
+     * How much of a plane a box holds: an area, or with a second plane the length of the line where both meet.
+     *
+     * @param other normal of the plane of a plane run through {@code on}; null for a run with volume
+     * @return infinity where the box is open along the plane
+     */
+    public static double size(Point point, Point normal, Point other, Point on, double[] box, Axis frame) {
+        Point n = normal.unit();
+        double reach = 0;
+        for (double b : box) {
+            reach = Math.max(reach, Double.isInfinite(b) ? 0 : Math.abs(b));
+        }
+        reach = 4 * (reach + point.minus(frame.origin()).norm() + 1e-300);
+        List<Point> outline = new ArrayList<>();
+        if (other == null) {
+            Axis plane = new Axis(point, n);
+            for (int k = 0; k < 4; k++) {
+                outline.add(point.plus(plane.zero().times(k == 0 || k == 3 ? -reach : reach))
+                        .plus(plane.quarter().times(k < 2 ? -reach : reach)));
+            }
+        } else {
+            Point m = other.unit();
+            Point along = n.cross(m);
+            if (along.norm() < 1e-12) {
+                return Double.NaN;
+            }
+            // From the point of the first plane within it towards the second.
+            Point towards = m.minus(n.times(n.dot(m)));
+            Point start = point.plus(towards.times(m.dot(on.minus(point)) / towards.dot(m)));
+            outline.add(start.plus(along.unit().times(-reach)));
+            outline.add(start.plus(along.unit().times(reach)));
+        }
+        Point[] axes = {frame.zero(), frame.quarter(), frame.direction()};
+        for (int d = 0; d < 3; d++) {
+            for (int side = 0; side < 2; side++) {
+                double bound = box[2 * d + side];
+                if (!Double.isInfinite(bound)) {
+                    Point inwards = axes[d].times(side == 0 ? 1 : -1);
+                    outline = inside(outline, frame.origin().plus(axes[d].times(bound)), inwards, other == null);
+                }
+            }
+        }
+        double size = 0;
+        if (other == null) {
+            for (int i = 2; i < outline.size(); i++) {
+                Point a = outline.get(i - 1).minus(outline.getFirst());
+                size += a.cross(outline.get(i).minus(outline.getFirst())).dot(n) / 2;
+            }
+        } else if (outline.size() == 2) {
+            size = outline.get(1).minus(outline.get(0)).norm();
+        }
+        double far = 0.99 * reach;
+        return outline.stream().anyMatch(p -> p.minus(point).norm() > far) ? Double.POSITIVE_INFINITY : size;
+    }
+
+    /** The part of a convex outline, or of a line, on the inner side of a plane. */
+    private static List<Point> inside(List<Point> outline, Point on, Point inwards, boolean closed) {
+        List<Point> out = new ArrayList<>();
+        int n = outline.size();
+        for (int i = 0; i < n; i++) {
+            Point a = outline.get(i);
+            double da = inwards.dot(a.minus(on));
+            if (da >= 0) {
+                out.add(a);
+            }
+            if (i + 1 < n || closed) {
+                Point b = outline.get((i + 1) % n);
+                double db = inwards.dot(b.minus(on));
+                if (da > 0 && db < 0 || da < 0 && db > 0) {
+                    out.add(a.plus(b.minus(a).times(da / (da - db))));
+                }
             }
         }
         return out;

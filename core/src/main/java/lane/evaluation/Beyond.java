@@ -32,7 +32,15 @@ public interface Beyond {
         throw nothing("Gradients, lanes and times");
     }
 
-    default double[] reduce(Run run, Node.Reduction reduction, Type body, String frame, EvaluationContext lens) {
+    /**
+     * What a reduction over stations gives.
+     *
+     * @param values its components, in SI units
+     * @param coverage share of its surfaces that lies in the run; NaN where they have no size of their own
+     */
+    record Reduced(double[] values, double coverage) {}
+
+    default Reduced reduce(Run run, Node.Reduction reduction, Type body, String frame, EvaluationContext lens) {
         throw nothing("Stations");
     }
 

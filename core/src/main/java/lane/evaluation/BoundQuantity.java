@@ -87,7 +87,7 @@ public final class BoundQuantity {
             boolean piece = quantity.id().startsWith("~");
             Compiler.Compiled made = Compiler.compile(tree, scope, self, "", !piece);
             Type type = shown(made.type(), quantity);
-            List<String> notes = notes(made.notes(), type.unit());
+            List<String> notes = notes(made.notes(), type.unit(), scope.remarks);
             Field alone = alone(tree, self, scope, 0);
             if (alone != null && lens.unit(run, alone).known()) {
                 Unit unit = lens.unit(run, alone);
@@ -218,8 +218,9 @@ public final class BoundQuantity {
     }
 
     /** With how the unit was read, where some mean something else by it. */
-    private static List<String> notes(List<String> made, Unit unit) {
+    private static List<String> notes(List<String> made, Unit unit, Set<String> remarks) {
         List<String> out = new ArrayList<>(made);
+        out.addAll(remarks);
         unit.doubt().ifPresent(out::add);
         return List.copyOf(out);
     }
@@ -401,6 +402,8 @@ public final class BoundQuantity {
         private boolean raw;
         /** Files that were reached; of one compilation with all that it needs. */
         private Set<Provenance.Input> inputs = new LinkedHashSet<>();
+        /** What was found out about what was reached; likewise. */
+        private Set<String> remarks = new LinkedHashSet<>();
 
         Local(Run run, Part part, EvaluationContext lens) {
             this.run = run;
@@ -413,6 +416,7 @@ public final class BoundQuantity {
             var out = new Local(run, part, lens);
             out.raw = true;
             out.inputs = inputs;
+            out.remarks = remarks;
             return out;
         }
 
@@ -500,6 +504,7 @@ public final class BoundQuantity {
             inputs.addAll(other.inputs());
             Local there = on(other);
             there.inputs = inputs;
+            there.remarks = remarks;
             return there;
         }
 
@@ -523,7 +528,13 @@ public final class BoundQuantity {
 
         @Override
         public double[] reduce(Node.Reduction reduction, Type body, String frame) {
-            return lens.beyond().reduce(run, reduction, body, frame, lens);
+            Beyond.Reduced made = lens.beyond().reduce(run, reduction, body, frame, lens);
+            if (Part.lacking(made.coverage())) {
+                remarks.add("Only " + Part.percent(made.coverage()) + " of "
+                        + reduction.over().stream().map(p -> "\"" + p.name() + "\"").collect(Collectors.joining(", "))
+                        + " lies in the run; the " + reduction.kind() + " over it knows nothing of the rest.");
+            }
+            return made.values();
         }
 
         @Override

@@ -167,7 +167,8 @@ public final class StationResolver {
         }
         return keep.of(
                 new CutKey(run.mesh().key(), h, h.axis(), "flat"),
-                () -> CylinderCut.unrolled(shell, h.axis(), h.radius(), Math.toRadians(h.seam()), false));
+                () -> CylinderCut.unrolled(shell, h.axis(), h.radius(), Math.toRadians(h.seam()), false)
+                        .covering(shell.coverage()));
     }
 
     /** What a station comes to be in a run, to be drawn; trouble is told and not thrown. */

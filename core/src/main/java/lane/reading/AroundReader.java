@@ -9,6 +9,7 @@ import lane.evaluation.BoundQuantity;
 import lane.evaluation.EvaluationContext;
 import lane.evaluation.QuantityTrail;
 import lane.evaluation.SamplePoints;
+import lane.field.Part;
 import lane.field.Run;
 import lane.mesh.Point;
 import lane.provenance.Provenance;
@@ -57,7 +58,9 @@ public final class AroundReader {
                 .then(
                         "station",
                         "shell \"" + station.name() + "\" laid flat, " + n + " angles",
-                        Map.of("geometry", shell))
+                        Double.isNaN(flat.coverage())
+                                ? Map.of("geometry", shell)
+                                : Map.of("geometry", shell, "coverage", flat.coverage()))
                 .then("reading", reading.along().word() + " along the axis", Map.of("unit", shown.label()));
         return new Profile(
                 abscissa,
@@ -68,7 +71,11 @@ public final class AroundReader {
                 shown,
                 false,
                 found,
-                reading.along().word() + " along the axis at each angle",
+                reading.along().word() + " along the axis at each angle"
+                        + (Part.lacking(flat.coverage())
+                                ? ", only " + Part.percent(flat.coverage()) + " of the shell in the run"
+                                : ""),
+                flat.coverage(),
                 full);
     }
 

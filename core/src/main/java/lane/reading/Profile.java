@@ -1,5 +1,6 @@
 package lane.reading;
 
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import lane.estimate.Band;
@@ -19,6 +20,8 @@ import lane.unit.Unit;
  * @param formula true when the curve is known at any abscissa, so that it can be a datum at anybody's points
  * @param found number of samples that have a value
  * @param note how it was made, for people: moved samples, cells as stored
+ * @param coverage share of the surfaces that the values were taken over which lies in the run, the least of several; NaN
+ *     where there are none, or they have no size of their own
  */
 public record Profile(
         double[] abscissa,
@@ -30,10 +33,37 @@ public record Profile(
         boolean formula,
         int found,
         String note,
+        double coverage,
         Provenance trail)
         implements Outcome {
     public Profile {
         bands = List.copyOf(bands);
+    }
+
+    /** A curve of values at places. */
+    public Profile(
+            double[] abscissa,
+            double[] value,
+            List<Band> bands,
+            String abscissaName,
+            Unit abscissaUnit,
+            Unit unit,
+            boolean formula,
+            int found,
+            String note,
+            Provenance trail) {
+        this(
+                abscissa,
+                value,
+                bands,
+                abscissaName,
+                abscissaUnit,
+                unit,
+                formula,
+                found,
+                note,
+                Double.NaN,
+                trail);
     }
 
     /** Half-width of each value in SI units, downwards; empty when none is stated. */
@@ -62,9 +92,11 @@ public record Profile(
                 greatest = greatest < 0 || value[i] > value[greatest] ? i : greatest;
             }
         }
-        return List.of(
-                new Scalar("least", at(least), found + " of " + size() + " samples, " + note),
-                new Scalar("greatest", at(greatest), note));
+        var out = new ArrayList<Scalar>();
+        out.add(new Scalar("least", at(least), found + " of " + size() + " samples, " + note));
+        out.add(new Scalar("greatest", at(greatest), note));
+        Tally.coverage(coverage).ifPresent(out::add);
+        return List.copyOf(out);
     }
 
     private Estimate at(int i) {

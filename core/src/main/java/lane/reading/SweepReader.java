@@ -1,9 +1,11 @@
 package lane.reading;
 
+import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.function.IntFunction;
 import lane.base.Fault;
 import lane.base.LaneException;
+import lane.field.Part;
 import lane.provenance.Provenance;
 import lane.station.Station;
 import lane.station.Sweep;
@@ -21,6 +23,7 @@ public final class SweepReader {
         double[] abscissa = new double[n];
         double[] value = new double[n];
         int found = 0;
+        double coverage = Double.NaN;
         Unit natural = null;
         String sign = "";
         // Quantities and files are the same at every place; they stand once.
@@ -32,6 +35,7 @@ public final class SweepReader {
             if (t != null) {
                 natural = t.unit();
                 sign = t.sign();
+                coverage = Double.isNaN(coverage) ? t.coverage() : Math.min(coverage, t.coverage());
                 first = first == null ? quantities(trail, t.trail()) : first;
                 found++;
             }
@@ -42,11 +46,17 @@ public final class SweepReader {
         }
         Unit shown = Outcome.shown(unit, natural, "Reading on \"" + station.name() + "\"");
         String what = reading.measure().word();
+        var placed = new LinkedHashMap<String, Object>();
+        placed.put("geometry", sweep);
+        placed.put("found", String.valueOf(found));
+        if (!Double.isNaN(coverage)) {
+            placed.put("least coverage of a place", coverage);
+        }
         Provenance full = (first == null ? trail : first.with(trail))
                 .then(
                         "station",
                         sweep.word() + " \"" + station.name() + "\", " + n + " places",
-                        Map.of("geometry", sweep, "found", String.valueOf(found)))
+                        placed)
                 .then(
                         "reading",
                         what + " at each place",
@@ -60,7 +70,11 @@ public final class SweepReader {
                 shown,
                 false,
                 found,
-                what + (sign.isEmpty() ? "" : "; " + sign),
+                what + (sign.isEmpty() ? "" : "; " + sign)
+                        + (Part.lacking(coverage)
+                                ? "; at one place only " + Part.percent(coverage) + " of the surface in the run"
+                                : ""),
+                coverage,
                 full);
     }
 

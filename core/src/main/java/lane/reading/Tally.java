@@ -3,6 +3,7 @@ package lane.reading;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import lane.estimate.Estimate;
 import lane.field.Part;
 import lane.provenance.Provenance;
@@ -50,13 +51,19 @@ public record Tally(
         List<Scalar> out = new ArrayList<>();
         out.add(new Scalar("tally", estimate, sign));
         pieces.forEach((piece, v) -> out.add(new Scalar(piece + " part", new Estimate(v, unit()), "")));
-        if (!Double.isNaN(coverage)) {
-            String remark = Part.lacking(coverage)
-                    ? Part.percent(coverage) + " of the surface lies in the run; nothing is added for the rest"
-                    : "all of the surface lies in the run";
-            out.add(new Scalar("coverage", new Estimate(coverage, Unit.ONE), remark));
-        }
+        coverage(coverage).ifPresent(out::add);
         return out;
+    }
+
+    /** The row of the ledger that tells how much of a surface lies in the run; empty where it has no size of its own. */
+    static Optional<Scalar> coverage(double share) {
+        if (Double.isNaN(share)) {
+            return Optional.empty();
+        }
+        String remark = Part.lacking(share)
+                ? Part.percent(share) + " of the surface lies in the run; nothing is added for the rest"
+                : "all of the surface lies in the run";
+        return Optional.of(new Scalar("coverage", new Estimate(share, Unit.ONE), remark));
     }
 
     @Override

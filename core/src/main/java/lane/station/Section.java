@@ -5,6 +5,8 @@ import lane.cut.Cut;
 import lane.cut.PlaneCut;
 import lane.field.Run;
 import lane.mesh.Axis;
+import lane.mesh.CellMeasures;
+import lane.mesh.Mesh;
 import lane.mesh.Point;
 
 /**
@@ -78,7 +80,29 @@ public record Section(Point point, Point normal, Box box, Point piece) implement
         Cut cut = PlaneCut.of(run.locator(on.work()), point, normal, on.work());
         if (box != null) {
             cut = PlaneCut.within(cut, box.bounds(), box.frame());
+            if (piece == null) {
+                cut = cut.covering(coverage(run, cut));
+            }
         }
         return piece == null ? cut : PlaneCut.nearest(cut, piece);
+    }
+
+    /** Share of what the box holds of the plane that lies in the run; NaN where the box is open along the plane. */
+    private double coverage(Run run, Cut cut) {
+        Mesh mesh = run.mesh();
+        Point other = null;
+        Point on = null;
+        if (mesh.dimension() != 3) {
+            double[] n = CellMeasures.plane(mesh);
+            if (n == null) {
+                return Double.NaN;
+            }
+            other = new Point(n[0], n[1], n[2]);
+            on = new Point(mesh.xyz()[0], mesh.xyz()[1], mesh.xyz()[2]);
+        }
+        double asked = PlaneCut.size(point, normal, other, on, box.bounds(), box.frame());
+        double share = cut.area() / asked;
+        // What misses the whole by round-off is whole.
+        return asked > 0 && !Double.isInfinite(asked) ? Math.min(1, share > 1 - 1e-9 ? 1 : share) : Double.NaN;
     }
 }

@@ -12,6 +12,7 @@ import lane.base.LaneException;
 import lane.base.Memo;
 import lane.base.Work;
 import lane.evaluation.Beyond;
+import lane.estimate.Estimate;
 import lane.evaluation.BoundQuantity;
 import lane.evaluation.EvaluationContext;
 import lane.evaluation.StationResolver;
@@ -38,6 +39,7 @@ import lane.quantity.Quantity;
 import lane.reading.Outcome;
 import lane.reading.Reading;
 import lane.reading.ReadingContext;
+import lane.reading.Tally;
 import lane.reading.TallyOf;
 import lane.reference.Table;
 import lane.station.Frame;
@@ -379,31 +381,36 @@ final class StudyBeyond implements Beyond {
     }
 
     @Override
-    public double[] reduce(Run run, Node.Reduction r, Type body, String frame, EvaluationContext lens) {
+    public Reduced reduce(Run run, Node.Reduction r, Type body, String frame, EvaluationContext lens) {
         int components = r.kind().equals("flow") ? 1 : body.components();
         double[] out = new double[components];
+        double coverage = Double.NaN;
         for (int k = 0; k < components; k++) {
             Node one = r.body();
             if (components > 1) {
                 var number = new Node.Num(k + 1, "", one.span(), one.span());
                 one = new Node.Call("component", List.of(one, number), one.span(), one.span());
             }
-            out[k] = reduce(run, r, one, frame, lens);
+            Tally made = reduce(run, r, one, frame, lens);
+            out[k] = made.value();
+            coverage = made.coverage();
         }
-        return out;
+        return new Reduced(out, coverage);
     }
 
-    private double reduce(Run run, Node.Reduction r, Node body, String frame, EvaluationContext lens) {
+    private Tally reduce(Run run, Node.Reduction r, Node body, String frame, EvaluationContext lens) {
         Node weighted = r.weight() == null ? body : new Node.Binary("*", r.weight(), body, body.span(), body.span());
-        double value = number(run, r, weighted, frame, lens);
+        Tally made = number(run, r, weighted, frame, lens);
         if (r.weight() == null || !r.kind().equals("mean")) {
-            return value;
+            return made;
         }
         // Means of both share the same measure, which falls out.
-        return value / number(run, r, r.weight(), frame, lens);
+        double mean = made.value() / number(run, r, r.weight(), frame, lens).value();
+        return new Tally(
+                new Estimate(mean, Unit.UNKNOWN), Map.of(), "", made.note(), made.coverage(), Provenance.EMPTY);
     }
 
-    private double number(Run run, Node.Reduction r, Node body, String frame, EvaluationContext lens) {
+    private Tally number(Run run, Node.Reduction r, Node body, String frame, EvaluationContext lens) {
         Quantity q =
                 new Quantity("~ " + Printer.text(body), "~", body(body, frame).formula(), "", "");
         EvaluationContext with = lens.with(q);
@@ -419,11 +426,7 @@ final class StudyBeyond implements Beyond {
                 r.over().stream().map(p -> station(p.name()).id()).toList();
         var reading = new Reading("~", r.kind(), "", new TallyOf(stations, measure));
         try {
-            return reading.ask()
-                    .read(reading, context(run, with))
-                    .numbers()
-                    .getFirst()
-                    .value();
+            return (Tally) reading.ask().read(reading, context(run, with));
         } catch (LaneException e) {
             throw new Scope.Trouble(e);
         }

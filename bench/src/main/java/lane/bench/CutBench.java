@@ -70,7 +70,8 @@ public class CutBench {
         double[] xyz = new double[3 * 71 * 71];
         for (int i = 0; i < 71 * 71; i++) {
             xyz[3 * i] = 0.02 + 0.96 * (i % 71) / 70.0;
-            xyz[3 * i + 1] = 0.02 + 0.96 * (i / 71) / 70.0;
+            int row = i / 71;
+            xyz[3 * i + 1] = 0.02 + 0.96 * row / 70.0;
             xyz[3 * i + 2] = 0.5 + 0.3 * Math.sin(6 * xyz[3 * i]) * Math.cos(5 * xyz[3 * i + 1]);
         }
         int[] nodes = new int[6 * 70 * 70];

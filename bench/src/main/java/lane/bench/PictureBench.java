@@ -48,9 +48,11 @@ public class PictureBench {
         for (int side = 0; side < 6; side++) {
             for (int i = 0; i < n * n; i++) {
                 int p = 3 * (side * n * n + i);
-                xyz[p + side % 3] = side / 3;
+                int at = side / 3;
+                xyz[p + side % 3] = at;
                 xyz[p + (side + 1) % 3] = (double) (i % n) / cubes;
-                xyz[p + (side + 2) % 3] = (double) (i / n) / cubes;
+                int row = i / n;
+                xyz[p + (side + 2) % 3] = (double) row / cubes;
             }
             for (int i = 0; i < cubes * cubes; i++) {
                 int a = side * n * n + i / cubes * n + i % cubes;

@@ -3,6 +3,7 @@ package lane.cli;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.Objects;
 import lane.check.Check;
 import lane.check.CheckResult;
 import lane.reading.Reading;
@@ -21,7 +22,7 @@ public final class CheckTable {
         head.add("verdict");
         rows.add(head);
         for (Check check : results.study().checks()) {
-            CheckResult result = results.checks().get(check.id());
+            CheckResult result = Objects.requireNonNull(results.checks().get(check.id()));
             List<String> row = new ArrayList<>();
             String name =
                     results.study().reading(check.reading()).map(Reading::name).orElse(check.reading());

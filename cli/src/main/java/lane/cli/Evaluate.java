@@ -4,6 +4,7 @@ import java.io.PrintWriter;
 import java.nio.file.Path;
 import java.time.Instant;
 import java.util.List;
+import java.util.Objects;
 import java.util.concurrent.Callable;
 import lane.base.Work;
 import lane.formats.FileLibrary;
@@ -45,7 +46,7 @@ final class Evaluate implements Callable<Integer> {
 
     static Results results(Path study) {
         Study read = StudyJson.load(study);
-        Path folder = study.toAbsolutePath().getParent();
+        Path folder = Objects.requireNonNull(study.toAbsolutePath().getParent());
         return new Evaluator(new FileLibrary(folder)).evaluate(read, Work.QUIET);
     }
 }

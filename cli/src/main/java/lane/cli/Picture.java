@@ -107,7 +107,7 @@ final class Picture implements Callable<Integer> {
                 scene, camera, look, width, height, palette.ground().getRGB() & 0xffffff);
         var image = Export.image(frame.argb(), width, height);
         Graphics2D g = image.createGraphics();
-        Annotations.Bar scale = values == null
+        Annotations.Bar scale = values == null || quantity == null
                 ? null
                 : new Annotations.Bar(
                         quantity.name(),
@@ -120,7 +120,7 @@ final class Picture implements Callable<Integer> {
         g.dispose();
         Map<String, String> facts = new LinkedHashMap<>();
         facts.put("Source", file);
-        facts.put("Quantity", colour.isBlank() ? "none" : quantity.name());
+        facts.put("Quantity", quantity == null ? "none" : quantity.name());
         facts.put("Range", range.least() + " to " + range.greatest());
         facts.put("View", from);
         AtomicFile.write(Path.of(out), o -> Export.png(image, 96, facts, o));

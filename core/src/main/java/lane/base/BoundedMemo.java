@@ -5,6 +5,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.function.Supplier;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Keeps results up to a number of bytes and lets go of the least recently used. Keys hold by value all that a result depends
@@ -55,7 +56,7 @@ public final class BoundedMemo implements Memo {
         return bytes;
     }
 
-    private synchronized Kept look(Object key) {
+    private synchronized @Nullable Kept look(Object key) {
         return kept.get(key);
     }
 

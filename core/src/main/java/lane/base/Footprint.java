@@ -6,6 +6,7 @@ import java.util.Collections;
 import java.util.IdentityHashMap;
 import java.util.Map;
 import java.util.Set;
+import org.jspecify.annotations.Nullable;
 
 /** How much memory a result holds: arrays, and what stands in records and collections. What it does not know counts little. */
 public final class Footprint {
@@ -21,7 +22,7 @@ public final class Footprint {
         return new Footprint().bytes(object, 0);
     }
 
-    private long bytes(Object o, int depth) {
+    private long bytes(@Nullable Object o, int depth) {
         if (o == null || o instanceof Enum<?> || depth > DEEP || !seen.add(o)) {
             return 0;
         }
@@ -67,7 +68,7 @@ public final class Footprint {
     }
 
     /** What stands in a record; nothing where a kind of somebody else's does not let it be seen. */
-    private static Object part(RecordComponent component, Record of) {
+    private static @Nullable Object part(RecordComponent component, Record of) {
         try {
             var field = of.getClass().getDeclaredField(component.getName());
             field.setAccessible(true);

@@ -35,4 +35,10 @@ public final class LaneException extends RuntimeException {
     private static String oneLine(String message) {
         return message.replaceAll("[\\p{Cntrl}\\u0085\\u2028\\u2029]+", " ");
     }
+
+    /** The sentence. */
+    @Override
+    public String getMessage() {
+        return String.valueOf(super.getMessage());
+    }
 }

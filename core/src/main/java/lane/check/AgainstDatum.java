@@ -6,6 +6,7 @@ import lane.estimate.Uncertainty;
 import lane.provenance.Provenance;
 import lane.reading.Outcome;
 import lane.unit.Unit;
+import org.jspecify.annotations.Nullable;
 
 /**
  * A reading against a datum: numbers by their difference, curves by a norm of theirs.
@@ -66,7 +67,7 @@ public record AgainstDatum(Norm norm, Scale scale, double tolerance, String datu
                 value -> missing(value, against, key));
     }
 
-    private static String missing(Outcome value, Outcome against, String key) {
+    private static String missing(Outcome value, @Nullable Outcome against, String key) {
         if (value instanceof Outcome.Absent a) {
             return a.reason();
         }
@@ -77,7 +78,7 @@ public record AgainstDatum(Norm norm, Scale scale, double tolerance, String datu
                         : "The datum \"" + key + "\" has no value for this reading.";
     }
 
-    private CheckResult.Lane compare(Outcome value, Outcome against, boolean judged) {
+    private CheckResult.@Nullable Lane compare(Outcome value, @Nullable Outcome against, boolean judged) {
         if (against == null) {
             return null;
         }
@@ -123,7 +124,7 @@ public record AgainstDatum(Norm norm, Scale scale, double tolerance, String datu
             double range,
             Uncertainty doubt,
             Unit unit,
-            Difference curve,
+            @Nullable Difference curve,
             boolean judged,
             Provenance trail) {
         double half = doubt.stated() ? doubt.half() : 0;
@@ -160,7 +161,7 @@ public record AgainstDatum(Norm norm, Scale scale, double tolerance, String datu
                 trail.then("check", text, settings(curve)));
     }
 
-    private LinkedHashMap<String, String> settings(Difference curve) {
+    private LinkedHashMap<String, String> settings(@Nullable Difference curve) {
         var settings = new LinkedHashMap<String, String>();
         settings.put("norm", curve == null ? "difference" : norm.symbol() + ", " + norm.word());
         settings.put("relative to", scale.word());

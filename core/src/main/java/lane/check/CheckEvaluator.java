@@ -3,6 +3,7 @@ package lane.check;
 import java.util.LinkedHashMap;
 import lane.base.LaneException;
 import lane.reading.Outcome;
+import org.jspecify.annotations.Nullable;
 
 /** Goes through the lanes of a check: what each comparison says, and the worst verdict of those that are judged. */
 final class CheckEvaluator {
@@ -15,7 +16,7 @@ final class CheckEvaluator {
          * @return null where there is nothing to compare
          * @throws LaneException with the reason
          */
-        CheckResult.Lane lane(String lane, Outcome value, boolean judged);
+        CheckResult.@Nullable Lane lane(String lane, Outcome value, boolean judged);
     }
 
     /** Says why a judged lane has nothing to compare. */
@@ -44,7 +45,7 @@ final class CheckEvaluator {
             if (!judged) {
                 continue;
             }
-            Verdict verdict = lane == null ? Verdict.NO_DATA : lane.verdict();
+            Verdict verdict = lane == null || lane.verdict() == null ? Verdict.NO_DATA : lane.verdict();
             if (worst == null || rank(verdict) > rank(worst)) {
                 worst = verdict;
                 why = lane != null ? lane.sentence() : trouble.isEmpty() ? missing.why(entry.getValue()) : trouble;

@@ -4,6 +4,7 @@ import java.util.Map;
 import lane.estimate.Uncertainty;
 import lane.provenance.Provenance;
 import lane.unit.Unit;
+import org.jspecify.annotations.Nullable;
 
 /**
  * What a check found.
@@ -47,8 +48,8 @@ public record CheckResult(String datum, Map<String, Lane> lanes, Verdict verdict
             Uncertainty uncertainty,
             double half,
             Unit unit,
-            Difference curve,
-            Verdict verdict,
+            @Nullable Difference curve,
+            @Nullable Verdict verdict,
             String sentence,
             Provenance trail) {
         /** Difference over the scale; NaN where it is not defined. */

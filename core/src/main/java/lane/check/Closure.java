@@ -4,6 +4,7 @@ import java.util.LinkedHashMap;
 import lane.estimate.Estimate;
 import lane.reading.Outcome;
 import lane.unit.Unit;
+import org.jspecify.annotations.Nullable;
 
 /**
  * A balance closes: the magnitude of its residual is small. Any answer with a scale of its own can be judged so.
@@ -50,7 +51,7 @@ public record Closure(double tolerance, boolean absolute) implements Rule {
                         : "This reading has no residual; a closure is that of a balance.");
     }
 
-    private CheckResult.Lane lane(Outcome value, boolean judged) {
+    private CheckResult.@Nullable Lane lane(Outcome value, boolean judged) {
         if (value.numbers().isEmpty() || Double.isNaN(value.scale()) && !absolute) {
             return null;
         }

@@ -14,7 +14,11 @@ public interface Rule {
     /** In two or three words, such as {@code L2}, for a column of the board. */
     String measure();
 
-    /** What is allowed, for people: {@code 1 %}, {@code 0.2 K}. @param unit of the reading as shown */
+    /**
+     * What is allowed, for people: {@code 1 %}, {@code 0.2 K}.
+     *
+     * @param unit of the reading as shown
+     */
     String allowance(Unit unit);
 
     /** Whether lanes are compared with a datum, which is judged by nobody then. */

@@ -3,9 +3,11 @@ package lane.check;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Objects;
 import lane.estimate.Estimate;
 import lane.reading.Outcome;
 import lane.unit.Unit;
+import org.jspecify.annotations.Nullable;
 
 /**
  * A number settles over the runs of a family, coarse to fine: its last change is small, and no greater than the one before.
@@ -53,7 +55,7 @@ public record Trend(double tolerance, boolean absolute) implements Rule {
     }
 
     /** @return null where there is no coarser run with a number */
-    private CheckResult.Lane lane(Crossing on, String lane, boolean judged) {
+    private CheckResult.@Nullable Lane lane(Crossing on, String lane, boolean judged) {
         List<Estimate> values = new ArrayList<>();
         int at = on.family().indexOf(lane);
         for (int i = 0; i <= at; i++) {
@@ -107,6 +109,8 @@ public record Trend(double tolerance, boolean absolute) implements Rule {
                 null,
                 verdict,
                 sentence,
-                on.outcomes().get(lane).trail().then("check", "trend over " + values.size() + " runs", settings));
+                Objects.requireNonNull(on.outcomes().get(lane))
+                        .trail()
+                        .then("check", "trend over " + values.size() + " runs", settings));
     }
 }

@@ -1,10 +1,12 @@
 package lane.check;
 
 import java.util.LinkedHashMap;
+import java.util.Objects;
 import lane.base.LaneException;
 import lane.reading.Outcome;
 import lane.reading.Profile;
 import lane.unit.Unit;
+import org.jspecify.annotations.Nullable;
 
 /**
  * A number, or every value of a curve, lies within a band; no datum is needed.
@@ -13,7 +15,7 @@ import lane.unit.Unit;
  * @param greatest upper end; null for none
  * @param unit of the ends; blank takes the reading's
  */
-public record WithinBand(Double least, Double greatest, String unit) implements Rule {
+public record WithinBand(@Nullable Double least, @Nullable Double greatest, String unit) implements Rule {
     /** In studies. */
     public static final class Kind implements RuleKind {
         @Override
@@ -45,11 +47,13 @@ public record WithinBand(Double least, Double greatest, String unit) implements 
     public String allowance(Unit shown) {
         Unit in = Unit.of(unit).known() ? Unit.of(unit) : shown;
         String label = in.known() ? " " + in.symbol() : "";
-        return least == null
-                ? "to " + Tolerance.plain(greatest) + label
-                : greatest == null
-                        ? "from " + Tolerance.plain(least) + label
-                        : Tolerance.plain(least) + " to " + Tolerance.plain(greatest) + label;
+        return least == null && greatest == null
+                ? ""
+                : least == null
+                        ? "to " + Tolerance.plain(Objects.requireNonNull(greatest)) + label
+                        : greatest == null
+                                ? "from " + Tolerance.plain(least) + label
+                                : Tolerance.plain(least) + " to " + Tolerance.plain(greatest) + label;
     }
 
     @Override
@@ -61,7 +65,7 @@ public record WithinBand(Double least, Double greatest, String unit) implements 
                 value -> value instanceof Outcome.Absent a ? a.reason() : "This reading has no number to judge.");
     }
 
-    private CheckResult.Lane lane(Outcome value, boolean judged) {
+    private CheckResult.@Nullable Lane lane(Outcome value, boolean judged) {
         double v;
         double half;
         lane.estimate.Uncertainty doubt;

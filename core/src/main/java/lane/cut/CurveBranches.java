@@ -11,7 +11,11 @@ import lane.mesh.Point;
 public final class CurveBranches {
     private CurveBranches() {}
 
-    /** A curve through the nodes of a cut, in order. @param closed whether it comes back to the first, which stands at both ends */
+    /**
+     * A curve through the nodes of a cut, in order.
+     *
+     * @param closed whether it comes back to the first, which stands at both ends
+     */
     public record Branch(int[] nodes, boolean closed) {}
 
     /** Lines on a surface mesh; the stencil is from the surface's nodes, the owners are its faces. */

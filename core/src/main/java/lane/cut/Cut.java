@@ -13,6 +13,7 @@ import lane.field.Run;
 import lane.mesh.Cell;
 import lane.mesh.Mesh;
 import lane.mesh.Roundness;
+import org.jspecify.annotations.Nullable;
 
 /**
  * A surface cut out of a run, or a curve cut out of a surface.
@@ -23,7 +24,12 @@ import lane.mesh.Roundness;
  * @param round the cylinder that the faces stand for; null where they are what they are
  * @param coverage share of what was asked for that lies in the run; NaN where that has no size of its own
  */
-public record Cut(Mesh surface, int[] owner, Stencil stencil, Roundness round, double coverage) {
+public record Cut(
+        Mesh surface,
+        int[] owner,
+        Stencil stencil,
+        @Nullable Roundness round,
+        double coverage) {
     public Cut(Mesh surface, int[] owner, Stencil stencil) {
         this(surface, owner, stencil, null, Double.NaN);
     }

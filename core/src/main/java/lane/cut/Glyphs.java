@@ -6,6 +6,7 @@ import lane.mesh.Axis;
 import lane.mesh.CellShape;
 import lane.mesh.Mesh;
 import lane.mesh.Point;
+import org.jspecify.annotations.Nullable;
 
 /** Bodies that show a vector field: tubes along streamlines, and arrows. Each corner carries the stencil of its place. */
 public final class Glyphs {
@@ -13,7 +14,11 @@ public final class Glyphs {
 
     private Glyphs() {}
 
-    /** Tubes around lines, closed at neither end. @param radius in metres */
+    /**
+     * Tubes around lines, closed at neither end.
+     *
+     * @param radius in metres
+     */
     public static Cut tubes(Streamlines lines, double radius) {
         int points = lines.cell().length;
         double[] xyz = new double[3 * SIDES * points];
@@ -86,7 +91,7 @@ public final class Glyphs {
      * @param tangential normals that the component along is taken off, three numbers each; null to keep all of it
      */
     public static Cut arrows(
-            double[] xyz, int[] cell, Stencil stencil, Field field, double longest, double[] tangential) {
+            double[] xyz, int[] cell, Stencil stencil, Field field, double longest, double @Nullable [] tangential) {
         int n = cell.length;
         double[][] v = new double[n][];
         double most = 0;

@@ -11,6 +11,7 @@ import lane.mesh.CellLocator;
 import lane.mesh.Mesh;
 import lane.mesh.Point;
 import lane.mesh.Roundness;
+import org.jspecify.annotations.Nullable;
 
 /**
  * A surface from elsewhere laid into a run: conformed, that is cut where it passes from cell to cell, or sampled at its
@@ -24,7 +25,12 @@ import lane.mesh.Roundness;
  * @param outside area of what lies outside
  * @param place in a face that lies outside most; null where none does
  */
-public record LaidSheet(Cut cut, int[] origin, double area, double outside, Point place) {
+public record LaidSheet(
+        Cut cut,
+        int[] origin,
+        double area,
+        double outside,
+        @Nullable Point place) {
     private static final int BLOCK = 64;
     /** Shares of a face below this count as round-off. */
     private static final double NOTHING = 1e-9;
@@ -71,7 +77,7 @@ public record LaidSheet(Cut cut, int[] origin, double area, double outside, Poin
     }
 
     /** @param round the cylinder that the corners of pieces are moved to before values are looked up; null for none */
-    static LaidSheet conformed(CellLocator locator, Mesh sheet, Roundness round, Work work) {
+    static LaidSheet conformed(CellLocator locator, Mesh sheet, @Nullable Roundness round, Work work) {
         int n = sheet.cellCount();
         double[] covered = new double[n];
         var made = new Made[Parallel.blocks(n, BLOCK)];
@@ -148,7 +154,7 @@ public record LaidSheet(Cut cut, int[] origin, double area, double outside, Poin
         return measured(sheet, covered, cut, faces);
     }
 
-    private static LaidSheet finish(Mesh sheet, double[] covered, List<Made> blocks, Roundness round) {
+    private static LaidSheet finish(Mesh sheet, double[] covered, List<Made> blocks, @Nullable Roundness round) {
         int points = blocks.stream().mapToInt(m -> m.points).sum();
         int faces = blocks.stream().mapToInt(m -> m.faces).sum();
         double[] xyz = new double[3 * points];

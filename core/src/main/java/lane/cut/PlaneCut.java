@@ -7,6 +7,7 @@ import lane.mesh.Axis;
 import lane.mesh.CellLocator;
 import lane.mesh.Mesh;
 import lane.mesh.Point;
+import org.jspecify.annotations.Nullable;
 
 /** Plane sections, whole or limited; faces look along the plane's normal. */
 public final class PlaneCut {
@@ -24,7 +25,11 @@ public final class PlaneCut {
         return Slicer.cut(mesh, Level.plane(mesh, point, normal), locator.meeting(n, n.dot(point)), work);
     }
 
-    /** What lies in a box. @param box least and greatest x, y and z in a frame, in metres */
+    /**
+     * What lies in a box.
+     *
+     * @param box least and greatest x, y and z in a frame, in metres
+     */
     public static Cut within(Cut cut, double[] box, Axis frame) {
         Point[] along = {frame.zero(), frame.quarter(), frame.direction()};
         Cut out = cut;
@@ -56,7 +61,8 @@ public final class PlaneCut {
      * @param other normal of the plane of a plane run through {@code on}; null for a run with volume
      * @return infinity where the box is open along the plane
      */
-    public static double size(Point point, Point normal, Point other, Point on, double[] box, Axis frame) {
+    public static double size(
+            Point point, Point normal, @Nullable Point other, @Nullable Point on, double[] box, Axis frame) {
         Point n = normal.unit();
         double reach = 0;
         for (double b : box) {
@@ -64,7 +70,7 @@ public final class PlaneCut {
         }
         reach = 4 * (reach + point.minus(frame.origin()).norm() + 1e-300);
         List<Point> outline = new ArrayList<>();
-        if (other == null) {
+        if (other == null || on == null) {
             Axis plane = new Axis(point, n);
             for (int k = 0; k < 4; k++) {
                 outline.add(point.plus(plane.zero().times(k == 0 || k == 3 ? -reach : reach))

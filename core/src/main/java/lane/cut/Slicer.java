@@ -1,12 +1,14 @@
 package lane.cut;
 
 import java.util.Arrays;
+import java.util.Objects;
 import lane.base.Parallel;
 import lane.base.Work;
 import lane.mesh.Cell;
 import lane.mesh.CellMeasures;
 import lane.mesh.CellShape;
 import lane.mesh.Mesh;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Cuts the cells of a mesh where a level is zero, edge by edge. A node at zero counts as above, so a surface that runs
@@ -32,9 +34,9 @@ public final class Slicer {
     private final byte[] sign;
 
     /** The cells to look at, ascending; null for all. */
-    private final int[] among;
+    private final int @Nullable [] among;
 
-    private Slicer(Mesh mesh, Level level, int[] among, Work work) {
+    private Slicer(Mesh mesh, Level level, int @Nullable [] among, Work work) {
         this.mesh = mesh;
         this.among = among;
         this.level = level;
@@ -52,7 +54,11 @@ public final class Slicer {
         return new Slicer(mesh, level, null, work).run();
     }
 
-    /** The same where it is known which cells can meet it. @param among cells, ascending */
+    /**
+     * The same where it is known which cells can meet it.
+     *
+     * @param among cells, ascending
+     */
     public static Cut cut(Mesh mesh, Level level, int[] among, Work work) {
         return new Slicer(mesh, level, among, work).run();
     }
@@ -260,7 +266,7 @@ public final class Slicer {
         return -1;
     }
 
-    private void gather(Cell cell, int[] loop, int n, Loops loops) {
+    private void gather(Cell cell, int @Nullable [] loop, int n, Loops loops) {
         double sum = 0;
         for (int k = 0; k < n; k++) {
             int a = cell.node(loop == null ? cell.shape().around(k) : loop[k]);
@@ -448,7 +454,8 @@ public final class Slicer {
         }
     }
 
-    private static void across(double[] xyz, int[] nodes, int from, double[] plane, double[] out) {
+    private static void across(double[] xyz, int[] nodes, int from, double @Nullable [] normal, double[] out) {
+        double[] plane = Objects.requireNonNull(normal, "lines look square to the plane of their run");
         int a = 3 * nodes[from];
         int b = 3 * nodes[from + 1];
         for (int d = 0; d < 3; d++) {

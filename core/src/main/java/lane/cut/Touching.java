@@ -3,6 +3,7 @@ package lane.cut;
 import java.util.Arrays;
 import java.util.HashMap;
 import java.util.Map;
+import java.util.Objects;
 import java.util.function.IntUnaryOperator;
 
 /**
@@ -49,7 +50,7 @@ final class Touching {
         }
         for (int b = 0; b < blocks; b++) {
             for (int f = 0; f < keep[b].length; f++) {
-                keep[b][f] = !touching.of(b, f) || seen.get(Face.of(corners.of(b, f))) == 1;
+                keep[b][f] = !touching.of(b, f) || Objects.requireNonNull(seen.get(Face.of(corners.of(b, f)))) == 1;
             }
         }
         return keep;

@@ -14,6 +14,7 @@ import lane.field.Values;
 import lane.mesh.Mesh;
 import lane.mesh.Point;
 import lane.unit.Unit;
+import org.jspecify.annotations.Nullable;
 
 /**
  * The distance of each node from the nearest face of a wall, exact for the faces as they are: a tree of boxes over all wall
@@ -30,7 +31,12 @@ public final class WallDistance {
     }
 
     /** A box over faces {@code from} to {@code to}, or over two boxes. */
-    private record Box(double[] box, int from, int to, Box left, Box right) {}
+    private record Box(
+            double[] box,
+            int from,
+            int to,
+            @Nullable Box left,
+            @Nullable Box right) {}
 
     private final FaceOf[] faces;
     private final Box root;
@@ -110,7 +116,9 @@ public final class WallDistance {
     }
 
     private double nearest(Box box, Point p, double best) {
-        if (box.left == null) {
+        Box left = box.left;
+        Box right = box.right;
+        if (left == null || right == null) {
             double least = best;
             for (int i = box.from; i < box.to; i++) {
                 if (gap(faces[i].box, p) < least) {
@@ -119,10 +127,10 @@ public final class WallDistance {
             }
             return least;
         }
-        double l = gap(box.left.box, p);
-        double r = gap(box.right.box, p);
-        Box first = l <= r ? box.left : box.right;
-        Box second = l <= r ? box.right : box.left;
+        double l = gap(left.box, p);
+        double r = gap(right.box, p);
+        Box first = l <= r ? left : right;
+        Box second = l <= r ? right : left;
         double least = Math.min(l, r) < best ? nearest(first, p, best) : best;
         return Math.max(l, r) < least ? nearest(second, p, least) : least;
     }

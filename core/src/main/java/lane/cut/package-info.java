@@ -3,4 +3,7 @@
  * whose points keep, as a stencil, which nodes of the run they stand between, so that any field comes along at the price
  * of a few multiplications.
  */
+@NullMarked
 package lane.cut;
+
+import org.jspecify.annotations.NullMarked;

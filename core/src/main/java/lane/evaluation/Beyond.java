@@ -9,6 +9,7 @@ import lane.formula.Scope;
 import lane.formula.Type;
 import lane.mesh.Axis;
 import lane.provenance.Provenance;
+import org.jspecify.annotations.Nullable;
 
 /**
  * What a formula on one run sees beyond the place itself: stations, other lanes and times, readings, tables. Two that are
@@ -69,7 +70,7 @@ public interface Beyond {
     }
 
     /** The number of a tally, or of a balance's term or residual; null if there is none of the name. */
-    default Meaning.Known reading(Run run, String name, EvaluationContext lens) {
+    default Meaning.@Nullable Known reading(Run run, String name, EvaluationContext lens) {
         return null;
     }
 
@@ -79,12 +80,12 @@ public interface Beyond {
     }
 
     /** The run of a lane, by its name or key; null for none. */
-    default Run run(String lane) {
+    default @Nullable Run run(String lane) {
         return null;
     }
 
     /** What a lane without a mesh says, a theory or a measurement, at a time; null for no such lane. */
-    default Scope reference(String lane, double time, EvaluationContext lens) {
+    default @Nullable Scope reference(String lane, double time, EvaluationContext lens) {
         return null;
     }
 
@@ -104,7 +105,7 @@ public interface Beyond {
     }
 
     /** A frame as it stands in space; null for none. */
-    default Axis frame(String name) {
+    default @Nullable Axis frame(String name) {
         return null;
     }
 

@@ -25,6 +25,7 @@ import lane.provenance.Provenance;
 import lane.quantity.Definitions;
 import lane.quantity.Quantity;
 import lane.unit.Unit;
+import org.jspecify.annotations.Nullable;
 
 /**
  * A quantity made ready to be computed on one run, or on a part of it that has fields of its own. Its program gives values
@@ -36,7 +37,7 @@ public final class BoundQuantity {
     record Stored(String name) {}
 
     private final Run run;
-    private final Part part;
+    private final @Nullable Part part;
     private final Quantity quantity;
     private final Type type;
     private final Program program;
@@ -48,7 +49,7 @@ public final class BoundQuantity {
 
     private BoundQuantity(
             Run run,
-            Part part,
+            @Nullable Part part,
             Quantity quantity,
             Type type,
             Program program,
@@ -75,13 +76,14 @@ public final class BoundQuantity {
     }
 
     /** @param part whose own fields come before those of the run; null for none */
-    public static BoundQuantity of(Run run, Part part, Quantity quantity, EvaluationContext lens) {
+    public static BoundQuantity of(Run run, @Nullable Part part, Quantity quantity, EvaluationContext lens) {
         Definitions definitions = lens.definitions();
         var scope = new Local(run, part, lens);
         try {
             Node tree = definitions.tree(quantity);
             if (tree == null) {
-                lane.formula.Parser.parse(quantity.formula());
+                // Tells what is wrong with it.
+                tree = lane.formula.Parser.parse(quantity.formula());
             }
             String self = quantity.name();
             boolean piece = quantity.id().startsWith("~");
@@ -153,7 +155,7 @@ public final class BoundQuantity {
     }
 
     /** The field that a formula takes something of, and nothing else; null for none. */
-    private static Field alone(Node node, String self, Local scope, int depth) {
+    private static @Nullable Field alone(Node node, String self, Local scope, int depth) {
         Node inner =
                 switch (node) {
                     case Node.Member m -> m.of();
@@ -166,12 +168,11 @@ public final class BoundQuantity {
             return null;
         }
         Quantity q = scope.lens.definitions().named(n.name()).orElse(null);
-        boolean own = q == null || q.name().equals(self);
-        if (own) {
+        if (q == null || q.name().equals(self)) {
             return scope.field(n.name()).orElse(null);
         }
-        Node tree = scope.lens.definitions().tree(q);
-        return tree == null ? null : alone(tree, q.name(), scope, depth + 1);
+        Node tree = q == null ? null : scope.lens.definitions().tree(q);
+        return q == null || tree == null ? null : alone(tree, q.name(), scope, depth + 1);
     }
 
     /** The type in the quantity's own unit. */
@@ -263,12 +264,18 @@ public final class BoundQuantity {
     }
 
     /** The field behind a leaf of the program; null for what every place has. */
-    public Field field(Program.Leaf leaf) {
+    public @Nullable Field field(Program.Leaf leaf) {
         return switch (leaf.key()) {
-            case Stored s -> new Local(run, part, null).field(s.name()).orElseThrow();
+            case Stored s -> fieldOf(run, part, s.name()).orElseThrow();
             case Field f -> f;
             default -> null;
         };
+    }
+
+    /** A field of a name: the part's own, or else the run's. */
+    private static Optional<Field> fieldOf(Run run, @Nullable Part part, String name) {
+        Optional<Field> own = part == null ? Optional.empty() : part.field(name);
+        return own.or(() -> run.field(name));
     }
 
     /** Fields that it is made of. */
@@ -336,7 +343,7 @@ public final class BoundQuantity {
          *
          * @param field a component of it is wanted; null for {@code spot}
          */
-        void load(Field field, Object spot, int component, int from, int n, double[] into);
+        void load(@Nullable Field field, Object spot, int component, int from, int n, double[] into);
     }
 
     /** All components at all places, in SI units; NaN where something is absent. */
@@ -389,15 +396,19 @@ public final class BoundQuantity {
         return values(SamplePoints.facesOf(run, of));
     }
 
-    /** All components at samples, in SI units; NaN where they are absent. @param turned see {@link SamplePoints#samples} */
-    public double[][] at(lane.station.Placement placement, Axis turned) {
+    /**
+     * All components at samples, in SI units; NaN where they are absent.
+     *
+     * @param turned see {@link SamplePoints#samples}
+     */
+    public double[][] at(lane.station.Placement placement, @Nullable Axis turned) {
         return values(SamplePoints.samples(run, placement, turned));
     }
 
     /** What names mean on a run. */
     private static class Local implements Scope {
         final Run run;
-        private final Part part;
+        private final @Nullable Part part;
         final EvaluationContext lens;
         private boolean raw;
         /** Files that were reached; of one compilation with all that it needs. */
@@ -405,7 +416,7 @@ public final class BoundQuantity {
         /** What was found out about what was reached; likewise. */
         private Set<String> remarks = new LinkedHashSet<>();
 
-        Local(Run run, Part part, EvaluationContext lens) {
+        Local(Run run, @Nullable Part part, EvaluationContext lens) {
             this.run = run;
             this.part = part;
             this.lens = lens;
@@ -421,12 +432,11 @@ public final class BoundQuantity {
         }
 
         Optional<Field> field(String name) {
-            Optional<Field> own = part == null ? Optional.empty() : part.field(name);
-            return own.or(() -> run.field(name));
+            return fieldOf(run, part, name);
         }
 
         @Override
-        public Meaning meaning(String name) {
+        public @Nullable Meaning meaning(String name) {
             Quantity q = lens.definitions().named(name).orElse(null);
             if (q != null) {
                 Node tree = lens.definitions().tree(q);
@@ -463,12 +473,12 @@ public final class BoundQuantity {
             }
         }
 
-        Meaning.Known reading(String name) {
+        Meaning.@Nullable Known reading(String name) {
             return lens.beyond().reading(run, name, lens);
         }
 
         @Override
-        public Meaning stored(String name) {
+        public @Nullable Meaning stored(String name) {
             return field(name)
                     .map(f -> new Meaning.Stored(
                             new Stored(f.name()), f.components(), raw ? Unit.ONE : lens.unit(run, f)))
@@ -485,7 +495,7 @@ public final class BoundQuantity {
         }
 
         @Override
-        public Axis frame(String name) {
+        public @Nullable Axis frame(String name) {
             return name.isEmpty() ? lens.axis() : lens.beyond().frame(name);
         }
 
@@ -495,7 +505,7 @@ public final class BoundQuantity {
         }
 
         @Override
-        public Scope lane(String name) {
+        public @Nullable Scope lane(String name) {
             Run other = lens.beyond().run(name);
             if (other == null) {
                 inputs.addAll(lens.beyond().inputs(name));
@@ -531,7 +541,9 @@ public final class BoundQuantity {
             Beyond.Reduced made = lens.beyond().reduce(run, reduction, body, frame, lens);
             if (Part.lacking(made.coverage())) {
                 remarks.add("Only " + Part.percent(made.coverage()) + " of "
-                        + reduction.over().stream().map(p -> "\"" + p.name() + "\"").collect(Collectors.joining(", "))
+                        + reduction.over().stream()
+                                .map(p -> "\"" + p.name() + "\"")
+                                .collect(Collectors.joining(", "))
                         + " lies in the run; the " + reduction.kind() + " over it knows nothing of the rest.");
             }
             return made.values();
@@ -563,7 +575,7 @@ public final class BoundQuantity {
         }
 
         @Override
-        Meaning.Known reading(String name) {
+        Meaning.@Nullable Known reading(String name) {
             return lens.beyond()
                     .readingUnit(name)
                     .map(u -> new Meaning.Known(new double[] {Double.NaN}, Type.of(1, u)))

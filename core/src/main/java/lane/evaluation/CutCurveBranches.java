@@ -12,6 +12,7 @@ import lane.mesh.Point;
 import lane.quantity.Quantity;
 import lane.station.CutCurve;
 import lane.unit.Unit;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Reads a quantity along the curves in which a plane meets boundary parts. A closed curve is parted into two branches at
@@ -26,7 +27,7 @@ public final class CutCurveBranches {
     public record Branch(String name, List<Point> places, double[] values, Unit unit) {}
 
     /** All branches of a cut curve on a run, each running towards greater coordinates. */
-    public static List<Branch> of(Run run, CutCurve station, Quantity quantity, EvaluationContext lens) {
+    public static List<Branch> of(Run run, CutCurve station, @Nullable Quantity quantity, EvaluationContext lens) {
         List<Branch> out = new ArrayList<>();
         List<String> names =
                 station.parts().isEmpty() ? run.parts().stream().map(Part::name).toList() : station.parts();
@@ -87,7 +88,7 @@ public final class CutCurveBranches {
         return new SurfaceValues(true, new float[0], exact, ready.unit());
     }
 
-    private static Branch branch(String part, Cut cut, int[] nodes, SurfaceValues on) {
+    private static Branch branch(String part, Cut cut, int[] nodes, @Nullable SurfaceValues on) {
         List<Point> places = new ArrayList<>();
         double[] values = new double[nodes.length];
         for (int i = 0; i < nodes.length; i++) {

@@ -4,6 +4,7 @@ import java.util.List;
 import lane.cut.Cut;
 import lane.cut.LaidSheet;
 import lane.field.Part;
+import org.jspecify.annotations.Nullable;
 
 /**
  * What a station other than a line comes to be in one run, to be drawn and measured.
@@ -18,11 +19,11 @@ import lane.field.Part;
  */
 public record Laid(
         List<Part> parts,
-        Cut cut,
+        @Nullable Cut cut,
         double area,
-        LaidSheet sheet,
+        @Nullable LaidSheet sheet,
         List<CutCurveBranches.Branch> branches,
-        int[] cells,
+        int @Nullable [] cells,
         String trouble) {
     static Laid parts(List<Part> parts) {
         return new Laid(parts, null, Double.NaN, null, List.of(), null, "");

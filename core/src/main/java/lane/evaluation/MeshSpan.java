@@ -5,6 +5,7 @@ import lane.field.Run;
 import lane.mesh.Axis;
 import lane.mesh.Mesh;
 import lane.mesh.Point;
+import org.jspecify.annotations.Nullable;
 
 /**
  * What integrals over a run's mesh stand for: the mesh itself; a plane one times a depth; or a full turn about an axis.
@@ -17,7 +18,7 @@ import lane.mesh.Point;
  * @param meridian whether the mesh lies in a half plane of the axis
  * @param first and {@code last}: angles of a wedge's sides, in radians
  */
-public record MeshSpan(double factor, Axis axis, boolean meridian, double first, double last, double size) {
+public record MeshSpan(double factor, @Nullable Axis axis, boolean meridian, double first, double last, double size) {
     public static final int ANGLES = 4;
 
     public static MeshSpan of(Run run, Axis axis) {
@@ -71,26 +72,27 @@ public record MeshSpan(double factor, Axis axis, boolean meridian, double first,
         if (axis == null) {
             return false;
         }
-        if (onAxis(a) && onAxis(b)) {
+        if (onAxis(axis, a) && onAxis(axis, b)) {
             return true;
         }
-        return !meridian && (onSide(a, first) && onSide(b, first) || onSide(a, last) && onSide(b, last));
+        return !meridian
+                && (onSide(axis, a, first) && onSide(axis, b, first) || onSide(axis, a, last) && onSide(axis, b, last));
     }
 
-    private boolean onAxis(Point p) {
-        return axis.radius(p.x(), p.y(), p.z()) <= 1e-6 * size;
+    private boolean onAxis(Axis about, Point p) {
+        return about.radius(p.x(), p.y(), p.z()) <= 1e-6 * size;
     }
 
-    private boolean onSide(Point p, double angle) {
-        if (onAxis(p)) {
+    private boolean onSide(Axis about, Point p, double angle) {
+        if (onAxis(about, p)) {
             return true;
         }
-        double slack = Math.max(1e-5 * (last - first), 1e-6 * size / axis.radius(p.x(), p.y(), p.z()));
-        return Math.abs(Math.IEEEremainder(axis.angle(p.x(), p.y(), p.z()) - angle, 2 * Math.PI)) <= slack;
+        double slack = Math.max(1e-5 * (last - first), 1e-6 * size / about.radius(p.x(), p.y(), p.z()));
+        return Math.abs(Math.IEEEremainder(about.angle(p.x(), p.y(), p.z()) - angle, 2 * Math.PI)) <= slack;
     }
 
     /** Weight of a place: the factor, for a meridian times the radius. */
     public double weight(double x, double y, double z) {
-        return meridian ? factor * axis.radius(x, y, z) : factor;
+        return meridian && axis != null ? factor * axis.radius(x, y, z) : factor;
     }
 }

@@ -4,9 +4,11 @@ import java.util.Arrays;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import lane.field.Part;
 import lane.mesh.Mesh;
 import lane.mesh.Point;
+import org.jspecify.annotations.Nullable;
 
 /**
  * The free edges of parts taken together: edges (of a plane run, nodes) that an odd number of faces share. A closed
@@ -16,7 +18,7 @@ import lane.mesh.Point;
  * @param edges how many there are; 0 too where a part has faces that are not the run's own, which have no common nodes
  * @param place the middle of one of them, or null
  */
-public record OpenEdges(int edges, Point place) {
+public record OpenEdges(int edges, @Nullable Point place) {
     public static OpenEdges of(List<Part> parts, MeshSpan span) {
         int most = 0;
         for (Part part : parts) {
@@ -64,11 +66,13 @@ public record OpenEdges(int edges, Point place) {
         }
         return new OpenEdges(
                 free,
-                free == 0 ? null : end(place, one, 32).plus(end(place, one, 0)).times(0.5));
+                free == 0 || place == null
+                        ? null
+                        : end(place, one, 32).plus(end(place, one, 0)).times(0.5));
     }
 
     private static Point end(Map<Integer, Point> place, long edge, int shift) {
-        return place.get((int) (edge >>> shift));
+        return Objects.requireNonNull(place.get((int) (edge >>> shift)));
     }
 
     /** Places of the nodes of parts, by the run's numbers. */

@@ -1,5 +1,6 @@
 package lane.evaluation;
 
+import java.util.Objects;
 import lane.base.LaneException;
 import lane.base.Parallel;
 import lane.base.Sum;
@@ -10,6 +11,7 @@ import lane.formula.Spot;
 import lane.mesh.CellQuadrature;
 import lane.mesh.Point;
 import lane.quantity.Quantity;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Integrals over cells: the integrand is formed at quadrature points of degree 4; sums are compensated and merged in the
@@ -21,8 +23,12 @@ public record RegionIntegral(Run run, int[] cells, EvaluationContext lens) {
     private static final int BLOCK = 1024;
     public static final int DEGREE = 4;
 
-    /** Integral of the quantity and volume, in SI units. @param quantity null for the volume alone */
-    public double[] sums(Quantity quantity) {
+    /**
+     * Integral of the quantity and volume, in SI units.
+     *
+     * @param quantity null for the volume alone
+     */
+    public double[] sums(@Nullable Quantity quantity) {
         return sums(run, cells, quantity, lens);
     }
 
@@ -34,7 +40,7 @@ public record RegionIntegral(Run run, int[] cells, EvaluationContext lens) {
         return extreme(run, cells, quantity, lens, greatest);
     }
 
-    private static double[] sums(Run run, int[] cells, Quantity quantity, EvaluationContext lens) {
+    private static double[] sums(Run run, int[] cells, @Nullable Quantity quantity, EvaluationContext lens) {
         BoundQuantity ready =
                 quantity == null ? null : BoundQuantity.of(run, quantity, lens).number();
         MeshSpan span = MeshSpan.of(run, lens.axis());
@@ -82,7 +88,7 @@ public record RegionIntegral(Run run, int[] cells, EvaluationContext lens) {
         /** Values of node fields at the nodes of the cell that is looked at. */
         private final double[][] local;
         /** Of the points, where a theory wants them; else null. */
-        private double[][] place;
+        private double @Nullable [][] place;
 
         private int cell = -1;
         private int n;
@@ -172,7 +178,8 @@ public record RegionIntegral(Run run, int[] cells, EvaluationContext lens) {
         void flush() {
             for (int i = 0; i < leaves.length; i++) {
                 if (leaves[i].key() instanceof Anywhere a) {
-                    a.at(place[0], place[1], place[2], n, bench.leaf(i));
+                    double[][] at = Objects.requireNonNull(place);
+                    a.at(at[0], at[1], at[2], n, bench.leaf(i));
                 }
             }
             bench.run(n);

@@ -1,6 +1,7 @@
 package lane.evaluation;
 
 import java.util.Arrays;
+import java.util.Objects;
 import lane.base.LaneException;
 import lane.cut.Stencil;
 import lane.field.Field;
@@ -13,6 +14,7 @@ import lane.mesh.Cell;
 import lane.mesh.CellMeasures;
 import lane.mesh.Mesh;
 import lane.station.Placement;
+import org.jspecify.annotations.Nullable;
 
 /** Places of a run at which quantities are computed: samples, nodes, cells, nodes and faces of parts, points of cuts. */
 public final class SamplePoints {
@@ -27,7 +29,7 @@ public final class SamplePoints {
         Arrays.fill(into, 0, n, Double.NaN);
     }
 
-    private static void volumes(Mesh mesh, int[] cells, int from, int n, double[] into) {
+    private static void volumes(Mesh mesh, int @Nullable [] cells, int from, int n, double[] into) {
         var cell = new Cell(mesh);
         for (int i = 0; i < n; i++) {
             int c = cells == null ? from + i : cells[from + i];
@@ -35,8 +37,12 @@ public final class SamplePoints {
         }
     }
 
-    /** Samples of a path, or points. @param turned the axis whose plane mesh of a full turn is sampled; null for none */
-    public static BoundQuantity.Points samples(Run run, Placement p, Axis turned) {
+    /**
+     * Samples of a path, or points.
+     *
+     * @param turned the axis whose plane mesh of a full turn is sampled; null for none
+     */
+    public static BoundQuantity.Points samples(Run run, Placement p, @Nullable Axis turned) {
         return new BoundQuantity.Points() {
             @Override
             public int size() {
@@ -44,17 +50,18 @@ public final class SamplePoints {
             }
 
             @Override
-            public void load(Field f, Object spot, int component, int from, int n, double[] into) {
+            public void load(@Nullable Field f, Object spot, int component, int from, int n, double[] into) {
                 if (f != null) {
-                    boolean turn = turned != null && f.components() == 3;
+                    Axis about = f.components() == 3 ? turned : null;
+                    boolean turn = about != null;
                     double[] v = new double[turn ? 3 : 1];
                     for (int i = 0; i < n; i++) {
                         for (int d = 0; d < v.length; d++) {
                             v[d] = value(f, from + i, turn ? d : component);
                         }
-                        if (turn) {
+                        if (about != null) {
                             int at = 3 * (from + i);
-                            turned.turn(turned.angle(p.xyz()[at], p.xyz()[at + 1], p.xyz()[at + 2]), v, v);
+                            about.turn(about.angle(p.xyz()[at], p.xyz()[at + 1], p.xyz()[at + 2]), v, v);
                         }
                         into[i] = v[turn ? component : 0];
                     }
@@ -103,7 +110,7 @@ public final class SamplePoints {
             }
 
             @Override
-            public void load(Field f, Object spot, int component, int from, int n, double[] into) {
+            public void load(@Nullable Field f, Object spot, int component, int from, int n, double[] into) {
                 if (f != null) {
                     f.values().load(from, n, f.components(), component, into);
                 } else if (spot == Spot.PLACE) {
@@ -125,7 +132,7 @@ public final class SamplePoints {
             }
 
             @Override
-            public void load(Field f, Object spot, int component, int from, int n, double[] into) {
+            public void load(@Nullable Field f, Object spot, int component, int from, int n, double[] into) {
                 if (f != null && f.at() == Field.At.CELL) {
                     f.values().load(from, n, f.components(), component, into);
                 } else if (f != null || spot == Spot.PLACE) {
@@ -153,7 +160,7 @@ public final class SamplePoints {
     public static BoundQuantity.Points nodesOf(Run run, Part part) {
         Mesh mesh = part.surface();
         return new BoundQuantity.Points() {
-            private double[] normals;
+            private double @Nullable [] normals;
 
             @Override
             public int size() {
@@ -161,7 +168,7 @@ public final class SamplePoints {
             }
 
             @Override
-            public void load(Field f, Object spot, int component, int from, int n, double[] into) {
+            public void load(@Nullable Field f, Object spot, int component, int from, int n, double[] into) {
                 if (f != null) {
                     boolean own = part.fields().contains(f);
                     for (int i = 0; i < n; i++) {
@@ -214,7 +221,7 @@ public final class SamplePoints {
             }
 
             @Override
-            public void load(Field f, Object spot, int component, int from, int n, double[] into) {
+            public void load(@Nullable Field f, Object spot, int component, int from, int n, double[] into) {
                 if (f == null && spot == Spot.CELL_VOLUME) {
                     volumes(run.mesh(), part.owner(), from, n, into);
                     return;
@@ -226,7 +233,7 @@ public final class SamplePoints {
                 }
             }
 
-            private double one(Field f, Object spot, int component, int face, boolean own, Cell cell) {
+            private double one(@Nullable Field f, Object spot, int component, int face, boolean own, Cell cell) {
                 if (f != null && f.at() == Field.At.CELL) {
                     int at = own ? face : part.owner()[face];
                     return at < 0 ? Double.NaN : f.values().get(at * f.components() + component);
@@ -263,7 +270,13 @@ public final class SamplePoints {
      * @param face of that surface for each point, for its own fields in faces; null for none
      */
     public static BoundQuantity.Points cut(
-            Run run, double[] xyz, Stencil stencil, int[] node, int[] cell, Part own, int[] face) {
+            Run run,
+            double[] xyz,
+            Stencil stencil,
+            int @Nullable [] node,
+            int[] cell,
+            @Nullable Part own,
+            int @Nullable [] face) {
         return new BoundQuantity.Points() {
             @Override
             public int size() {
@@ -271,7 +284,7 @@ public final class SamplePoints {
             }
 
             @Override
-            public void load(Field f, Object spot, int component, int from, int n, double[] into) {
+            public void load(@Nullable Field f, Object spot, int component, int from, int n, double[] into) {
                 if (f == null) {
                     if (spot == Spot.CELL_VOLUME) {
                         volumes(run.mesh(), cell, from, n, into);
@@ -285,13 +298,14 @@ public final class SamplePoints {
                     return;
                 }
                 boolean ofPart = own != null && own.fields().contains(f);
+                int[] of = ofPart ? Objects.requireNonNull(face) : cell;
                 int c = f.components();
                 Values values = f.values();
                 nan(n, into);
                 for (int i = 0; i < n; i++) {
                     int p = from + i;
                     if (f.at() == Field.At.CELL) {
-                        int at = ofPart ? face[p] : cell[p];
+                        int at = of[p];
                         into[i] = at < 0 ? Double.NaN : values.get(at * c + component);
                         continue;
                     }

@@ -28,13 +28,15 @@ import lane.station.Sheet;
 import lane.station.Shell;
 import lane.station.Station;
 import lane.station.Within;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Stations resolved on runs, each kept under what it depends on: the mesh by its content, the station's shape by value, and the
  * values that shape it. Two times on one mesh share everything but isosurfaces. How a kind is resolved it says itself.
  */
 public final class StationResolver {
-    private record PlaceKey(Mesh.Key mesh, Shape shape, Axis turned) {}
+    private record PlaceKey(
+            Mesh.Key mesh, Shape shape, @Nullable Axis turned) {}
 
     private record TurnKey(Object of, Turn turn, Axis axis) {}
 
@@ -155,7 +157,11 @@ public final class StationResolver {
         return List.of(ready.depends(), ready.unit());
     }
 
-    /** A shell laid flat, x the angle from its seam in radians. @param name of the station */
+    /**
+     * A shell laid flat, x the angle from its seam in radians.
+     *
+     * @param name of the station
+     */
     public Cut flat(Run run, String name, Shell h, EvaluationContext lens, Work work) {
         if (Resolver.meridian(run)) {
             throw new LaneException("An axisymmetric run is the same all around; a shell has no unrolled form in it.");
@@ -165,10 +171,9 @@ public final class StationResolver {
             throw new LaneException(
                     Fault.OUTSIDE, "The shell \"" + name + "\" lies outside this run; change its radius.");
         }
-        return keep.of(
-                new CutKey(run.mesh().key(), h, h.axis(), "flat"),
-                () -> CylinderCut.unrolled(shell, h.axis(), h.radius(), Math.toRadians(h.seam()), false)
-                        .covering(shell.coverage()));
+        return keep.of(new CutKey(run.mesh().key(), h, h.axis(), "flat"), () -> CylinderCut.unrolled(
+                        shell, h.axis(), h.radius(), Math.toRadians(h.seam()), false)
+                .covering(shell.coverage()));
     }
 
     /** What a station comes to be in a run, to be drawn; trouble is told and not thrown. */

@@ -3,6 +3,7 @@ package lane.evaluation;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Objects;
 import lane.base.Content;
 import lane.base.LaneException;
 import lane.base.Memo;
@@ -19,6 +20,7 @@ import lane.mesh.CellMeasures;
 import lane.mesh.FaceQuadrature;
 import lane.mesh.Mesh;
 import lane.mesh.Roundness;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Integrals over boundary parts: at each quadrature point of each face the fields are interpolated, then the integrand
@@ -64,7 +66,7 @@ public final class SurfaceIntegral {
         public double nz;
         public double area;
         /** Values of the asked quantities as their programs give them: {@code value[quantity][component]}. */
-        public double[][] value;
+        public double[][] value = {};
     }
 
     /** Adds its integrand times the area to the sums. */
@@ -75,7 +77,13 @@ public final class SurfaceIntegral {
 
     /** A field on a part with the way from a face's nodes to its values. */
     private record Seen(
-            Values values, Field.At at, int components, int[] node, int[] owner, Mesh within, Values stored) {
+            Values values,
+            Field.At at,
+            int components,
+            int @Nullable [] node,
+            int @Nullable [] owner,
+            @Nullable Mesh within,
+            Values stored) {
         /** Equal where it gives the same numbers. */
         Object key() {
             return new SeenKey(
@@ -88,12 +96,23 @@ public final class SurfaceIntegral {
         }
     }
 
-    private record SeenKey(Values values, Field.At at, int components, Content node, Content owner, Mesh.Key within) {}
+    private record SeenKey(
+            Values values,
+            Field.At at,
+            int components,
+            @Nullable Content node,
+            @Nullable Content owner,
+            Mesh.@Nullable Key within) {}
 
     /** Quantities on a part, and the fields that they are made of. */
     private record Asked(BoundQuantity[] ready, Seen[] fields, int[][] leaf) {}
 
-    private record Key(Object what, List<Mesh.Key> surfaces, List<Object> formulas, List<Object> seen, MeshSpan turn) {}
+    private record Key(
+            Object what,
+            List<Mesh.Key> surfaces,
+            List<Object> formulas,
+            List<Object> seen,
+            @Nullable MeshSpan turn) {}
 
     /** A quantity on the first part. */
     public BoundQuantity ready(String quantity) {
@@ -173,7 +192,7 @@ public final class SurfaceIntegral {
                         batch.at(rule, q);
                         for (int i = 0; i < asked.fields.length; i++) {
                             Seen seen = asked.fields[i];
-                            if (seen.within == null) {
+                            if (seen.within == null || view == null) {
                                 sample(seen, rule, mesh, f, batch.raw[i]);
                             } else {
                                 within(seen, view, f, batch.here[0], batch.here[1], batch.here[2]);
@@ -210,14 +229,14 @@ public final class SurfaceIntegral {
         final double[] here = new double[3];
 
         private final double[] facing = new double[3];
-        private final Roundness round;
+        private final @Nullable Roundness round;
         private final double[][] place = new double[7][Program.BLOCK];
         private final At at = new At();
         private double faceArea;
         private double cellVolume;
         private int n;
 
-        Batch(Asked asked, Integrand integrand, Sum[] sums, MeshSpan span, Roundness round) {
+        Batch(Asked asked, Integrand integrand, Sum[] sums, MeshSpan span, @Nullable Roundness round) {
             this.round = round;
             this.asked = asked;
             this.integrand = integrand;
@@ -240,13 +259,14 @@ public final class SurfaceIntegral {
             }
         }
 
-        void face(FaceQuadrature rule, Cell view, int owner) {
+        void face(FaceQuadrature rule, @Nullable Cell view, int owner) {
             faceArea = 0;
             for (int q = 0; q < rule.size(); q++) {
                 at(rule, q);
                 faceArea += Math.sqrt(facing[0] * facing[0] + facing[1] * facing[1] + facing[2] * facing[2]);
             }
-            cellVolume = wantsVolume && owner >= 0 ? view.load(owner).measure() : Double.NaN;
+            cellVolume =
+                    wantsVolume && view != null && owner >= 0 ? view.load(owner).measure() : Double.NaN;
         }
 
         void at(FaceQuadrature rule, int q) {
@@ -263,11 +283,11 @@ public final class SurfaceIntegral {
         }
 
         void add() {
-            if (!span.turned()) {
+            var axis = span.axis();
+            if (axis == null) {
                 put(here[0], here[1], here[2], facing[0], facing[1], facing[2], raw);
                 return;
             }
-            var axis = span.axis();
             double share = span.weight(here[0], here[1], here[2]) / MeshSpan.ANGLES;
             double[] v = {
                 here[0] - axis.origin().x(),
@@ -393,8 +413,9 @@ public final class SurfaceIntegral {
     }
 
     private static void within(Seen seen, Cell view, int face, double x, double y, double z) {
-        if (view.index() != seen.owner[face]) {
-            view.load(seen.owner[face]);
+        int owner = Objects.requireNonNull(seen.owner)[face];
+        if (view.index() != owner) {
+            view.load(owner);
         }
         view.locate(x, y, z);
     }

@@ -4,6 +4,7 @@ import java.util.List;
 import java.util.function.Supplier;
 import lane.base.Fault;
 import lane.base.LaneException;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Numbers that are read when they are first asked for, and let go of when memory is short ({@link Shelf}); then they are
@@ -14,7 +15,7 @@ public final class Deferred implements Values {
     private final Object key;
     private final int length;
     private final Supplier<Values> read;
-    private volatile Held held;
+    private volatile @Nullable Held held;
     /** When it was last asked for, by the shelf's clock. */
     private long asked;
 

@@ -66,7 +66,11 @@ public record Field(String name, At at, int components, Unit unit, Values values
         return new Field(name, at, components, other, values);
     }
 
-    /** Some entries, in another order. @param from for each new entry the old one */
+    /**
+     * Some entries, in another order.
+     *
+     * @param from for each new entry the old one
+     */
     public Field pick(int[] from) {
         return new Field(name, at, components, unit, values.pick(components, from));
     }

@@ -264,7 +264,9 @@ public final class Gradient {
     /**
      * Values known on the boundary.
      *
-     * @param owner cell behind each place; @param xyz places; @param value {@code components} a place
+     * @param owner cell behind each place
+     * @param xyz places
+     * @param value {@code components} a place
      */
     public record OnBoundary(int[] owner, double[] xyz, double[] value) {
         public static final OnBoundary NONE = new OnBoundary(new int[0], new double[0], new double[0]);

@@ -5,6 +5,7 @@ import java.util.Optional;
 import lane.base.Content;
 import lane.mesh.Mesh;
 import lane.mesh.Roundness;
+import org.jspecify.annotations.Nullable;
 
 /**
  * A boundary part: a surface of its own whose faces point out of the run, and its place on the run's mesh.
@@ -29,7 +30,7 @@ public record Part(
         int turned,
         int unmatched,
         Role role,
-        Roundness round,
+        @Nullable Roundness round,
         double coverage) {
     public Part(
             String name,

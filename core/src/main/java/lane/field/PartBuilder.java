@@ -10,6 +10,7 @@ import lane.base.Work;
 import lane.mesh.CellShape;
 import lane.mesh.Mesh;
 import lane.mesh.Topology;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Makes boundary parts on a run's mesh: from faces by node numbers, grouped by a region number, or from a surface file
@@ -19,7 +20,7 @@ public final class PartBuilder implements Sized {
     private final Mesh mesh;
     private final Topology.Boundary boundary;
     private final Map<Key, Integer> byNodes = new HashMap<>();
-    private NodeGrid grid;
+    private @Nullable NodeGrid grid;
 
     private record Key(long a, long b, int n) {}
 
@@ -155,7 +156,7 @@ public final class PartBuilder implements Sized {
     }
 
     /** Faces by run nodes (may be -1 where {@code own} gives the surface itself); turned to point outwards. */
-    private Part build(String name, int[] offsets, int[] runNodes, List<Field> fields, Mesh own) {
+    private Part build(String name, int[] offsets, int[] runNodes, List<Field> fields, @Nullable Mesh own) {
         int count = offsets.length - 1;
         int[] owner = new int[count];
         int[] faceOf = new int[count];
@@ -211,7 +212,7 @@ public final class PartBuilder implements Sized {
                 name, new Mesh(xyz, shapes, offsets, local), node, owner, fields, turned, unmatched, Role.guess(name));
     }
 
-    private CellShape faceShape(int match, Mesh own, int face, int nodes) {
+    private CellShape faceShape(int match, @Nullable Mesh own, int face, int nodes) {
         CellShape known = match >= 0 ? boundary.shape(match) : own != null ? own.shape(face) : null;
         if (known != null) {
             return known == CellShape.PIXEL ? CellShape.QUAD : known;

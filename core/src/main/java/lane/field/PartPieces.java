@@ -6,7 +6,9 @@ import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import lane.mesh.Mesh;
+import org.jspecify.annotations.Nullable;
 
 /** Parts made of parts: several joined to one, one taken apart at its edges. */
 final class PartPieces {
@@ -146,10 +148,11 @@ final class PartPieces {
      *
      * @param plane unit normal of the plane run, which only edges need
      */
-    static void normal(Mesh m, int f, double[] plane, double[] out) {
+    static void normal(Mesh m, int f, double @Nullable [] plane, double[] out) {
         double[] x = m.xyz();
         java.util.Arrays.fill(out, 0);
         if (m.shape(f).dimension() == 1) {
+            Objects.requireNonNull(plane, "edges have a normal in the plane of their run only");
             int a = 3 * m.nodes()[m.begin(f)];
             int b = 3 * m.nodes()[m.begin(f) + 1];
             for (int d = 0; d < 3; d++) {

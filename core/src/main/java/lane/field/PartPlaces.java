@@ -6,6 +6,7 @@ import lane.mesh.CellMeasures;
 import lane.mesh.FaceQuadrature;
 import lane.mesh.Mesh;
 import lane.mesh.Point;
+import org.jspecify.annotations.Nullable;
 
 /** Places of a part that stations and frames are put at. */
 public final class PartPlaces {
@@ -32,7 +33,7 @@ public final class PartPlaces {
     }
 
     /** The mean normal, out of the run; null where the part is closed or has no area. */
-    public static Point normal(Part part) {
+    public static @Nullable Point normal(Part part) {
         var cell = new Cell(part.surface());
         double[] sum = new double[3];
         double area = 0;
@@ -50,7 +51,11 @@ public final class PartPlaces {
         return mean.norm() <= 1e-6 * area ? null : mean.unit();
     }
 
-    /** The node with the least or greatest coordinate. @param direction 0 for x, 1 for y, 2 for z */
+    /**
+     * The node with the least or greatest coordinate.
+     *
+     * @param direction 0 for x, 1 for y, 2 for z
+     */
     public static Point extreme(Part part, int direction, boolean greatest) {
         double[] x = part.surface().xyz();
         int best = -1;

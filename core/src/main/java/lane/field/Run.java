@@ -155,7 +155,11 @@ public final class Run {
     /** What another one is that was made of this one. */
     private record Made(Object of, Object how) {}
 
-    /** This run on its mesh placed elsewhere. @param how what decides the place, by value */
+    /**
+     * This run on its mesh placed elsewhere.
+     *
+     * @param how what decides the place, by value
+     */
     public Run on(Mesh placed, List<Field> otherFields, List<Part> otherParts, Object how) {
         return new Run(placed, otherFields, otherParts, inputs, remarks, times, time, stated, new Made(key, how));
     }
@@ -165,7 +169,11 @@ public final class Run {
         return with(otherFields, otherParts, otherRemarks, said, new Object());
     }
 
-    /** This run with other fields and parts on the same mesh. @param how what decides them, by value */
+    /**
+     * This run with other fields and parts on the same mesh.
+     *
+     * @param how what decides them, by value
+     */
     public Run with(
             List<Field> otherFields, List<Part> otherParts, List<String> otherRemarks, Stated said, Object how) {
         return new Run(mesh, otherFields, otherParts, inputs, otherRemarks, times, time, said, new Made(key, how));

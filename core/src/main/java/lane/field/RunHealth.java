@@ -15,6 +15,7 @@ import lane.mesh.Finding.Severity;
 import lane.mesh.Mesh;
 import lane.mesh.MeshHealth;
 import lane.mesh.Point;
+import org.jspecify.annotations.Nullable;
 
 /** What looks wrong in a run: its mesh, its fields, its parts. */
 public final class RunHealth {
@@ -29,7 +30,7 @@ public final class RunHealth {
      * @param fields of the mesh and, where the mesh has none of the name, of the parts, by name
      */
     public record Report(
-            CellQuality quality,
+            @Nullable CellQuality quality,
             List<Finding> findings,
             List<PartSize> parts,
             Map<String, Double> stress,

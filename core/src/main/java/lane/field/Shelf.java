@@ -4,13 +4,15 @@ import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Where numbers that were read from files stand as long as there is room: at most so many bytes in this process. The least
  * recently used go first; who needs them again reads them again.
  */
 public final class Shelf {
-    private static final Map<Deferred, Long> STANDING = new java.util.IdentityHashMap<>();
+    private static final java.util.IdentityHashMap<Deferred, Long> STANDING = new java.util.IdentityHashMap<>();
     private static long bytes;
     private static long limit = Runtime.getRuntime().maxMemory() / 4;
     private static long reads;
@@ -51,7 +53,8 @@ public final class Shelf {
     }
 
     /** Down to three quarters, so that not every next one has to sort. */
-    private static void clear(Deferred but) {
+    @SuppressWarnings("ReferenceEquality")
+    private static void clear(@Nullable Deferred but) {
         if (bytes <= limit) {
             return;
         }
@@ -67,7 +70,7 @@ public final class Shelf {
                 return;
             }
             if (d != but) {
-                bytes -= STANDING.remove(d);
+                bytes -= Objects.requireNonNull(STANDING.remove(d));
                 d.release();
             }
         }

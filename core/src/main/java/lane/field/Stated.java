@@ -3,6 +3,7 @@ package lane.field;
 import java.util.Map;
 import lane.unit.Unit;
 import lane.unit.UnitSystem;
+import org.jspecify.annotations.Nullable;
 
 /**
  * What was stated about a run and its files do not say.
@@ -13,7 +14,12 @@ import lane.unit.UnitSystem;
  * @param depth of a plane run, in metres
  * @param turn the full turn that its mesh stands for; null for none
  */
-public record Stated(UnitSystem system, Map<String, Unit> units, Map<String, Boolean> onWall, double depth, Turn turn) {
+public record Stated(
+        @Nullable UnitSystem system,
+        Map<String, Unit> units,
+        Map<String, Boolean> onWall,
+        double depth,
+        @Nullable Turn turn) {
     public static final Stated NOTHING = new Stated(null, Map.of(), Map.of(), 1, null);
 
     public Stated {

@@ -8,6 +8,7 @@ import java.util.Map;
 import lane.base.LaneException;
 import lane.unit.Unit;
 import lane.unit.UnitSystem;
+import org.jspecify.annotations.Nullable;
 
 /**
  * How a run's files are to be understood where they do not say it themselves.
@@ -23,14 +24,14 @@ import lane.unit.UnitSystem;
  * @param parts changes to the boundary parts, in order
  */
 public record Treatment(
-        TimeSelector time,
+        @Nullable TimeSelector time,
         String length,
-        UnitSystem system,
+        @Nullable UnitSystem system,
         Map<String, String> units,
         Map<String, List<Integer>> order,
         Map<String, Boolean> onWall,
         Double depth,
-        Turn turn,
+        @Nullable Turn turn,
         List<PartEdit> parts) {
     public static final Treatment NONE =
             new Treatment(null, "", null, Map.of(), Map.of(), Map.of(), 1.0, null, List.of());
@@ -114,7 +115,7 @@ public record Treatment(
                         field.stored().permuted(from.stream().mapToInt(i -> i).toArray()));
     }
 
-    public Treatment at(TimeSelector other) {
+    public Treatment at(@Nullable TimeSelector other) {
         return new Treatment(other, length, system, units, order, onWall, depth, turn, parts);
     }
 
@@ -141,12 +142,12 @@ public record Treatment(
     }
 
     /** @param list null for the order of the file */
-    public Treatment withOrder(String field, List<Integer> list) {
+    public Treatment withOrder(String field, @Nullable List<Integer> list) {
         return new Treatment(time, length, system, units, put(order, field, list), onWall, depth, turn, parts);
     }
 
     /** @param wall null for not stated */
-    public Treatment withOnWall(String field, Boolean wall) {
+    public Treatment withOnWall(String field, @Nullable Boolean wall) {
         return new Treatment(time, length, system, units, order, put(onWall, field, wall), depth, turn, parts);
     }
 
@@ -155,7 +156,7 @@ public record Treatment(
     }
 
     /** @param other null for none */
-    public Treatment withTurn(Turn other) {
+    public Treatment withTurn(@Nullable Turn other) {
         return new Treatment(time, length, system, units, order, onWall, depth, other, parts);
     }
 
@@ -172,7 +173,7 @@ public record Treatment(
         return new Treatment(time, length, system, units, order, onWall, depth, turn, all);
     }
 
-    private static <T> Map<String, T> put(Map<String, T> map, String key, T value) {
+    private static <T> Map<String, T> put(Map<String, T> map, String key, @Nullable T value) {
         var out = new LinkedHashMap<>(map);
         if (value == null) {
             out.remove(key);

@@ -61,7 +61,11 @@ public sealed interface Values permits Values.Held, Deferred {
         }
     }
 
-    /** Whole numbers such as region numbers. @param array shared, not copied; must not change */
+    /**
+     * Whole numbers such as region numbers.
+     *
+     * @param array shared, not copied; must not change
+     */
     record Ints(int[] array) implements Held {
         @Override
         public int length() {
@@ -79,7 +83,11 @@ public sealed interface Values permits Values.Held, Deferred {
         }
     }
 
-    /** Writes a component of entries that follow each other. @param from first of {@code n} entries */
+    /**
+     * Writes a component of entries that follow each other.
+     *
+     * @param from first of {@code n} entries
+     */
     default void load(int from, int n, int components, int component, double[] into) {
         int at = from * components + component;
         switch (this) {
@@ -141,7 +149,11 @@ public sealed interface Values permits Values.Held, Deferred {
         }
     }
 
-    /** Entries of three numbers with those in another order. @param from for each new component the old one */
+    /**
+     * Entries of three numbers with those in another order.
+     *
+     * @param from for each new component the old one
+     */
     default Values permuted(int[] from) {
         int[] at = new int[length()];
         for (int i = 0; i < at.length; i++) {

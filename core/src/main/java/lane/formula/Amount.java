@@ -2,6 +2,7 @@ package lane.formula;
 
 import lane.base.LaneException;
 import lane.unit.Unit;
+import org.jspecify.annotations.Nullable;
 
 /** Numbers typed as formulas of numbers, such as {@code (30 + 36)/2} or {@code 1.5 "in"}. */
 public final class Amount {
@@ -41,7 +42,7 @@ public final class Amount {
 
     private static final Scope NOTHING = new Bare() {
         @Override
-        public Meaning meaning(String name) {
+        public @Nullable Meaning meaning(String name) {
             if (name.equals("pi")) {
                 return null;
             }

@@ -2,6 +2,7 @@ package lane.formula;
 
 import java.util.List;
 import lane.mesh.Axis;
+import org.jspecify.annotations.Nullable;
 
 /** A scope without places, stations, lanes and tables: what formulas of plain numbers see. */
 public abstract class Bare implements Scope {
@@ -11,7 +12,7 @@ public abstract class Bare implements Scope {
     }
 
     @Override
-    public Axis frame(String name) {
+    public @Nullable Axis frame(String name) {
         return name.isEmpty() ? Axis.Z : null;
     }
 

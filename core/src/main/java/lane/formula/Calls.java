@@ -3,6 +3,7 @@ package lane.formula;
 import java.nio.DoubleBuffer;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import lane.formula.Compiler.Val;
 import lane.unit.Unit;
 
@@ -88,7 +89,7 @@ final class Calls {
 
     private static void count(Node.Call c, int n) {
         if (c.arguments().size() != n) {
-            Functions.Function f = Functions.of(c.function());
+            Functions.Function f = Objects.requireNonNull(Functions.of(c.function()));
             throw wrong(
                     c.span(),
                     "\"" + c.function() + "\" takes " + n + (n == 1 ? " argument" : " arguments") + ", not "
@@ -118,7 +119,7 @@ final class Calls {
         if (PLAIN.containsKey(f) || ANGLE.containsKey(f)) {
             count(c, 1);
             Val v = unitless(c, 0, frame);
-            Kernel k = PLAIN.getOrDefault(f, ANGLE.get(f));
+            Kernel k = Objects.requireNonNull(PLAIN.getOrDefault(f, ANGLE.get(f)));
             Unit unit = ANGLE.containsKey(f) ? Unit.of("rad") : Unit.ONE;
             return new Val(plainType(v, unit), new int[] {to.step(k, f, v.at()[0])});
         }

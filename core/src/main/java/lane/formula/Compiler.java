@@ -8,6 +8,7 @@ import java.util.HashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Set;
 import lane.base.Fault;
 import lane.base.LaneException;
@@ -15,6 +16,7 @@ import lane.mesh.Axis;
 import lane.mesh.Point;
 import lane.unit.Dimension;
 import lane.unit.Unit;
+import org.jspecify.annotations.Nullable;
 
 /**
  * What a formula means in a scope: its units and shapes are checked, and the steps of its program are made, in one walk,
@@ -46,7 +48,7 @@ public final class Compiler {
     private final Operators operators = new Operators(this);
     private final Calls calls = new Calls(this, vectors);
     /** Where a sum came to hold more or fewer temperature points than a temperature. */
-    private Span odd;
+    private @Nullable Span odd;
 
     private Compiler(Scope scope) {
         this.scope = scope;
@@ -243,7 +245,7 @@ public final class Compiler {
 
     /** What every place has; null for nothing of this name. */
     Val builtIn(String name, String frame, Span span) {
-        Axis axis = scope.frame(frame);
+        Axis axis = Objects.requireNonNull(scope.frame(frame));
         switch (name) {
             case "x", "y", "z" -> {
                 Val p = vectors.place(axis, !frame.isEmpty());
@@ -361,7 +363,7 @@ public final class Compiler {
     }
 
     /** A value in the unit that was given to it; null if it cannot be. */
-    private Val stated(Val v, Unit unit) {
+    private @Nullable Val stated(Val v, Unit unit) {
         if (!unit.known()) {
             return v;
         }

@@ -49,4 +49,10 @@ public final class FormulaException extends RuntimeException {
     public boolean unfinished() {
         return unfinished;
     }
+
+    /** The sentence. */
+    @Override
+    public String getMessage() {
+        return String.valueOf(super.getMessage());
+    }
 }

@@ -3,10 +3,14 @@ package lane.formula;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import org.jspecify.annotations.Nullable;
 
 /** The functions there are, for help and completion; what they do is in {@link Compiler}. */
 public final class Functions {
-    /** @param signature with its arguments, for people; @param meaning one sentence */
+    /**
+     * @param signature with its arguments, for people
+     * @param meaning one sentence
+     */
     public record Function(String name, String signature, String meaning) {}
 
     private static final Map<String, Function> ALL = new LinkedHashMap<>();
@@ -85,7 +89,7 @@ public final class Functions {
     }
 
     /** The function of a name; null for none. */
-    public static Function of(String name) {
+    public static @Nullable Function of(String name) {
         return ALL.get(name);
     }
 }

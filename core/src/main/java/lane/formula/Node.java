@@ -1,12 +1,17 @@
 package lane.formula;
 
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 
 /** A piece of a formula as a tree, with its place in the text. */
 public sealed interface Node {
     Span span();
 
-    /** A number. @param unit in quotes behind it; blank for none */
+    /**
+     * A number.
+     *
+     * @param unit in quotes behind it; blank for none
+     */
     record Num(double value, String unit, Span span, Span unitSpan) implements Node {}
 
     /** A name: of a quantity, a field, a reading, or of what is built in. */
@@ -18,7 +23,11 @@ public sealed interface Node {
     /** Something before its operand: {@code -} or {@code not}. */
     record Unary(String operator, Node of, Span span) implements Node {}
 
-    /** Something between two operands. @param at the operator's own place */
+    /**
+     * Something between two operands.
+     *
+     * @param at the operator's own place
+     */
     record Binary(String operator, Node left, Node right, Span span, Span at) implements Node {}
 
     /** A function of arguments. */
@@ -28,8 +37,18 @@ public sealed interface Node {
         }
     }
 
-    /** {@code mean(body over station + station by weight)}. @param weight null for none */
-    record Reduction(String kind, Node body, List<Place> over, Node weight, Span span, Span nameSpan) implements Node {
+    /**
+     * {@code mean(body over station + station by weight)}.
+     *
+     * @param weight null for none
+     */
+    record Reduction(
+            String kind,
+            Node body,
+            List<Place> over,
+            @Nullable Node weight,
+            Span span,
+            Span nameSpan) implements Node {
         public Reduction {
             over = List.copyOf(over);
         }

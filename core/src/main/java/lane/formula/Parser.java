@@ -129,7 +129,11 @@ public final class Parser {
         return left;
     }
 
-    /** The operator of a chain of equal rank. @param links so many it has already */
+    /**
+     * The operator of a chain of equal rank.
+     *
+     * @param links so many it has already
+     */
     private Token link(int links) {
         if (links >= MOST_LINKS) {
             throw new FormulaException(

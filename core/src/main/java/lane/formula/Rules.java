@@ -60,7 +60,11 @@ final class Rules {
         return Double.isNaN(t.points());
     }
 
-    /** What a sum or difference is, the dimensions being equal. @param sign 1 or -1 */
+    /**
+     * What a sum or difference is, the dimensions being equal.
+     *
+     * @param sign 1 or -1
+     */
     static Type sum(Type a, Type b, int sign) {
         double points;
         if (either(a) && either(b)) {

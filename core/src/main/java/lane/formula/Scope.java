@@ -4,6 +4,7 @@ import java.util.List;
 import lane.base.Fault;
 import lane.base.LaneException;
 import lane.mesh.Axis;
+import org.jspecify.annotations.Nullable;
 
 /**
  * What a formula sees: the names of a study, and in it of one run where it is computed. Bodies of formulas that are
@@ -13,10 +14,11 @@ import lane.mesh.Axis;
  */
 public interface Scope {
     /** What a name stands for; null for nothing. */
+    @Nullable
     Meaning meaning(String name);
 
     /** The stored values of a name, where a definition of the same name stands before them; null for none. */
-    default Meaning stored(String name) {
+    default @Nullable Meaning stored(String name) {
         return null;
     }
 
@@ -29,13 +31,14 @@ public interface Scope {
     List<String> names();
 
     /** The study's axis for the blank name, else a frame's; null for none. */
+    @Nullable
     Axis frame(String name);
 
     /** The time of the run in seconds; NaN for none. */
     double time();
 
     /** What a formula sees of another lane; null for no such lane. */
-    default Scope lane(String name) {
+    default @Nullable Scope lane(String name) {
         return null;
     }
 
@@ -111,6 +114,12 @@ public interface Scope {
 
         public Fault fault() {
             return fault;
+        }
+
+        /** The sentence. */
+        @Override
+        public String getMessage() {
+            return String.valueOf(super.getMessage());
         }
     }
 }

@@ -1,6 +1,10 @@
 package lane.formula;
 
-/** A stretch of a formula's text. @param to one after the last character */
+/**
+ * A stretch of a formula's text.
+ *
+ * @param to one after the last character
+ */
 public record Span(int from, int to) {
 
     Span with(Span other) {

@@ -1,6 +1,10 @@
 package lane.formula;
 
-/** A piece of a formula's text. @param text what it says: without quotes, operators in their plain form */
+/**
+ * A piece of a formula's text.
+ *
+ * @param text what it says: without quotes, operators in their plain form
+ */
 public record Token(Kind kind, String text, Span span) {
     /** What a piece is, also for colouring. */
     public enum Kind {

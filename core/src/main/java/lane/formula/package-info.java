@@ -4,4 +4,7 @@
  * lane.formula.Program}). It knows no files, fields or meshes: what names stand for is told by a {@link
  * lane.formula.Scope}. The grammar is in docs/FORMULAS.md.
  */
+@NullMarked
 package lane.formula;
+
+import org.jspecify.annotations.NullMarked;

@@ -128,7 +128,7 @@ public record Ledger(List<Line> lines) {
                         unit.label(),
                         l.relative(),
                         l.half() == 0 ? Double.NaN : unit.fromSi(l.half()),
-                        judged ? l.verdict().word() : "",
+                        l.verdict() != null ? l.verdict().word() : "",
                         judged ? l.sentence() : "",
                         l.trail());
                 if (l.curve() != null) {

@@ -1,29 +1,34 @@
 package lane.mesh;
 
+import org.jspecify.annotations.Nullable;
+
 /**
  * A directed line in space, with the direction that angles about it are counted from (right-hand rule).
  *
  * @param origin a point on it, in metres; lengths along the axis are counted from here
  * @param direction any length but zero
- * @param zero the direction of angle zero, made square to the axis; null for that nearest to x, or to y about x itself
+ * @param zero the direction of angle zero, square to the axis
  */
 public record Axis(Point origin, Point direction, Point zero) {
     public static final Axis Z = new Axis(new Point(0, 0, 0), new Point(0, 0, 1));
 
-    /** @throws lane.base.LaneException when the direction is zero, or that of angle zero lies along the axis */
-    public Axis {
-        direction = direction.unit();
-        if (zero == null) {
-            zero = Math.abs(direction.x()) < 0.999 ? new Point(1, 0, 0) : new Point(0, 1, 0);
-        }
-        double along = zero.dot(direction);
+    /**
+     * @param zero null for the direction nearest to x, or to y about x itself
+     * @throws lane.base.LaneException when the direction is zero, or that of angle zero lies along the axis
+     */
+    public Axis(Point origin, Point direction, @Nullable Point zero) {
+        this.origin = origin;
+        this.direction = direction.unit();
+        Point towards =
+                zero != null ? zero : Math.abs(this.direction.x()) < 0.999 ? new Point(1, 0, 0) : new Point(0, 1, 0);
+        double along = towards.dot(this.direction);
         // What is square to round-off stays bit for bit, so that a study reads back as it was written.
-        Point square = Math.abs(along) <= 4e-16 * zero.norm() ? zero : zero.minus(direction.times(along));
-        if (square.norm() <= 1e-9 * zero.norm()) {
+        Point square = Math.abs(along) <= 4e-16 * towards.norm() ? towards : towards.minus(this.direction.times(along));
+        if (square.norm() <= 1e-9 * towards.norm()) {
             throw new lane.base.LaneException(
                     "The direction of angle zero lies along the axis; give one that points away from it.");
         }
-        zero = square.unit();
+        this.zero = square.unit();
     }
 
     public Axis(Point origin, Point direction) {

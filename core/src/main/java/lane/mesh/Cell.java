@@ -1,5 +1,7 @@
 package lane.mesh;
 
+import org.jspecify.annotations.Nullable;
+
 /**
  * A moving view of one cell of a mesh: its nodes gathered into local arrays, its faces, measure and inverse map. One a
  * thread; {@link #load} before use. After {@link #locate} the fields {@code weights} hold the interpolation.
@@ -18,7 +20,7 @@ public final class Cell {
     private int[] ids = new int[27];
     private double[] x = new double[81];
     private double[] weights = new double[27];
-    private int[][] faces = {};
+    private int @Nullable [][] faces = {};
     private final InverseMap inverse = new InverseMap();
 
     public Cell(Mesh mesh) {

@@ -274,7 +274,12 @@ public final class CellLocator {
         }
     }
 
-    /** Cells whose boxes meet a plane, ascending. @param normal of length 1 @param offset of the plane along it */
+    /**
+     * Cells whose boxes meet a plane, ascending.
+     *
+     * @param normal of length 1
+     * @param offset of the plane along it
+     */
     public int[] meeting(Point normal, double offset) {
         double[] n = {normal.x(), normal.y(), normal.z()};
         var out = new Found();

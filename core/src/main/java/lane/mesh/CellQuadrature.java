@@ -1,5 +1,8 @@
 package lane.mesh;
 
+import java.util.Objects;
+import org.jspecify.annotations.Nullable;
+
 /**
  * Quadrature over the cells of a mesh, one thread's own: after {@link #load} and {@link #at}, the place, its share of the
  * volume (of a surface cell, of the area) and the weights of the cell's nodes. Rules are exact to the degree on cells with
@@ -13,8 +16,8 @@ public final class CellQuadrature {
     private final double[] p = new double[3];
     private final double[] centre = new double[3];
     private final double[] four = new double[4];
-    private Quadrature rule;
-    private ShapeTable table;
+    private @Nullable Quadrature rule;
+    private @Nullable ShapeTable table;
     private double weight;
     private boolean flat;
     /** Corners of the tetrahedra of a polyhedron: number of the face and of its edge. */
@@ -78,9 +81,9 @@ public final class CellQuadrature {
             System.arraycopy(faces.weights(), 0, weights, 0, cell.size());
             weight = Math.sqrt(faces.nx() * faces.nx() + faces.ny() * faces.ny() + faces.nz() * faces.nz());
         } else if (cell.shape() == CellShape.POLYHEDRON) {
-            inPiece(q / rule.size(), q % rule.size());
+            inPiece(q / rule().size(), q % rule().size());
         } else {
-            weight = Math.abs(table.at(q, cell.x(), p, weights)) * rule.weights()[q];
+            weight = Math.abs(Objects.requireNonNull(table).at(q, cell.x(), p, weights)) * rule().weights()[q];
             return;
         }
         java.util.Arrays.fill(p, 0);
@@ -89,6 +92,11 @@ public final class CellQuadrature {
                 p[a] += weights[i] * cell.x()[3 * i + a];
             }
         }
+    }
+
+    /** Of a cell that has points at all. */
+    private Quadrature rule() {
+        return Objects.requireNonNull(rule);
     }
 
     private void inPiece(int piece, int q) {
@@ -100,7 +108,7 @@ public final class CellQuadrature {
         System.arraycopy(cell.x(), 3 * a, m, 3, 3);
         System.arraycopy(cell.x(), 3 * b, m, 6, 3);
         System.arraycopy(centre, 0, m, 9, 3);
-        double[] r = rule.points();
+        double[] r = rule().points();
         ShapeFunctions.values(CellShape.TETRAHEDRON, r[3 * q], r[3 * q + 1], r[3 * q + 2], four);
         java.util.Arrays.fill(weights, 0, cell.size(), four[3] / cell.size());
         for (int v : face) {
@@ -109,7 +117,7 @@ public final class CellQuadrature {
         weights[a] += four[1];
         weights[b] += four[2];
         // The rule's weights sum to one sixth.
-        weight = 6 * Math.abs(CellMeasures.tetra(m, 0, m, 3, m, 6, m, 9)) * rule.weights()[q];
+        weight = 6 * Math.abs(CellMeasures.tetra(m, 0, m, 3, m, 6, m, 9)) * rule().weights()[q];
     }
 
     public double x() {

@@ -3,6 +3,7 @@ package lane.mesh;
 import java.util.List;
 import lane.base.Parallel;
 import lane.mesh.Finding.Severity;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Shape of the cells by their corners: skewness from the angles of the faces, warp of faces that are not flat, and the
@@ -136,7 +137,7 @@ public record CellQuality(
         }
 
         /** @param f corners of the face among the cell's nodes, or null for the cell itself */
-        private void face(Cell cell, int[] f) {
+        private void face(Cell cell, int @Nullable [] f) {
             boolean quadratic = cell.shape().quadratic();
             int n = f != null
                     ? cornersOf(cell, f)

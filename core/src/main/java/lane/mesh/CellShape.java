@@ -1,5 +1,7 @@
 package lane.mesh;
 
+import org.jspecify.annotations.Nullable;
+
 /**
  * The closed vocabulary of cell shapes, linear and quadratic. Only this package knows their nodes, faces, shape functions and rules.
  *
@@ -96,8 +98,12 @@ public enum CellShape {
     private static final int[] TRIANGLE6_LOOP = {0, 3, 1, 4, 2, 5};
     private static final int[] QUAD8_LOOP = {0, 4, 1, 5, 2, 6, 3, 7};
 
-    private int[][] faces;
-    private int[][] outlines;
+    // Filled once below, when all shapes are there, and never written again.
+    @SuppressWarnings("ImmutableEnumChecker")
+    private int[][] faces = {};
+
+    @SuppressWarnings("ImmutableEnumChecker")
+    private int[][] outlines = {};
 
     static {
         for (CellShape shape : ALL) {
@@ -119,7 +125,7 @@ public enum CellShape {
     }
 
     /** The shape of a cell type number of the VTK file formats, or {@code null} when it is none of these. */
-    public static CellShape ofCode(int code) {
+    public static @Nullable CellShape ofCode(int code) {
         return code < 0 || code >= BY_CODE.length ? null : BY_CODE[code];
     }
 
@@ -289,7 +295,7 @@ public enum CellShape {
     }
 
     /** For each place, which node stands there when a face of this shape is turned over; null reverses the list. */
-    public int[] turned() {
+    public int @Nullable [] turned() {
         return switch (this) {
             case LINE3 -> new int[] {1, 0, 2};
             case TRIANGLE6 -> new int[] {0, 2, 1, 5, 4, 3};

@@ -68,7 +68,11 @@ public final class CornerEdges {
         return TABLE[shape.ordinal()][corner];
     }
 
-    /** The same of a cell whose shape has no table. @param corner among the cell's nodes */
+    /**
+     * The same of a cell whose shape has no table.
+     *
+     * @param corner among the cell's nodes
+     */
     public static int[] of(Cell cell, int corner) {
         if (cell.shape() == CellShape.POLYGON) {
             int n = cell.size();

@@ -1,5 +1,7 @@
 package lane.mesh;
 
+import org.jspecify.annotations.Nullable;
+
 /**
  * Something about a mesh or a field that its user should know.
  *
@@ -7,7 +9,11 @@ package lane.mesh;
  * @param count how many cells, nodes, faces or values it concerns
  * @param worst where it is, or is worst; null where it has no place
  */
-public record Finding(Severity severity, String text, long count, Point worst) {
+public record Finding(
+        Severity severity,
+        String text,
+        long count,
+        @Nullable Point worst) {
     /** A number for a sentence, to so many significant digits, without trailing zeros. */
     public static String number(double v, int digits) {
         return Double.isFinite(v)

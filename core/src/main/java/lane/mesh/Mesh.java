@@ -2,10 +2,12 @@ package lane.mesh;
 
 import java.util.Arrays;
 import java.util.List;
+import java.util.Objects;
 import lane.base.Content;
 import lane.base.LaneException;
 import lane.base.Sized;
 import lane.base.Work;
+import org.jspecify.annotations.Nullable;
 
 /**
  * A mesh: node coordinates and cells of mixed shape in flat arrays. It holds data only; {@link Cell} walks over it,
@@ -17,14 +19,14 @@ public final class Mesh implements Sized {
     private final byte[] shapes;
     private final int[] offsets;
     private final int[] nodes;
-    private final int[] faceOffsets;
-    private final int[] faceStream;
-    private volatile double[] bounds;
+    private final int @Nullable [] faceOffsets;
+    private final int @Nullable [] faceStream;
+    private volatile double @Nullable [] bounds;
     /** Negative as long as nobody asked. */
     private volatile int dimension = -1;
 
-    private volatile CellLocator locator;
-    private volatile Key key;
+    private volatile @Nullable CellLocator locator;
+    private volatile @Nullable Key key;
 
     /**
      * A mesh without polyhedra.
@@ -46,7 +48,13 @@ public final class Mesh implements Sized {
      *     global numbers; or null
      * @throws LaneException when sizes do not fit together or a node number is out of range
      */
-    public Mesh(double[] xyz, byte[] shapes, int[] offsets, int[] nodes, int[] faceOffsets, int[] faceStream) {
+    public Mesh(
+            double[] xyz,
+            byte[] shapes,
+            int[] offsets,
+            int[] nodes,
+            int @Nullable [] faceOffsets,
+            int @Nullable [] faceStream) {
         this.xyz = xyz;
         this.shapes = shapes;
         this.offsets = offsets;
@@ -128,8 +136,8 @@ public final class Mesh implements Sized {
         int[] stream = faces == null ? null : new int[faces[cells.length]];
         for (int i = 0; i < cells.length; i++) {
             System.arraycopy(nodes, begin(cells[i]), kept, begins[i], size(cells[i]));
-            if (stream != null) {
-                System.arraycopy(faceStream, faceBegin(cells[i]), stream, faces[i], faces[i + 1] - faces[i]);
+            if (faces != null && stream != null) {
+                System.arraycopy(faceStream(), faceBegin(cells[i]), stream, faces[i], faces[i + 1] - faces[i]);
             }
         }
         return new Mesh(xyz, kinds, begins, kept, faces, stream);
@@ -178,26 +186,27 @@ public final class Mesh implements Sized {
 
     /** Where the faces of a polyhedron begin in {@link #faceStream}. */
     public int faceBegin(int cell) {
-        return faceOffsets[cell];
+        return Objects.requireNonNull(faceOffsets)[cell];
     }
 
     public int faceEnd(int cell) {
-        return faceOffsets[cell + 1];
+        return Objects.requireNonNull(faceOffsets)[cell + 1];
     }
 
     public boolean hasPolyhedra() {
         return faceStream != null;
     }
 
+    /** Faces of the polyhedra; empty where there are none. */
     public int[] faceStream() {
-        return faceStream;
+        return faceStream == null ? new int[0] : faceStream;
     }
 
     int[] offsets() {
         return offsets;
     }
 
-    int[] faceOffsets() {
+    int @Nullable [] faceOffsets() {
         return faceOffsets;
     }
 
@@ -252,7 +261,7 @@ public final class Mesh implements Sized {
         return 8L * xyz.length
                 + shapes.length
                 + 4L * (offsets.length + nodes.length)
-                + (faceStream == null ? 0 : 4L * (faceStream.length + faceOffsets.length));
+                + (faceStream == null || faceOffsets == null ? 0 : 4L * (faceStream.length + faceOffsets.length));
     }
 
     private static double square(double v) {

@@ -44,7 +44,7 @@ final class MeshCheck {
     private static void checkFaces(Mesh mesh, int cell, int nodeCount) {
         int[] stream = mesh.faceStream();
         int[] offsets = mesh.faceOffsets();
-        if (stream == null || offsets == null || offsets.length != mesh.cellCount() + 1) {
+        if (!mesh.hasPolyhedra() || offsets == null || offsets.length != mesh.cellCount() + 1) {
             throw new LaneException("Cell " + cell + " is a polyhedron without faces; write its face list.");
         }
         int at = offsets[cell];

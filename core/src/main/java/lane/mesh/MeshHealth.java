@@ -5,6 +5,7 @@ import java.util.Arrays;
 import java.util.List;
 import lane.base.Parallel;
 import lane.mesh.Finding.Severity;
+import org.jspecify.annotations.Nullable;
 
 /** Looks a mesh over: coordinates, volumes, nodes that are double or unused, faces that too many cells share, islands. */
 public final class MeshHealth {
@@ -247,7 +248,7 @@ public final class MeshHealth {
         return most;
     }
 
-    private static Point centre(Mesh mesh, int cell) {
+    private static @Nullable Point centre(Mesh mesh, int cell) {
         double[] c = new double[3];
         new Cell(mesh).load(cell).centre(c);
         return finite(c[0], c[1], c[2]);
@@ -279,11 +280,11 @@ public final class MeshHealth {
         }
     }
 
-    private static Point place(Mesh mesh, int node) {
+    private static @Nullable Point place(Mesh mesh, int node) {
         return finite(mesh.xyz()[3 * node], mesh.xyz()[3 * node + 1], mesh.xyz()[3 * node + 2]);
     }
 
-    private static Point finite(double x, double y, double z) {
+    private static @Nullable Point finite(double x, double y, double z) {
         return Double.isFinite(x + y + z) ? new Point(x, y, z) : null;
     }
 

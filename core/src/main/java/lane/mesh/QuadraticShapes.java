@@ -2,6 +2,7 @@ package lane.mesh;
 
 import java.util.EnumMap;
 import java.util.Map;
+import java.util.Objects;
 
 /**
  * Shape functions of the quadratic shapes. Each shape is a table: the places of its nodes in the reference domain and the
@@ -123,7 +124,7 @@ final class QuadraticShapes {
 
     /** Where the nodes are in the reference domain: corners, then the middles of edges, faces and the cell. */
     static double[][] places(CellShape shape) {
-        double[][] corner = CORNERS.get(shape.corners());
+        double[][] corner = Objects.requireNonNull(CORNERS.get(shape.corners()));
         int[][] mids = shape.middles();
         double[][] out = new double[shape.nodes()][3];
         for (int i = 0; i < corner.length; i++) {
@@ -192,7 +193,7 @@ final class QuadraticShapes {
     }
 
     static void values(CellShape shape, double r, double s, double t, double[] out) {
-        Table table = TABLES.get(shape);
+        Table table = Objects.requireNonNull(TABLES.get(shape));
         int n = table.nodes;
         java.util.Arrays.fill(out, 0, n, 0);
         double h = 1 - t;
@@ -209,7 +210,7 @@ final class QuadraticShapes {
     }
 
     static void derivatives(CellShape shape, double r, double s, double t, double[] d) {
-        Table table = TABLES.get(shape);
+        Table table = Objects.requireNonNull(TABLES.get(shape));
         int n = table.nodes;
         java.util.Arrays.fill(d, 0, 3 * n, 0);
         double h = Math.abs(1 - t) < APEX ? APEX : 1 - t;

@@ -4,6 +4,7 @@ import java.util.Arrays;
 import java.util.List;
 import lane.base.Parallel;
 import lane.base.Work;
+import org.jspecify.annotations.Nullable;
 
 /**
  * The outer boundary of a mesh: faces that belong to one cell only (edges, for a mesh of surface cells). Two faces are
@@ -304,7 +305,7 @@ public final class Topology {
     private static final class Piece {
         private final Cell cell;
         /** Normal of a plane mesh, for edges; null for solids. */
-        private final double[] plane;
+        private final double @Nullable [] plane;
 
         private int count;
         private int[] ends = new int[16];
@@ -312,7 +313,7 @@ public final class Topology {
         private byte[] shape = new byte[16];
         private int[] nodes = new int[64];
 
-        Piece(Mesh mesh, double[] plane) {
+        Piece(Mesh mesh, double @Nullable [] plane) {
             cell = new Cell(mesh);
             this.plane = plane;
         }

@@ -11,6 +11,7 @@ import java.util.SequencedMap;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Definitions as plain data, as JSON has them: texts, numbers, truth values, lists and maps. A record becomes a map of its
@@ -23,7 +24,7 @@ public final class Data {
     private Data() {}
 
     /** A definition as data. What is no record, list, map, number, text or truth value stands as its text. */
-    public static Object of(Object thing) {
+    public static @Nullable Object of(Object thing) {
         return switch (thing) {
             case null -> null;
             case String s -> s;
@@ -68,7 +69,7 @@ public final class Data {
     }
 
     /** Data in one line, for people. */
-    public static String text(Object data) {
+    public static String text(@Nullable Object data) {
         return switch (data) {
             case null -> "none";
             case Map<?, ?> m

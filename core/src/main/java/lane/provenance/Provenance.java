@@ -46,7 +46,11 @@ public record Provenance(List<Input> inputs, List<Step> steps) {
         }
     }
 
-    /** This trail with one more step at its end. @param settings definitions and facts; they become {@link Data} */
+    /**
+     * This trail with one more step at its end.
+     *
+     * @param settings definitions and facts; they become {@link Data}
+     */
     public Provenance then(String stop, String text, Map<String, ?> settings) {
         var longer = new ArrayList<>(steps);
         longer.add(new Step(stop, text, Data.map(settings)));

@@ -12,7 +12,11 @@ public final class Catalogue {
      * @param constant whether it is a constant of nature, whose source stands in the note
      */
     public record Entry(String name, String formula, String unit, String note, boolean constant) {
-        /** As a quantity. @param fields name of a field by its kind; kinds without one keep their own name */
+        /**
+         * As a quantity.
+         *
+         * @param fields name of a field by its kind; kinds without one keep their own name
+         */
         public Quantity take(String id, Map<String, String> fields) {
             String text = formula;
             for (String kind : KINDS) {

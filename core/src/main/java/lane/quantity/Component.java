@@ -27,7 +27,11 @@ public enum Component {
         return word;
     }
 
-    /** The formula of it. @param field as it is written in a formula */
+    /**
+     * The formula of it.
+     *
+     * @param field as it is written in a formula
+     */
     public String of(String field) {
         return String.format(formula, field);
     }

@@ -11,6 +11,7 @@ import lane.formula.FormulaException;
 import lane.formula.Node;
 import lane.formula.Parser;
 import lane.formula.Uses;
+import org.jspecify.annotations.Nullable;
 
 /**
  * The quantities of a study as a graph: who uses whom. Formulas that cannot be read are there too; they use nothing.
@@ -45,7 +46,7 @@ public final class Definitions {
     }
 
     /** The tree of a quantity; null where its formula cannot be read. */
-    public Node tree(Quantity q) {
+    public @Nullable Node tree(Quantity q) {
         Node known = trees.get(q.id());
         if (known != null && q.equals(byKey.get(q.id()))) {
             return known;

@@ -7,7 +7,11 @@ import lane.base.LaneException;
 import lane.station.Shell;
 import lane.station.Station;
 
-/** A quantity around a shell: one number an angle. @param samples number of angles, 360 where left out */
+/**
+ * A quantity around a shell: one number an angle.
+ *
+ * @param samples number of angles, 360 where left out
+ */
 public record AroundOf(String station, String quantity, Along along, int samples) implements Ask {
     /** In studies. */
     public static final class Kind implements AskKind {

@@ -66,7 +66,11 @@ public record BalanceOf(List<Term> terms, List<String> closedBy, String positive
                 .toList();
     }
 
-    /** The name by which formulas know a term's number. @param name of the reading */
+    /**
+     * The name by which formulas know a term's number.
+     *
+     * @param name of the reading
+     */
     public static String numberOf(String name, Term term) {
         return name + ": " + term.name();
     }

@@ -5,6 +5,8 @@ import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Locale;
+import java.util.Objects;
+import java.util.Set;
 import java.util.function.Function;
 import lane.base.Fault;
 import lane.base.LaneException;
@@ -16,6 +18,7 @@ import lane.evaluation.OpenEdges;
 import lane.evaluation.SurfaceIntegral;
 import lane.field.Part;
 import lane.field.Run;
+import lane.mesh.Point;
 import lane.provenance.Provenance;
 import lane.unit.Unit;
 
@@ -99,7 +102,7 @@ public final class BalanceReader {
         settings.put("positive", ask.positive());
         settings.put("scale", "largest term");
         full = full.then("reading", "balance \"" + reading.name() + "\", " + terms.size() + " terms", settings);
-        return new Balance(terms, sum.value(), scale, closure, unit, ask.positive(), full);
+        return new Balance(terms, sum.value(), scale, closure, Objects.requireNonNull(unit), ask.positive(), full);
     }
 
     /** What a term's number rests on, besides its station, which stands here already. */
@@ -114,19 +117,20 @@ public final class BalanceReader {
         return out;
     }
 
-    private static String open(Run run, Reading reading, LinkedHashSet<Part> have, double closure, OpenEdges rim) {
+    private static String open(Run run, Reading reading, Set<Part> have, double closure, OpenEdges rim) {
         List<String> missing = run.parts().stream()
                 .filter(p -> !have.contains(p))
                 .map(Part::name)
                 .toList();
-        String how = rim.edges() > 0
+        Point near = rim.place();
+        String how = rim.edges() > 0 && near != null
                 ? String.format(
                         Locale.ROOT,
                         "%d edges of its parts have no neighbour, one near (%.4g, %.4g, %.4g) m",
                         rim.edges(),
-                        rim.place().x(),
-                        rim.place().y(),
-                        rim.place().z())
+                        near.x(),
+                        near.y(),
+                        near.z())
                 : String.format(Locale.ROOT, "%.2g of its area has no opposite side", closure);
         return "The region of balance \"" + reading.name() + "\" is open: " + how
                 + (missing.isEmpty()

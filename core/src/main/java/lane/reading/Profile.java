@@ -52,18 +52,7 @@ public record Profile(
             int found,
             String note,
             Provenance trail) {
-        this(
-                abscissa,
-                value,
-                bands,
-                abscissaName,
-                abscissaUnit,
-                unit,
-                formula,
-                found,
-                note,
-                Double.NaN,
-                trail);
+        this(abscissa, value, bands, abscissaName, abscissaUnit, unit, formula, found, note, Double.NaN, trail);
     }
 
     /** Half-width of each value in SI units, downwards; empty when none is stated. */

@@ -70,7 +70,6 @@ public record Ranges(double least, double mean, double greatest, long absent, St
                 unit = v.unit();
             } catch (LaneException e) {
                 // Parts without it do not take part.
-                continue;
             }
         }
         if (all.isEmpty()) {

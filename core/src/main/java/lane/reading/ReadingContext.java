@@ -54,7 +54,11 @@ public record ReadingContext(
                 .collect(Collectors.toUnmodifiableSet());
     }
 
-    /** The parts behind the key of a surface. @param fields whose values at its own nodes are wanted */
+    /**
+     * The parts behind the key of a surface.
+     *
+     * @param fields whose values at its own nodes are wanted
+     */
     public List<Part> surface(String id, Set<String> fields, Reading reading) {
         Station station = station(id, reading);
         if (station.shape() instanceof Shape.Surface s) {

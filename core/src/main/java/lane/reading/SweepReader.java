@@ -53,10 +53,7 @@ public final class SweepReader {
             placed.put("least coverage of a place", coverage);
         }
         Provenance full = (first == null ? trail : first.with(trail))
-                .then(
-                        "station",
-                        sweep.word() + " \"" + station.name() + "\", " + n + " places",
-                        placed)
+                .then("station", sweep.word() + " \"" + station.name() + "\", " + n + " places", placed)
                 .then(
                         "reading",
                         what + " at each place",
@@ -70,7 +67,8 @@ public final class SweepReader {
                 shown,
                 false,
                 found,
-                what + (sign.isEmpty() ? "" : "; " + sign)
+                what
+                        + (sign.isEmpty() ? "" : "; " + sign)
                         + (Part.lacking(coverage)
                                 ? "; at one place only " + Part.percent(coverage) + " of the surface in the run"
                                 : ""),

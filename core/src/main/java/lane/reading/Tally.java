@@ -26,7 +26,11 @@ public record Tally(
         this(estimate, pieces, sign, note, Double.NaN, trail);
     }
 
-    /** A number of which no uncertainty is stated. @param value in SI units */
+    /**
+     * A number of which no uncertainty is stated.
+     *
+     * @param value in SI units
+     */
     public Tally(double value, Unit unit, Map<String, Double> pieces, String sign, String note, Provenance trail) {
         this(new Estimate(value, unit), pieces, sign, note, trail);
     }

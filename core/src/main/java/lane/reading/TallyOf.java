@@ -10,7 +10,11 @@ import lane.station.Region;
 import lane.station.Shape;
 import lane.station.Station;
 
-/** One number over surfaces, regions, a path or points. @param stations keys of the stations, taken together */
+/**
+ * One number over surfaces, regions, a path or points.
+ *
+ * @param stations keys of the stations, taken together
+ */
 public record TallyOf(List<String> stations, Measure measure) implements Ask {
     /** In studies. */
     public static final class Kind implements AskKind {

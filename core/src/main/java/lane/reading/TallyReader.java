@@ -78,7 +78,10 @@ public final class TallyReader {
         return tally(made, measure, unit, note, coverage, full);
     }
 
-    /** @param cells numbers of the cells, ascending; @param where names of the regions */
+    /**
+     * @param cells numbers of the cells, ascending
+     * @param where names of the regions
+     */
     public static Tally read(
             Run run,
             int[] cells,

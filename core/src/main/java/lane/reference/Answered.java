@@ -10,6 +10,7 @@ import lane.mesh.Axis;
 import lane.station.Locus;
 import lane.station.Station;
 import lane.unit.Unit;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Curves of a theory or a measurement as numbers at places: the first that knows the place counts.
@@ -34,7 +35,8 @@ public record Answered(String of, List<Piece> pieces) implements Anywhere {
     }
 
     /** @param on the station that it is meant for; null for any place */
-    public static Piece formula(Curve.ByFormula f, Map<String, Double> constants, double time, Station on, Axis axis) {
+    public static Piece formula(
+            Curve.ByFormula f, Map<String, Double> constants, double time, @Nullable Station on, Axis axis) {
         Formula formula = Formula.of(f.formula());
         Map<String, Double> known = new HashMap<>(constants);
         known.keySet().retainAll(formula.names());
@@ -45,8 +47,12 @@ public record Answered(String of, List<Piece> pieces) implements Anywhere {
         return new ByFormula(formula, f.unit(), known, on, axis);
     }
 
-    private record ByFormula(Formula formula, String unit, Map<String, Double> known, Station on, Axis axis)
-            implements Piece {
+    private record ByFormula(
+            Formula formula,
+            String unit,
+            Map<String, Double> known,
+            @Nullable Station on,
+            Axis axis) implements Piece {
         @Override
         public String word() {
             return "formula " + formula.text();

@@ -85,7 +85,11 @@ public sealed interface Curve {
         }
     }
 
-    /** An input of a hand calculation. @param note where it comes from */
+    /**
+     * An input of a hand calculation.
+     *
+     * @param note where it comes from
+     */
     record Given(String name, double value, String unit, String note) {
         public Given {
             note = note == null ? "" : note;

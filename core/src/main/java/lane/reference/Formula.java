@@ -2,6 +2,7 @@ package lane.reference;
 
 import java.util.LinkedHashSet;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Set;
 import lane.base.LaneException;
 import lane.formula.Bare;
@@ -12,6 +13,7 @@ import lane.formula.Node;
 import lane.formula.Parser;
 import lane.formula.Program;
 import lane.unit.Unit;
+import org.jspecify.annotations.Nullable;
 
 /**
  * A formula of the study's language whose names stand for plain numbers in SI units, as theories and hand calculations
@@ -29,7 +31,7 @@ public final class Formula {
             collect(node);
             Compiler.Compiled made = Compiler.compile(node, new Bare() {
                 @Override
-                public Meaning meaning(String name) {
+                public @Nullable Meaning meaning(String name) {
                     return name.equals("pi") ? null : new Meaning.Stored(name, 1, Unit.UNKNOWN);
                 }
             });
@@ -118,7 +120,8 @@ public final class Formula {
             }
         }
         for (int i = 0; i < program.leaves().size(); i++) {
-            bench.leaf(i)[0] = values.get((String) program.leaves().get(i).key());
+            bench.leaf(i)[0] = Objects.requireNonNull(
+                    values.get((String) program.leaves().get(i).key()));
         }
         bench.run(1);
         return bench.result(0)[0];

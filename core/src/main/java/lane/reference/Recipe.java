@@ -1,6 +1,7 @@
 package lane.reference;
 
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Corrections to how a kind of table is read. It is kept with the study and holds for every table of the kind; what it
@@ -47,7 +48,8 @@ public record Recipe(
      * @param unit blank follows the file
      * @param role null to find out
      */
-    public record Column(String header, String unit, Role role) {
+    public record Column(
+            String header, String unit, @Nullable Role role) {
         public Column {
             unit = unit == null ? "" : unit;
             lane.unit.Unit.of(unit);

@@ -9,6 +9,7 @@ import lane.formula.Program;
 import lane.formula.Spot;
 import lane.mesh.Axis;
 import lane.unit.Unit;
+import org.jspecify.annotations.Nullable;
 
 /**
  * What a profile is drawn against.
@@ -17,7 +18,7 @@ import lane.unit.Unit;
  * @param formula of {@code s} (the length so far), {@code length} and coordinates, for that kind; else blank
  * @param in the frame that coordinates, radius and angle are those of; null for space and the study's axis
  */
-public record Abscissa(Kind kind, String formula, Axis in) {
+public record Abscissa(Kind kind, String formula, @Nullable Axis in) {
     /** What is counted. */
     public enum Kind {
         ARC("distance along the line", "m"),
@@ -114,7 +115,7 @@ public record Abscissa(Kind kind, String formula, Axis in) {
         try {
             Compiler.Compiled made = Compiler.compile(formula, new Bare() {
                 @Override
-                public Meaning meaning(String name) {
+                public @Nullable Meaning meaning(String name) {
                     return switch (name) {
                         case "s" -> new Meaning.Stored("s", 1, Unit.of("m"));
                         case "length" ->
@@ -129,7 +130,7 @@ public record Abscissa(Kind kind, String formula, Axis in) {
                 }
 
                 @Override
-                public Axis frame(String name) {
+                public @Nullable Axis frame(String name) {
                     return name.isEmpty() ? axis : null;
                 }
             });

@@ -3,9 +3,14 @@ package lane.station;
 import lane.base.LaneException;
 import lane.mesh.Axis;
 import lane.mesh.Point;
+import org.jspecify.annotations.Nullable;
 
-/** Least and greatest corner. @param in the frame whose directions its edges have; null for those of space */
-public record Box(Point least, Point greatest, Axis in) {
+/**
+ * Least and greatest corner.
+ *
+ * @param in the frame whose directions its edges have; null for those of space
+ */
+public record Box(Point least, Point greatest, @Nullable Axis in) {
     public Box {
         if (least.x() >= greatest.x() || least.y() >= greatest.y() || least.z() >= greatest.z()) {
             throw new LaneException(

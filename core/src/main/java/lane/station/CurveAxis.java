@@ -30,7 +30,11 @@ public record CurveAxis(String word, Unit unit) {
                 + "\" carries no curve; choose a line, a cut curve, a sweep, a shell or points.");
     }
 
-    /** Places along a station, and the abscissa there. @param arc what a theory calls {@code s} */
+    /**
+     * Places along a station, and the abscissa there.
+     *
+     * @param arc what a theory calls {@code s}
+     */
     public record Samples(double[] xyz, double[] arc, double[] abscissa) {
         /** Places whose abscissa is the arc as well. */
         static Samples at(int n, IntFunction<Double> abscissa, IntFunction<Point> place) {

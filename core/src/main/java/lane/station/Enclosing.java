@@ -1,6 +1,7 @@
 package lane.station;
 
 import java.util.List;
+import java.util.Objects;
 import java.util.Set;
 import lane.base.Content;
 import lane.field.Part;
@@ -8,6 +9,7 @@ import lane.field.PartBuilder;
 import lane.field.Run;
 import lane.mesh.Axis;
 import lane.mesh.Mesh;
+import org.jspecify.annotations.Nullable;
 
 /**
  * The surface around the cells of a region, looking out of it: faces to cells outside it, and of the run's boundary.
@@ -15,7 +17,7 @@ import lane.mesh.Mesh;
  * @param region key of the region
  * @param within its cells, filled in when stations are placed; null before
  */
-public record Enclosing(String region, Within within) implements Shape.Surface {
+public record Enclosing(String region, @Nullable Within within) implements Shape.Surface {
     /** In studies. */
     public static final class Kind implements ShapeKind {
         @Override
@@ -52,7 +54,7 @@ public record Enclosing(String region, Within within) implements Shape.Surface {
 
     @Override
     public List<Part> parts(Run run, Resolver on, Set<String> fields) {
-        int[] cells = on.cells(run, within);
+        int[] cells = on.cells(run, Objects.requireNonNull(within, "a region is looked up when it is placed"));
         var key = new Key(run.mesh().key(), Content.of(cells), on.name());
         return List.of(on.keep(key, () -> PartBuilder.around(run.mesh(), on.name(), cells)));
     }

@@ -4,6 +4,7 @@ import java.util.List;
 import lane.base.LaneException;
 import lane.mesh.Axis;
 import lane.mesh.Point;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Where coordinates are counted from and along which directions.
@@ -26,6 +27,11 @@ public record Frame(
         }
     }
 
+    /** A frame that stands as its parent does. */
+    public Frame(String id, String name, String parent, Point origin) {
+        this(id, name, parent, origin, new Attitude.Turned(List.of(), false), false, "");
+    }
+
     /** How a frame's directions stand in its parent's. */
     public sealed interface Attitude {
         /**
@@ -46,16 +52,23 @@ public record Frame(
          * @param zero its x, made square to z; angles about z are counted from it
          */
         record Directed(Point along, Point zero) implements Attitude {
-            /** @throws LaneException when one is zero or both are on one line */
-            public Directed {
+            /**
+             * @param zero null for the direction nearest to the parent's x
+             * @throws LaneException when one is zero or both are on one line
+             */
+            public Directed(Point along, @Nullable Point zero) {
                 var axis = new Axis(new Point(0, 0, 0), along, zero);
-                along = axis.direction();
-                zero = axis.zero();
+                this.along = axis.direction();
+                this.zero = axis.zero();
             }
         }
     }
 
-    /** A step. @param about x, y or z */
+    /**
+     * A step.
+     *
+     * @param about x, y or z
+     */
     public record Rotation(String about, double degrees) {
         public Rotation {
             if (!List.of("x", "y", "z").contains(about) || !Double.isFinite(degrees)) {

@@ -5,6 +5,7 @@ import java.util.List;
 import lane.base.LaneException;
 import lane.mesh.Axis;
 import lane.mesh.Point;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Finds places again on a station that carries a curve. A place belongs to a path or a list of points when it is nearer
@@ -63,15 +64,15 @@ public interface Locus {
     final class OnPath implements Locus {
         private final Shape.Path path;
         private final Axis axis;
-        private final PathSamples dense;
-        private final double[] denseAbscissa;
+        private final @Nullable PathSamples dense;
+        private final double @Nullable [] denseAbscissa;
 
         OnPath(Shape.Path path, Axis axis) {
             this.path = path;
             this.axis = axis;
             boolean angle = path.abscissa().kind() == Abscissa.Kind.ANGLE;
             dense = angle ? PathSamples.of(path) : null;
-            denseAbscissa = angle ? path.abscissa().of(dense.arc(), path.length(), dense.xyz(), axis) : null;
+            denseAbscissa = dense == null ? null : path.abscissa().of(dense.arc(), path.length(), dense.xyz(), axis);
         }
 
         @Override
@@ -103,7 +104,7 @@ public interface Locus {
 
         /** Whole turns that an angle lacks: along a path it goes on over half a turn. */
         private double turns(double s, double angle) {
-            if (dense == null) {
+            if (dense == null || denseAbscissa == null) {
                 return 0;
             }
             int i = Arrays.binarySearch(dense.arc(), s);

@@ -12,9 +12,14 @@ import lane.mesh.Cell;
 import lane.mesh.CellMeasures;
 import lane.mesh.Mesh;
 import lane.mesh.Point;
+import org.jspecify.annotations.Nullable;
 
 /** A boundary part that each run has under this name, or what faces a direction or lies in a box of several. */
-public record OnPart(String part, List<String> more, Facing facing, Box box) implements Shape.Surface {
+public record OnPart(
+        String part,
+        List<String> more,
+        @Nullable Facing facing,
+        @Nullable Box box) implements Shape.Surface {
     /** In studies. */
     public static final class Kind implements ShapeKind {
         @Override

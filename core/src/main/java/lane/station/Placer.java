@@ -12,6 +12,7 @@ import lane.mesh.Cell;
 import lane.mesh.CellLocator;
 import lane.mesh.Mesh;
 import lane.mesh.Point;
+import org.jspecify.annotations.Nullable;
 
 /** Resolves lines and lists of points on a mesh. */
 public final class Placer {
@@ -33,7 +34,7 @@ public final class Placer {
      *
      * @param turned the axis of the full turn; null for a mesh that stands for itself
      */
-    public static Placement path(CellLocator locator, Shape.Path path, Axis turned, Work work) {
+    public static Placement path(CellLocator locator, Shape.Path path, @Nullable Axis turned, Work work) {
         if (!(path.sampling() instanceof Sampling.CellExact)) {
             PathSamples s = PathSamples.of(path);
             return points(locator, s.xyz(), null, s.arc(), s.weight(), turned, work);
@@ -210,8 +211,12 @@ public final class Placer {
         return points(locator, xyz, null, work);
     }
 
-    /** The same in a mesh that stands for a full turn. @param turned its axis; null for one that stands for itself */
-    public static Placement points(CellLocator locator, double[] xyz, Axis turned, Work work) {
+    /**
+     * The same in a mesh that stands for a full turn.
+     *
+     * @param turned its axis; null for one that stands for itself
+     */
+    public static Placement points(CellLocator locator, double[] xyz, @Nullable Axis turned, Work work) {
         double[] arc = new double[xyz.length / 3];
         double[] weight = new double[arc.length];
         Arrays.setAll(arc, i -> i);
@@ -220,7 +225,13 @@ public final class Placer {
     }
 
     private static Placement points(
-            CellLocator locator, double[] xyz, double[] probe, double[] arc, double[] weight, Axis turned, Work work) {
+            CellLocator locator,
+            double[] xyz,
+            double @Nullable [] probe,
+            double[] arc,
+            double[] weight,
+            @Nullable Axis turned,
+            Work work) {
         int n = arc.length;
         double[] places = turned == null ? xyz : turn(xyz, turned);
         double[] look = probe == null ? places : turned == null ? probe : turn(probe, turned);

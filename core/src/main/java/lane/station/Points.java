@@ -8,6 +8,7 @@ import lane.mesh.Axis;
 import lane.mesh.CellLocator;
 import lane.mesh.Point;
 import lane.unit.Unit;
+import org.jspecify.annotations.Nullable;
 
 /** One point or many. */
 public record Points(List<Point> points) implements Shape.Sampled {
@@ -73,7 +74,7 @@ public record Points(List<Point> points) implements Shape.Sampled {
     }
 
     @Override
-    public Placement place(CellLocator locator, Axis turned, Work work) {
+    public Placement place(CellLocator locator, @Nullable Axis turned, Work work) {
         return Placer.points(locator, xyz(), turned, work);
     }
 

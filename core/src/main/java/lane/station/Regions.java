@@ -1,18 +1,20 @@
 package lane.station;
 
 import java.util.Arrays;
+import java.util.Objects;
 import java.util.stream.IntStream;
 import lane.base.LaneException;
 import lane.field.Run;
 import lane.mesh.Cell;
 import lane.mesh.Mesh;
+import org.jspecify.annotations.Nullable;
 
 /** Which cells a region takes: those of the mesh's highest dimension whose middle (the mean of the nodes) lies in it. */
 public final class Regions {
     private Regions() {}
 
     /** @param values the quantity at nodes for a region by value, in the unit of its bound; else null */
-    public static int[] cells(Run run, Within within, double[] values) {
+    public static int[] cells(Run run, Within within, double @Nullable [] values) {
         Mesh mesh = run.mesh();
         int dimension = mesh.dimension();
         if (within instanceof Within.Touching t) {
@@ -48,7 +50,7 @@ public final class Regions {
                         double h = y.axis().along(m[0], m[1], m[2]);
                         yield h >= y.from() && h <= y.to() && y.axis().radius(m[0], m[1], m[2]) <= y.radius();
                     }
-                    case Within.Above a -> mean(mesh, c, values) > a.value();
+                    case Within.Above a -> mean(mesh, c, Objects.requireNonNull(values)) > a.value();
                     case Within.Touching _ -> throw new LaneException("already taken");
                 };
             }

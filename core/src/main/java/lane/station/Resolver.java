@@ -19,7 +19,11 @@ public interface Resolver {
 
     Work work();
 
-    /** A quantity at all nodes of a run, in SI units. @param quantity its key */
+    /**
+     * A quantity at all nodes of a run, in SI units.
+     *
+     * @param quantity its key
+     */
     double[] nodeValues(Run run, String quantity);
 
     /** A number in the unit that a quantity is shown in, in SI units. */

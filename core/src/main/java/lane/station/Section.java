@@ -8,6 +8,7 @@ import lane.mesh.Axis;
 import lane.mesh.CellMeasures;
 import lane.mesh.Mesh;
 import lane.mesh.Point;
+import org.jspecify.annotations.Nullable;
 
 /**
  * A plane section; it looks along the normal.
@@ -15,7 +16,11 @@ import lane.mesh.Point;
  * @param box what it is limited to; null for none
  * @param piece only the connected piece nearest to this place; null for all
  */
-public record Section(Point point, Point normal, Box box, Point piece) implements Shape.Cutting {
+public record Section(
+        Point point,
+        Point normal,
+        @Nullable Box box,
+        @Nullable Point piece) implements Shape.Cutting {
     /** In studies. */
     public static final class Kind implements ShapeKind {
         @Override
@@ -81,14 +86,14 @@ public record Section(Point point, Point normal, Box box, Point piece) implement
         if (box != null) {
             cut = PlaneCut.within(cut, box.bounds(), box.frame());
             if (piece == null) {
-                cut = cut.covering(coverage(run, cut));
+                cut = cut.covering(coverage(run, cut, box));
             }
         }
         return piece == null ? cut : PlaneCut.nearest(cut, piece);
     }
 
     /** Share of what the box holds of the plane that lies in the run; NaN where the box is open along the plane. */
-    private double coverage(Run run, Cut cut) {
+    private double coverage(Run run, Cut cut, Box within) {
         Mesh mesh = run.mesh();
         Point other = null;
         Point on = null;
@@ -100,7 +105,7 @@ public record Section(Point point, Point normal, Box box, Point piece) implement
             other = new Point(n[0], n[1], n[2]);
             on = new Point(mesh.xyz()[0], mesh.xyz()[1], mesh.xyz()[2]);
         }
-        double asked = PlaneCut.size(point, normal, other, on, box.bounds(), box.frame());
+        double asked = PlaneCut.size(point, normal, other, on, within.bounds(), within.frame());
         double share = cut.area() / asked;
         // What misses the whole by round-off is whole.
         return asked > 0 && !Double.isInfinite(asked) ? Math.min(1, share > 1 - 1e-9 ? 1 : share) : Double.NaN;

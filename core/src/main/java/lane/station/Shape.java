@@ -11,6 +11,7 @@ import lane.field.Run;
 import lane.mesh.Axis;
 import lane.mesh.CellLocator;
 import lane.mesh.Point;
+import org.jspecify.annotations.Nullable;
 
 /**
  * The place of a station, in metres and degrees. Each kind is one class; what can be read on it follows from which of the
@@ -21,7 +22,7 @@ public interface Shape {
     String word();
 
     /** The same moved by a distance; null where moving means nothing. */
-    default Shape moved(Point by) {
+    default @Nullable Shape moved(Point by) {
         return null;
     }
 
@@ -46,8 +47,12 @@ public interface Shape {
          */
         CurveAxis.Samples samples(Axis axis);
 
-        /** Finds places again on it; null where that is not possible. @param axis the study's */
-        default Locus locus(Axis axis) {
+        /**
+         * Finds places again on it; null where that is not possible.
+         *
+         * @param axis the study's
+         */
+        default @Nullable Locus locus(Axis axis) {
             return null;
         }
     }
@@ -60,9 +65,13 @@ public interface Shape {
          * @param turned axis of a mesh that lies in its half plane of angle zero and stands for the full turn; null for
          *     one that stands for itself
          */
-        Placement place(CellLocator locator, Axis turned, Work work);
+        Placement place(CellLocator locator, @Nullable Axis turned, Work work);
 
-        /** The abscissas of its samples as placed. @param axis the study's */
+        /**
+         * The abscissas of its samples as placed.
+         *
+         * @param axis the study's
+         */
         double[] abscissas(Placement placed, Axis axis);
 
         /** Metres that its samples stand for together; NaN where they are points. */
@@ -107,7 +116,7 @@ public interface Shape {
         }
 
         @Override
-        default Placement place(CellLocator locator, Axis turned, Work work) {
+        default Placement place(CellLocator locator, @Nullable Axis turned, Work work) {
             return Placer.path(locator, this, turned, work);
         }
 

@@ -8,6 +8,7 @@ import lane.mesh.Axis;
 import lane.mesh.Mesh;
 import lane.mesh.Point;
 import lane.unit.Unit;
+import org.jspecify.annotations.Nullable;
 
 /**
  * A surface from a file.
@@ -19,8 +20,13 @@ import lane.unit.Unit;
  * @param sampled whether values are taken at its own nodes; else it is cut where it passes from cell to cell
  * @param in the frame that all this is in; null for none
  */
-public record Sheet(String file, String length, Point by, Point turned, boolean sampled, Axis in)
-        implements Shape.Cutting {
+public record Sheet(
+        String file,
+        String length,
+        Point by,
+        Point turned,
+        boolean sampled,
+        @Nullable Axis in) implements Shape.Cutting {
     /** In studies. */
     public static final class Kind implements ShapeKind {
         @Override
@@ -43,8 +49,15 @@ public record Sheet(String file, String length, Point by, Point turned, boolean 
         }
     }
 
-    public Sheet(String file, String length, Point by, Point turned, boolean sampled) {
-        this(file, length, by, turned, sampled, null);
+    /** @param by and {@code turned}: null for where its file has it */
+    public Sheet(String file, String length, @Nullable Point by, @Nullable Point turned, boolean sampled) {
+        this(
+                file,
+                length,
+                by == null ? new Point(0, 0, 0) : by,
+                turned == null ? new Point(0, 0, 0) : turned,
+                sampled,
+                null);
     }
 
     @Override
@@ -94,7 +107,11 @@ public record Sheet(String file, String length, Point by, Point turned, boolean 
         });
     }
 
-    /** The sheet's own nodes where the station puts them. @param mesh as the file has it */
+    /**
+     * The sheet's own nodes where the station puts them.
+     *
+     * @param mesh as the file has it
+     */
     public Mesh placed(Mesh mesh) {
         double[] x = mesh.xyz().clone();
         double f = Unit.of(length).factor();

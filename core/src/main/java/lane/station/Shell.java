@@ -7,6 +7,7 @@ import lane.field.Run;
 import lane.mesh.Axis;
 import lane.mesh.Point;
 import lane.unit.Unit;
+import org.jspecify.annotations.Nullable;
 
 /**
  * The surface of constant radius about an axis; it looks away from the axis.
@@ -14,8 +15,12 @@ import lane.unit.Unit;
  * @param from and {@code to}: ends along the axis; null for all
  * @param seam angle in degrees at which it is cut to be laid flat
  */
-public record Shell(Axis axis, double radius, Double from, Double to, double seam)
-        implements Shape.Cutting, Shape.Curved {
+public record Shell(
+        Axis axis,
+        double radius,
+        @Nullable Double from,
+        @Nullable Double to,
+        double seam) implements Shape.Cutting, Shape.Curved {
     /** In studies. */
     public static final class Kind implements ShapeKind {
         @Override

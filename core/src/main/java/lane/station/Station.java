@@ -1,6 +1,7 @@
 package lane.station;
 
 import lane.mesh.Point;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Where to look: the same place in every lane.
@@ -40,7 +41,7 @@ public record Station(String id, String name, String frame, Shape shape) {
     }
 
     /** The same moved by a distance; null where moving means nothing. */
-    public Station moved(Point by) {
+    public @Nullable Station moved(Point by) {
         Shape to = shape.moved(by);
         return to == null ? null : shaped(to);
     }

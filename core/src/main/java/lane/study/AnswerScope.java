@@ -25,6 +25,7 @@ import lane.reference.Curve;
 import lane.station.Locus;
 import lane.station.Station;
 import lane.unit.Unit;
+import org.jspecify.annotations.Nullable;
 
 /**
  * What a formula sees of a theory or a measurement. Its names are those of readings that it answers, of the quantities of
@@ -50,7 +51,7 @@ final class AnswerScope extends Bare {
     }
 
     @Override
-    public Meaning meaning(String name) {
+    public @Nullable Meaning meaning(String name) {
         try {
             List<Reading> own = answered(r -> r.name().equals(name));
             List<Reading> asked = own.isEmpty() ? answered(r -> isOf(r, name)) : own;
@@ -63,7 +64,7 @@ final class AnswerScope extends Bare {
         Quantity q = lens.definitions().named(name).orElse(null);
         Node tree = q == null ? null : lens.definitions().tree(q);
         boolean own = tree instanceof Node.Name n && n.name().equals(name);
-        if (tree != null && !own) {
+        if (q != null && tree != null && !own) {
             return new Meaning.Defined(q.name(), tree, Unit.of(q.unit()));
         }
         Double constant = reference().constants().get(name);
@@ -150,10 +151,10 @@ final class AnswerScope extends Bare {
             }
             unit = own;
         }
-        return stored(pieces, unit);
+        return stored(pieces, Objects.requireNonNull(unit));
     }
 
-    private Answered.Piece formula(Curve.ByFormula f, Station on) {
+    private Answered.Piece formula(Curve.ByFormula f, @Nullable Station on) {
         if (!Unit.of(f.unit()).known()) {
             throw new Trouble("The unit of formula \"" + f.formula() + "\" is not known; state it at Intake.");
         }
@@ -182,7 +183,7 @@ final class AnswerScope extends Bare {
     }
 
     @Override
-    public Axis frame(String name) {
+    public @Nullable Axis frame(String name) {
         return name.isEmpty() ? axis() : lens.beyond().frame(name);
     }
 
@@ -192,7 +193,7 @@ final class AnswerScope extends Bare {
     }
 
     @Override
-    public Scope lane(String name) {
+    public @Nullable Scope lane(String name) {
         return lens.beyond().reference(name, answering.time(), lens);
     }
 

@@ -162,7 +162,7 @@ public final class Evaluator {
                 try {
                     out.add(study.placed(s));
                 } catch (LaneException e) {
-                    continue;
+                    // Who needs the station finds it missing and says so.
                 }
             }
             return out;
@@ -176,7 +176,7 @@ public final class Evaluator {
             } catch (CancellationException e) {
                 throw e;
             } catch (RuntimeException e) {
-                String why = e instanceof LaneException ? e.getMessage() : library.fault("A check", e);
+                String why = e instanceof LaneException l ? l.getMessage() : library.fault("A check", e);
                 return new CheckResult("", Map.of(), Verdict.NO_DATA, why);
             }
         });
@@ -194,7 +194,7 @@ public final class Evaluator {
             case Source.Simulation s -> {
                 Run run = runs.get(s.id());
                 yield run == null
-                        ? new Outcome.Absent(Fault.NOT_READ, failures.get(s.id()))
+                        ? new Outcome.Absent(Fault.NOT_READ, failures.getOrDefault(s.id(), "It was not read."))
                         : readRun(study, run, s.treatment(), reading, lens, work);
             }
             case Source.Reference r -> readReference(study, r, reading, Answering.time(runs));

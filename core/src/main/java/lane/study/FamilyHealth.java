@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Set;
 import java.util.TreeSet;
 import lane.evaluation.EvaluationContext;
@@ -27,8 +28,8 @@ public final class FamilyHealth {
         List<Finding> out = new ArrayList<>();
         List<String> names = List.copyOf(runs.keySet());
         for (int i = 1; i < names.size(); i++) {
-            Run a = runs.get(names.get(i - 1));
-            Run b = runs.get(names.get(i));
+            Run a = Objects.requireNonNull(runs.get(names.get(i - 1)));
+            Run b = Objects.requireNonNull(runs.get(names.get(i)));
             String pair = names.get(i - 1) + " and " + names.get(i);
             bounds(a, b, pair, out);
             sets(

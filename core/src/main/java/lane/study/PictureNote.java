@@ -2,6 +2,7 @@ package lane.study;
 
 import lane.base.LaneException;
 import lane.mesh.Point;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Words in the field picture at a place, with a number that stays true.
@@ -10,7 +11,8 @@ import lane.mesh.Point;
  * @param text what it says; blank for the reading's name
  * @param reading key of the tally or balance whose number of the shown lane stands behind the words; blank for none
  */
-public record PictureNote(String id, String text, String reading, Point at) {
+public record PictureNote(
+        String id, String text, String reading, @Nullable Point at) {
     public PictureNote {
         text = text == null ? "" : text;
         reading = reading == null ? "" : reading;

@@ -5,14 +5,15 @@ import java.util.Arrays;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Set;
 import java.util.function.Supplier;
 import lane.base.BoundedMemo;
 import lane.base.LaneException;
 import lane.base.Memo;
 import lane.base.Work;
-import lane.evaluation.Beyond;
 import lane.estimate.Estimate;
+import lane.evaluation.Beyond;
 import lane.evaluation.BoundQuantity;
 import lane.evaluation.EvaluationContext;
 import lane.evaluation.StationResolver;
@@ -48,6 +49,7 @@ import lane.station.Region;
 import lane.station.Shape;
 import lane.station.Station;
 import lane.unit.Unit;
+import org.jspecify.annotations.Nullable;
 
 /** What formulas see of a study beyond the place. Two are equal when the study and its runs are, but for names and checks. */
 final class StudyBeyond implements Beyond {
@@ -90,7 +92,7 @@ final class StudyBeyond implements Beyond {
                 try {
                     out.add(library.table(file, study.recipes()));
                 } catch (LaneException e) {
-                    continue;
+                    // Whoever reads it is told why it cannot be.
                 }
             }
         }
@@ -138,7 +140,7 @@ final class StudyBeyond implements Beyond {
     }
 
     @Override
-    public Run run(String lane) {
+    public @Nullable Run run(String lane) {
         return study.sources().stream()
                 .filter(s -> s.name().equals(lane))
                 .map(Source::id)
@@ -148,7 +150,7 @@ final class StudyBeyond implements Beyond {
     }
 
     @Override
-    public Scope reference(String lane, double time, EvaluationContext lens) {
+    public @Nullable Scope reference(String lane, double time, EvaluationContext lens) {
         double at = Double.isNaN(time) ? Answering.time(runs) : time;
         return study.sources().stream()
                 .filter(Source.Reference.class::isInstance)
@@ -176,7 +178,7 @@ final class StudyBeyond implements Beyond {
     }
 
     @Override
-    public Axis frame(String name) {
+    public @Nullable Axis frame(String name) {
         return study.frames().stream()
                 .filter(f -> f.name().equals(name) || f.id().equals(name))
                 .map(Frame::id)
@@ -185,7 +187,7 @@ final class StudyBeyond implements Beyond {
                 .orElse(null);
     }
 
-    private Station station(String name) {
+    private @Nullable Station station(String name) {
         return study.stations().stream()
                 .filter(s -> s.name().equals(name))
                 .findFirst()
@@ -422,8 +424,9 @@ final class StudyBeyond implements Beyond {
                     case "max" -> new Extreme(q.id(), true);
                     default -> new Flow(q.id(), 1, "1", Carried.NOTHING, lens.axis());
                 };
-        List<String> stations =
-                r.over().stream().map(p -> station(p.name()).id()).toList();
+        List<String> stations = r.over().stream()
+                .map(p -> Objects.requireNonNull(station(p.name())).id())
+                .toList();
         var reading = new Reading("~", r.kind(), "", new TallyOf(stations, measure));
         try {
             return (Tally) reading.ask().read(reading, context(run, with));
@@ -493,7 +496,7 @@ final class StudyBeyond implements Beyond {
     }
 
     @Override
-    public Meaning.Known reading(Run run, String name, EvaluationContext lens) {
+    public Meaning.@Nullable Known reading(Run run, String name, EvaluationContext lens) {
         for (Reading r : study.readings()) {
             int at = r.numbers().indexOf(name);
             if (at >= 0) {

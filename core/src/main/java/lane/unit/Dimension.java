@@ -10,6 +10,8 @@ public final class Dimension {
     private static final int PART = 60;
     private static final String[] SYMBOL = {"m", "kg", "s", "A", "K", "mol", "cd"};
     public static final Dimension NONE = new Dimension(new int[7]);
+    /** Of what has no known unit; it equals itself and combines with nothing. */
+    static final Dimension UNKNOWN = new Dimension(new int[0]);
 
     private final int[] sixtieths;
 
@@ -82,7 +84,7 @@ public final class Dimension {
     @Override
     public String toString() {
         var text = new StringBuilder();
-        for (int i = 0; i < 7; i++) {
+        for (int i = 0; i < sixtieths.length; i++) {
             if (sixtieths[i] != 0) {
                 text.append(text.isEmpty() ? "" : " ").append(SYMBOL[i]);
                 if (sixtieths[i] % PART == 0) {
@@ -93,7 +95,7 @@ public final class Dimension {
                 }
             }
         }
-        return text.isEmpty() ? "1" : text.toString();
+        return equals(UNKNOWN) ? "?" : text.isEmpty() ? "1" : text.toString();
     }
 
     private static int gcd(int a, int b) {

@@ -8,13 +8,13 @@ import lane.base.LaneException;
  * difference of temperatures, or a unit inside a product, has none. {@link #UNKNOWN} stands for a file that does not say.
  *
  * @param symbol as written, for example {@code mN m}; empty when unknown
- * @param dimension of the SI value; {@code null} when unknown
+ * @param dimension of the SI value; equal to no other when unknown
  * @param factor greater than 0
  * @param offset in SI units
  */
 public record Unit(String symbol, Dimension dimension, double factor, double offset) {
     public static final Unit ONE = new Unit("1", Dimension.NONE, 1, 0);
-    public static final Unit UNKNOWN = new Unit("", null, 1, 0);
+    public static final Unit UNKNOWN = new Unit("", Dimension.UNKNOWN, 1, 0);
 
     private static final Dimension PER_SECOND = Dimension.NONE.over(Dimension.base(2));
     private static final java.util.regex.Pattern CYCLES = java.util.regex.Pattern.compile("(^|[^\\p{L}])[kMGm]?Hz");
@@ -32,7 +32,7 @@ public record Unit(String symbol, Dimension dimension, double factor, double off
     }
 
     public boolean known() {
-        return dimension != null;
+        return !dimension.equals(Dimension.UNKNOWN);
     }
 
     /** Whether it counts cycles per time, which are no angle per time though both are 1/s. */

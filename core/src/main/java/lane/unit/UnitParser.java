@@ -6,6 +6,7 @@ import java.util.Optional;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import lane.base.LaneException;
+import org.jspecify.annotations.Nullable;
 
 /** Reads units: products by space, dot or star, quotients by slash, powers such as m2, m^2, m-1, m^(1/2), parentheses. */
 final class UnitParser {
@@ -335,7 +336,7 @@ final class UnitParser {
         }
     }
 
-    private int[] integer() {
+    private int @Nullable [] integer() {
         int start = at;
         if (at < text.length() && (text.charAt(at) == '-' || text.charAt(at) == '+' || text.charAt(at) == '−')) {
             at++;

@@ -71,7 +71,10 @@ class DeferredTest {
     void equalKeysAreEqualNumbersAndOrdersOfComponentsAreKnownByTheirOrder() {
         var reads = new AtomicInteger();
         Deferred a = of("a", 6, reads);
-        assertThat(a).isEqualTo(of("a", 6, reads)).isNotEqualTo(of("b", 6, reads)).isNotEqualTo(of("a", 7, reads));
+        assertThat(a)
+                .isEqualTo(of("a", 6, reads))
+                .isNotEqualTo(of("b", 6, reads))
+                .isNotEqualTo(of("a", 7, reads));
         assertThat(a.permuted(new int[] {2, 0, 1})).isEqualTo(of("a", 6, reads).permuted(new int[] {2, 0, 1}));
         assertThat(a.permuted(new int[] {2, 0, 1})).isNotEqualTo(a.permuted(new int[] {0, 2, 1}));
         assertThat(reads.get()).isZero();

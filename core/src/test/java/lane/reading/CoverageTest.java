@@ -36,7 +36,8 @@ import org.junit.jupiter.params.provider.CsvSource;
 
 /** A silo of 2 by 2 by 4 metres: what of a surface lies in it is a number, and whoever reads it is told when it is not all. */
 class CoverageTest {
-    private static final Run SILO = run(BoxMesh.of(CellShape.TETRAHEDRON, new int[] {4, 4, 8}, new double[] {2, 2, 4}, 0.2, 3));
+    private static final Run SILO =
+            run(BoxMesh.of(CellShape.TETRAHEDRON, new int[] {4, 4, 8}, new double[] {2, 2, 4}, 0.2, 3));
 
     private static Run run(Mesh mesh) {
         double[] fill = new double[mesh.nodeCount()];
@@ -44,7 +45,11 @@ class CoverageTest {
             fill[i] = 1 + mesh.xyz()[3 * i];
         }
         return new Run(
-                mesh, List.of(new Field("fill", Field.At.NODE, 1, Unit.ONE, Values.of(fill))), List.of(), List.of(), List.of());
+                mesh,
+                List.of(new Field("fill", Field.At.NODE, 1, Unit.ONE, Values.of(fill))),
+                List.of(),
+                List.of(),
+                List.of());
     }
 
     private static final class Memory implements Library {
@@ -123,14 +128,16 @@ class CoverageTest {
                 .isCloseTo(Math.sqrt(2), within(1e-12));
         assertThat(PlaneCut.size(middle, new Point(1, -1, 0), new Point(0, 0, 1), middle, cube, Axis.Z))
                 .isCloseTo(Math.sqrt(2), within(1e-12));
-        assertThat(PlaneCut.size(new Point(7, 0, 0), new Point(1, 0, 0), null, null, cube, Axis.Z)).isZero();
+        assertThat(PlaneCut.size(new Point(7, 0, 0), new Point(1, 0, 0), null, null, cube, Axis.Z))
+                .isZero();
     }
 
     @Test
     void aShellThatIsHalfOutsideTellsSoWhereverItIsRead() {
         // Its axis stands in a wall of the silo, so half of it lies outside.
         var shell = new Shell(new Axis(new Point(0, 1, 1), new Point(0, 0, 1)), 0.5, 0.0, 2.0, 0);
-        Outcome tally = read(shell, "fill", new TallyOf(List.of("s"), new Mean("q"))).outcome("r", "silo");
+        Outcome tally =
+                read(shell, "fill", new TallyOf(List.of("s"), new Mean("q"))).outcome("r", "silo");
         assertThat(coverage(tally)).isCloseTo(0.5, within(1e-6));
         Profile around = (Profile) read(shell, "fill", new AroundOf("s", "q", AroundOf.Along.MEAN, 24))
                 .outcome("r", "silo");

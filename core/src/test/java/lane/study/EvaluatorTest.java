@@ -165,7 +165,8 @@ class EvaluatorTest {
         Results second = evaluator.evaluate(study(), Work.QUIET);
         assertThat(evaluator.computed()).isGreaterThan(all);
         assertThat(memo.bytes()).isLessThanOrEqualTo(2_000);
-        assertThat(second.outcome("m", "fine").numbers()).isEqualTo(first.outcome("m", "fine").numbers());
+        assertThat(second.outcome("m", "fine").numbers())
+                .isEqualTo(first.outcome("m", "fine").numbers());
     }
 
     @Test

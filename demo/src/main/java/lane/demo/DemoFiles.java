@@ -52,7 +52,7 @@ public final class DemoFiles {
     }
 
     public static Path make(Path folder, Scale scale) {
-        String mark = scale == WHOLE ? STAMP : STAMP + " " + scale;
+        String mark = scale.equals(WHOLE) ? STAMP : STAMP + " " + scale;
         Path study = folder.resolve("spindle.lane.json");
         Path stamp = folder.resolve(".made");
         try {

@@ -9,6 +9,7 @@ import lane.formats.vtk.VtkXmlWriter;
 import lane.mesh.CellShape;
 import lane.mesh.Mesh;
 import lane.unit.Unit;
+import org.jspecify.annotations.Nullable;
 
 /**
  * The (r, z) solution as it is: a plane mesh of quads that stands for the full turn. The file's x runs along the axis and
@@ -70,7 +71,7 @@ final class JacketPlane {
         return new double[] {flow.axialShear(rotor), 0, flow.swirlShear(Math.max(i, 1), rotor)};
     }
 
-    private static void rim(Path file, int n, IntFunction<double[]> place, IntFunction<double[]> shear) {
+    private static void rim(Path file, int n, IntFunction<double[]> place, @Nullable IntFunction<double[]> shear) {
         double[] xyz = new double[3 * (n + 1)];
         double[] tau = new double[shear == null ? 0 : xyz.length];
         int[] nodes = new int[2 * n];

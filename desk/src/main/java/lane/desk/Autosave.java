@@ -7,6 +7,7 @@ import java.util.function.Consumer;
 import lane.base.LaneException;
 import lane.formats.study.StudyJson;
 import lane.study.Study;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Keeps unsaved work beside the study file. What could not be written is tried again at every turn until it was, or until the
@@ -15,11 +16,14 @@ import lane.study.Study;
 final class Autosave {
     private final Path file;
     private final Consumer<String> say;
-    private Study pending;
+    private @Nullable Study pending;
     private boolean differs;
     private String told = "";
 
-    /** @param say told once when it fails; @param study the file that it stands beside */
+    /**
+     * @param say told once when it fails
+     * @param study the file that it stands beside
+     */
     Autosave(Path study, Consumer<String> say) {
         file = of(study);
         this.say = say;

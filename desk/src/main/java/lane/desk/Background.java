@@ -13,6 +13,7 @@ import javafx.application.Platform;
 import lane.base.LaneException;
 import lane.base.Work;
 import lane.formats.io.FaultLog;
+import org.jspecify.annotations.Nullable;
 
 /**
  * What one view shows that takes long to make: made behind the window, what was asked for last first, and kept while it is
@@ -21,7 +22,7 @@ import lane.formats.io.FaultLog;
  */
 public final class Background {
     /** Something made, or why it could not be. */
-    public record Made(Object thing, String trouble) {}
+    public record Made(@Nullable Object thing, String trouble) {}
 
     /** Makes a thing. It asks between blocks whether it is still wanted. */
     @FunctionalInterface
@@ -80,7 +81,7 @@ public final class Background {
     }
 
     /** What is kept under the key; null while it is being made. */
-    public Made of(Object key, Make make) {
+    public @Nullable Made of(Object key, Make make) {
         asked.add(key);
         Made found = made.get(key);
         if (found == null && !open.containsKey(key)) {
@@ -142,7 +143,7 @@ public final class Background {
     }
 
     /** @return null for what was given up */
-    private Made make(Job job) {
+    private @Nullable Made make(Job job) {
         try {
             return new Made(job.make.make(job), "");
         } catch (LaneException e) {

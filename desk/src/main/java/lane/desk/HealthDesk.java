@@ -7,6 +7,7 @@ import java.util.Map;
 import lane.field.Run;
 import lane.field.RunHealth;
 import lane.mesh.Finding;
+import org.jspecify.annotations.Nullable;
 
 /** Looks runs over behind the window, each once, and remembers what was found. Called on the interface thread. */
 final class HealthDesk {
@@ -23,8 +24,12 @@ final class HealthDesk {
         background = new Background("health", done);
     }
 
-    /** What is known of a run; null while it is being looked over. @param shown the runs to remember */
-    RunHealth.Report of(Run run, lane.mesh.Axis axis, Collection<Run> shown) {
+    /**
+     * What is known of a run; null while it is being looked over.
+     *
+     * @param shown the runs to remember
+     */
+    RunHealth.@Nullable Report of(Run run, lane.mesh.Axis axis, Collection<Run> shown) {
         var key = new Looked(run.key(), axis);
         RunHealth.Report sheet = known.get(key);
         if (sheet != null) {

@@ -49,7 +49,10 @@ public final class PictureFile {
         write(session, file, width, height, PIXELS_A_POINT, 72 * PIXELS_A_POINT, pixels, paint, facts);
     }
 
-    /** @param scale pixels a point; @param dpi pixels an inch, as it stands in a PNG */
+    /**
+     * @param scale pixels a point
+     * @param dpi pixels an inch, as it stands in a PNG
+     */
     public static void write(
             Session session,
             Path file,

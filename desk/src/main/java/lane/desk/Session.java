@@ -5,6 +5,7 @@ import java.nio.file.Path;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Set;
 import java.util.concurrent.CancellationException;
 import java.util.concurrent.ExecutorService;
@@ -42,6 +43,7 @@ import lane.study.Renames;
 import lane.study.Results;
 import lane.study.Study;
 import lane.study.UndoStack;
+import org.jspecify.annotations.Nullable;
 
 /**
  * What the window shows: the study with its way back, the newest results, and what is selected. All methods are called
@@ -73,7 +75,7 @@ public final class Session {
     private Evaluator evaluator;
     private UndoStack history;
     private Results results;
-    private volatile Job running;
+    private volatile @Nullable Job running;
     private String busy = "";
     private double progress;
     private String message = "";
@@ -82,24 +84,25 @@ public final class Session {
     private Palette palette = Palette.LIGHT;
     private Supplier<Provenance> trail = () -> Provenance.EMPTY;
     private String trailOf = "";
-    private Mark mark;
-    private Point picked;
+    private @Nullable Mark mark;
+    private @Nullable Point picked;
     private final Autosave autosave;
     private final List<Runnable> closing = new java.util.ArrayList<>();
     private final HealthDesk health = new HealthDesk(() -> tell(Change.FACTS));
     private volatile Study watched = Study.empty("");
     private volatile Set<String> changedOnDisk = Set.of();
     /** How the tables stood when the study was last computed; null before. */
-    private volatile Object computedWith;
+    private volatile @Nullable Object computedWith;
 
     private Set<String> looked = Set.of();
 
     private final DoubleProperty lanesAt = new SimpleDoubleProperty();
 
     /** @param file where the study is kept; it need not exist yet */
+    @SuppressWarnings("FutureReturnValueIgnored")
     public Session(Study study, Path file) {
         this.file = file;
-        library = new FileLibrary(file.toAbsolutePath().getParent());
+        library = new FileLibrary(Objects.requireNonNull(file.toAbsolutePath().getParent()));
         evaluator = new Evaluator(library);
         history = new UndoStack(study);
         results = Results.none(study);
@@ -221,8 +224,12 @@ public final class Session {
         return selected.getOrDefault(what, "");
     }
 
-    /** A place to be shown in the field picture. @param lane key of the run that it is in */
-    public record Mark(String name, Point place, String lane) {}
+    /**
+     * A place to be shown in the field picture.
+     *
+     * @param lane key of the run that it is in
+     */
+    public record Mark(String name, @Nullable Point place, String lane) {}
 
     /** Shows a place in the field picture, until a station is selected. */
     public void showPlace(Mark wanted) {
@@ -232,7 +239,7 @@ public final class Session {
     }
 
     /** The place in the picture that was picked last; null for none. */
-    public Point picked() {
+    public @Nullable Point picked() {
         return picked;
     }
 
@@ -250,7 +257,7 @@ public final class Session {
     }
 
     /** The place to be shown; null for none. */
-    public Mark mark() {
+    public @Nullable Mark mark() {
         return mark;
     }
 
@@ -280,7 +287,11 @@ public final class Session {
         }
     }
 
-    /** Shows how a lane's part in a check came about. @param lane blank for the first that is judged */
+    /**
+     * Shows how a lane's part in a check came about.
+     *
+     * @param lane blank for the first that is judged
+     */
     public void showCheck(String check, String lane) {
         show("check " + check, () -> {
             CheckResult result = results.checks().get(check);
@@ -383,7 +394,7 @@ public final class Session {
     }
 
     /** What looks wrong in a run; null while it is being looked over, behind the window. */
-    public RunHealth.Report health(Run run) {
+    public RunHealth.@Nullable Report health(Run run) {
         return health.of(run, study().axis(), results.runs().values());
     }
 
@@ -424,7 +435,9 @@ public final class Session {
             StudyJson.save(study, file);
             history.wrote(study);
             autosave.saved();
-            saved = "saved " + java.time.LocalTime.now().format(java.time.format.DateTimeFormatter.ofPattern("HH:mm"));
+            saved = "saved "
+                    + java.time.LocalTime.now(java.time.ZoneId.systemDefault())
+                            .format(java.time.format.DateTimeFormatter.ofPattern("HH:mm"));
             tell(Change.STUDY);
         } catch (LaneException e) {
             say(e.getMessage());
@@ -444,12 +457,12 @@ public final class Session {
     }
 
     /** Saves a run behind the window, with any trouble told in a sentence. */
-    public void saveRun(Run run, Path target) {
+    public void saveRun(@Nullable Run run, Path target) {
         say("Saving " + target.getFileName() + "…");
         Thread.ofPlatform().name("save run").start(() -> {
             String said;
             try {
-                RunWriter.write(target, run);
+                RunWriter.write(target, Objects.requireNonNull(run));
                 said = "Wrote " + target + ".";
             } catch (LaneException e) {
                 said = e.getMessage();
@@ -527,7 +540,9 @@ public final class Session {
         });
     }
 
-    private void finished(Job job, Results made, String trouble) {
+    // The very document that was computed, not one that equals it.
+    @SuppressWarnings("ReferenceEquality")
+    private void finished(Job job, @Nullable Results made, String trouble) {
         if (job == running) {
             running = null;
             if (!busy.isEmpty() || !trouble.isEmpty()) {

@@ -18,6 +18,7 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
+import org.jspecify.annotations.Nullable;
 import org.kordamp.ikonli.feather.Feather;
 import org.kordamp.ikonli.javafx.FontIcon;
 
@@ -139,7 +140,7 @@ public final class Ui {
 
     /** A choice among items shown by a word. */
     public static <T> ComboBox<T> choice(
-            String id, List<T> items, T value, Function<T, String> word, Consumer<T> changed) {
+            String id, List<T> items, @Nullable T value, Function<T, String> word, Consumer<T> changed) {
         var box = new ComboBox<T>();
         box.setId(id);
         box.getItems().setAll(items);

@@ -29,7 +29,11 @@ public final class DatasetReader {
 
     private DatasetReader() {}
 
-    /** Reads the last time of what is stored. @throws LaneException with one sentence: what is wrong with the file and what to do */
+    /**
+     * Reads the last time of what is stored.
+     *
+     * @throws LaneException with one sentence: what is wrong with the file and what to do
+     */
     public static Dataset read(Path file, Work work) {
         return read(file, TimeSelector.LAST, work);
     }

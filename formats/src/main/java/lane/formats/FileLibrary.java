@@ -25,6 +25,7 @@ import lane.reference.Table;
 import lane.study.Library;
 import lane.study.Source;
 import lane.study.Study;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Loads the files of a study, relative to its folder, and keeps what it loaded. A run stays as it was read, also when its
@@ -36,7 +37,7 @@ public final class FileLibrary implements Library {
     private final Map<Recording.Bundle, Recording> recordings = new ConcurrentHashMap<>();
 
     /** A table as a recipe reads it; without a recipe its kind. */
-    private record Read(FileStamp of, Recipe recipe) {}
+    private record Read(FileStamp of, @Nullable Recipe recipe) {}
 
     private Recording recording(Source.Simulation source) {
         List<Path> files = new ArrayList<>();
@@ -67,7 +68,6 @@ public final class FileLibrary implements Library {
                 }
             } catch (LaneException e) {
                 // A path that is none is told when the source is read.
-                continue;
             }
         }
         return out;
@@ -169,7 +169,6 @@ public final class FileLibrary implements Library {
                     recording(s).prepare(s, study.timeOf(s));
                 } catch (LaneException e) {
                     // The evaluation asks for it again and shows the reason on the source's row.
-                    continue;
                 }
             }
         }
@@ -230,7 +229,6 @@ public final class FileLibrary implements Library {
                 }
             } catch (LaneException e) {
                 // A path that is none keeps nothing.
-                continue;
             }
         }
         recordings.values().removeIf(r -> !wanted.contains(r));

@@ -9,6 +9,7 @@ import java.util.concurrent.TimeUnit;
 import java.util.concurrent.TimeoutException;
 import java.util.function.Function;
 import lane.base.Work;
+import org.jspecify.annotations.Nullable;
 
 /**
  * A load on a thread of its own that several can wait for. Who is overtaken leaves, and the load goes on for the next; when
@@ -29,6 +30,7 @@ final class Loading<T> implements Work {
     }
 
     /** What was loaded, or null while it is not there. */
+    @Nullable
     T now() {
         return task.state() == java.util.concurrent.Future.State.SUCCESS ? task.resultNow() : null;
     }
@@ -52,12 +54,12 @@ final class Loading<T> implements Work {
                 waiting.clear();
                 return result;
             } catch (TimeoutException e) {
-                continue;
+                // Not there yet: whether it is still wanted is asked again.
             } catch (ExecutionException e) {
                 switch (e.getCause()) {
                     case RuntimeException r -> throw r;
                     case Error error -> throw error;
-                    default -> throw new IllegalStateException(e.getCause());
+                    case null, default -> throw new IllegalStateException(e.getCause());
                 }
             } catch (InterruptedException e) {
                 Thread.currentThread().interrupt();

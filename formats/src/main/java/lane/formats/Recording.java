@@ -7,6 +7,7 @@ import java.util.Comparator;
 import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.concurrent.CancellationException;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.atomic.AtomicLong;
@@ -24,6 +25,7 @@ import lane.formats.io.FileStamp;
 import lane.mesh.Mesh;
 import lane.provenance.Provenance;
 import lane.study.Source;
+import org.jspecify.annotations.Nullable;
 
 /**
  * The files of one run over time, opened once: their times, a run for each time that was asked for, and what these share. The
@@ -64,7 +66,7 @@ final class Recording {
     private final Map<Path, List<Path>> patterns = new ConcurrentHashMap<>();
     private final AtomicLong clock = new AtomicLong();
     /** The stored times; null as long as nothing was read. */
-    private volatile List<Double> times;
+    private volatile @Nullable List<Double> times;
 
     Recording(FileLibrary library, Bundle files) {
         this.library = library;
@@ -115,17 +117,15 @@ final class Recording {
     Run run(Source.Simulation source, TimeSelector moment, Work work) {
         TimeSelector first = named(moment);
         Step step = await(source, first, work);
-        Run run = step.loading.now();
         TimeSelector same = named(moment);
         if (!same.equals(first)) {
             // Now that the times are known, the moment has a name that others share.
             steps.remove(first, step);
             Step other = steps.putIfAbsent(same, step);
             step = other == null || other.loading.now() == null ? step : other;
-            run = step.loading.now();
         }
         step.asked = clock.incrementAndGet();
-        Run read = run;
+        Run read = Objects.requireNonNull(step.loading.now());
         return step.understood.computeIfAbsent(source.treatment().at(null), t -> t.apply(read));
     }
 

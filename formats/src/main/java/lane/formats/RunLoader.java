@@ -22,6 +22,7 @@ import lane.formats.io.FileNames;
 import lane.mesh.Mesh;
 import lane.provenance.Provenance;
 import lane.study.Source;
+import org.jspecify.annotations.Nullable;
 
 /** Makes one run of the files that belong to it: the mesh with its fields, and the boundary parts. */
 final class RunLoader {
@@ -236,7 +237,7 @@ final class RunLoader {
      * Names by region number, from a list of names in the file: one a number from 0 or from 1, or one for each number
      * that occurs, in rising order. A list that is called after the array goes first. Null when none fits.
      */
-    private static List<String> names(Map<String, List<String>> labels, String array, Values.Ints region) {
+    private static @Nullable List<String> names(Map<String, List<String>> labels, String array, Values.Ints region) {
         var numbers = new TreeSet<Integer>();
         Arrays.stream(region.array()).forEach(numbers::add);
         List<List<String>> lists = labels.entrySet().stream()

@@ -6,6 +6,7 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.function.ToDoubleFunction;
 import java.util.regex.Matcher;
@@ -79,7 +80,8 @@ public record Series(Path pattern, List<Path> files, List<Double> times, boolean
         String before = name.substring(0, star);
         String after = name.substring(star + 1);
         List<One> found = new ArrayList<>();
-        try (Stream<Path> all = Files.list(pattern.toAbsolutePath().getParent())) {
+        Path folder = Objects.requireNonNull(pattern.toAbsolutePath().getParent());
+        try (Stream<Path> all = Files.list(folder)) {
             all.limit(10L * MOST).forEach(p -> {
                 String n = p.getFileName().toString();
                 if (n.length() > before.length() + after.length() && n.startsWith(before) && n.endsWith(after)) {
@@ -90,7 +92,7 @@ public record Series(Path pattern, List<Path> files, List<Double> times, boolean
                 }
             });
         } catch (IOException e) {
-            throw FileHash.unreadable(pattern.toAbsolutePath().getParent(), e);
+            throw FileHash.unreadable(folder, e);
         }
         found.sort(Comparator.comparingDouble(One::number).thenComparing(One::file));
         return found;

@@ -46,7 +46,9 @@ final class Both {
     }
 
     private static void same(List<Field> later, List<Field> whole) {
-        assertThat(later).extracting(Field::name).isEqualTo(whole.stream().map(Field::name).toList());
+        assertThat(later)
+                .extracting(Field::name)
+                .isEqualTo(whole.stream().map(Field::name).toList());
         for (int i = 0; i < whole.size(); i++) {
             Field a = later.get(i);
             Field b = whole.get(i);

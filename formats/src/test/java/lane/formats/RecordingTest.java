@@ -55,7 +55,8 @@ class RecordingTest {
     @TempDir
     Path folder;
 
-    private static final Mesh KILN = BoxMesh.of(CellShape.HEXAHEDRON, new int[] {6, 4, 3}, new double[] {3, 2, 1}, 0.1, 7);
+    private static final Mesh KILN =
+            BoxMesh.of(CellShape.HEXAHEDRON, new int[] {6, 4, 3}, new double[] {3, 2, 1}, 0.1, 7);
     private static final long LIMIT = Shelf.limit();
 
     @AfterEach
@@ -118,11 +119,14 @@ class RecordingTest {
             Run run = at(library, t);
             assertThat(run.mesh()).as("mesh at %d", t).isSameAs(first.mesh());
             assertThat(run.locator()).as("locator at %d", t).isSameAs(first.locator());
-            assertThat(run.parts().getFirst().surface()).isSameAs(first.parts().getFirst().surface());
+            assertThat(run.parts().getFirst().surface())
+                    .isSameAs(first.parts().getFirst().surface());
             assertThat(sum(run, "T")).isEqualTo(300 + t);
             assertThat(Shelf.bytes()).as("held at %d", t).isLessThanOrEqualTo(limit);
         }
-        assertThat(Shelf.reads() - before).as("one array a time, and no moisture").isEqualTo(200);
+        assertThat(Shelf.reads() - before)
+                .as("one array a time, and no moisture")
+                .isEqualTo(200);
         // What was let go of is read again, and is the same.
         assertThat(sum(first, "T")).isEqualTo(300);
         assertThat(Shelf.reads() - before).isEqualTo(201);
@@ -181,8 +185,10 @@ class RecordingTest {
     private static Study study(Quantity... quantities) {
         List<Reading> readings = new ArrayList<>();
         for (Quantity q : quantities) {
-            readings.add(new Reading("m" + q.id(), "mean " + q.name(), "", new TallyOf(List.of("all"), new Mean(q.id()))));
-            readings.add(new Reading("i" + q.id(), "int " + q.name(), "", new TallyOf(List.of("skin"), new Integral(q.id()))));
+            readings.add(
+                    new Reading("m" + q.id(), "mean " + q.name(), "", new TallyOf(List.of("all"), new Mean(q.id()))));
+            readings.add(new Reading(
+                    "i" + q.id(), "int " + q.name(), "", new TallyOf(List.of("skin"), new Integral(q.id()))));
         }
         return Study.empty("s")
                 .withSources(l -> List.of(SOURCE))
@@ -235,7 +241,11 @@ class RecordingTest {
         var library = new FileLibrary(folder);
         var evaluator = new Evaluator(library);
         Study s = study(new Quantity(
-                "d", "d", "moisture at 0 + moisture at 2 + moisture at 4 + moisture at 6 + moisture at 8 - 5*moisture", "", ""));
+                "d",
+                "d",
+                "moisture at 0 + moisture at 2 + moisture at 4 + moisture at 6 + moisture at 8 - 5*moisture",
+                "",
+                ""));
         Results first = evaluator.evaluate(s, Work.QUIET);
         assertThat(number(first, "md")).isCloseTo(-(2 + 4 + 6 + 8) + 5 * 11, within(1e-8));
         assertThat(first.outcome("md", "k").trail().inputs())
@@ -258,8 +268,9 @@ class RecordingTest {
         });
         assertThat(opened).hasSize(3).doesNotHaveDuplicates();
         // A library does not open those again that look the same: the second file's new words do not count as yet.
-        String said = "<FieldData><DataArray type=\"Float64\" Name=\"TimeValue\" NumberOfTuples=\"1\" format=\"ascii\">%d"
-                + "</DataArray></FieldData>";
+        String said =
+                "<FieldData><DataArray type=\"Float64\" Name=\"TimeValue\" NumberOfTuples=\"1\" format=\"ascii\">%d"
+                        + "</DataArray></FieldData>";
         for (int t = 0; t < 3; t++) {
             Path f = folder.resolve(String.format("kiln_%03d.vtu", t));
             byte[] bytes = Files.readAllBytes(f);
@@ -313,10 +324,14 @@ class RecordingTest {
         var source = new Source.Simulation("k", "kiln", "kiln_*.vtu", List.of("door_*.vtp"), "", "f");
         Run zero = library.run(source, new TimeSelector.At(0, 0), Work.QUIET);
         Run two = library.run(source, new TimeSelector.At(2, 0), Work.QUIET);
-        assertThat(two.parts().getFirst().surface()).isSameAs(zero.parts().getFirst().surface());
-        assertThat(two.parts().getFirst().node()).isSameAs(zero.parts().getFirst().node());
-        assertThat(zero.parts().getFirst().field("flux").orElseThrow().values().get(0)).isEqualTo(10);
-        assertThat(two.parts().getFirst().field("flux").orElseThrow().values().get(0)).isEqualTo(12);
+        assertThat(two.parts().getFirst().surface())
+                .isSameAs(zero.parts().getFirst().surface());
+        assertThat(two.parts().getFirst().node())
+                .isSameAs(zero.parts().getFirst().node());
+        assertThat(zero.parts().getFirst().field("flux").orElseThrow().values().get(0))
+                .isEqualTo(10);
+        assertThat(two.parts().getFirst().field("flux").orElseThrow().values().get(0))
+                .isEqualTo(12);
         assertThat(two.inputs()).extracting(i -> i.path()).containsExactly("kiln_002.vtu", "door_2.vtp");
     }
 }

@@ -5,6 +5,7 @@ import java.awt.FontFormatException;
 import java.io.IOException;
 import java.io.InputStream;
 import java.util.Map;
+import java.util.Objects;
 
 /** The shipped fonts, for drawing without a window. */
 public final class Fonts {
@@ -24,14 +25,18 @@ public final class Fonts {
     }
 
     public static Font sans(double size) {
-        return LOADED.get("LaneSans-Regular.otf").deriveFont((float) size);
+        return font("LaneSans-Regular.otf").deriveFont((float) size);
     }
 
     public static Font semibold(double size) {
-        return LOADED.get("LaneSans-SemiBold.otf").deriveFont((float) size);
+        return font("LaneSans-SemiBold.otf").deriveFont((float) size);
     }
 
     public static Font mono(double size) {
-        return LOADED.get("LaneMono-Regular.ttf").deriveFont((float) size);
+        return font("LaneMono-Regular.ttf").deriveFont((float) size);
+    }
+
+    private static Font font(String file) {
+        return Objects.requireNonNull(LOADED.get(file));
     }
 }

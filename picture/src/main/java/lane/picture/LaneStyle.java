@@ -9,6 +9,7 @@ import java.awt.geom.Rectangle2D;
 import java.util.ArrayList;
 import java.util.List;
 import lane.study.Source;
+import org.jspecify.annotations.Nullable;
 
 /**
  * How a lane is drawn: colour, dash and marker say the same thing three times. Runs go from light to dark with their
@@ -16,7 +17,7 @@ import lane.study.Source;
  *
  * @param corners of the filled marker: 3, 4, 6; 0 a hollow circle, 2 an upright bar
  */
-public record LaneStyle(Color colour, float width, float[] dash, int corners, boolean line, boolean hollow) {
+public record LaneStyle(Color colour, float width, float @Nullable [] dash, int corners, boolean line, boolean hollow) {
     private static final float[][] DASHES = {{1.5f, 3f}, {6f, 3f}, {14f, 3f}};
     private static final int[] CORNERS = {3, 4, 6};
 

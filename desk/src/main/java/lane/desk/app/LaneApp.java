@@ -4,6 +4,7 @@ import atlantafx.base.theme.PrimerLight;
 import java.io.InputStream;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Objects;
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.FutureTask;
 import javafx.application.Application;
@@ -18,16 +19,21 @@ import lane.desk.shell.Shell;
 import lane.formats.io.FaultLog;
 import lane.picture.Fonts;
 import lane.study.Study;
+import org.jspecify.annotations.Nullable;
 
 /** The application with its one window. */
 public final class LaneApp extends Application {
-    private static Path study;
+    private static @Nullable Path study;
     private static List<Path> files = List.of();
-    private static FutureTask<Session> opened;
-    private Session running;
+    private static @Nullable FutureTask<Session> opened;
+    private @Nullable Session running;
 
-    /** Opens the window on a study, or on a new one with the given files. @param studyFile null for a new study */
-    static void start(Path studyFile, List<Path> others) {
+    /**
+     * Opens the window on a study, or on a new one with the given files.
+     *
+     * @param studyFile null for a new study
+     */
+    static void start(@Nullable Path studyFile, List<Path> others) {
         study = studyFile;
         files = others;
         if (studyFile != null) {
@@ -92,7 +98,7 @@ public final class LaneApp extends Application {
 
     private static Session opened() {
         try {
-            return opened.get();
+            return Objects.requireNonNull(opened).get();
         } catch (ExecutionException e) {
             throw e.getCause() instanceof RuntimeException r ? r : new IllegalStateException(e.getCause());
         } catch (InterruptedException e) {

@@ -7,6 +7,7 @@ import java.util.Locale;
 import lane.base.LaneException;
 import lane.cli.Lane;
 import lane.demo.DemoFiles;
+import org.jspecify.annotations.Nullable;
 
 /**
  * The way in: {@code demo FOLDER}, {@code open FILE…} and {@code shots FOLDER} come here, everything else goes to the
@@ -43,7 +44,7 @@ public final class Main {
         window(study, others);
     }
 
-    private static void window(Path study, List<Path> files) {
+    private static void window(@Nullable Path study, List<Path> files) {
         LaneApp.start(study, files);
     }
 }

@@ -12,6 +12,7 @@ import lane.check.WithinBand;
 import lane.desk.Session;
 import lane.desk.Ui;
 import lane.reading.Reading;
+import org.jspecify.annotations.Nullable;
 
 /** Whether a number lies within a band. */
 public final class BandForm implements RuleForm {
@@ -36,7 +37,7 @@ public final class BandForm implements RuleForm {
     }
 
     @Override
-    public List<Node> rows(Session session, Check check, CheckResult result, Consumer<Rule> changed) {
+    public List<Node> rows(Session session, Check check, @Nullable CheckResult result, Consumer<Rule> changed) {
         var rule = (WithinBand) check.rule();
         return List.of(
                 Ui.row(
@@ -67,7 +68,7 @@ public final class BandForm implements RuleForm {
     }
 
     /** A blank end is none. */
-    private static TextField end(Session session, String id, Double now, Consumer<Double> typed) {
+    private static TextField end(Session session, String id, @Nullable Double now, Consumer<Double> typed) {
         var field = Ui.text(
                 id,
                 now == null ? "" : Ui.shortest(now),

@@ -2,6 +2,7 @@ package lane.desk.checks;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Objects;
 import javafx.scene.Node;
 import javafx.scene.control.CheckBox;
 import javafx.scene.layout.FlowPane;
@@ -17,6 +18,7 @@ import lane.picture.Ticks;
 import lane.reading.Reading;
 import lane.study.Source;
 import lane.unit.Unit;
+import org.jspecify.annotations.Nullable;
 
 /** The evidence and the settings of one check, below its row. */
 final class CheckCard {
@@ -26,7 +28,7 @@ final class CheckCard {
         this.session = session;
     }
 
-    Node show(Check check, CheckResult result) {
+    Node show(Check check, @Nullable CheckResult result) {
         HBox card = Ui.row(24, settings(check, result), evidence(check, result), why(check, result));
         card.setAlignment(javafx.geometry.Pos.TOP_LEFT);
         card.getStyleClass().add("paper");
@@ -39,7 +41,7 @@ final class CheckCard {
         session.edit("Change check", s -> s.with(check));
     }
 
-    private Node settings(Check c, CheckResult result) {
+    private Node settings(Check c, @Nullable CheckResult result) {
         var box = new VBox(7, Ui.label("Settings", "title"));
         box.setMinWidth(300);
         var study = session.study();
@@ -85,7 +87,7 @@ final class CheckCard {
         return box;
     }
 
-    private Node evidence(Check check, CheckResult result) {
+    private Node evidence(Check check, @Nullable CheckResult result) {
         var box = new VBox(3, Ui.label("Evidence", "title"));
         box.setMinWidth(javafx.scene.layout.Region.USE_PREF_SIZE);
         if (result == null) {
@@ -149,7 +151,7 @@ final class CheckCard {
                     .ifPresent(l -> box.getChildren()
                             .add(Ui.label(
                                     "in " + l.unit().difference().symbol() + "; "
-                                            + l.curve().method(),
+                                            + Objects.requireNonNull(l.curve()).method(),
                                     "small",
                                     "muted")));
         }
@@ -161,11 +163,12 @@ final class CheckCard {
         return session.results()
                 .outcome(check.reading(), source.id())
                 .curve()
-                .map(p -> Ticks.brief(p.abscissaShown().fromSi(l.curve().linfAt())))
+                .map(p -> Ticks.brief(p.abscissaShown()
+                        .fromSi(Objects.requireNonNull(l.curve()).linfAt())))
                 .orElse("");
     }
 
-    private Node why(Check check, CheckResult result) {
+    private Node why(Check check, @Nullable CheckResult result) {
         var box = new VBox(8, Ui.label("Why", "title"));
         box.setMinWidth(150);
         box.setMaxWidth(300);

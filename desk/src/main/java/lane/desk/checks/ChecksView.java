@@ -32,6 +32,7 @@ import lane.reading.Reading;
 import lane.study.Source;
 import lane.study.Study;
 import lane.unit.Unit;
+import org.jspecify.annotations.Nullable;
 
 /** The crossing board: rows are checks, columns are lanes under their chips, then tolerance and verdict. */
 public final class ChecksView implements View {
@@ -191,7 +192,7 @@ public final class ChecksView implements View {
         return row;
     }
 
-    private Node row(Check check, CheckResult result, List<Source> sources, List<LaneStyle> styles) {
+    private Node row(Check check, @Nullable CheckResult result, List<Source> sources, List<LaneStyle> styles) {
         Reading reading = session.study().reading(check.reading()).orElse(null);
         boolean profile = reading != null && reading.curve();
         String name = reading == null ? check.reading() + " (deleted)" : reading.name();
@@ -225,7 +226,7 @@ public final class ChecksView implements View {
         HBox row = Ui.row(0, mark, words, new LaneColumns(session, lanes));
         double most = result == null ? 0 : most(result);
         for (int i = 0; i < sources.size(); i++) {
-            lanes.getChildren().add(cell(check, result, sources.get(i), styles.get(i), profile, most));
+            lanes.getChildren().add(cell(check, result, sources.get(i), styles.get(i), most));
         }
         row.getChildren()
                 .addAll(
@@ -252,7 +253,7 @@ public final class ChecksView implements View {
         return row;
     }
 
-    private static Node verdict(CheckResult result) {
+    private static Node verdict(@Nullable CheckResult result) {
         HBox box = Ui.row(0);
         if (result != null) {
             box.getChildren().add(Marks.verdictWord(result.verdict()));
@@ -273,7 +274,7 @@ public final class ChecksView implements View {
         return most;
     }
 
-    private Node cell(Check check, CheckResult result, Source source, LaneStyle style, boolean profile, double most) {
+    private Node cell(Check check, @Nullable CheckResult result, Source source, LaneStyle style, double most) {
         HBox box = Ui.row(2);
         box.setMinWidth(Ui.PITCH);
         box.setMaxWidth(Ui.PITCH);

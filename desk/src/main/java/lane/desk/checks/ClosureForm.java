@@ -9,6 +9,7 @@ import lane.check.Closure;
 import lane.check.Rule;
 import lane.desk.Session;
 import lane.reading.Reading;
+import org.jspecify.annotations.Nullable;
 
 /** Whether a balance closes. */
 public final class ClosureForm implements RuleForm {
@@ -33,7 +34,7 @@ public final class ClosureForm implements RuleForm {
     }
 
     @Override
-    public List<Node> rows(Session session, Check check, CheckResult result, Consumer<Rule> changed) {
+    public List<Node> rows(Session session, Check check, @Nullable CheckResult result, Consumer<Rule> changed) {
         var rule = (Closure) check.rule();
         return List.of(Rows.tolerance(
                 rule.tolerance(),

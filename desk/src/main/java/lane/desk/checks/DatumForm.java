@@ -14,6 +14,7 @@ import lane.desk.Session;
 import lane.desk.Ui;
 import lane.reading.Reading;
 import lane.study.Source;
+import org.jspecify.annotations.Nullable;
 
 /** A comparison with a datum: norm, tolerance, scale, datum. */
 public final class DatumForm implements RuleForm {
@@ -38,7 +39,7 @@ public final class DatumForm implements RuleForm {
     }
 
     @Override
-    public List<Node> rows(Session session, Check check, CheckResult result, Consumer<Rule> changed) {
+    public List<Node> rows(Session session, Check check, @Nullable CheckResult result, Consumer<Rule> changed) {
         var rule = (AgainstDatum) check.rule();
         var study = session.study();
         List<Node> out = new ArrayList<>();

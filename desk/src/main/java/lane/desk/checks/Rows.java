@@ -7,6 +7,7 @@ import javafx.scene.control.TextField;
 import lane.check.CheckResult;
 import lane.desk.Ui;
 import lane.unit.Unit;
+import org.jspecify.annotations.Nullable;
 
 /** Rows that the settings of several kinds of checks have. */
 final class Rows {
@@ -19,17 +20,21 @@ final class Rows {
         return field;
     }
 
-    static Node unit(CheckResult result, boolean absolute) {
+    static Node unit(@Nullable CheckResult result, boolean absolute) {
         Unit unit = result == null ? Unit.UNKNOWN : result.unit();
         return Ui.label(absolute ? unit.known() ? unit.difference().symbol() : "" : "%", "muted");
     }
 
-    /** A tolerance that is a share of one thing, or absolute. @param of what it is a share of */
+    /**
+     * A tolerance that is a share of one thing, or absolute.
+     *
+     * @param of what it is a share of
+     */
     static Node tolerance(
             double now,
             boolean absolute,
             String of,
-            CheckResult result,
+            @Nullable CheckResult result,
             Consumer<Double> typed,
             Consumer<Boolean> chosen) {
         return Ui.row(

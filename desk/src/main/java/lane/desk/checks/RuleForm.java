@@ -9,6 +9,7 @@ import lane.check.CheckResult;
 import lane.check.Rule;
 import lane.desk.Session;
 import lane.reading.Reading;
+import org.jspecify.annotations.Nullable;
 
 /** How a kind of check is set in the window: one class a kind, found as a service. */
 public interface RuleForm extends Kinds.Kind<Rule> {
@@ -25,5 +26,5 @@ public interface RuleForm extends Kinds.Kind<Rule> {
      *
      * @param result what it found; null before it was carried out
      */
-    List<Node> rows(Session session, Check check, CheckResult result, Consumer<Rule> changed);
+    List<Node> rows(Session session, Check check, @Nullable CheckResult result, Consumer<Rule> changed);
 }

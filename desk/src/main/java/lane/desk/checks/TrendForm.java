@@ -9,6 +9,7 @@ import lane.check.Rule;
 import lane.check.Trend;
 import lane.desk.Session;
 import lane.reading.Reading;
+import org.jspecify.annotations.Nullable;
 
 /** Whether a number settles over the runs of a family. */
 public final class TrendForm implements RuleForm {
@@ -33,7 +34,7 @@ public final class TrendForm implements RuleForm {
     }
 
     @Override
-    public List<Node> rows(Session session, Check check, CheckResult result, Consumer<Rule> changed) {
+    public List<Node> rows(Session session, Check check, @Nullable CheckResult result, Consumer<Rule> changed) {
         var rule = (Trend) check.rule();
         return List.of(Rows.tolerance(
                 rule.tolerance(),

@@ -7,6 +7,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Objects;
 import java.util.stream.Stream;
 import lane.desk.Session;
 import lane.formats.DatasetReader;
@@ -137,7 +138,7 @@ public final class FileDrop {
         }
         Path folder = session.file().toAbsolutePath().getParent();
         int n = 1;
-        while (Files.exists(folder.resolve("pasted-" + n + ".txt"))) {
+        while (Files.exists(Objects.requireNonNull(folder).resolve("pasted-" + n + ".txt"))) {
             n++;
         }
         Path file = folder.resolve("pasted-" + n + ".txt");
@@ -191,7 +192,10 @@ public final class FileDrop {
     private static String path(Session session, Path file) {
         Path folder = session.file().toAbsolutePath().getParent();
         Path absolute = file.toAbsolutePath();
-        boolean together = absolute.getRoot() != null && absolute.getRoot().equals(folder.getRoot());
-        return (together ? folder.relativize(absolute) : absolute).toString().replace('\\', '/');
+        boolean together = absolute.getRoot() != null
+                && absolute.getRoot().equals(Objects.requireNonNull(folder).getRoot());
+        return (together ? Objects.requireNonNull(folder).relativize(absolute) : absolute)
+                .toString()
+                .replace('\\', '/');
     }
 }

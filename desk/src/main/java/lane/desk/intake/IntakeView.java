@@ -19,6 +19,7 @@ import lane.formats.DatasetReader;
 import lane.picture.LaneStyle;
 import lane.study.Source;
 import lane.study.Study;
+import org.jspecify.annotations.Nullable;
 import org.kordamp.ikonli.feather.Feather;
 
 /** The sources at the left, the sheet of the selected one at the right. */
@@ -215,7 +216,7 @@ public final class IntakeView implements View {
     }
 
     /** Why a table of a reference cannot be read; null when all can. */
-    private String unread(Source.Reference reference) {
+    private @Nullable String unread(Source.Reference reference) {
         for (String file : reference.files()) {
             try {
                 session.library().table(file, session.study().recipes());

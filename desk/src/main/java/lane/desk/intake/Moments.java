@@ -10,6 +10,7 @@ import javafx.scene.control.TextField;
 import lane.desk.Ui;
 import lane.field.TimeSelector;
 import lane.mesh.Finding;
+import org.jspecify.annotations.Nullable;
 
 /** Menus of stored times. */
 public final class Moments {
@@ -63,7 +64,7 @@ public final class Moments {
         return out;
     }
 
-    private static Double number(TextField field) {
+    private static @Nullable Double number(TextField field) {
         try {
             field.setStyle("");
             return Double.valueOf(field.getText().strip().replace(',', '.'));

@@ -22,6 +22,7 @@ import lane.picture.Ticks;
 import lane.quantity.FieldUnit;
 import lane.study.Source;
 import lane.unit.Unit;
+import org.jspecify.annotations.Nullable;
 
 /** The fields of a run with their units, the order of their components, and what stresses act on. */
 final class RunFields extends RunSection {
@@ -112,7 +113,7 @@ final class RunFields extends RunSection {
     }
 
     /** A bound of the range; dots as long as the numbers are being looked over. */
-    private String number(RunHealth.FieldRange range, double bound) {
+    private String number(RunHealth.@Nullable FieldRange range, double bound) {
         return range == null ? health == null ? "…" : "" : Ticks.number(bound, Double.NaN);
     }
 

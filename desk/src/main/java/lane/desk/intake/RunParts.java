@@ -22,6 +22,7 @@ import lane.field.RunHealth;
 import lane.field.Treatment;
 import lane.picture.Ticks;
 import lane.study.Source;
+import org.jspecify.annotations.Nullable;
 
 /** The parts of a run: renamed, joined, split, with roles. */
 final class RunParts extends RunSection {
@@ -75,7 +76,7 @@ final class RunParts extends RunSection {
         regions();
     }
 
-    private Node part(Part p, RunHealth.PartSize size, Map<String, CheckBox> chosen) {
+    private Node part(Part p, RunHealth.@Nullable PartSize size, Map<String, CheckBox> chosen) {
         var box = new CheckBox();
         box.setId("choose-" + p.name());
         box.setAccessibleText("Choose part " + p.name());

@@ -11,6 +11,7 @@ import lane.field.Run;
 import lane.field.RunHealth;
 import lane.field.Treatment;
 import lane.study.Source;
+import org.jspecify.annotations.Nullable;
 
 /** A section of the sheet of a run. */
 abstract class RunSection {
@@ -19,7 +20,7 @@ abstract class RunSection {
     final Run run;
     final VBox sheet;
     /** Null where it is not known yet. */
-    final RunHealth.Report health;
+    final RunHealth.@Nullable Report health;
 
     RunSection(Session session, Source.Simulation source, Run run, VBox sheet) {
         this.session = session;

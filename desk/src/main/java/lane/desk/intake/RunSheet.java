@@ -21,6 +21,7 @@ import lane.formats.Series;
 import lane.picture.Ticks;
 import lane.study.Source;
 import lane.unit.UnitSystem;
+import org.jspecify.annotations.Nullable;
 
 /** The sheet of a run: how its files are understood, what looks wrong, its fields with units, its parts. */
 final class RunSheet extends RunSection {
@@ -164,8 +165,12 @@ final class RunSheet extends RunSection {
         return menu;
     }
 
-    /** What was remarked while reading and what looks wrong. @param health null where that is not known yet */
-    static int findings(Run run, RunHealth.Report health) {
+    /**
+     * What was remarked while reading and what looks wrong.
+     *
+     * @param health null where that is not known yet
+     */
+    static int findings(Run run, RunHealth.@Nullable Report health) {
         return run.remarks().size() + (health == null ? 0 : health.findings().size());
     }
 

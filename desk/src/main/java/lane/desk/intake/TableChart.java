@@ -13,6 +13,7 @@ import lane.picture.Palette;
 import lane.picture.Ticks;
 import lane.reference.Recipe;
 import lane.reference.Table;
+import org.jspecify.annotations.Nullable;
 
 /** A small chart of each value column over the abscissa, one above the other, as they will be read. */
 final class TableChart {
@@ -71,7 +72,13 @@ final class TableChart {
     }
 
     private static void one(
-            GraphicsContext g, Table table, String header, double[] x, double[] rx, double top, Palette palette) {
+            GraphicsContext g,
+            Table table,
+            String header,
+            double @Nullable [] x,
+            double[] rx,
+            double top,
+            Palette palette) {
         double[] v = table.column(header);
         double[] rv = range(v);
         double height = EACH - 14;

@@ -19,6 +19,7 @@ import lane.reference.Recipe;
 import lane.reference.Table;
 import lane.study.Source;
 import lane.unit.Unit;
+import org.jspecify.annotations.Nullable;
 
 /**
  * A table as it was read: what was found out about it, to be corrected, its columns with role and unit, and a chart of what
@@ -79,7 +80,7 @@ final class TableSheet {
         return said.isBlank() ? "as found" + (value.isBlank() ? "" : ": " + value) : said;
     }
 
-    private Node layout(Table table, Recipe r) {
+    private Node layout(@Nullable Table table, Recipe r) {
         Table.Layout l = table == null ? null : table.layout();
         var row = new FlowPane(8, 6);
         row.setRowValignment(javafx.geometry.VPos.CENTER);

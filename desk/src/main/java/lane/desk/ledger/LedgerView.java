@@ -24,6 +24,7 @@ import lane.ledger.Ledger;
 import lane.picture.Ticks;
 import lane.provenance.Data;
 import lane.provenance.Provenance;
+import org.jspecify.annotations.Nullable;
 
 /** The preview of the traceable table, the trail of the chosen number, and the export. */
 public final class LedgerView implements View {
@@ -32,7 +33,7 @@ public final class LedgerView implements View {
     private final ListView<Ledger.Line> list = new ListView<>();
     private final VBox detail = new VBox(6);
     private boolean filling;
-    private Ledger.Line shown;
+    private Ledger.@Nullable Line shown;
 
     public LedgerView(Session session) {
         this.session = session;
@@ -207,7 +208,7 @@ public final class LedgerView implements View {
     }
 
     /** One number of the preview. Its labels are made once and filled again, as an edit changes many rows at once. */
-    private final class Row extends ListCell<Ledger.Line> {
+    private static final class Row extends ListCell<Ledger.Line> {
         private final Label id = Ui.cell("", 38, "small", "muted");
         private final Label item = Ui.left("", 160, "second");
         private final Label what = Ui.left("", 160, "second", "muted");

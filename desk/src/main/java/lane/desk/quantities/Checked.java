@@ -14,6 +14,7 @@ import lane.formula.FormulaException;
 import lane.formula.Parser;
 import lane.formula.Type;
 import lane.unit.Unit;
+import org.jspecify.annotations.Nullable;
 
 /**
  * A formula as all lanes see it, without computing anything.
@@ -26,7 +27,7 @@ import lane.unit.Unit;
 record Checked(
         Map<String, Type> types,
         Map<String, String> lacks,
-        FormulaException wrong,
+        @Nullable FormulaException wrong,
         String unitTrouble,
         List<String> notes) {
     static Checked of(Session session, String formula, String self, String unit) {
@@ -71,6 +72,7 @@ record Checked(
     }
 
     /** The type in the first lane that can answer; null for none. */
+    @Nullable
     Type type() {
         return types.values().stream().findFirst().orElse(null);
     }

@@ -18,18 +18,20 @@ import lane.formula.Token;
 import lane.quantity.Quantity;
 import lane.station.Frame;
 import lane.study.Source;
+import org.jspecify.annotations.Nullable;
 
 /** What may be typed next in a formula, and the function that the caret stands in. */
 final class Completion {
     /**
      * A proposal.
      *
-     * @param text put in place of the word; @param kind and {@code note}: shown beside it
+     * @param text put in place of the word
+     * @param kind and {@code note}: shown beside it
      */
     record Proposal(String text, String kind, String note) {}
 
     /** @param from where the word begins that a proposal replaces */
-    record State(int from, List<Proposal> proposals, Functions.Function inside) {}
+    record State(int from, List<Proposal> proposals, Functions.@Nullable Function inside) {}
 
     private Completion() {}
 
@@ -40,7 +42,7 @@ final class Completion {
                 && last.span().to() == caret
                 && (last.kind() == Token.Kind.NAME
                         || last.kind() == Token.Kind.WRONG && last.text().startsWith("\""));
-        String typed = word ? last.text().replace("\"", "").toLowerCase(Locale.ROOT) : "";
+        String typed = word && last != null ? last.text().replace("\"", "").toLowerCase(Locale.ROOT) : "";
         int before = tokens.size() - (word ? 3 : 2);
         String lead = before >= 0 ? tokens.get(before).text() : "";
         List<Proposal> all =
@@ -57,12 +59,12 @@ final class Completion {
                         !p.text().replace("\"", "").toLowerCase(Locale.ROOT).startsWith(typed)))
                 .limit(12)
                 .toList();
-        boolean done = fit.size() == 1 && fit.getFirst().text().equals(word ? last.text() : "");
-        return new State(word ? last.span().from() : caret, done ? List.of() : fit, inside(tokens));
+        boolean done = fit.size() == 1 && fit.getFirst().text().equals(word && last != null ? last.text() : "");
+        return new State(word && last != null ? last.span().from() : caret, done ? List.of() : fit, inside(tokens));
     }
 
     /** The innermost call that is not closed. */
-    private static Functions.Function inside(List<Token> tokens) {
+    private static Functions.@Nullable Function inside(List<Token> tokens) {
         int open = 0;
         for (int i = tokens.size() - 1; i > 0; i--) {
             String t = tokens.get(i).text();

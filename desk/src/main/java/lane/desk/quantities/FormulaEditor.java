@@ -1,6 +1,7 @@
 package lane.desk.quantities;
 
 import java.util.List;
+import java.util.Objects;
 import java.util.function.Consumer;
 import javafx.geometry.Bounds;
 import javafx.scene.control.Label;
@@ -13,6 +14,7 @@ import javafx.stage.Popup;
 import lane.desk.Session;
 import lane.desk.Ui;
 import lane.quantity.Quantity;
+import org.jspecify.annotations.Nullable;
 
 /** The formula of the selected quantity while it is typed: coloured and checked below it, with proposals. */
 final class FormulaEditor extends VBox {
@@ -22,7 +24,7 @@ final class FormulaEditor extends VBox {
     private final VBox said = new VBox(2);
     private final Popup popup = new Popup();
     private final VBox list = new VBox();
-    private Completion.State state;
+    private Completion.@Nullable State state;
     private int chosen;
 
     /** @param keep hands over a formula that is to be kept */
@@ -56,17 +58,15 @@ final class FormulaEditor extends VBox {
     /** The formula in colours, and what is wrong or should be known. */
     private void tell() {
         Checked now = Checked.of(session, field.getText(), quantity.name(), quantity.unit());
-        boolean wrong = now.wrong() != null;
+        lane.formula.FormulaException wrong = now.wrong();
         said.getChildren()
                 .setAll(FormulaText.of(
-                        field.getText(),
-                        wrong ? now.wrong().from() : 0,
-                        wrong ? now.wrong().to() : 0));
-        if (wrong) {
-            boolean unfinished = now.wrong().unfinished();
+                        field.getText(), wrong != null ? wrong.from() : 0, wrong != null ? wrong.to() : 0));
+        if (wrong != null) {
+            boolean unfinished = wrong.unfinished();
             said.getChildren()
                     .add(line(
-                            (unfinished ? "Not whole yet: " : "") + now.wrong().getMessage(),
+                            (unfinished ? "Not whole yet: " : "") + wrong.getMessage(),
                             unfinished ? "ochre" : "brick"));
         } else if (!now.unitTrouble().isEmpty()) {
             said.getChildren().add(line(now.unitTrouble(), "brick"));
@@ -102,11 +102,11 @@ final class FormulaEditor extends VBox {
 
     private void fill() {
         list.getChildren().clear();
-        if (state.inside() != null) {
+        if (Objects.requireNonNull(state).inside() != null) {
             list.getChildren()
                     .add(new VBox(
                             1,
-                            Ui.label(state.inside().signature(), "mono"),
+                            Ui.label(Objects.requireNonNull(state.inside()).signature(), "mono"),
                             Ui.label(state.inside().meaning(), "small", "muted")));
         }
         List<Completion.Proposal> all = state.proposals();
@@ -136,7 +136,7 @@ final class FormulaEditor extends VBox {
             popup.hide();
             e.consume();
         } else if (open && (e.getCode() == KeyCode.DOWN || e.getCode() == KeyCode.UP)) {
-            int n = state.proposals().size();
+            int n = Objects.requireNonNull(state).proposals().size();
             chosen = Math.floorMod(chosen + (e.getCode() == KeyCode.DOWN ? 1 : -1), n);
             fill();
             e.consume();
@@ -149,7 +149,7 @@ final class FormulaEditor extends VBox {
     }
 
     private void take(int i) {
-        String text = state.proposals().get(i).text();
+        String text = Objects.requireNonNull(state).proposals().get(i).text();
         int caret = field.getCaretPosition();
         field.replaceText(state.from(), caret, text);
         field.positionCaret(state.from() + text.length());

@@ -3,6 +3,7 @@ package lane.desk.quantities;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.function.Predicate;
 import java.util.stream.Collectors;
 import javafx.scene.Node;
@@ -31,6 +32,7 @@ import lane.quantity.Definitions;
 import lane.quantity.Quantity;
 import lane.study.Source;
 import lane.study.Study;
+import org.jspecify.annotations.Nullable;
 
 /** The sheet of formulas: what files hold, what is made of it, and constants. */
 public final class QuantitiesView implements View {
@@ -163,7 +165,7 @@ public final class QuantitiesView implements View {
         card.refresh(chosen);
     }
 
-    private void fill(Quantity chosen) {
+    private void fill(@Nullable Quantity chosen) {
         rows.getChildren().clear();
         var graph = new Definitions(session.study().quantities());
         fields();
@@ -172,7 +174,8 @@ public final class QuantitiesView implements View {
         for (Quantity q : session.study().quantities()) {
             boolean constant = graph.tree(q) != null
                     && graph.leaves(q).isEmpty()
-                    && graph.needs(q).stream().noneMatch(n -> lane.formula.Uses.beyond(graph.tree(n)));
+                    && graph.needs(q).stream()
+                            .noneMatch(n -> lane.formula.Uses.beyond(Objects.requireNonNull(graph.tree(n))));
             (constant ? constants : formulas).add(q);
         }
         band("Formulas", formulas.size(), "Formula");
@@ -256,7 +259,7 @@ public final class QuantitiesView implements View {
         }
     }
 
-    private static Field field(Run run, String name) {
+    private static @Nullable Field field(Run run, String name) {
         return run.field(name)
                 .or(() -> run.parts().stream()
                         .flatMap(p -> p.field(name).stream())
@@ -323,13 +326,10 @@ public final class QuantitiesView implements View {
                     t -> session.edit(
                             "Formula of " + q.name(), s -> s.with(current(q).by(t.strip()))));
         } else {
-            boolean wrong = checked.wrong() != null;
-            formula = FormulaText.of(
-                    q.formula(),
-                    wrong ? checked.wrong().from() : 0,
-                    wrong ? checked.wrong().to() : 0);
-            if (wrong) {
-                formula = new VBox(2, formula, wrapped(checked.wrong().getMessage(), "brick"));
+            lane.formula.FormulaException wrong = checked.wrong();
+            formula = FormulaText.of(q.formula(), wrong != null ? wrong.from() : 0, wrong != null ? wrong.to() : 0);
+            if (wrong != null) {
+                formula = new VBox(2, formula, wrapped(wrong.getMessage(), "brick"));
             }
         }
         String lack = lacking(s -> checked.types().containsKey(s.id()));

@@ -27,6 +27,7 @@ import lane.reading.Ranges;
 import lane.reading.Reading;
 import lane.study.Source;
 import lane.unit.Unit;
+import org.jspecify.annotations.Nullable;
 
 /** The selected quantity: its values in each lane, its unit, who uses it, where it comes from. */
 final class QuantityCard {
@@ -62,7 +63,7 @@ final class QuantityCard {
         return outer;
     }
 
-    void refresh(Quantity q) {
+    void refresh(@Nullable Quantity q) {
         if (q == null) {
             box.getChildren().setAll(Ui.label("No quantity selected.", "muted"));
             built.changed("none");

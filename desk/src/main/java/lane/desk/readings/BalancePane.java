@@ -23,6 +23,7 @@ import lane.reading.BalanceOf;
 import lane.reading.Outcome;
 import lane.reading.Reading;
 import lane.study.Source;
+import org.jspecify.annotations.Nullable;
 
 /** A balance as a stair: signed terms step to and fro from zero down to the residual, a column of steps a lane. */
 final class BalancePane implements ReadingPane {
@@ -157,7 +158,7 @@ final class BalancePane implements ReadingPane {
         return shape;
     }
 
-    private CheckResult.Lane checked(Reading reading, String lane) {
+    private CheckResult.@Nullable Lane checked(Reading reading, String lane) {
         return session.study().checks().stream()
                 .filter(c -> c.reading().equals(reading.id()))
                 .findFirst()

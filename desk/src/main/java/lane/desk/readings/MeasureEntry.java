@@ -26,7 +26,11 @@ public interface MeasureEntry extends Kinds.Kind<Measure> {
         return choices().getFirst().title();
     }
 
-    /** In a few words. @param what names of its quantities */
+    /**
+     * In a few words.
+     *
+     * @param what names of its quantities
+     */
     default String words(Measure measure, String what) {
         return what.isEmpty() ? title(measure) : title(measure) + " " + what;
     }

@@ -3,6 +3,7 @@ package lane.desk.readings;
 import java.awt.image.BufferedImage;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Objects;
 import javafx.application.Platform;
 import javafx.scene.Node;
 import javafx.scene.image.ImageView;
@@ -30,6 +31,7 @@ import lane.reading.Profile;
 import lane.reading.Reading;
 import lane.study.Source;
 import lane.unit.Unit;
+import org.jspecify.annotations.Nullable;
 
 /** A profile: the curve over its difference strip, the numbers at the right, and the values under the pointer. */
 final class ProfilePane implements ReadingPane {
@@ -41,8 +43,8 @@ final class ProfilePane implements ReadingPane {
     private final Line pointer = new Line();
     private final VBox tip = new VBox(3);
     private final VBox numbers = new VBox(4);
-    private Reading reading;
-    private ProfileChart.Layout layout;
+    private @Nullable Reading reading;
+    private ProfileChart.@Nullable Layout layout;
     private List<ProfileChart.Curve> curves = List.of();
     private final List<String> curveLanes = new ArrayList<>();
     private Unit shown = Unit.UNKNOWN;
@@ -68,7 +70,7 @@ final class ProfilePane implements ReadingPane {
         tip.setMouseTransparent(true);
         chart.widthProperty().addListener((o, was, is) -> paint());
         chart.heightProperty().addListener((o, was, is) -> paint());
-        chart.setOnMouseMoved(e -> point(e.getX(), e.getY()));
+        chart.setOnMouseMoved(e -> point(e.getX()));
         chart.setOnMouseExited(e -> {
             pointer.setVisible(false);
             tip.setVisible(false);
@@ -93,7 +95,10 @@ final class ProfilePane implements ReadingPane {
     }
 
     private void tools() {
-        var name = Ui.text("reading-name", reading.name(), t -> NewReading.change(session, reading.named(t)));
+        var name = Ui.text(
+                "reading-name",
+                Objects.requireNonNull(reading).name(),
+                t -> NewReading.change(session, Objects.requireNonNull(reading).named(t)));
         name.setPrefWidth(190);
         tools.getChildren().setAll(name);
         tools.getChildren().addAll(AskForm.ALL.of(reading.ask()).tools(session, reading));
@@ -109,12 +114,15 @@ final class ProfilePane implements ReadingPane {
                 .addAll(
                         Ui.spring(),
                         Ui.button("Picture…", this::export, "small-button"),
-                        Ui.button("Delete", () -> NewReading.delete(session, reading), "small-button"));
+                        Ui.button(
+                                "Delete",
+                                () -> NewReading.delete(session, Objects.requireNonNull(reading)),
+                                "small-button"));
     }
 
-    private Check check() {
+    private @Nullable Check check() {
         return session.study().checks().stream()
-                .filter(c -> c.reading().equals(reading.id()))
+                .filter(c -> c.reading().equals(Objects.requireNonNull(reading).id()))
                 .findFirst()
                 .orElse(null);
     }
@@ -130,13 +138,16 @@ final class ProfilePane implements ReadingPane {
         List<ProfileChart.Curve> made = new ArrayList<>();
         curveLanes.clear();
         List<LaneStyle> styles = LaneStyle.of(session.study().sources(), session.palette());
-        Profile datum = session.results().outcome(reading.id(), datumId()) instanceof Profile p ? p : null;
+        Profile datum =
+                session.results().outcome(Objects.requireNonNull(reading).id(), datumId()) instanceof Profile p
+                        ? p
+                        : null;
         for (int i = 0; i < styles.size(); i++) {
             Source source = session.study().sources().get(i);
             if (!session.study().off().contains(source.id())
                     && session.results().outcome(reading.id(), source.id()) instanceof Profile p) {
                 Difference d = null;
-                if (datum != null && p != datum) {
+                if (datum != null && !p.equals(datum)) {
                     CheckResult.Lane known = checked(source.id());
                     d = known != null ? known.curve() : difference(p, datum);
                 }
@@ -147,13 +158,13 @@ final class ProfilePane implements ReadingPane {
         return made;
     }
 
-    private CheckResult.Lane checked(String source) {
+    private CheckResult.@Nullable Lane checked(String source) {
         Check check = check();
         CheckResult result = check == null ? null : session.results().checks().get(check.id());
         return result == null ? null : result.lanes().get(source);
     }
 
-    private static Difference difference(Profile p, Profile datum) {
+    private static @Nullable Difference difference(Profile p, Profile datum) {
         try {
             return Difference.of(p, datum);
         } catch (LaneException e) {
@@ -177,7 +188,7 @@ final class ProfilePane implements ReadingPane {
         Profile first = curves.getFirst().profile();
         shown = first.unit();
         along = first.abscissaShown();
-        String quantity = AskForm.ALL.of(reading.ask()).what(session, reading);
+        String quantity = AskForm.ALL.of(Objects.requireNonNull(reading).ask()).what(session, reading);
         String datum = session.results().outcome(reading.id(), datumId()) instanceof Profile
                 ? session.study().source(datumId()).map(Source::name).orElse("")
                 : "";
@@ -234,10 +245,16 @@ final class ProfilePane implements ReadingPane {
             return;
         }
         ProfileChart made = chart();
-        PictureFile.save(session, pane.getScene().getWindow(), reading.id(), 720, 560, g -> made.paint(g, 720, 560));
+        PictureFile.save(
+                session,
+                pane.getScene().getWindow(),
+                Objects.requireNonNull(reading).id(),
+                720,
+                560,
+                g -> made.paint(g, 720, 560));
     }
 
-    private void point(double x, double y) {
+    private void point(double x) {
         boolean inside = layout != null
                 && x >= layout.curve().getMinX()
                 && x <= layout.curve().getMaxX();
@@ -248,7 +265,7 @@ final class ProfilePane implements ReadingPane {
         }
         pointer.setStartX(x);
         pointer.setEndX(x);
-        pointer.setStartY(layout.curve().getMinY());
+        pointer.setStartY(Objects.requireNonNull(layout).curve().getMinY());
         pointer.setEndY(layout.strip().getMaxY());
         double a = layout.abscissa(x);
         tip.getChildren()
@@ -328,7 +345,8 @@ final class ProfilePane implements ReadingPane {
                 }
             }
             row.getStyleClass().add("table-row");
-            row.setOnMouseClicked(e -> session.show(reading.id(), id));
+            row.setOnMouseClicked(
+                    e -> session.show(Objects.requireNonNull(reading).id(), id));
             numbers.getChildren().add(row);
         }
         if (check != null) {
@@ -349,13 +367,15 @@ final class ProfilePane implements ReadingPane {
                 Ui.button(
                         check == null ? "Add a check" : "Open its check",
                         () -> {
-                            lane.desk.checks.ChecksView.openOrAdd(session, reading.id());
+                            lane.desk.checks.ChecksView.openOrAdd(
+                                    session, Objects.requireNonNull(reading).id());
                         },
                         "main"));
         actions.setStyle("-fx-padding: 12 0 0 0;");
         numbers.getChildren().add(actions);
         for (Source s : session.study().lanes()) {
-            if (session.results().outcome(reading.id(), s.id()) instanceof lane.reading.Outcome.Absent a) {
+            if (session.results().outcome(Objects.requireNonNull(reading).id(), s.id())
+                    instanceof lane.reading.Outcome.Absent a) {
                 var text = Ui.label(s.name() + ": " + a.reason(), "small", "ochre");
                 text.setWrapText(true);
                 numbers.getChildren().add(text);
@@ -364,7 +384,7 @@ final class ProfilePane implements ReadingPane {
         if (curves.isEmpty()) {
             numbers.getChildren().add(Ui.label("No lane answers yet.", "muted"));
         } else {
-            session.showFinest(reading.id());
+            session.showFinest(Objects.requireNonNull(reading).id());
         }
     }
 

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import javafx.scene.control.MenuButton;
 import javafx.scene.control.MenuItem;
 import javafx.scene.layout.BorderPane;
@@ -54,7 +55,8 @@ public final class ReadingsView implements View {
         AskForm.ALL.all().forEach(f -> groups.putIfAbsent(f.group(), new ArrayList<>()));
         for (Reading r : study.readings()) {
             AskForm form = AskForm.ALL.of(r.ask());
-            groups.get(form.group()).add(new SideList.Item(r.id(), r.name(), r.unit(), form.icon()));
+            Objects.requireNonNull(groups.get(form.group()))
+                    .add(new SideList.Item(r.id(), r.name(), r.unit(), form.icon()));
         }
         list.fill(
                 groups.entrySet().stream()

@@ -1,6 +1,7 @@
 package lane.desk.readings;
 
 import java.util.List;
+import java.util.Objects;
 import javafx.scene.Node;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.layout.BorderPane;
@@ -25,6 +26,7 @@ import lane.reading.Reading;
 import lane.reading.Scalar;
 import lane.study.Source;
 import lane.unit.Unit;
+import org.jspecify.annotations.Nullable;
 
 /** A tally: one mark a lane on a common axis under the lane's chip, the values beneath, the sign in words. */
 final class TallyPane implements ReadingPane {
@@ -114,7 +116,11 @@ final class TallyPane implements ReadingPane {
     }
 
     private Node marks(
-            Reading reading, List<Source> sources, List<LaneStyle> styles, Estimate datum, CheckResult result) {
+            Reading reading,
+            List<Source> sources,
+            List<LaneStyle> styles,
+            @Nullable Estimate datum,
+            @Nullable CheckResult result) {
         var field = new Pane();
         field.setMinHeight(TALL + 36);
         field.setPrefHeight(TALL + 36);
@@ -139,7 +145,7 @@ final class TallyPane implements ReadingPane {
             return field;
         }
         if (!Double.isNaN(t)) {
-            least = Math.min(least, datum.value() - t);
+            least = Math.min(least, Objects.requireNonNull(datum).value() - t);
             greatest = Math.max(greatest, datum.value() + t);
         }
         double spread = Math.max(greatest - least, 1e-9 * Math.max(Math.abs(least), 1e-300));
@@ -232,7 +238,7 @@ final class TallyPane implements ReadingPane {
         return box;
     }
 
-    private VBox numbers(Reading reading, List<Source> sources, List<LaneStyle> styles, CheckResult result) {
+    private VBox numbers(Reading reading, List<Source> sources, List<LaneStyle> styles, @Nullable CheckResult result) {
         var box = new VBox(6);
         Unit unit = session.results().unit(reading.id());
         box.getChildren().add(Ui.row(8, Ui.label("Numbers", "title"), Ui.label(unit.label(), "small", "muted")));
@@ -295,13 +301,13 @@ final class TallyPane implements ReadingPane {
     }
 
     /** What a lane answered; null where it gives no number. */
-    private Estimate number(Reading reading, String lane) {
+    private @Nullable Estimate number(Reading reading, String lane) {
         return session.results().outcome(reading.id(), lane).numbers().stream()
                 .findFirst()
                 .orElse(null);
     }
 
-    private static String value(Estimate number) {
+    private static String value(@Nullable Estimate number) {
         return number == null
                 ? "–"
                 : Ticks.number(

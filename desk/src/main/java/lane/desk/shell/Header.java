@@ -19,6 +19,7 @@ import lane.desk.Session;
 import lane.desk.Ui;
 import lane.desk.View;
 import lane.study.Study;
+import org.jspecify.annotations.Nullable;
 import org.kordamp.ikonli.feather.Feather;
 
 /** Study name, the route of six stops, search or what is being done, undo, redo, theme. */
@@ -180,7 +181,7 @@ public final class Header implements View {
     }
 
     /** What needs attention at a stop, in two words on the rail. */
-    private Node sign(int i, int out) {
+    private @Nullable Node sign(int i, int out) {
         var results = session.results();
         if (i == 0 && !results.failures().isEmpty()) {
             return tag(Ui.row(4, Ui.label(results.failures().size() + " not read", "small", "brick")));

@@ -84,11 +84,12 @@ public final class Shell {
                         .map(lane.study.Source::id)
                         .collect(java.util.stream.Collectors.toSet()))));
         for (ShapeForm form : ShapeForm.ALL.all()) {
-            if (form.maker() != null) {
+            var maker = form.maker();
+            if (maker != null) {
                 all.add(new CommandSearch.Command(
                         "Add a station: " + form.word().replace('-', ' '), "station", () -> {
                             session.go(2);
-                            form.maker().accept(session);
+                            maker.accept(session);
                         }));
             }
         }

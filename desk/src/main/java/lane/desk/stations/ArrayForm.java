@@ -2,6 +2,7 @@ package lane.desk.stations;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Objects;
 import javafx.scene.control.CustomMenuItem;
 import javafx.scene.control.MenuButton;
 import javafx.scene.control.TextField;
@@ -80,9 +81,7 @@ final class ArrayForm {
             throw new LaneException(
                     "An array takes 1 to 1000 copies, not " + copies + "; give a number in that range.");
         }
-        List<String> made = new ArrayList<>();
         session.edit("Array of " + station.name(), s -> {
-            made.clear();
             Study next = s.withStations(l -> {
                 List<String> taken = new ArrayList<>(l.stream().map(Station::id).toList());
                 int at = l.indexOf(station) + 1;
@@ -92,8 +91,11 @@ final class ArrayForm {
                             : pattern + " " + (i + 1);
                     String id = Study.freshId(name, taken);
                     taken.add(id);
-                    made.add(id);
-                    l.add(at++, station.moved(step.times(i)).keyed(id).named(name));
+                    l.add(
+                            at++,
+                            Objects.requireNonNull(station.moved(step.times(i)))
+                                    .keyed(id)
+                                    .named(name));
                 }
                 return l;
             });

@@ -59,7 +59,11 @@ record Colouring(Look.Style style, Ends ends, double least, double greatest) {
         return (how.isEmpty() ? "" : ",\n" + how) + (range.isEmpty() ? "" : ",\n" + range);
     }
 
-    /** The menu that changes it. @param shown ends as they are now, in the unit shown */
+    /**
+     * The menu that changes it.
+     *
+     * @param shown ends as they are now, in the unit shown
+     */
     static MenuButton menu(Colouring now, Supplier<double[]> shown, Consumer<Colouring> changed) {
         var menu = new MenuButton("Colour");
         menu.setId("picture-colour");

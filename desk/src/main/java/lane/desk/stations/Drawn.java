@@ -22,6 +22,7 @@ import lane.station.Shell;
 import lane.station.Station;
 import lane.station.Sweep;
 import lane.station.Within;
+import org.jspecify.annotations.Nullable;
 
 /** Stations as lines in the picture. */
 final class Drawn {
@@ -29,8 +30,12 @@ final class Drawn {
 
     private Drawn() {}
 
-    /** @param samples known samples, or null; @param laid what the station came to be, or null. Null for no lines. */
-    static Annotations.Line line(Station station, boolean selected, Placement samples, Laid laid) {
+    /**
+     * @param samples known samples, or null
+     * @param laid what the station came to be, or null. Null for no lines.
+     */
+    static Annotations.@Nullable Line line(
+            Station station, boolean selected, @Nullable Placement samples, @Nullable Laid laid) {
         String name = station.name();
         return switch (station.shape()) {
             case Shape.Path p -> sampled(name, List.of(p.corners()), selected, selected ? samples : null, handles(p));
@@ -174,7 +179,7 @@ final class Drawn {
     }
 
     private static Annotations.Line sampled(
-            String name, List<List<Point>> curves, boolean selected, Placement p, List<Handle> handles) {
+            String name, List<List<Point>> curves, boolean selected, @Nullable Placement p, List<Handle> handles) {
         List<Point> samples = new ArrayList<>();
         boolean[] found = new boolean[0];
         if (p != null) {

@@ -4,6 +4,7 @@ import java.awt.Graphics2D;
 import java.awt.image.BufferedImage;
 import java.awt.image.DataBufferInt;
 import java.util.List;
+import java.util.Objects;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.atomic.AtomicReference;
@@ -29,6 +30,7 @@ import lane.picture.field.Camera;
 import lane.picture.field.DrawnFrame;
 import lane.picture.field.Look;
 import lane.picture.field.Rasteriser;
+import org.jspecify.annotations.Nullable;
 
 /**
  * The field picture in the window: draws in the background, newest view first; turns by drag, moves by right drag, zooms
@@ -44,13 +46,13 @@ final class FieldPane extends Pane {
      * @param subject of a flat picture: another one is fitted anew
      */
     record Content(
-            FieldScene field,
+            @Nullable FieldScene field,
             Annotations.Over over,
             List<Grip> grips,
             boolean shaded,
             boolean edges,
             Palette palette,
-            Point flat,
+            @Nullable Point flat,
             String subject) {
         static Content nothing(Palette palette) {
             return new Content(null, Annotations.Over.of(List.of(), null), List.of(), false, false, palette, null, "");
@@ -62,10 +64,10 @@ final class FieldPane extends Pane {
      *
      * @param along the direction that it moves along; null for the plane of the picture
      */
-    record Grip(Point at, Point along) {}
+    record Grip(Point at, @Nullable Point along) {}
 
     private record Drawing(
-            FieldScene field,
+            @Nullable FieldScene field,
             Camera from,
             int width,
             int height,
@@ -90,11 +92,11 @@ final class FieldPane extends Pane {
     private Consumer<Camera> looked = c -> {};
     private Runnable resized = () -> {};
     /** The camera that was last fitted to all of the field. */
-    private Camera whole;
+    private @Nullable Camera whole;
     /** Places are picked for measuring; a drag still turns. */
     private boolean measuring;
     /** The place that the view turns about; null for the middle. */
-    private Point pivot;
+    private @Nullable Point pivot;
 
     private final Rectangle box = new Rectangle();
     private boolean boxing;
@@ -105,15 +107,15 @@ final class FieldPane extends Pane {
     private final PauseTransition rest = new PauseTransition(Duration.millis(250));
 
     private boolean moving;
-    private Content content;
-    private Camera camera;
-    private DrawnFrame frame;
+    private @Nullable Content content;
+    private @Nullable Camera camera;
+    private @Nullable DrawnFrame frame;
     /** Where the pointer rests on the picture; null where it does not. */
-    private double[] pointer;
+    private double @Nullable [] pointer;
     /** What was drawn last, without lines and words; used by the painter's thread only. */
-    private Drawing lastDrawing;
+    private @Nullable Drawing lastDrawing;
 
-    private DrawnFrame lastFrame;
+    private @Nullable DrawnFrame lastFrame;
     private double pressX;
     private double pressY;
     private int grabbed = -1;
@@ -140,8 +142,11 @@ final class FieldPane extends Pane {
         setOnMouseClicked(this::click);
         setOnMouseMoved(this::hovering);
         setOnMouseExited(e -> left());
-        setOnScroll(
-                e -> look(camera.zoomed(Math.exp(e.getDeltaY() / 400), e.getX(), e.getY(), getWidth(), getHeight())));
+        setOnScroll(e -> {
+            if (camera != null) {
+                look(camera.zoomed(Math.exp(e.getDeltaY() / 400), e.getX(), e.getY(), getWidth(), getHeight()));
+            }
+        });
         setOnKeyPressed(this::key);
     }
 
@@ -182,7 +187,7 @@ final class FieldPane extends Pane {
     }
 
     /** The place that the view turns about from now on; null for the middle. */
-    void turnAbout(Point place) {
+    void turnAbout(@Nullable Point place) {
         pivot = place;
     }
 
@@ -190,7 +195,7 @@ final class FieldPane extends Pane {
         if (boxing) {
             boxing = false;
             box.setVisible(false);
-            look(camera.boxed(boxX, boxY, e.getX(), e.getY(), getWidth(), getHeight()));
+            look(Objects.requireNonNull(camera).boxed(boxX, boxY, e.getX(), e.getY(), getWidth(), getHeight()));
         }
         if (grabbed >= 0) {
             grabbed = -1;
@@ -214,13 +219,15 @@ final class FieldPane extends Pane {
     }
 
     Palette palette() {
-        return content.palette();
+        return Objects.requireNonNull(content).palette();
     }
 
+    @Nullable
     Camera camera() {
         return camera;
     }
 
+    @Nullable
     DrawnFrame frame() {
         return frame;
     }
@@ -278,7 +285,7 @@ final class FieldPane extends Pane {
     }
 
     private Camera fitted(double[] bounds, double yaw, double pitch) {
-        boolean flat = content.flat() != null;
+        boolean flat = Objects.requireNonNull(content).flat() != null;
         double w = getWidth() - Annotations.BAR_WIDTH - (flat ? 80 : 0);
         Camera fit = Camera.fit(bounds, w, getHeight() - (flat ? 70 : 40), yaw, pitch);
         return fit.moved((flat ? 64 : 0) / 2.0 - Annotations.BAR_WIDTH / 2.0, flat ? -20 : 0);
@@ -293,11 +300,17 @@ final class FieldPane extends Pane {
 
     /** What filled the picture before fills it again; a view of all is one of all still. */
     private void resized(double width, double height) {
-        boolean all = camera != null && camera.equals(whole) && content.field() != null;
+        boolean all = camera != null
+                && camera.equals(whole)
+                && Objects.requireNonNull(content).field() != null;
         double before = Math.min(width - Annotations.BAR_WIDTH, height);
         double now = Math.min(getWidth() - Annotations.BAR_WIDTH, getHeight());
         if (all && now > 20) {
-            whole = fitted(content.field().bounds(), camera.yaw(), camera.pitch());
+            whole = fitted(
+                    Objects.requireNonNull(Objects.requireNonNull(content).field())
+                            .bounds(),
+                    Objects.requireNonNull(camera).yaw(),
+                    camera.pitch());
             camera = whole;
         } else if (camera != null && before > 20 && now > 20) {
             camera = camera.scaled(now / before);
@@ -306,6 +319,7 @@ final class FieldPane extends Pane {
         paint();
     }
 
+    @SuppressWarnings("ReferenceEquality")
     private void paint() {
         int w = (int) getWidth();
         int h = (int) getHeight();
@@ -347,11 +361,15 @@ final class FieldPane extends Pane {
         }
     }
 
-    /** Draws what is shown at another scale, for a file. @param scale pixels a point */
+    /**
+     * Draws what is shown at another scale, for a file.
+     *
+     * @param scale pixels a point
+     */
     BufferedImage picture(double scale) {
         int w = (int) Math.round(getWidth() * scale);
         int h = (int) Math.round(getHeight() * scale);
-        DrawnFrame drawn = draw(content, camera.scaled(scale), w, h, false);
+        DrawnFrame drawn = draw(content, Objects.requireNonNull(camera).scaled(scale), w, h, false);
         var image = Export.image(drawn.argb(), w, h);
         Graphics2D g = image.createGraphics();
         g.scale(scale, scale);
@@ -364,7 +382,7 @@ final class FieldPane extends Pane {
     void paint(Graphics2D g) {
         int w = (int) getWidth();
         int h = (int) getHeight();
-        DrawnFrame drawn = draw(content, camera.scaled(2), 2 * w, 2 * h, false);
+        DrawnFrame drawn = draw(content, Objects.requireNonNull(camera).scaled(2), 2 * w, 2 * h, false);
         g.drawImage(Export.image(drawn.argb(), 2 * w, 2 * h), 0, 0, w, h, null);
         annotate(g);
     }
@@ -372,17 +390,21 @@ final class FieldPane extends Pane {
     private void annotate(Graphics2D g) {
         DrawnFrame seen = frame;
         Annotations.Over over = seen == null
-                ? content.over()
-                : content.over().with(content.field().bandLabels(seen, content));
-        Annotations.paint(g, camera, (int) getWidth(), (int) getHeight(), over, content.palette());
+                ? Objects.requireNonNull(content).over()
+                : Objects.requireNonNull(content)
+                        .over()
+                        .with(Objects.requireNonNull(content.field()).bandLabels(seen, content));
+        Annotations.paint(
+                g, Objects.requireNonNull(camera), (int) getWidth(), (int) getHeight(), over, content.palette());
     }
 
-    private static DrawnFrame draw(Content shown, Camera from, int w, int h, boolean coarse) {
-        FieldScene f = shown.field();
-        Look look = f.look(
-                shown.shaded() && shown.flat() == null,
-                shown.edges(),
-                shown.palette().dark());
+    private static DrawnFrame draw(@Nullable Content shown, Camera from, int w, int h, boolean coarse) {
+        FieldScene f = Objects.requireNonNull(shown).field();
+        Look look = Objects.requireNonNull(f)
+                .look(
+                        shown.shaded() && shown.flat() == null,
+                        shown.edges(),
+                        shown.palette().dark());
         return Rasteriser.draw(
                 coarse ? f.coarse() : f.scene(),
                 from,
@@ -392,8 +414,9 @@ final class FieldPane extends Pane {
                 shown.palette().ground().getRGB() & 0xffffff);
     }
 
-    private static WritableImage image(DrawnFrame drawn, Content shown) {
-        var image = new BufferedImage(drawn.width(), drawn.height(), BufferedImage.TYPE_INT_ARGB_PRE);
+    private static WritableImage image(@Nullable DrawnFrame drawn, Content shown) {
+        var image = new BufferedImage(
+                Objects.requireNonNull(drawn).width(), drawn.height(), BufferedImage.TYPE_INT_ARGB_PRE);
         int[] pixels = ((DataBufferInt) image.getRaster().getDataBuffer()).getData();
         System.arraycopy(drawn.argb(), 0, pixels, 0, pixels.length);
         Graphics2D g = image.createGraphics();
@@ -402,7 +425,7 @@ final class FieldPane extends Pane {
                 drawn.camera(),
                 drawn.width(),
                 drawn.height(),
-                shown.over().with(shown.field().bandLabels(drawn, shown)),
+                shown.over().with(Objects.requireNonNull(shown.field()).bandLabels(drawn, shown)),
                 shown.palette());
         g.dispose();
         return new WritableImage(new PixelBuffer<>(
@@ -437,7 +460,7 @@ final class FieldPane extends Pane {
 
     private double[] project(Point p) {
         double[] out = new double[3];
-        camera.project(p.x(), p.y(), p.z(), getWidth(), getHeight(), out);
+        Objects.requireNonNull(camera).project(p.x(), p.y(), p.z(), getWidth(), getHeight(), out);
         return out;
     }
 
@@ -464,7 +487,7 @@ final class FieldPane extends Pane {
         pressX = e.getX();
         pressY = e.getY();
         if (grabbed >= 0) {
-            if (grabbed >= content.grips().size()) {
+            if (grabbed >= Objects.requireNonNull(content).grips().size()) {
                 return;
             }
             Grip grip = content.grips().get(grabbed);
@@ -478,7 +501,8 @@ final class FieldPane extends Pane {
                             ? camera.place(e.getX(), e.getY(), project(grip.at())[2], getWidth(), getHeight())
                             : along(grip, dx, dy);
             moved.accept(grabbed, to);
-        } else if (e.getButton() == MouseButton.PRIMARY && content.flat() == null) {
+        } else if (e.getButton() == MouseButton.PRIMARY
+                && Objects.requireNonNull(content).flat() == null) {
             look(turned(-dx / 180, dy / 180));
         } else {
             look(camera.moved(dx, dy));
@@ -486,13 +510,15 @@ final class FieldPane extends Pane {
     }
 
     private Camera turned(double yaw, double pitch) {
-        return pivot == null ? camera.turned(yaw, pitch) : camera.turnedAbout(pivot, yaw, pitch);
+        Camera now = Objects.requireNonNull(camera);
+        return pivot == null ? now.turned(yaw, pitch) : now.turnedAbout(pivot, yaw, pitch);
     }
 
     /** How far a way in space goes that looks like this move of the pointer. */
     private Point along(Grip grip, double dx, double dy) {
         Point d = grip.along();
-        double px = camera.scale() * d.dot(camera.right());
+        double px = Objects.requireNonNull(camera).scale()
+                * Objects.requireNonNull(d).dot(camera.right());
         double py = -camera.scale() * d.dot(camera.up());
         double length = px * px + py * py;
         // A way that leads straight into the picture follows the pointer up and down.
@@ -523,7 +549,9 @@ final class FieldPane extends Pane {
 
     /** Turned, or in a flat picture moved. */
     private Camera step(double yaw, double pitch) {
-        return content.flat() == null ? turned(yaw, pitch) : camera.moved(400 * yaw, 400 * pitch);
+        return Objects.requireNonNull(content).flat() == null
+                ? turned(yaw, pitch)
+                : Objects.requireNonNull(camera).moved(400 * yaw, 400 * pitch);
     }
 
     private void key(KeyEvent e) {

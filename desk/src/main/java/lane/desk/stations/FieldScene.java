@@ -22,6 +22,7 @@ import lane.picture.field.Range;
 import lane.picture.field.Scene;
 import lane.quantity.Quantity;
 import lane.unit.Unit;
+import org.jspecify.annotations.Nullable;
 
 /**
  * The surfaces of one run coloured by one quantity, ready to draw.
@@ -53,14 +54,14 @@ record FieldScene(
      */
     static FieldScene of(
             Run run,
-            Quantity quantity,
+            @Nullable Quantity quantity,
             EvaluationContext lens,
             Shown how,
             List<Part> extra,
             Colouring colouring,
             List<float[]> others,
             List<Scene.Away> away,
-            Map<Part, SurfaceValues> given) {
+            @Nullable Map<Part, SurfaceValues> given) {
         List<Scene.Surface> surfaces = new ArrayList<>();
         List<SurfaceValues> values = new ArrayList<>();
         List<Part> parts = new ArrayList<>();
@@ -153,7 +154,6 @@ record FieldScene(
                 out.add(SurfaceValues.of(run, part, quantity, lens).value());
             } catch (LaneException e) {
                 // A lane without the quantity has no part in the range.
-                continue;
             }
         }
         return out;
@@ -163,7 +163,11 @@ record FieldScene(
         return new Look(scale, least, greatest, shaded, edges, dark, colouring.style());
     }
 
-    /** How much is seen of boundary parts. @param faint whether all are, for what stands inside */
+    /**
+     * How much is seen of boundary parts.
+     *
+     * @param faint whether all are, for what stands inside
+     */
     record Shown(Set<String> clear, Set<String> hidden, boolean faint) {
         Shown {
             clear = Set.copyOf(clear);

@@ -22,6 +22,7 @@ import lane.station.Section;
 import lane.station.Shape;
 import lane.station.Station;
 import lane.station.Within;
+import org.jspecify.annotations.Nullable;
 
 /** Streamlines and arrows of a station, made behind the window and kept until what they depend on changes. */
 final class FlowShapes {
@@ -38,7 +39,7 @@ final class FlowShapes {
      * @param time since the seed at each node of the cut, in seconds; null where it has none
      * @param length along the line from the seed, in metres; null where it has none
      */
-    record Shape(Cut cut, double[] time, double[] length) {}
+    record Shape(Cut cut, double @Nullable [] time, double @Nullable [] length) {}
 
     private record Key(Kind kind, lane.station.Shape place, Object run, Field field) {}
 
@@ -54,7 +55,8 @@ final class FlowShapes {
     }
 
     /** The shape if it is there; else it is begun and null comes back. */
-    Shape of(Kind kind, Station station, Laid laid, Run run, Field field) {
+    @Nullable
+    Shape of(Kind kind, Station station, @Nullable Laid laid, Run run, Field field) {
         var key = new Key(kind, station.shape(), run.key(), field);
         Background.Made made = background.of(key, w -> make(kind, station, laid, run, field, w));
         if (made != null && made.thing() == null) {
@@ -63,7 +65,7 @@ final class FlowShapes {
         return made == null ? null : (Shape) made.thing();
     }
 
-    private static Shape make(Kind kind, Station station, Laid laid, Run run, Field field, Work work) {
+    private static Shape make(Kind kind, Station station, @Nullable Laid laid, Run run, Field field, Work work) {
         double size = run.mesh().modelSize();
         double[] seeds = seeds(station, laid, kind == Kind.STREAMLINES ? SEEDS : ARROWS);
         if (kind == Kind.STREAMLINES) {
@@ -92,7 +94,7 @@ final class FlowShapes {
     }
 
     /** Places spread over a station, always the same. */
-    private static double[] seeds(Station station, Laid laid, int most) {
+    private static double[] seeds(Station station, @Nullable Laid laid, int most) {
         List<Point> out = new ArrayList<>();
         switch (station.shape()) {
             case Points p -> out.addAll(p.points());

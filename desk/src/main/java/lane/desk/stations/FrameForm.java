@@ -18,6 +18,7 @@ import lane.station.Frame;
 import lane.station.Points;
 import lane.station.Station;
 import lane.study.Source;
+import org.jspecify.annotations.Nullable;
 
 /** The selected frame: where it stands, from numbers, a part or three points. */
 final class FrameForm extends Rows<Frame> {
@@ -128,7 +129,7 @@ final class FrameForm extends Rows<Frame> {
     }
 
     /** The old x where it is still none of the new z. */
-    private static Point other(Point along, Frame.Attitude.Directed d) {
+    private static @Nullable Point other(Point along, Frame.Attitude.Directed d) {
         return d.zero().cross(along).norm() > 1e-9 * along.norm() ? d.zero() : null;
     }
 
@@ -169,7 +170,7 @@ final class FrameForm extends Rows<Frame> {
                         o -> put("Turn frame", () -> it.standing(new Frame.Attitude.Turned(t.steps(), o)))));
     }
 
-    private static Frame.Attitude with(Frame.Attitude.Turned t, int at, Frame.Rotation r) {
+    private static Frame.Attitude with(Frame.Attitude.Turned t, int at, Frame.@Nullable Rotation r) {
         List<Frame.Rotation> next = new ArrayList<>(t.steps());
         if (at == next.size()) {
             next.add(r);

@@ -2,6 +2,7 @@ package lane.desk.stations;
 
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Objects;
 import javafx.stage.FileChooser;
 import javafx.stage.Window;
 import lane.desk.Session;
@@ -121,7 +122,7 @@ public final class NewStation {
         session.edit(
                 "Add frame",
                 s -> s.withFrames(l -> {
-                    l.add(new Frame(id, name, "", origin, null, false, ""));
+                    l.add(new Frame(id, name, "", origin));
                     return l;
                 }));
         session.select("station", StationsView.FRAME + id);
@@ -198,7 +199,6 @@ public final class NewStation {
                     return;
                 } catch (lane.base.LaneException e) {
                     // Another run or quantity may do.
-                    continue;
                 }
             }
         }
@@ -236,7 +236,7 @@ public final class NewStation {
     public static void sheet(Session session, Path file) {
         Path folder = session.file().toAbsolutePath().getParent();
         Path full = file.toAbsolutePath().normalize();
-        String path = (full.getRoot().equals(folder.getRoot()) ? folder.relativize(full) : full)
+        String path = (full.getRoot().equals(Objects.requireNonNull(folder).getRoot()) ? folder.relativize(full) : full)
                 .toString()
                 .replace('\\', '/');
         String stem = file.getFileName().toString().replaceAll("\\.[^.]*$", "");

@@ -149,7 +149,7 @@ final class PictureMenus {
         return check(word, state.options.contains(what), () -> PictureState.toggle(state.options, what));
     }
 
-    /** @param export saves the picture; @param saveView keeps the view under a name */
+    /** @param export saves the picture */
     Node view(Runnable export) {
         MenuButton menu = menu("View", "picture-view");
         FieldPane field = pictures.first();

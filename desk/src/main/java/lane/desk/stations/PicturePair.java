@@ -11,6 +11,7 @@ import javafx.scene.layout.StackPane;
 import lane.desk.Ui;
 import lane.picture.field.Annotations;
 import lane.picture.field.Camera;
+import org.jspecify.annotations.Nullable;
 
 /** One field picture, or two beside one another that are looked at from the same place. */
 final class PicturePair extends HBox {
@@ -85,7 +86,7 @@ final class PicturePair extends HBox {
     }
 
     /** @param beside null for one picture alone */
-    void show(FieldPane.Content content, String name, FieldPane.Content beside, String besideName) {
+    void show(FieldPane.Content content, String name, FieldPane.@Nullable Content beside, String besideName) {
         if (beside == null) {
             getChildren().remove(right);
         } else if (!two()) {

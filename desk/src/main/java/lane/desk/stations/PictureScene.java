@@ -47,6 +47,7 @@ import lane.study.Source;
 import lane.study.Study;
 import lane.study.Transfer;
 import lane.unit.Unit;
+import org.jspecify.annotations.Nullable;
 
 /** Makes what a field picture shows out of the study, its results and how the picture is looked at. */
 final class PictureScene {
@@ -76,7 +77,7 @@ final class PictureScene {
         return session.study();
     }
 
-    private Run run(String lane) {
+    private @Nullable Run run(String lane) {
         return session.results().runs().get(lane);
     }
 
@@ -85,16 +86,17 @@ final class PictureScene {
     }
 
     /** The selected station as it stands in space; null for none. */
+    @Nullable
     Station chosen() {
         return study().station(session.selected("station")).map(session::placed).orElse(null);
     }
 
-    private static Shape shape(Station station) {
+    private static @Nullable Shape shape(@Nullable Station station) {
         return station == null ? null : station.shape();
     }
 
     /** The shell that is drawn laid flat; null for none. */
-    private Shell laidFlat(Run run) {
+    private @Nullable Shell laidFlat(Run run) {
         return state.flat && shape(chosen()) instanceof Shell h && !flatRun(run) ? h : null;
     }
 
@@ -107,10 +109,14 @@ final class PictureScene {
     private record DifferenceKey(Object of, Object datum, Quantity quantity, EvaluationContext lens) {}
 
     private record TimesKey(
-            Source.Simulation source, Object run, List<Double> times, Quantity quantity, EvaluationContext lens) {}
+            Source.Simulation source,
+            Object run,
+            List<Double> times,
+            @Nullable Quantity quantity,
+            EvaluationContext lens) {}
 
     /** What a run is shown by: another's values, or a difference of its own. */
-    private record Seen(Run run, String lane, Quantity quantity, EvaluationContext lens, String name) {
+    private record Seen(Run run, String lane, @Nullable Quantity quantity, EvaluationContext lens, String name) {
         /** Fields that surfaces of stations carry along. */
         List<String> carried() {
             return quantity == null ? List.of() : List.copyOf(lens.fields(quantity));
@@ -137,7 +143,7 @@ final class PictureScene {
         List<Part> extra = new ArrayList<>();
         List<Object> shown = new ArrayList<>();
         List<Scene.Away> away = new ArrayList<>();
-        Map<Part, SurfaceValues> own = new IdentityHashMap<>();
+        IdentityHashMap<Part, SurfaceValues> own = new IdentityHashMap<>();
         boolean ofLines = q == null && !state.quantity.isEmpty();
         for (Station local : study().stations()) {
             Station s = session.placed(local);
@@ -203,10 +209,12 @@ final class PictureScene {
                 state.edges,
                 session.palette(),
                 flat == null ? null : into(flat),
-                flat == null ? "" : alone ? chosen.id() + unrolled + extra.isEmpty() : seen.lane);
+                flat == null
+                        ? ""
+                        : alone ? Objects.requireNonNull(chosen).id() + unrolled + extra.isEmpty() : seen.lane);
     }
 
-    private Seen plain(String lane, Quantity q) {
+    private @Nullable Seen plain(String lane, @Nullable Quantity q) {
         Run run = run(lane);
         if (run == null || q != null && waits(run, q)) {
             return null;
@@ -254,7 +262,7 @@ final class PictureScene {
                 != null;
     }
 
-    private Seen difference(Quantity q) {
+    private @Nullable Seen difference(@Nullable Quantity q) {
         Run of = run(state.lane);
         Run datum = run(state.beside);
         if (of == null || datum == null || q == null) {
@@ -290,7 +298,12 @@ final class PictureScene {
     }
 
     private void cut(
-            Station s, Laid laid, Seen seen, Map<Part, SurfaceValues> unrolled, List<Part> extra, List<Object> shown) {
+            Station s,
+            @Nullable Laid laid,
+            Seen seen,
+            @Nullable Map<Part, SurfaceValues> unrolled,
+            List<Part> extra,
+            List<Object> shown) {
         if (laid == null || laid.cut() == null || laid.cut().empty()) {
             if (shape(s) instanceof Enclosing && laid != null) {
                 extra.addAll(laid.parts());
@@ -326,7 +339,7 @@ final class PictureScene {
         }
         try {
             Part inSpace = part.on(flat.surface().withNodes(round));
-            own.put(part, SurfaceValues.of(seen.run, inSpace, seen.quantity, seen.lens));
+            own.put(part, SurfaceValues.of(seen.run, inSpace, Objects.requireNonNull(seen.quantity), seen.lens));
         } catch (LaneException e) {
             session.say(e.getMessage());
         }
@@ -336,7 +349,7 @@ final class PictureScene {
     /** Streamlines and arrows of a station. */
     private void shapes(
             Station s,
-            Laid laid,
+            @Nullable Laid laid,
             Seen seen,
             boolean ofLines,
             List<Part> extra,
@@ -374,8 +387,8 @@ final class PictureScene {
         }
     }
 
-    private static SurfaceValues numbers(double[] exact, Unit unit) {
-        float[] value = new float[exact.length];
+    private static SurfaceValues numbers(double @Nullable [] exact, Unit unit) {
+        float[] value = new float[Objects.requireNonNull(exact).length];
         for (int i = 0; i < value.length; i++) {
             value[i] = (float) exact[i];
         }
@@ -383,7 +396,7 @@ final class PictureScene {
     }
 
     /** The vector field that streamlines and arrows follow: that of the first vector quantity that the run has. */
-    private Field vector(Run run) {
+    private @Nullable Field vector(Run run) {
         EvaluationContext lens = lens();
         return study().quantities().stream()
                 .flatMap(q -> lens.fields(q).stream())
@@ -419,7 +432,7 @@ final class PictureScene {
             case TIMES -> out.addAll(times(seen));
             default -> {
                 if (two) {
-                    out.addAll(FieldScene.values(run(other), seen.quantity, seen.lens));
+                    out.addAll(FieldScene.values(Objects.requireNonNull(run(other)), seen.quantity, seen.lens));
                 }
             }
         }
@@ -443,7 +456,7 @@ final class PictureScene {
             var places = new StationResolver(session.library(), Memo.NONE);
             for (double t : key.times()) {
                 Run at = places.turned(session.library().run(source, new TimeSelector.At(t, 0), w), axis);
-                for (float[] values : FieldScene.values(at, key.quantity(), key.lens())) {
+                for (float[] values : FieldScene.values(at, Objects.requireNonNull(key.quantity()), key.lens())) {
                     for (float v : values) {
                         least = v < least ? v : least;
                         greatest = v > greatest ? v : greatest;
@@ -455,7 +468,7 @@ final class PictureScene {
         return made == null || made.thing() == null ? List.of() : List.of((float[]) made.thing());
     }
 
-    private List<Annotations.Line> lines(Station chosen, String lane, boolean alone) {
+    private List<Annotations.Line> lines(@Nullable Station chosen, String lane, boolean alone) {
         List<Annotations.Line> lines = new ArrayList<>();
         for (Station local : study().stations()) {
             Station s = session.placed(local);
@@ -473,7 +486,7 @@ final class PictureScene {
             }
         });
         Session.Mark mark = session.mark();
-        if (mark != null && mark.lane().equals(lane)) {
+        if (mark != null && mark.place() != null && mark.lane().equals(lane)) {
             lines.add(Annotations.Line.dot(mark.name(), mark.place()));
         }
         return lines;
@@ -502,7 +515,9 @@ final class PictureScene {
                 text = (text.isBlank() ? name : text) + "  "
                         + number(session.results().outcome(note.reading(), lane));
             }
-            out.add(new Annotations.Label(text, note.at()));
+            if (note.at() != null) {
+                out.add(new Annotations.Label(text, note.at()));
+            }
         }
         return out;
     }
@@ -522,13 +537,13 @@ final class PictureScene {
     }
 
     /** What the results know of a station as it stands now in a lane; null for nothing. */
-    private Laid laid(Station local, String lane) {
+    private @Nullable Laid laid(Station local, String lane) {
         return fresh(local)
                 ? session.results().laid().getOrDefault(local.id(), Map.of()).get(lane)
                 : null;
     }
 
-    private Placement samples(Station local, String lane) {
+    private @Nullable Placement samples(Station local, String lane) {
         return fresh(local)
                 ? session.results()
                         .placements()
@@ -547,7 +562,7 @@ final class PictureScene {
     }
 
     /** Axes of a plane run, of a section, or of a shell laid flat; null where nothing is flat. */
-    private Annotations.Flat flat(Run run, Station chosen, boolean unrolled) {
+    private Annotations.@Nullable Flat flat(Run run, @Nullable Station chosen, boolean unrolled) {
         if (unrolled && shape(chosen) instanceof Shell h) {
             return new Annotations.Flat(
                     new Point(0, 0, 0),

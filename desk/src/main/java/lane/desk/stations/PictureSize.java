@@ -17,7 +17,11 @@ record PictureSize(double millimetres, double resolution) {
     static final PictureSize PLAIN = new PictureSize(0, 216);
     private static final double MOST_PIXELS = 150e6;
 
-    /** Pixels to a point of the window, so that the picture comes out as wide. @param width in points */
+    /**
+     * Pixels to a point of the window, so that the picture comes out as wide.
+     *
+     * @param width in points
+     */
     double pixelsAPoint(double width) {
         return millimetres == 0 ? resolution / 72 : Math.round(millimetres / 25.4 * resolution) / width;
     }
@@ -31,7 +35,11 @@ record PictureSize(double millimetres, double resolution) {
         return millimetres == 0 ? 12 : 12 * millimetres / 25.4 * 72 / width;
     }
 
-    /** Asks for width and resolution. @param width and {@code height}: of the window's picture, in points */
+    /**
+     * Asks for width and resolution.
+     *
+     * @param width and {@code height}: of the window's picture, in points
+     */
     static Optional<PictureSize> ask(Window owner, int width, int height) {
         var dialog = new Dialog<PictureSize>();
         dialog.initOwner(owner);

@@ -5,6 +5,7 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
 import lane.mesh.Point;
+import org.jspecify.annotations.Nullable;
 
 /** How the field picture is looked at: what a person chose, and nothing that is computed. */
 final class PictureState {
@@ -34,6 +35,7 @@ final class PictureState {
     /** Stations whose surfaces are shown besides the selected one. */
     final Set<String> drawn = new HashSet<>();
     /** Places that are measured between; null when nothing is measured. */
+    @Nullable
     List<Point> measured;
 
     boolean option(String what, String station) {
@@ -48,7 +50,7 @@ final class PictureState {
 
     /** The fourth place begins anew. */
     void measure(Point place) {
-        if (measured.size() == 3) {
+        if (measured == null || measured.size() == 3) {
             measured = new ArrayList<>();
         }
         measured.add(place);

@@ -1,6 +1,7 @@
 package lane.desk.stations;
 
 import java.util.Locale;
+import java.util.Objects;
 import javafx.scene.layout.VBox;
 import lane.desk.Session;
 import lane.desk.Ui;
@@ -10,6 +11,7 @@ import lane.picture.Ticks;
 import lane.picture.field.DrawnFrame;
 import lane.quantity.Quantity;
 import lane.station.Shell;
+import org.jspecify.annotations.Nullable;
 
 /** What lies under the pointer: value, face, cell, place, and the value of every lane there. */
 final class PlaceTip extends VBox {
@@ -45,14 +47,17 @@ final class PlaceTip extends VBox {
     }
 
     /**
-     * @param scene that the hit is in; @param place where it is; @param quantity shown, null for another number
-     * @param at where the pointer is; @param wide and {@code high}: of what it must stay within
+     * @param scene that the hit is in
+     * @param place where it is
+     * @param quantity shown, null for another number
+     * @param at where the pointer is
+     * @param wide and {@code high}: of what it must stay within
      */
     void show(
             DrawnFrame.Hit hit,
             FieldScene scene,
-            Place place,
-            Quantity quantity,
+            @Nullable Place place,
+            @Nullable Quantity quantity,
             String name,
             EvaluationContext lens,
             double[] at,
@@ -76,7 +81,7 @@ final class PlaceTip extends VBox {
                                         + part.owner()[hit.face()],
                                 "small",
                                 "muted"),
-                        Ui.label(place.words, "small", "muted"));
+                        Ui.label(Objects.requireNonNull(place).words, "small", "muted"));
         if (quantity != null) {
             for (LanesAt.One one : LanesAt.of(session, place.inSpace, quantity, lens)) {
                 boolean outside = Double.isNaN(one.value());

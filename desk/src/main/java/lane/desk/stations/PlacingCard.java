@@ -3,6 +3,7 @@ package lane.desk.stations;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import javafx.scene.Node;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.layout.HBox;
@@ -35,6 +36,7 @@ import lane.station.Station;
 import lane.station.Sweep;
 import lane.study.Source;
 import lane.study.Study;
+import org.jspecify.annotations.Nullable;
 
 /** The selected station by numbers, and how much of it each lane covers. */
 final class PlacingCard {
@@ -180,8 +182,9 @@ final class PlacingCard {
         }
     }
 
-    private static String at(Point p) {
-        return Ticks.brief(1000 * p.x()) + ", " + Ticks.brief(1000 * p.y()) + ", " + Ticks.brief(1000 * p.z()) + " mm";
+    private static String at(@Nullable Point p) {
+        return Ticks.brief(1000 * Objects.requireNonNull(p).x()) + ", " + Ticks.brief(1000 * p.y()) + ", "
+                + Ticks.brief(1000 * p.z()) + " mm";
     }
 
     private void laid(Laid laid, Source source, LaneStyle style) {

@@ -1,5 +1,6 @@
 package lane.desk.stations;
 
+import java.util.Objects;
 import lane.base.LaneException;
 import lane.cut.Cut;
 import lane.cut.Glyphs;
@@ -9,14 +10,15 @@ import lane.field.Part;
 import lane.field.Run;
 import lane.quantity.Quantity;
 import lane.station.Section;
+import org.jspecify.annotations.Nullable;
 
 /** A section raised along its normal by the quantity shown, a quarter of its own width for the whole range. */
 final class Reliefs {
     private Reliefs() {}
 
-    static Part of(Section station, Cut cut, Part part, Run run, Quantity quantity, EvaluationContext lens) {
+    static Part of(Section station, Cut cut, Part part, Run run, @Nullable Quantity quantity, EvaluationContext lens) {
         try {
-            SurfaceValues values = SurfaceValues.of(run, part, quantity, lens);
+            SurfaceValues values = SurfaceValues.of(run, part, Objects.requireNonNull(quantity), lens);
             if (!values.byNode()) {
                 return part;
             }

@@ -8,6 +8,7 @@ import lane.desk.Session;
 import lane.mesh.Axis;
 import lane.station.Shape;
 import lane.station.Station;
+import org.jspecify.annotations.Nullable;
 import org.kordamp.ikonli.feather.Feather;
 
 /**
@@ -32,11 +33,15 @@ public interface ShapeForm extends Kinds.Kind<Shape> {
     }
 
     /** Adds one with first numbers that lie in the runs; null where it is not added so. */
-    default Consumer<Session> maker() {
+    default @Nullable Consumer<Session> maker() {
         return null;
     }
 
-    /** Its numbers. @param frame that they are in, as it stands in space */
+    /**
+     * Its numbers.
+     *
+     * @param frame that they are in, as it stands in space
+     */
     default List<Node> rows(Session session, Station station, Axis frame, boolean cylindrical) {
         return List.of();
     }

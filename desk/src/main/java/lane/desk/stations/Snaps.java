@@ -19,7 +19,10 @@ import org.kordamp.ikonli.feather.Feather;
 final class Snaps {
     private Snaps() {}
 
-    /** @param id of the number; @param taken the place in space */
+    /**
+     * @param id of the number
+     * @param taken the place in space
+     */
     static MenuButton menu(Session session, String id, Consumer<Point> taken) {
         var menu = new MenuButton("", Ui.icon(Feather.CROSSHAIR));
         menu.setId("snap-" + id);
@@ -41,7 +44,7 @@ final class Snaps {
                 Point origin = session.study().placed(f.id()).origin();
                 menu.getItems().add(item("Origin of " + f.name(), origin, taken));
             } catch (lane.base.LaneException e) {
-                continue;
+                // Its card tells what is wrong with the frame.
             }
         }
         for (Station s : session.study().stations()) {

@@ -9,13 +9,14 @@ import lane.mesh.Point;
 import lane.station.Points;
 import lane.station.Shape;
 import lane.station.Station;
+import org.jspecify.annotations.Nullable;
 
 /** The box around a station in a lane. */
 final class StationBox {
     private StationBox() {}
 
     /** Least and greatest x, y and z; null for none. */
-    static double[] of(Session session, String id, String lane) {
+    static double @Nullable [] of(Session session, String id, String lane) {
         Station s = session.study().station(id).map(session::placed).orElse(null);
         List<Point> points = new ArrayList<>();
         switch (s == null ? null : s.shape()) {

@@ -15,6 +15,7 @@ import lane.quantity.Quantity;
 import lane.station.Box;
 import lane.station.Shape;
 import lane.station.Station;
+import org.jspecify.annotations.Nullable;
 
 /** What the forms of all kinds of stations have in common. */
 abstract class StationRows extends Rows<Shape> {
@@ -32,7 +33,7 @@ abstract class StationRows extends Rows<Shape> {
     }
 
     /** The box that a section or part is limited to. */
-    void limits(Box now, Function<Box, Shape> make) {
+    void limits(@Nullable Box now, Function<Box, Shape> make) {
         row(
                 "Limited to",
                 Ui.segments(

@@ -6,6 +6,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import javafx.scene.Node;
@@ -25,6 +26,7 @@ import lane.station.Frame;
 import lane.station.Station;
 import lane.study.Source;
 import lane.study.Study;
+import org.jspecify.annotations.Nullable;
 import org.kordamp.ikonli.feather.Feather;
 
 /** The field picture between the list of stations and the placing card of the selected one. */
@@ -42,7 +44,7 @@ public final class StationsView implements View {
     private final HBox tools = Ui.row(6);
     private final PlacingCard card;
     private final PlaceTip tip;
-    private Session.Mark shownMark;
+    private Session.@Nullable Mark shownMark;
 
     public StationsView(Session session) {
         this.session = session;
@@ -54,12 +56,13 @@ public final class StationsView implements View {
         add.getStyleClass().add("small-menu");
         add.setMinWidth(javafx.scene.layout.Region.USE_PREF_SIZE);
         for (ShapeForm form : ShapeForm.ALL.all()) {
-            if (form.maker() != null) {
+            var maker = form.maker();
+            if (maker != null) {
                 String word = form.word().replace('-', ' ');
                 add.getItems()
                         .add(PictureMenus.item(
                                 word.substring(0, 1).toUpperCase(Locale.ROOT) + word.substring(1),
-                                () -> form.maker().accept(session)));
+                                () -> maker.accept(session)));
             }
         }
         add.getItems()
@@ -174,12 +177,14 @@ public final class StationsView implements View {
             groups.put("Frames", new ArrayList<>());
         }
         for (Frame f : study.frames()) {
-            groups.get("Frames").add(new SideList.Item(FRAME + f.id(), f.name(), "", Feather.MOVE));
+            Objects.requireNonNull(groups.get("Frames"))
+                    .add(new SideList.Item(FRAME + f.id(), f.name(), "", Feather.MOVE));
         }
         ShapeForm.ALL.all().forEach(f -> groups.putIfAbsent(f.group(), new ArrayList<>()));
         for (Station s : study.stations()) {
             ShapeForm form = ShapeForm.ALL.of(s.shape());
-            groups.get(form.group()).add(new SideList.Item(s.id(), s.name(), form.note(s.shape()), form.icon()));
+            Objects.requireNonNull(groups.get(form.group()))
+                    .add(new SideList.Item(s.id(), s.name(), form.note(s.shape()), form.icon()));
         }
         return groups.entrySet().stream()
                 .map(g -> new SideList.Group(g.getKey(), g.getValue()))

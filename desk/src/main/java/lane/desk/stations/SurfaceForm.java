@@ -20,6 +20,7 @@ import lane.station.Shape;
 import lane.station.Sheet;
 import lane.station.Shell;
 import lane.station.Station;
+import org.jspecify.annotations.Nullable;
 
 /** The numbers of parts, sections, isosurfaces, shells and sheets. */
 final class SurfaceForm extends StationRows {
@@ -171,7 +172,7 @@ final class SurfaceForm extends StationRows {
     }
 
     private void shell(Shell s) {
-        length("Radius", "radius", s.radius(), v -> shell(s, s.axis(), v, s.from(), s.to(), s.seam()));
+        length("Radius", "radius", s.radius(), v -> shell(s.axis(), v, s.from(), s.to(), s.seam()));
         row(
                 "Length",
                 Ui.segments(
@@ -181,21 +182,20 @@ final class SurfaceForm extends StationRows {
                         b -> put(
                                 "Length",
                                 () -> shell(
-                                        s,
                                         s.axis(),
                                         s.radius(),
                                         b ? (Double) 0.0 : null,
                                         b ? (Double) Math.max(1e-3, s.radius()) : null,
                                         s.seam()))));
         if (s.from() != null && s.to() != null) {
-            length("from", "from", s.from(), v -> shell(s, s.axis(), s.radius(), v, s.to(), s.seam()));
-            length("to", "to", s.to(), v -> shell(s, s.axis(), s.radius(), s.from(), v, s.seam()));
+            length("from", "from", s.from(), v -> shell(s.axis(), s.radius(), v, s.to(), s.seam()));
+            length("to", "to", s.to(), v -> shell(s.axis(), s.radius(), s.from(), v, s.seam()));
         }
-        plain("Seam at", "seam", s.seam(), "degrees", v -> shell(s, s.axis(), s.radius(), s.from(), s.to(), v));
-        axis(s.axis(), a -> shell(s, a, s.radius(), s.from(), s.to(), s.seam()));
+        plain("Seam at", "seam", s.seam(), "degrees", v -> shell(s.axis(), s.radius(), s.from(), s.to(), v));
+        axis(s.axis(), a -> shell(a, s.radius(), s.from(), s.to(), s.seam()));
     }
 
-    private static Shape shell(Shell s, Axis axis, double radius, Double from, Double to, double seam) {
+    private static Shape shell(Axis axis, double radius, @Nullable Double from, @Nullable Double to, double seam) {
         return new Shell(axis, radius, from, to, seam);
     }
 

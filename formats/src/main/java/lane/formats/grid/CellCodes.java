@@ -2,9 +2,11 @@ package lane.formats.grid;
 
 import java.util.Arrays;
 import java.util.List;
+import java.util.Objects;
 import lane.formats.io.FormatError;
 import lane.mesh.CellShape;
 import lane.mesh.Mesh;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Makes a mesh of cells that are told by the type numbers of the VTK file formats. Strips become triangles and clouds of
@@ -17,7 +19,7 @@ public final class CellCodes {
     private CellCodes() {}
 
     /** @param source for each cell the one of the file that it came from, or null when they are the same */
-    public record Made(Mesh mesh, int[] source) {}
+    public record Made(Mesh mesh, int @Nullable [] source) {}
 
     /** Corners of a type that is only read simplified, or 0. */
     private static int corners(int code) {
@@ -55,8 +57,8 @@ public final class CellCodes {
             int[] codes,
             int[] offsets,
             int[] nodes,
-            int[] faceOffsets,
-            int[] faceStream,
+            int @Nullable [] faceOffsets,
+            int @Nullable [] faceStream,
             List<String> remarks) {
         byte[] shapes = new byte[codes.length];
         int[] simpler = new int[90];
@@ -90,7 +92,12 @@ public final class CellCodes {
     }
 
     private static Made expand(
-            double[] xyz, int[] codes, int[] offsets, int[] nodes, int[] faceOffsets, int[] faceStream) {
+            double[] xyz,
+            int[] codes,
+            int[] offsets,
+            int[] nodes,
+            int @Nullable [] faceOffsets,
+            int @Nullable [] faceStream) {
         int most = 0;
         for (int c = 0; c < codes.length; c++) {
             int n = offsets[c + 1] - offsets[c];
@@ -127,9 +134,9 @@ public final class CellCodes {
                     int turned = codes[c] == STRIP && p % 2 == 1 && k < 2 ? 1 - k : k;
                     out[at++] = nodes[from + (codes[c] == POLY_VERTEX || codes[c] == STRIP ? p : 0) + turned];
                 }
-                shapes[cells] = (byte) shape.ordinal();
+                shapes[cells] = (byte) Objects.requireNonNull(shape).ordinal();
                 source[cells] = c;
-                if (faces != null) {
+                if (faces != null && faceOffsets != null) {
                     faces[cells] = faceOffsets[c];
                     faces[cells + 1] = faceOffsets[c + 1];
                 }

@@ -65,7 +65,11 @@ public record Dataset(
         return new Dataset(mesh, fields, groups, times, time, remarks, files, names);
     }
 
-    /** The same on other meshes. @param move gives for a mesh the one to stand for it */
+    /**
+     * The same on other meshes.
+     *
+     * @param move gives for a mesh the one to stand for it
+     */
     public Dataset on(UnaryOperator<Mesh> move) {
         return new Dataset(
                 move.apply(mesh),

@@ -117,7 +117,7 @@ public final class Pieces {
                 nodes[at++] = to[mesh.nodes()[mesh.begin(c) + k]];
             }
             offsets[i + 1] = at;
-            if (faceOffsets != null) {
+            if (faceOffsets != null && stream != null) {
                 if (mesh.shape(c) == CellShape.POLYHEDRON) {
                     int p = mesh.faceBegin(c);
                     int count = mesh.faceStream()[p++];
@@ -257,13 +257,13 @@ public final class Pieces {
         int face = 0;
         for (Mesh m : parts) {
             System.arraycopy(m.nodes(), 0, nodes, at, m.nodes().length);
-            if (m.hasPolyhedra()) {
+            if (stream != null && m.hasPolyhedra()) {
                 System.arraycopy(m.faceStream(), 0, stream, face, m.faceStream().length);
             }
             for (int c = 0; c < m.cellCount(); c++) {
                 shapes[cell] = (byte) m.shape(c).ordinal();
                 offsets[++cell] = at + m.begin(c) + m.size(c);
-                if (poly) {
+                if (faceOffsets != null) {
                     faceOffsets[cell] = face + (m.hasPolyhedra() ? m.faceEnd(c) : 0);
                 }
             }
@@ -294,6 +294,9 @@ public final class Pieces {
                 } else {
                     everywhere &= meshes.get(i).cellCount() == 0 && key.startsWith("CELL");
                 }
+            }
+            if (first == null) {
+                continue;
             }
             if (!everywhere) {
                 remarks.add("Array \"" + first.name() + "\" is not in every piece and was not read.");

@@ -28,6 +28,7 @@ import lane.mesh.Mesh;
 import lane.mesh.Topology;
 import lane.quantity.FieldUnit;
 import lane.unit.Unit;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Reads CGNS files on HDF5: unstructured and structured zones with their solutions at vertices and cell centres, boundary
@@ -154,9 +155,8 @@ public final class CgnsReader {
         for (Group base : children(hdf, "CGNSBase_t")) {
             int[] dims = ints(base);
             for (Group iterative : children(base, "BaseIterativeData_t")) {
-                io.jhdf.api.Dataset values = Hdf.group(iterative, "TimeValues") == null
-                        ? null
-                        : Hdf.data(Hdf.group(iterative, "TimeValues"), " data");
+                Group held = Hdf.group(iterative, "TimeValues");
+                io.jhdf.api.Dataset values = held == null ? null : Hdf.data(held, " data");
                 if (values != null) {
                     double[] stored = Hdf.doubles(Hdf.values(values));
                     times = Arrays.stream(stored).sorted().boxed().toList();
@@ -263,7 +263,7 @@ public final class CgnsReader {
         return dims;
     }
 
-    private double[] coordinates(Group zone, Group base, int[] dims) {
+    private double[] coordinates(Group zone, Group base, int @Nullable [] dims) {
         List<Group> grids = atThisTime(zone, "GridCoordinates_t", "GridCoordinatesPointers");
         if (grids.isEmpty()) {
             throw new FormatError("zone \"" + zone.getName() + "\" has no coordinates");
@@ -331,14 +331,14 @@ public final class CgnsReader {
     private Mesh unstructured(
             Group zone, double[] xyz, int dimension, Map<Integer, int[]> faces, List<Dataset.Group> surfaces) {
         List<Group> sections = new ArrayList<>(children(zone, "Elements_t"));
-        sections.sort(Comparator.comparingInt(s -> ints(Hdf.group(s, "ElementRange"))[0]));
+        sections.sort(Comparator.comparingInt(s -> ints(Hdf.needGroup(s, "ElementRange"))[0]));
         var cells = new CellList();
         Map<Integer, int[]> polygons = new HashMap<>();
         for (Group section : sections) {
             work.poll();
             int type = ints(section)[0];
-            int[] range = ints(Hdf.group(section, "ElementRange"));
-            int[] nodes = ints(Hdf.group(section, "ElementConnectivity"));
+            int[] range = ints(Hdf.needGroup(section, "ElementRange"));
+            int[] nodes = ints(Hdf.needGroup(section, "ElementConnectivity"));
             Group starts = Hdf.group(section, "ElementStartOffset");
             int[] begin = starts == null ? null : ints(starts);
             int count = range[1] - range[0] + 1;
@@ -427,7 +427,7 @@ public final class CgnsReader {
     }
 
     /** A solution's arrays; X, Y and Z of one name become a vector. */
-    private void solution(Group solution, Mesh mesh, int[] dims, List<Field> out) {
+    private void solution(Group solution, Mesh mesh, int @Nullable [] dims, List<Field> out) {
         String where = text(solution, "GridLocation_t");
         Field.At at = where.equals("CellCenter") ? Field.At.CELL : Field.At.NODE;
         if (!where.isEmpty() && !where.equals("Vertex") && !where.equals("CellCenter")) {
@@ -560,7 +560,7 @@ public final class CgnsReader {
         return out;
     }
 
-    private static int[] list(Group bc, String... names) {
+    private static int @Nullable [] list(Group bc, String... names) {
         for (String name : names) {
             Group g = Hdf.group(bc, name);
             if (g != null) {
@@ -571,7 +571,7 @@ public final class CgnsReader {
     }
 
     private static boolean[] vertices(
-            Mesh mesh, boolean structured, int[] dims, int[] list, int[] range, String where) {
+            Mesh mesh, boolean structured, int[] dims, int @Nullable [] list, int @Nullable [] range, String where) {
         boolean[] in = new boolean[mesh.nodeCount()];
         if (!structured) {
             int[] numbers = list != null ? list : range == null ? new int[0] : span(range[0], range[1]);

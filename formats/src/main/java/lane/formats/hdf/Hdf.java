@@ -17,6 +17,7 @@ import lane.formats.io.Budget;
 import lane.formats.io.FileErrors;
 import lane.formats.io.FileStamp;
 import lane.formats.io.FormatError;
+import org.jspecify.annotations.Nullable;
 
 /** What the readers of HDF5 files need: nodes by name, numbers in the types of fields, faults as sentences. */
 final class Hdf {
@@ -64,7 +65,7 @@ final class Hdf {
     }
 
     /** A child, or null. A link into another file is not followed. */
-    static Node child(Group group, String name) {
+    static @Nullable Node child(Group group, String name) {
         Node found = group.getChildren().get(name);
         if (found instanceof ExternalLink) {
             throw new FormatError("\"" + name + "\" is a link into another file, which is not followed");
@@ -72,11 +73,19 @@ final class Hdf {
         return found;
     }
 
-    static Group group(Group parent, String name) {
+    static @Nullable Group group(Group parent, String name) {
         return child(parent, name) instanceof Group g ? g : null;
     }
 
-    static Dataset data(Group parent, String name) {
+    static Group needGroup(Group parent, String name) {
+        Group g = group(parent, name);
+        if (g == null) {
+            throw new FormatError("it lacks the group \"" + name + "\" in " + parent.getPath());
+        }
+        return g;
+    }
+
+    static @Nullable Dataset data(Group parent, String name) {
         return child(parent, name) instanceof Dataset d ? d : null;
     }
 

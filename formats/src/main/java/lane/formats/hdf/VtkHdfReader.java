@@ -22,6 +22,7 @@ import lane.formats.io.FormatError;
 import lane.mesh.Mesh;
 import lane.quantity.FieldUnit;
 import lane.unit.Unit;
+import org.jspecify.annotations.Nullable;
 
 /** Reads VTKHDF files: unstructured grids, surfaces and images with parts and times, and blocks of them. */
 public final class VtkHdfReader {
@@ -91,6 +92,8 @@ public final class VtkHdfReader {
         List<Double> times = List.of();
         double time = Double.NaN;
         int index = -1;
+
+        @Nullable
         Group steps;
 
         static Step of(Group group, TimeSelector moment) {
@@ -221,7 +224,7 @@ public final class VtkHdfReader {
             io.jhdf.api.Dataset points,
             io.jhdf.api.Dataset[] offsets,
             io.jhdf.api.Dataset[] ids,
-            io.jhdf.api.Dataset codes,
+            io.jhdf.api.@Nullable Dataset codes,
             Part part) {
         int p = part.number;
         int n = part.points;
@@ -252,7 +255,7 @@ public final class VtkHdfReader {
                     : Hdf.ints(Hdf.rows(offsets[k], part.cellAt[k] + p, part.cells[k] + 1, 1), offsets[k]);
             int[] own =
                     part.ids[k] == 0 ? new int[0] : Hdf.ints(Hdf.rows(ids[k], part.idAt[k], part.ids[k], 1), ids[k]);
-            int[] types = surface || part.cells[k] == 0
+            int[] types = codes == null || part.cells[k] == 0
                     ? new int[0]
                     : Hdf.ints(Hdf.rows(codes, part.cellAt[k], part.cells[k], 1), codes);
             System.arraycopy(own, 0, nodes, at, own.length);
@@ -349,7 +352,14 @@ public final class VtkHdfReader {
     }
 
     private void fields(
-            List<Field> out, Group group, Step step, String kind, Field.At at, int before, int count, int[] source) {
+            List<Field> out,
+            Group group,
+            Step step,
+            String kind,
+            Field.At at,
+            int before,
+            int count,
+            int @Nullable [] source) {
         Group from = Hdf.group(group, kind);
         if (from == null) {
             return;
@@ -406,11 +416,14 @@ public final class VtkHdfReader {
             for (String name : from == null
                     ? List.<String>of()
                     : List.copyOf(from.getChildren().keySet())) {
-                io.jhdf.api.Dataset d = Hdf.data(from, name);
-                int[] shape = d == null ? new int[0] : d.getDimensions();
+                io.jhdf.api.Dataset d = from == null ? null : Hdf.data(from, name);
+                if (d == null) {
+                    continue;
+                }
+                int[] shape = d.getDimensions();
                 int lead = step.times.isEmpty() ? 0 : 1;
                 int components = shape.length > 3 + lead ? shape[shape.length - 1] : 1;
-                long size = d == null ? 0 : d.getSize();
+                long size = d.getSize();
                 int row = lead == 0
                         ? 0
                         : step.field(at == Field.At.NODE ? "PointDataOffsets" : "CellDataOffsets", name, step.index);

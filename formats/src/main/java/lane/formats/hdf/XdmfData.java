@@ -10,6 +10,7 @@ import java.util.Arrays;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Locale;
+import java.util.Objects;
 import java.util.Set;
 import java.util.StringTokenizer;
 import java.util.function.Supplier;
@@ -26,6 +27,7 @@ import lane.formats.io.FileErrors;
 import lane.formats.io.FileHash;
 import lane.formats.io.FileStamp;
 import lane.formats.io.FormatError;
+import org.jspecify.annotations.Nullable;
 import org.w3c.dom.Document;
 import org.w3c.dom.Element;
 import org.w3c.dom.Node;
@@ -59,7 +61,7 @@ final class XdmfData {
         return out;
     }
 
-    static Element child(Element parent, String tag) {
+    static @Nullable Element child(Element parent, String tag) {
         List<Element> all = children(parent, tag);
         return all.isEmpty() ? null : all.getFirst();
     }
@@ -75,7 +77,7 @@ final class XdmfData {
 
     /** The element that this one stands for: itself, or the one at its reference. */
     Element referred(Element e) {
-        if (e == null || !e.hasAttribute("Reference")) {
+        if (!e.hasAttribute("Reference")) {
             return e;
         }
         String path = e.getAttribute("Reference").strip();
@@ -99,6 +101,7 @@ final class XdmfData {
      * A child element, or the one that an include of the same document puts in its place: {@code <xi:include
      * xpointer="xpointer(PATH)"/>} without a file. Null for neither.
      */
+    @Nullable
     Element childOrIncluded(Element parent, String name) {
         Element own = child(parent, name);
         if (own != null) {
@@ -354,7 +357,8 @@ final class XdmfData {
     /** The place of a referred file: below the folder of this one, and nowhere else. */
     private Path below(String reference) {
         try {
-            Path folder = file.toAbsolutePath().normalize().getParent();
+            Path folder =
+                    Objects.requireNonNull(file.toAbsolutePath().normalize().getParent());
             Path there = folder.resolve(reference.replace('\\', '/')).normalize();
             if (there.startsWith(folder)
                     && (!Files.exists(there) || there.toRealPath().startsWith(folder.toRealPath()))) {

@@ -26,6 +26,7 @@ import lane.formats.io.FormatError;
 import lane.mesh.Mesh;
 import lane.quantity.FieldUnit;
 import lane.unit.Unit;
+import org.jspecify.annotations.Nullable;
 import org.w3c.dom.Element;
 import org.xml.sax.ErrorHandler;
 import org.xml.sax.InputSource;
@@ -171,9 +172,8 @@ public final class XdmfReader {
     private double[] times(Element collection, List<Element> inside) {
         double[] out = new double[inside.size()];
         Element own = XdmfData.child(collection, "Time");
-        double[] listed = own != null && XdmfData.child(own, "DataItem") != null
-                ? data.doubles(XdmfData.child(own, "DataItem"))
-                : null;
+        Element item = own == null ? null : XdmfData.child(own, "DataItem");
+        double[] listed = item == null ? null : data.doubles(item);
         for (int i = 0; i < out.length; i++) {
             Element time = XdmfData.child(inside.get(i), "Time");
             String value = time == null ? "" : XdmfData.word(time, "Value");
@@ -183,8 +183,8 @@ public final class XdmfReader {
     }
 
     /** A time of a collection: of a list, by start and step, or evenly from the first to the last; else its number. */
-    private static double listed(Element own, double[] listed, int i, int count) {
-        if (listed == null) {
+    private static double listed(@Nullable Element own, double @Nullable [] listed, int i, int count) {
+        if (own == null || listed == null) {
             return i;
         }
         String type = XdmfData.word(own, "TimeType", "Type").toLowerCase(Locale.ROOT);
@@ -221,8 +221,12 @@ public final class XdmfReader {
                         XdmfData.real(XdmfData.word(time, "Value")));
     }
 
-    /** A mesh. @param source for each cell that was made of another, the one in the file; null for none */
-    private record Grid(Mesh mesh, int[] source, List<String> remarks) {}
+    /**
+     * A mesh.
+     *
+     * @param source for each cell that was made of another, the one in the file; null for none
+     */
+    private record Grid(Mesh mesh, int @Nullable [] source, List<String> remarks) {}
 
     private Grid grid(Element grid, Element topology, Element geometry) {
         List<String> said = new ArrayList<>();
@@ -250,7 +254,7 @@ public final class XdmfReader {
         return out;
     }
 
-    private void attribute(Element a, Mesh mesh, int[] source, List<Field> out) {
+    private void attribute(Element a, Mesh mesh, int @Nullable [] source, List<Field> out) {
         String name = XdmfData.word(a, "Name").isEmpty() ? "unnamed" : XdmfData.word(a, "Name");
         String centre = XdmfData.word(a, "Center").toLowerCase(Locale.ROOT);
         if (!centre.equals("node") && !centre.equals("cell") && !centre.isEmpty()) {
@@ -302,7 +306,7 @@ public final class XdmfReader {
                 : make.apply(of);
     }
 
-    private double[] geometry(Element geometry, int[] dims) {
+    private double[] geometry(Element geometry, int @Nullable [] dims) {
         String kind = XdmfData.word(geometry, "GeometryType", "Type").toUpperCase(Locale.ROOT);
         List<Element> items = XdmfData.children(geometry, "DataItem");
         switch (kind) {

@@ -112,10 +112,7 @@ public final class XdmfWriter {
 
     /** Each cell's kind, where it is not fixed its number of nodes, and its nodes; of a polyhedron its faces. */
     private static int[] topology(Mesh mesh) {
-        int[] out = new int
-                [2 * mesh.cellCount()
-                        + mesh.nodes().length
-                        + (mesh.faceStream() == null ? 0 : mesh.faceStream().length)];
+        int[] out = new int[2 * mesh.cellCount() + mesh.nodes().length + mesh.faceStream().length];
         int at = 0;
         for (int c = 0; c < mesh.cellCount(); c++) {
             CellShape shape = mesh.shape(c);

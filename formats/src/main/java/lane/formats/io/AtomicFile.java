@@ -11,6 +11,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.nio.file.StandardOpenOption;
+import java.util.Objects;
 import lane.base.LaneException;
 
 /** Writes a file whole or not at all: into a temporary file beside it, forced to disk, then renamed. */
@@ -26,7 +27,7 @@ public final class AtomicFile {
     /** @throws LaneException with the reason; the old file, if any, is then as it was */
     public static void write(Path file, Body body) {
         Path absolute = file.toAbsolutePath();
-        Path folder = absolute.getParent();
+        Path folder = Objects.requireNonNullElse(absolute.getParent(), absolute);
         Path temporary = null;
         try {
             Files.createDirectories(folder);

@@ -20,7 +20,11 @@ public final class Budget {
         file = fileBytes;
     }
 
-    /** Says that so many bytes more are to be unpacked. @throws FormatError when that is more than a sound file holds */
+    /**
+     * Says that so many bytes more are to be unpacked.
+     *
+     * @throws FormatError when that is more than a sound file holds
+     */
     public synchronized void take(long bytes) {
         taken = Math.addExact(taken, bytes);
         if (taken > Math.max(FREE, MOST * file)) {

@@ -8,6 +8,7 @@ import java.nio.channels.FileChannel;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
 import java.util.function.Function;
+import org.jspecify.annotations.Nullable;
 
 /** A mapped file read from front to back, as words, lines or numbers. */
 public final class Bytes {
@@ -44,7 +45,7 @@ public final class Bytes {
     }
 
     /** The next line without its end; null at the end of the file. */
-    public String line() {
+    public @Nullable String line() {
         if (left() == 0) {
             return null;
         }

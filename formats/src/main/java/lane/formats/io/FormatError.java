@@ -7,4 +7,10 @@ public final class FormatError extends RuntimeException {
     public FormatError(String what) {
         super(what);
     }
+
+    /** What is wrong. */
+    @Override
+    public String getMessage() {
+        return String.valueOf(super.getMessage());
+    }
 }

@@ -134,6 +134,7 @@ public final class StudyJson {
     private interface WhereThereIsSome {}
 
     @JsonPropertyOrder({"version", "name"})
+    @SuppressWarnings({"UnusedVariable", "UnusedMethod", "DoNotCallSuggester"})
     private abstract static class StudyMixIn {
         /** Lists that are left out are empty. */
         @JsonCreator
@@ -147,7 +148,7 @@ public final class StudyJson {
                 @JsonProperty("readings") List<Reading> readings,
                 @JsonProperty("checks") List<Check> checks,
                 @JsonProperty("pictures") Pictures pictures) {
-            return null;
+            throw new IllegalStateException("only its signature is looked at");
         }
 
         @JsonProperty(access = JsonProperty.Access.READ_ONLY)
@@ -157,6 +158,7 @@ public final class StudyJson {
         abstract Keyed<Frame> frames();
     }
 
+    @SuppressWarnings({"UnusedVariable", "UnusedMethod", "DoNotCallSuggester"})
     private abstract static class PicturesMixIn {
         @JsonInclude(JsonInclude.Include.NON_EMPTY)
         abstract List<SavedView> views();
@@ -166,6 +168,7 @@ public final class StudyJson {
     }
 
     /** A quantity may also be told by a field and what is taken of it. */
+    @SuppressWarnings({"UnusedVariable", "UnusedMethod", "DoNotCallSuggester"})
     private abstract static class QuantityMixIn {
         @JsonCreator
         static Quantity read(
@@ -176,20 +179,22 @@ public final class StudyJson {
                 @JsonProperty("take") Component take,
                 @JsonProperty("unit") String unit,
                 @JsonProperty("note") String note) {
-            return null;
+            throw new IllegalStateException("only its signature is looked at");
         }
     }
 
+    @SuppressWarnings({"UnusedVariable", "UnusedMethod", "DoNotCallSuggester"})
     private abstract static class CutCurveMixIn {
         @JsonInclude(JsonInclude.Include.NON_EMPTY)
         abstract List<Double> offsets();
     }
 
     /** An abscissa is a word, or a formula after an equals sign. */
+    @SuppressWarnings({"UnusedVariable", "UnusedMethod", "DoNotCallSuggester"})
     private abstract static class AbscissaMixIn {
         @JsonCreator(mode = JsonCreator.Mode.DELEGATING)
         static Abscissa parse(String text) {
-            return null;
+            throw new IllegalStateException("only its signature is looked at");
         }
 
         @JsonValue
@@ -197,11 +202,12 @@ public final class StudyJson {
     }
 
     /** A column's name alone is enough for an uncertainty. */
+    @SuppressWarnings({"UnusedVariable", "UnusedMethod", "DoNotCallSuggester"})
     private abstract static class UncertaintyMixIn {
         @com.fasterxml.jackson.annotation.JsonCreator(
                 mode = com.fasterxml.jackson.annotation.JsonCreator.Mode.DELEGATING)
         static lane.reference.Uncertainty of(String column) {
-            return null;
+            throw new IllegalStateException("only its signature is looked at");
         }
     }
 

@@ -7,6 +7,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
+import java.util.Objects;
 import lane.base.Work;
 import lane.field.Field;
 import lane.field.Values;
@@ -17,11 +18,10 @@ import lane.mesh.CellShape;
 import lane.mesh.Mesh;
 import lane.quantity.FieldUnit;
 import lane.unit.Unit;
+import org.jspecify.annotations.Nullable;
 
 /** Reads polygons from PLY files, ascii and binary in both byte orders; further numbers of vertices and faces become fields. */
 public final class PlyReader {
-    private PlyReader() {}
-
     private record Property(String name, String type, String countType) {
         boolean list() {
             return !countType.isEmpty();
@@ -34,8 +34,8 @@ public final class PlyReader {
         return Bytes.read(file, bytes -> new PlyReader(bytes, work).all());
     }
 
-    private Bytes in;
-    private Work work;
+    private final Bytes in;
+    private final Work work;
     private boolean ascii;
     private ByteOrder order = ByteOrder.LITTLE_ENDIAN;
 
@@ -164,7 +164,7 @@ public final class PlyReader {
     }
 
     /** Numbers of an element, one array a property; lists of vertex numbers go to {@code offsets} and {@code nodes}. */
-    private double[][] columns(Element e, int[] offsets, int[][] nodes) {
+    private double[][] columns(Element e, int @Nullable [] offsets, int @Nullable [][] nodes) {
         double[][] out = new double[e.properties.size()][];
         for (int k = 0; k < out.length; k++) {
             out[k] = e.properties.get(k).list() ? null : new double[e.count];
@@ -184,18 +184,19 @@ public final class PlyReader {
                 if (!(count >= 0) || count > in.left()) {
                     throw new FormatError("a list of " + e.name + " " + i + " claims " + count + " entries");
                 }
-                int base = corners ? offsets[i] : 0;
+                int base = corners ? Objects.requireNonNull(offsets)[i] : 0;
                 for (int c = 0; c < count; c++) {
                     double v = number(p.type);
                     if (corners) {
-                        if (base + c >= nodes[0].length) {
-                            nodes[0] = Arrays.copyOf(nodes[0], Math.max(16, 2 * nodes[0].length));
+                        int[][] to = Objects.requireNonNull(nodes);
+                        if (base + c >= to[0].length) {
+                            to[0] = Arrays.copyOf(to[0], Math.max(16, 2 * to[0].length));
                         }
-                        nodes[0][base + c] = (int) v;
+                        to[0][base + c] = (int) v;
                     }
                 }
                 if (corners) {
-                    offsets[i + 1] = base + (int) count;
+                    Objects.requireNonNull(offsets)[i + 1] = base + (int) count;
                 }
             }
         }

@@ -1,6 +1,7 @@
 package lane.formats.table;
 
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Cells of a table as words, before anything is known about them.
@@ -18,4 +19,4 @@ record Rows(
         String separator,
         String sheet,
         List<String> sheets,
-        List<String> above) {}
+        @Nullable List<String> above) {}

@@ -22,6 +22,7 @@ import lane.provenance.Provenance;
 import lane.reference.Recipe;
 import lane.reference.Table;
 import lane.unit.Unit;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Reads a table of numbers from separated text (comma, semicolon, tab or spaces; decimal point or comma, with or without
@@ -41,7 +42,11 @@ public final class TableReader {
 
     private TableReader() {}
 
-    /** Reads a table as it is found. @param shown the path as the trail names it */
+    /**
+     * Reads a table as it is found.
+     *
+     * @param shown the path as the trail names it
+     */
     public static Table read(Path file, String shown) {
         return read(file, shown, Recipe.of(kind(file, shown)));
     }
@@ -223,7 +228,7 @@ public final class TableReader {
     }
 
     /** The words of the last comment before the first number; null for none. */
-    private static List<String> commented(String text, char separator) {
+    private static @Nullable List<String> commented(String text, char separator) {
         String last = null;
         for (String line : text.lines().limit(1000).toList()) {
             if (line.startsWith("#")) {
@@ -471,7 +476,7 @@ public final class TableReader {
                 || s.equalsIgnoreCase("na");
     }
 
-    static Double parse(String s, boolean comma) {
+    static @Nullable Double parse(String s, boolean comma) {
         try {
             return s.isEmpty() || Character.isLetter(s.charAt(s.length() - 1))
                     ? null

@@ -3,6 +3,7 @@ package lane.formats.vtk;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Objects;
 import lane.base.Memo;
 import lane.field.Field;
 import lane.field.Values;
@@ -17,6 +18,7 @@ import lane.mesh.CellShape;
 import lane.mesh.Mesh;
 import lane.quantity.FieldUnit;
 import lane.unit.Unit;
+import org.jspecify.annotations.Nullable;
 
 /** Puts the arrays of all pieces together into one mesh with fields. */
 final class GridBuilder {
@@ -31,21 +33,26 @@ final class GridBuilder {
         Values values(Array array, int length);
 
         /** What a piece's grid looks like in the file, so that equal looks are equal grids; null where that is not known. */
+        @Nullable
         Object looks(Piece piece);
     }
 
-    private final Waiting waiting;
+    private final @Nullable Waiting waiting;
     private final Memo grids;
 
     /** @param waiting null to decode everything now */
-    GridBuilder(XmlParts xml, Waiting waiting, Memo grids) {
+    GridBuilder(XmlParts xml, @Nullable Waiting waiting, Memo grids) {
         this.xml = xml;
         this.waiting = waiting;
         this.grids = grids;
     }
 
-    /** The grid of a piece. @param source for each cell that was made of another, the one in the file; null for none */
-    private record Grid(Mesh mesh, int[] source, List<String> remarks) {}
+    /**
+     * The grid of a piece.
+     *
+     * @param source for each cell that was made of another, the one in the file; null for none
+     */
+    private record Grid(Mesh mesh, int @Nullable [] source, List<String> remarks) {}
 
     Dataset build() {
         if (xml.pieces.isEmpty()) {
@@ -81,7 +88,7 @@ final class GridBuilder {
     }
 
     /** Of the piece that is being built. */
-    private int[] source;
+    private int @Nullable [] source;
 
     private int[] extent(Piece piece) {
         String text = piece.attributes.getOrDefault("Extent", xml.attributes.get("WholeExtent"));
@@ -131,6 +138,11 @@ final class GridBuilder {
         }
     }
 
+    /** The numbers of an array that has some. */
+    private static Numbers decoded(Array a) {
+        return Objects.requireNonNull(a.numbers());
+    }
+
     /** How many numbers an array holds, as it says itself where they still wait. */
     private long size(Array a, long wanted) {
         if (a.numbers == null && waiting != null) {
@@ -140,13 +152,13 @@ final class GridBuilder {
                     ? waiting.values(a, Math.toIntExact(wanted)).now().length()
                     : announced;
         }
-        return a.numbers().size();
+        return decoded(a).size();
     }
 
     /** Nodes of an image without any array: enough for a small one, no reason to fill the memory. */
     private static final int MOST_BARE = 100_000;
 
-    private static double[] three(String text, double[] otherwise) {
+    private static double[] three(@Nullable String text, double[] otherwise) {
         if (text == null) {
             return otherwise;
         }
@@ -197,7 +209,7 @@ final class GridBuilder {
 
     private Mesh structured(Piece piece) {
         int[] dims = dims(piece);
-        double[] xyz = need(piece, "Points", "").numbers().toDoubles();
+        double[] xyz = decoded(need(piece, "Points", "")).toDoubles();
         if (xyz.length != 3L * Structured.nodes(new long[] {dims[0], dims[1], dims[2]})) {
             throw new FormatError("a piece has " + xyz.length / 3 + " points, which do not fit its extent");
         }
@@ -215,7 +227,7 @@ final class GridBuilder {
         throw new FormatError("a piece lacks its " + (name.isEmpty() ? section : section + " " + name));
     }
 
-    private static int[] optional(Piece piece, String name) {
+    private static int @Nullable [] optional(Piece piece, String name) {
         for (Array array : piece.arrays) {
             if (array.section.equals("Cells") && array.name.equals(name) && array.numbers() != null) {
                 return array.numbers().toInts();
@@ -229,7 +241,7 @@ final class GridBuilder {
         if (n == 0) {
             return new double[0];
         }
-        double[] xyz = need(piece, "Points", "").numbers().toDoubles();
+        double[] xyz = decoded(need(piece, "Points", "")).toDoubles();
         if (xyz.length != 3 * n) {
             throw new FormatError(
                     "a piece says it has " + n + " points, but its coordinates are " + xyz.length + " numbers");
@@ -243,9 +255,9 @@ final class GridBuilder {
         if (cells == 0) {
             return new CellCodes.Made(new Mesh(xyz, new byte[0], new int[1], new int[0]), null);
         }
-        int[] connectivity = need(piece, "Cells", "connectivity").numbers().toInts();
-        int[] ends = need(piece, "Cells", "offsets").numbers().toInts();
-        int[] types = need(piece, "Cells", "types").numbers().toInts();
+        int[] connectivity = decoded(need(piece, "Cells", "connectivity")).toInts();
+        int[] ends = decoded(need(piece, "Cells", "offsets")).toInts();
+        int[] types = decoded(need(piece, "Cells", "types")).toInts();
         if (ends.length != cells || types.length != cells) {
             throw new FormatError("a piece says it has " + cells + " cells, but gives " + ends.length + " offsets and "
                     + types.length + " types");
@@ -321,8 +333,8 @@ final class GridBuilder {
             if (piece.counts.getOrDefault("NumberOf" + section, 0L) == 0) {
                 continue;
             }
-            connectivities.add(need(piece, section, "connectivity").numbers().toInts());
-            ends.add(need(piece, section, "offsets").numbers().toInts());
+            connectivities.add(decoded(need(piece, section, "connectivity")).toInts());
+            ends.add(decoded(need(piece, section, "offsets")).toInts());
             kinds.add(section);
         }
         int cells = ends.stream().mapToInt(e -> e.length).sum();
@@ -353,7 +365,7 @@ final class GridBuilder {
     /** Those of an array; where they wait, only their number is known. */
     private Values values(Array a, Piece piece, int expected) {
         if (a.numbers != null || waiting == null) {
-            return a.numbers().values();
+            return decoded(a).values();
         }
         long announced = waiting.announced(a);
         // What stands in the XML has as many as its piece has room for, or is found out to be damaged when it is read.

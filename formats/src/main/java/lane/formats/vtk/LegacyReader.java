@@ -8,6 +8,7 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.Objects;
 import lane.base.Work;
 import lane.field.Field;
 import lane.formats.grid.CellCodes;
@@ -20,6 +21,7 @@ import lane.formats.vtk.Numbers.Type;
 import lane.mesh.Mesh;
 import lane.quantity.FieldUnit;
 import lane.unit.Unit;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Reads legacy {@code .vtk} files, ascii and binary, with cells in the old layout (sizes among the node numbers) and the
@@ -31,14 +33,14 @@ public final class LegacyReader {
     private final List<String> remarks = new ArrayList<>();
     private final List<Field> fields = new ArrayList<>();
     private boolean binary;
-    private double[] xyz;
+    private double @Nullable [] xyz;
     private double[][] axes = new double[3][];
-    private int[] dims;
+    private int @Nullable [] dims;
     private double[] origin = new double[3];
     private double[] spacing = {1, 1, 1};
-    private int[] connectivity;
-    private int[] offsets;
-    private int[] codes;
+    private int @Nullable [] connectivity;
+    private int @Nullable [] offsets;
+    private int @Nullable [] codes;
     private final List<int[][]> surfaces = new ArrayList<>();
     private final List<Integer> surfaceKinds = new ArrayList<>();
     private double time = Double.NaN;
@@ -106,7 +108,7 @@ public final class LegacyReader {
         return build(kind);
     }
 
-    private void attribute(String word, Field.At place, int count) {
+    private void attribute(String word, Field.@Nullable At place, int count) {
         int components =
                 switch (word) {
                     case "SCALARS", "TEXTURE_COORDINATES", "COLOR_SCALARS" -> 1;
@@ -144,7 +146,7 @@ public final class LegacyReader {
         add(name, place, components, numbers((long) components * count, type, name));
     }
 
-    private void fieldData(Field.At place, int count) {
+    private void fieldData(Field.@Nullable At place, int count) {
         word();
         int arrays = size();
         for (int i = 0; i < arrays; i++) {
@@ -287,10 +289,10 @@ public final class LegacyReader {
         int[] source = null;
         switch (kind) {
             case "UNSTRUCTURED_GRID" -> {
-                if (xyz == null || offsets == null || codes == null) {
+                if (xyz == null || offsets == null || codes == null || connectivity == null) {
                     throw new FormatError("it lacks its points, cells or cell types");
                 }
-                CellCodes.Made made = unstructured();
+                CellCodes.Made made = unstructured(xyz, codes, offsets, connectivity);
                 mesh = made.mesh();
                 source = made.source();
             }
@@ -306,8 +308,11 @@ public final class LegacyReader {
                 mesh = Structured.mesh(xyz, dims);
             }
             case "RECTILINEAR_GRID" -> {
+                if (dims == null) {
+                    throw new FormatError("it lacks its dimensions");
+                }
                 for (int d = 0; d < 3; d++) {
-                    if (dims == null || axes[d] == null || axes[d].length != dims[d]) {
+                    if (axes[d] == null || axes[d].length != dims[d]) {
                         throw new FormatError("its coordinates do not fit its dimensions");
                     }
                 }
@@ -354,7 +359,8 @@ public final class LegacyReader {
     }
 
     private int nodes() {
-        return Structured.nodes(new long[] {dims[0], dims[1], dims[2]});
+        int[] n = Objects.requireNonNull(dims);
+        return Structured.nodes(new long[] {n[0], n[1], n[2]});
     }
 
     /** A grid of more nodes than the file has bytes would be made of nothing. */
@@ -364,7 +370,7 @@ public final class LegacyReader {
         }
     }
 
-    private CellCodes.Made unstructured() {
+    private CellCodes.Made unstructured(double[] xyz, int[] codes, int[] offsets, int[] connectivity) {
         int cells = offsets.length - 1;
         if (codes.length != cells) {
             throw new FormatError("it has " + cells + " cells, but " + codes.length + " cell types");

@@ -2,8 +2,10 @@ package lane.formats.vtk;
 
 import java.nio.ByteBuffer;
 import java.util.Arrays;
+import java.util.Objects;
 import lane.field.Values;
 import lane.formats.io.FormatError;
+import org.jspecify.annotations.Nullable;
 
 /**
  * A growing array of numbers of one stored type. It grows with what has really been decoded, never with what a file
@@ -37,9 +39,9 @@ final class Numbers {
     final Type type;
     private final String what;
     private int size;
-    private float[] floats;
-    private double[] doubles;
-    private int[] ints;
+    private float @Nullable [] floats;
+    private double @Nullable [] doubles;
+    private int @Nullable [] ints;
 
     Numbers(Type type, String what) {
         this.type = type;
@@ -60,7 +62,7 @@ final class Numbers {
         if (wanted > Integer.MAX_VALUE - 8) {
             throw new FormatError(what + " has more than 2 147 483 639 numbers, which is more than this program holds");
         }
-        int have = ints != null ? ints.length : floats != null ? floats.length : doubles.length;
+        int have = ints != null ? ints.length : floats != null ? floats.length : doubles().length;
         if (wanted > have) {
             // Twice as much each time, so that growing costs no more than reading; what is sure is taken at once.
             long grown = Math.max(most, 2L * have);
@@ -106,8 +108,13 @@ final class Numbers {
         size += n;
     }
 
+    /** Where numbers go that are kept as doubles. */
+    private double[] doubles() {
+        return Objects.requireNonNull(doubles);
+    }
+
     /** The integer target; once a number did not fit an int, all are kept as doubles and this is a scratch array. */
-    private int[] target() {
+    private int @Nullable [] target() {
         return ints;
     }
 
@@ -123,7 +130,7 @@ final class Numbers {
         if (ints != null) {
             ints[at] = (int) value;
         } else {
-            doubles[at] = beyond ? value + 0x1p64 : value;
+            doubles()[at] = beyond ? value + 0x1p64 : value;
         }
     }
 
@@ -136,7 +143,7 @@ final class Numbers {
                 if (floats != null) {
                     floats[size] = (float) v;
                 } else {
-                    doubles[size] = v;
+                    doubles()[size] = v;
                 }
             } else {
                 put(size, type == Type.UINT64 ? Long.parseUnsignedLong(token) : Long.parseLong(token));
@@ -173,7 +180,8 @@ final class Numbers {
         if (floats != null) {
             return new Values.Floats(size == floats.length ? floats : Arrays.copyOf(floats, size));
         }
-        return new Values.Doubles(size == doubles.length ? doubles : Arrays.copyOf(doubles, size));
+        double[] all = doubles();
+        return new Values.Doubles(size == all.length ? all : Arrays.copyOf(all, size));
     }
 
     /** Coordinates: always double. */
@@ -183,7 +191,7 @@ final class Numbers {
         }
         double[] out = new double[size];
         for (int i = 0; i < size; i++) {
-            out[i] = floats != null ? floats[i] : ints[i];
+            out[i] = floats != null ? floats[i] : Objects.requireNonNull(ints)[i];
         }
         return out;
     }

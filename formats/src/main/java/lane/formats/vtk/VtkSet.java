@@ -7,6 +7,7 @@ import java.util.HashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Set;
 import java.util.TreeSet;
 import lane.base.Work;
@@ -56,7 +57,8 @@ final class VtkSet {
     /** The place of a referred file: below the folder of the one that refers to it, and nowhere else. */
     private static Path below(Path file, String reference) {
         try {
-            Path folder = file.toAbsolutePath().normalize().getParent();
+            Path folder =
+                    Objects.requireNonNull(file.toAbsolutePath().normalize().getParent());
             Path there = folder.resolve(reference.replace('\\', '/')).normalize();
             boolean inside = there.startsWith(folder)
                     && (!java.nio.file.Files.exists(there) || there.toRealPath().startsWith(folder.toRealPath()));
@@ -139,6 +141,7 @@ final class VtkSet {
         }
         List<Double> times = byTime.keySet().stream().sorted().toList();
         double time = times.get(moment.in(times));
-        return blocks(byTime.get(time), file, work, nested).at(times, time);
+        return blocks(Objects.requireNonNull(byTime.get(time)), file, work, nested)
+                .at(times, time);
     }
 }

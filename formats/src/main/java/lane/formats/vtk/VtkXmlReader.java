@@ -12,6 +12,7 @@ import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Objects;
 import java.util.Set;
 import java.util.function.Function;
 import java.util.function.IntPredicate;
@@ -28,6 +29,7 @@ import lane.formats.io.FileErrors;
 import lane.formats.io.FileHash;
 import lane.formats.io.FileStamp;
 import lane.formats.io.FormatError;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Reads the XML family of the VTK formats: unstructured and structured grids, surfaces, images, parallel files, blocks and
@@ -130,7 +132,7 @@ public final class VtkXmlReader {
         }
 
         @Override
-        public Object looks(XmlParts.Piece piece) {
+        public @Nullable Object looks(XmlParts.Piece piece) {
             List<ByteBuffer> raw = new ArrayList<>();
             List<Object> heads = new ArrayList<>();
             long start = find(bytes, "_", xml.end);
@@ -186,7 +188,7 @@ public final class VtkXmlReader {
                 long size = bytes.byteSize();
                 appended(bytes, find(bytes, "_", xml.end), array, xml, new Budget(size), Work.QUIET);
             }
-            return array.numbers.values();
+            return Objects.requireNonNull(array.numbers).values();
         });
     }
 
@@ -247,7 +249,11 @@ public final class VtkXmlReader {
         new Payload(xml.order, xml.wideHeader, xml.packing, budget, work).decode(in, array.numbers, array.room, what);
     }
 
-    /** The bytes that an array begins with. @param most bytes that are needed */
+    /**
+     * The bytes that an array begins with.
+     *
+     * @param most bytes that are needed
+     */
     private static ByteBuffer encoded(MemorySegment bytes, long start, XmlParts.Array array, XmlParts xml, long most) {
         if (start < 0 || array.offset > bytes.byteSize() - start - 1) {
             throw new FormatError("array \"" + array.name + "\" begins at byte " + array.offset

@@ -228,6 +228,7 @@ public final class VtkXmlWriter {
     }
 
     /** The pieces that are encoded apart: one of size and data, or the block sizes and the packed blocks. */
+    @SuppressWarnings("ByteBufferBackingArray")
     private List<byte[]> parts(byte[] data) {
         if (!options.zlib) {
             ByteBuffer all = header(1, data.length);

@@ -19,6 +19,7 @@ import lane.base.Work;
 import lane.formats.io.Budget;
 import lane.formats.io.FormatError;
 import lane.formats.vtk.Numbers.Type;
+import org.jspecify.annotations.Nullable;
 
 /**
  * The XML of a file, read as a stream: pieces with their data arrays, decoded where they stand or noted with their place
@@ -46,9 +47,11 @@ final class XmlParts {
         int components = 1;
         long offset = -1;
         /** Null as long as nobody asked, and for texts. */
+        @Nullable
         Numbers numbers;
 
         /** Decodes the numbers; null where they stand in the XML and are decoded at once. */
+        @Nullable
         Supplier<Numbers> decode;
 
         boolean text;
@@ -57,9 +60,10 @@ final class XmlParts {
         /** How many numbers its piece has room for; -1 when nobody says. */
         long room = -1;
         /** Which stored component is x, y and z; null for as they stand. */
-        int[] order;
+        int @Nullable [] order;
 
         /** The numbers, decoded now if they were not; null for a text. */
+        @Nullable
         Numbers numbers() {
             if (numbers == null && decode != null && !text) {
                 numbers = decode.get();
@@ -278,7 +282,7 @@ final class XmlParts {
         throw new FormatError("it gives \"" + text + "\" as a number of points or cells");
     }
 
-    private Array array(XMLStreamReader xml, String section, Piece piece) throws XMLStreamException {
+    private Array array(XMLStreamReader xml, String section, @Nullable Piece piece) throws XMLStreamException {
         var array = new Array();
         array.section = section;
         String name = xml.getAttributeValue(null, "Name");
@@ -317,18 +321,19 @@ final class XmlParts {
         } else if (array.text && !section.equals("FieldData") || array.ofField() && !wanted.test(array.index)) {
             skip(xml);
         } else {
-            array.numbers = new Numbers(array.type, what);
+            var numbers = new Numbers(array.type, what);
+            array.numbers = numbers;
             if (format.equals("binary")) {
-                binary(xml, array, what);
+                binary(xml, array, numbers, what);
             } else {
-                ascii(xml, array.numbers);
+                ascii(xml, numbers);
             }
         }
         return array;
     }
 
     /** Which stored component is x, y and z by the names of the components; null where they say nothing else. */
-    private static int[] order(XMLStreamReader xml) {
+    private static int @Nullable [] order(XMLStreamReader xml) {
         int[] at = {-1, -1, -1};
         for (int c = 0; c < 3; c++) {
             String name = xml.getAttributeValue(null, "ComponentName" + c);
@@ -368,7 +373,7 @@ final class XmlParts {
         return out;
     }
 
-    private static long room(Array array, Piece piece) {
+    private static long room(Array array, @Nullable Piece piece) {
         String counted =
                 switch (array.section) {
                     case "PointData", "Points" -> "NumberOfPoints";
@@ -418,7 +423,7 @@ final class XmlParts {
         }
     }
 
-    private void binary(XMLStreamReader xml, Array array, String what) throws XMLStreamException {
+    private void binary(XMLStreamReader xml, Array array, Numbers into, String what) throws XMLStreamException {
         byte[] text = new byte[4096];
         int n = 0;
         for (int depth = 1; depth > 0; ) {
@@ -442,6 +447,6 @@ final class XmlParts {
             }
         }
         new Payload(order, wideHeader, packing, budget, Work.QUIET)
-                .decode(Payload.base64(text, 0, n), array.numbers, array.room, what);
+                .decode(Payload.base64(text, 0, n), into, array.room, what);
     }
 }

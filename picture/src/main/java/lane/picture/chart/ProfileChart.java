@@ -25,6 +25,7 @@ import org.jfree.chart.ui.Layer;
 import org.jfree.chart.ui.RectangleInsets;
 import org.jfree.data.xy.YIntervalSeries;
 import org.jfree.data.xy.YIntervalSeriesCollection;
+import org.jspecify.annotations.Nullable;
 
 /** The curve of every lane over its difference from the datum, on one abscissa. */
 public final class ProfileChart {
@@ -35,7 +36,11 @@ public final class ProfileChart {
      *
      * @param difference from the datum; null for the datum itself or where there is none
      */
-    public record Curve(String name, LaneStyle style, Profile profile, Difference difference) {}
+    public record Curve(
+            String name,
+            LaneStyle style,
+            Profile profile,
+            @Nullable Difference difference) {}
 
     /**
      * Where things were drawn, in pixels, with the abscissa at the plots' left and right edge as shown. The strip of
@@ -207,7 +212,7 @@ public final class ProfileChart {
         return java.util.Arrays.stream(keep).distinct().toArray();
     }
 
-    private static NumberAxis axis(String label, Palette palette) {
+    private static NumberAxis axis(@Nullable String label, Palette palette) {
         var axis = new NumberAxis(label);
         axis.setLabelFont(Fonts.semibold(11));
         axis.setTickLabelFont(Fonts.sans(11));

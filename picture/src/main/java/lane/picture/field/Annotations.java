@@ -12,6 +12,7 @@ import lane.mesh.Point;
 import lane.picture.Fonts;
 import lane.picture.Palette;
 import lane.picture.Ticks;
+import org.jspecify.annotations.Nullable;
 
 /** What stands on top of a field picture: lines with their samples, the colour scale bar, the orientation mark. */
 public final class Annotations {
@@ -59,7 +60,11 @@ public final class Annotations {
      * @param right what runs to the right, {@code up} what runs upwards
      */
     public record Flat(Point origin, AxisOf right, AxisOf up) {
-        /** @param along direction in space @param perMetre units of the axis to a metre along it @param from its value at the origin */
+        /**
+         * @param along direction in space
+         * @param perMetre units of the axis to a metre along it
+         * @param from its value at the origin
+         */
         public record AxisOf(String name, String unit, Point along, double perMetre, double from) {}
     }
 
@@ -71,7 +76,12 @@ public final class Annotations {
      * @param flat null for none
      */
     public record Over(
-            List<Line> lines, List<Label> labels, List<BandLabel> bands, List<Point> measured, Bar bar, Flat flat) {
+            List<Line> lines,
+            List<Label> labels,
+            List<BandLabel> bands,
+            List<Point> measured,
+            @Nullable Bar bar,
+            @Nullable Flat flat) {
         public Over {
             lines = List.copyOf(lines);
             labels = List.copyOf(labels);
@@ -79,7 +89,7 @@ public final class Annotations {
             measured = List.copyOf(measured);
         }
 
-        public static Over of(List<Line> lines, Bar bar) {
+        public static Over of(List<Line> lines, @Nullable Bar bar) {
             return new Over(lines, List.of(), List.of(), List.of(), bar, null);
         }
 
@@ -178,7 +188,8 @@ public final class Annotations {
     }
 
     /** Draws a line without its name; returns where the name belongs, or null for none. */
-    private static double[] line(Graphics2D g, Camera camera, int width, int height, Line line, Palette palette) {
+    private static double @Nullable [] line(
+            Graphics2D g, Camera camera, int width, int height, Line line, Palette palette) {
         Color colour = line.selected() ? Palette.MARK : palette.ink();
         Color halo = line.selected() ? Color.WHITE : palette.ground();
         var path = new java.awt.geom.Path2D.Double();

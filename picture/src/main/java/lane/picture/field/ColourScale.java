@@ -10,6 +10,8 @@ public enum ColourScale {
     SIGNED(0x00435A, 0x356B80, 0x6F97A7, 0xACC3CC, 0xEFEFF0, 0xD0BBB1, 0xAB8977, 0x845943, 0x5C2D12);
 
     private static final int STEPS = 1024;
+
+    @SuppressWarnings("ImmutableEnumChecker")
     private final int[] table = new int[STEPS];
 
     ColourScale(int... stops) {

@@ -13,7 +13,12 @@ import lane.mesh.Point;
  */
 public record DrawnFrame(
         int width, int height, int[] argb, long[] keys, int[] first, float[] band, Camera camera, Scene scene) {
-    /** What lies under a pixel. @param face of the part @param place on the face, exact for the pixel's centre */
+    /**
+     * What lies under a pixel.
+     *
+     * @param face of the part
+     * @param place on the face, exact for the pixel's centre
+     */
     public record Hit(int surface, String name, int face, Point place) {}
 
     /** The nearest surface under a pixel, seen through transparent ones only where nothing opaque is. */

@@ -1,6 +1,7 @@
 package lane.picture.field;
 
 import lane.base.Parallel;
+import org.jspecify.annotations.Nullable;
 
 /**
  * What drawing wants to know of a surface's triangles whatever the view. It is made when it is first asked for and serves
@@ -12,8 +13,8 @@ final class Geometry {
 
     private final double[] xyz;
     private final int[] corners;
-    private volatile double[] boxes;
-    private volatile float[] normals;
+    private volatile double @Nullable [] boxes;
+    private volatile float @Nullable [] normals;
 
     Geometry(double[] xyz, int[] corners) {
         this.xyz = xyz;

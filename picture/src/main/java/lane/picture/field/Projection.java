@@ -42,7 +42,12 @@ final class Projection {
         return (x - centre.x()) * d.x() + (y - centre.y()) * d.y() + (z - centre.z()) * d.z();
     }
 
-    /** Where a box begins and ends to the right. @param b bounds, six to a box @param at where its own begin */
+    /**
+     * Where a box begins and ends to the right.
+     *
+     * @param b bounds, six to a box
+     * @param at where its own begin
+     */
     float right(double[] b, int at, boolean end) {
         return right(
                 corner(right.x(), b, at, end), corner(right.y(), b, at + 2, end), corner(right.z(), b, at + 4, end));

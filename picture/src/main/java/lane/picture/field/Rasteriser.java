@@ -20,7 +20,7 @@ public final class Rasteriser {
     private final int height;
     private final int[] argb;
     private final long[] keys;
-    private int[] first;
+    private int[] first = {};
     /** The value at each pixel where lines between bands are drawn. */
     private final float[] band;
 

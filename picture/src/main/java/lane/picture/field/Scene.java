@@ -24,7 +24,8 @@ public record Scene(List<Surface> surfaces, List<Away> away) {
     /**
      * A space that is not drawn: where a place is on the side that the normals point to of all of its planes.
      *
-     * @param points one on each plane; @param normals of the planes
+     * @param points one on each plane
+     * @param normals of the planes
      */
     public record Away(List<Point> points, List<Point> normals) {
         public Away {
@@ -37,7 +38,11 @@ public record Scene(List<Surface> surfaces, List<Away> away) {
             return new Away(List.of(point), List.of(normal));
         }
 
-        /** What lies in a box. @param b least and greatest x, y and z in the frame */
+        /**
+         * What lies in a box.
+         *
+         * @param b least and greatest x, y and z in the frame
+         */
         public static Away inside(double[] b, Axis frame) {
             Point low = frame.out(new Point(b[0], b[2], b[4]));
             Point high = frame.out(new Point(b[1], b[3], b[5]));

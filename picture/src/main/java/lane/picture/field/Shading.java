@@ -1,6 +1,8 @@
 package lane.picture.field;
 
+import java.util.Objects;
 import lane.mesh.Point;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Colours the pixels of one thread: values are interpolated over a triangle, then coloured, so that colours are exact for
@@ -22,10 +24,10 @@ final class Shading {
 
     private final Edges edges = new Edges();
     private int index = -1;
-    private Scene.Surface s;
-    private int[] corners;
-    private float[] values;
-    private float[] normals;
+    private Scene.@Nullable Surface s;
+    private int[] corners = {};
+    private float[] values = {};
+    private float[] normals = {};
     private boolean byNode;
     private boolean coloured;
 
@@ -81,7 +83,8 @@ final class Shading {
             second = values[corners[3 * t + 1]] - first;
             third = values[corners[3 * t + 2]] - first;
         } else if (coloured) {
-            first = s.byNode() ? s.mean(t) : values[s.face()[t]];
+            Scene.Surface now = Objects.requireNonNull(s);
+            first = now.byNode() ? now.mean(t) : values[now.face()[t]];
             second = 0;
             third = 0;
         }
@@ -114,7 +117,8 @@ final class Shading {
     /**
      * The colour of a triangle at a pixel.
      *
-     * @param wb weight of the second corner there; @param wc of the third
+     * @param wb weight of the second corner there
+     * @param wc of the third
      */
     int colour(int surface, int t, int x, int y, double wb, double wc) {
         if (surface != index) {
@@ -138,7 +142,7 @@ final class Shading {
         value = (float) v;
         if (withEdges) {
             edges.at(x + 0.5, y + 0.5);
-            return edges.onSide(s.edge()[triangle]) ? mix(colour, ink, 110) : colour;
+            return edges.onSide(Objects.requireNonNull(s).edge()[triangle]) ? mix(colour, ink, 110) : colour;
         }
         return colour;
     }

@@ -3,6 +3,7 @@ package lane.picture.field;
 import java.lang.ref.SoftReference;
 import java.util.ArrayDeque;
 import java.util.Deque;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Arrays kept from one picture to the next, which wants the same again while the view turns: making them anew costs as much
@@ -34,7 +35,7 @@ final class Spare {
         return find(a -> a instanceof long[] l && l.length == length) instanceof long[] l ? l : new long[length];
     }
 
-    private static synchronized Object find(java.util.function.Predicate<Object> fits) {
+    private static synchronized @Nullable Object find(java.util.function.Predicate<Object> fits) {
         for (var it = KEPT.iterator(); it.hasNext(); ) {
             Object array = it.next().get();
             if (array == null || fits.test(array)) {
@@ -61,7 +62,7 @@ final class Spare {
         }
     }
 
-    private static long bytes(Object array) {
+    private static long bytes(@Nullable Object array) {
         return switch (array) {
             case float[] f -> 4L * f.length;
             case int[] i -> 4L * i.length;

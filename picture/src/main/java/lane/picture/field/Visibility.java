@@ -1,6 +1,8 @@
 package lane.picture.field;
 
 import java.util.Arrays;
+import java.util.Objects;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Finds what is nearest at each pixel of some rows, in one pass over the triangles: each is drawn by edge functions at pixel
@@ -21,7 +23,7 @@ final class Visibility {
 
     private final Tiles tiles;
     private boolean cut;
-    private Wins wins;
+    private @Nullable Wins wins;
 
     /**
      * @param top the first row
@@ -172,7 +174,11 @@ final class Visibility {
         }
     }
 
-    /** Draws a triangle at one pixel. @param a where a corner stands among {@code p} */
+    /**
+     * Draws a triangle at one pixel.
+     *
+     * @param a where a corner stands among {@code p}
+     */
     private void pixel(float[] p, int a, int b, int c, int x, int y, int t, long nearest) {
         double px = x + 0.5;
         double py = y + 0.5;
@@ -206,7 +212,7 @@ final class Visibility {
         int at = y * width + x;
         if (key < keys[at] && !Float.isNaN(z)) {
             keys[at] = key;
-            wins.add(t, place(x, y), second, third);
+            Objects.requireNonNull(wins).add(t, place(x, y), second, third);
         }
     }
 

@@ -1,0 +1,7 @@
+/**
+ * Starts the window.
+ */
+@NullMarked
+package lane.desk.app;
+
+import org.jspecify.annotations.NullMarked;

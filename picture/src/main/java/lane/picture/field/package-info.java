@@ -1,0 +1,7 @@
+/**
+ * Pictures of fields on surfaces: camera, exact visibility, colours, axes and marks; the same bits on any number of threads.
+ */
+@NullMarked
+package lane.picture.field;
+
+import org.jspecify.annotations.NullMarked;

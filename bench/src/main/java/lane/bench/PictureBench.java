@@ -48,8 +48,8 @@ public class PictureBench {
         for (int side = 0; side < 6; side++) {
             for (int i = 0; i < n * n; i++) {
                 int p = 3 * (side * n * n + i);
-                int at = side / 3;
-                xyz[p + side % 3] = at;
+                int wall = side / 3;
+                xyz[p + side % 3] = wall;
                 xyz[p + (side + 1) % 3] = (double) (i % n) / cubes;
                 int row = i / n;
                 xyz[p + (side + 2) % 3] = (double) row / cubes;

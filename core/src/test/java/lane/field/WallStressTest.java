@@ -23,7 +23,8 @@ class WallStressTest {
         int n = node ? MESH.nodeCount() : MESH.cellCount();
         double[] u = new double[3 * n];
         for (int i = 0; i < n; i++) {
-            double z = node ? MESH.xyz()[3 * i + 2] : (i / 4 + 0.5) / 4;
+            int layer = i / 4;
+            double z = node ? MESH.xyz()[3 * i + 2] : (layer + 0.5) / 4;
             u[3 * i] = lower + (upper - lower) * z + 4 * z * (1 - z);
         }
         return new Field("u", at, 3, Unit.of("m/s"), Values.of(u));

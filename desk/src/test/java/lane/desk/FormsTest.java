@@ -57,7 +57,7 @@ class FormsTest extends InWindow {
         settled();
     }
 
-    private void select(String what, String id, int stop) throws Exception {
+    private void select(Chosen what, String id, int stop) throws Exception {
         onFx(() -> {
             session.select(what, id);
             session.go(stop);
@@ -72,7 +72,7 @@ class FormsTest extends InWindow {
 
     @Test
     void aTheoryIsMadeFromNothingWithConstantsAFormulaAndAValue() throws Exception {
-        select("source", "fine", 1);
+        select(Chosen.SOURCE, "fine", 1);
         press("+ Theory");
         Source.Reference made = (Source.Reference) session.study().sources().getLast();
         assertThat(made.kind()).isEqualTo(Source.Kind.THEORY);
@@ -136,7 +136,7 @@ class FormsTest extends InWindow {
                             java.util.List.of())));
             return null;
         });
-        select("source", "rig", 1);
+        select(Chosen.SOURCE, "rig", 1);
         onFx(() -> {
             ComboBox<Reading> box = node("answer-reading");
             box.setValue(box.getItems().stream()
@@ -173,7 +173,7 @@ class FormsTest extends InWindow {
 
     @Test
     void aUnitStatedAtIntakeChangesTheNumbers() throws Exception {
-        select("source", "fine", 1);
+        select(Chosen.SOURCE, "fine", 1);
         double before = tally("mass-flow", "fine");
         enter("unit-velocity", "mm/s");
         settled();
@@ -225,7 +225,7 @@ class FormsTest extends InWindow {
         enter("quantity-formula-" + user, "2 * \"radial speed\"");
         settled();
         onFx(() -> {
-            session.select("quantity", id);
+            session.select(Chosen.QUANTITY, id);
             return null;
         });
         settled();
@@ -246,7 +246,7 @@ class FormsTest extends InWindow {
     void aNameIsProposedAndTaken() throws Exception {
         onFx(() -> {
             session.go(3);
-            session.select("quantity", "speed");
+            session.select(Chosen.QUANTITY, "speed");
             return null;
         });
         settled();
@@ -264,7 +264,7 @@ class FormsTest extends InWindow {
 
     @Test
     void aTallyChangesItsPartsItsMeasureAndItsUnit() throws Exception {
-        select("reading", "rotor-torque", 4);
+        select(Chosen.READING, "rotor-torque", 4);
         double onFluid = tally("rotor-torque", "fine");
         segment("on the wall");
         // Whom the stored stress acts on was said at Intake; this turns what is reported.
@@ -296,7 +296,7 @@ class FormsTest extends InWindow {
 
     @Test
     void theLastPartOfATallyCannotBeTakenAway() throws Exception {
-        select("reading", "mass-flow", 4);
+        select(Chosen.READING, "mass-flow", 4);
         tick("tally-parts", "outlet");
         assertThat(session.study().reading("mass-flow").orElseThrow().stations())
                 .containsExactly("outlet");
@@ -305,7 +305,7 @@ class FormsTest extends InWindow {
 
     @Test
     void aBalanceGetsTermsAndLosesItsClosureWithAPart() throws Exception {
-        select("reading", "mass", 4);
+        select(Chosen.READING, "mass", 4);
         Balance before = (Balance) session.results().outcome("mass", "fine");
         assertThat(Math.abs(before.relative())).isLessThan(1e-6);
         robot.interact(() -> ((Button) node("term-0")).fire());
@@ -358,14 +358,14 @@ class FormsTest extends InWindow {
                 .filter(r -> r.ask() instanceof TallyOf t && t.measure() instanceof Force)
                 .toList()
                 .getLast();
-        select("reading", force.id(), 4);
+        select(Chosen.READING, force.id(), 4);
         enter("tally-along-x", "0");
         assertThat(session.message()).contains("cannot be 0, 0, 0");
     }
 
     @Test
     void aCheckIsMadeOnAReadingThatHasNone() throws Exception {
-        select("reading", "axial-force", 4);
+        select(Chosen.READING, "axial-force", 4);
         press("Add a check");
         assertThat(session.stop()).isEqualTo(5);
         assertThat(session.study().checks()).hasSize(12);
@@ -398,7 +398,7 @@ class FormsTest extends InWindow {
                         }
                         return l;
                     }));
-            session.select("reading", "mass-flow");
+            session.select(Chosen.READING, "mass-flow");
             session.go(4);
             return null;
         });
@@ -419,7 +419,7 @@ class FormsTest extends InWindow {
 
     @Test
     void thePictureIsExportedAsItIsShown() throws Exception {
-        select("station", "gap-mid", 2);
+        select(Chosen.STATION, "gap-mid", 2);
         Thread.sleep(800);
         var other = new javafx.stage.Stage[1];
         Object view = onFx(() -> {
@@ -452,7 +452,7 @@ class FormsTest extends InWindow {
 
     @Test
     void aRunThatChangedIsMarkedUntilItIsReadAgainAndALogIsFollowed() throws Exception {
-        select("source", "coarse", 1);
+        select(Chosen.SOURCE, "coarse", 1);
         double before = tally("mass-flow", "coarse");
         Files.copy(
                 folder.resolve("medium.vtu"),
@@ -531,7 +531,7 @@ class FormsTest extends InWindow {
         assertThat(session.stop()).isEqualTo(2);
         assertThat(session.mark().place()).isEqualTo(new lane.mesh.Point(5.25, 5.25, 5.25));
         look("health-place");
-        select("source", "medium", 1);
+        select(Chosen.SOURCE, "medium", 1);
         // The inlet's edge is a jump on every mesh; nothing else is wrong there.
         await(() -> shown("2 findings") && shown("\"velocity\" changes by more than"));
     }

@@ -29,7 +29,7 @@ import org.testfx.util.WaitForAsyncUtils;
 class IntakeTest extends InWindow {
     private void select(String id) throws Exception {
         onFx(() -> {
-            session.select("source", id);
+            session.select(Chosen.SOURCE, id);
             session.go(1);
             return null;
         });

@@ -79,7 +79,7 @@ class MadeUpKindsTest extends InWindow {
         assertThat(StudyJson.of(StudyJson.text(session.study()), "x")).isEqualTo(session.study());
         // Opened in the window.
         onFx(() -> {
-            session.select("station", "wire");
+            session.select(Chosen.STATION, "wire");
             session.go(2);
             return null;
         });
@@ -89,7 +89,7 @@ class MadeUpKindsTest extends InWindow {
         look("madeup-station");
         for (String reading : List.of("along-wire", "spread", "rms")) {
             onFx(() -> {
-                session.select("reading", reading);
+                session.select(Chosen.READING, reading);
                 session.go(4);
                 return null;
             });
@@ -98,7 +98,7 @@ class MadeUpKindsTest extends InWindow {
             look("madeup-" + reading);
         }
         onFx(() -> {
-            session.select("check", "wire-positive");
+            session.select(Chosen.CHECK, "wire-positive");
             session.go(5);
             return null;
         });

@@ -102,7 +102,7 @@ class QuantitiesTest extends InWindow {
             assertThat(quantitiesNow()).as(e.name()).hasSize(before + 1);
             Quantity made = quantitiesNow().getLast();
             assertThat(made.note()).isEqualTo(e.note());
-            assertThat(session.selected("quantity")).isEqualTo(made.id());
+            assertThat(session.selected(Chosen.QUANTITY)).isEqualTo(made.id());
             assertThat(made.formula()).doesNotContain("{");
         }
         // The demo has velocities, pressures and wall shears, by whatever name its files call them.
@@ -116,7 +116,7 @@ class QuantitiesTest extends InWindow {
     @Test
     void quantitiesGoByTheClipboardWithWhatTheyNeedAndComeBackWithoutHarm() throws Exception {
         onFx(() -> {
-            session.select("quantity", "gap-reynolds");
+            session.select(Chosen.QUANTITY, "gap-reynolds");
             return null;
         });
         settled();
@@ -156,7 +156,7 @@ class QuantitiesTest extends InWindow {
     @Test
     void aTheoryIsTakenInAFormulaAndFollowedWhenItIsRenamed() throws Exception {
         press("+ Formula");
-        String id = session.selected("quantity");
+        String id = session.selected(Chosen.QUANTITY);
         TextInputControl field = node("quantity-formula-" + id);
         robot.interact(() -> {
             field.requestFocus();

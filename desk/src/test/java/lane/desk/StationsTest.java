@@ -31,7 +31,7 @@ class StationsTest extends InWindow {
             return null;
         });
         settled();
-        return session.study().station(session.selected("station")).orElseThrow();
+        return session.study().station(session.selected(Chosen.STATION)).orElseThrow();
     }
 
     private void button(String word) throws Exception {
@@ -72,7 +72,7 @@ class StationsTest extends InWindow {
         // The second run of all stations draws every one of them without trouble.
         for (Station s : List.copyOf(session.study().stations())) {
             onFx(() -> {
-                session.select("station", s.id());
+                session.select(Chosen.STATION, s.id());
                 session.go(2);
                 return null;
             });
@@ -83,7 +83,7 @@ class StationsTest extends InWindow {
     @Test
     void aSectionIsMovedByNumbersByFormulaAndByItsGrip() throws Exception {
         onFx(() -> {
-            session.select("station", "mid");
+            session.select(Chosen.STATION, "mid");
             session.go(2);
             return null;
         });
@@ -128,7 +128,7 @@ class StationsTest extends InWindow {
     @Test
     void copiesAreMadeAsAnArrayInOneEdit() throws Exception {
         onFx(() -> {
-            session.select("station", "mid");
+            session.select(Chosen.STATION, "mid");
             session.go(2);
             return null;
         });
@@ -198,7 +198,7 @@ class StationsTest extends InWindow {
         assertThat(session.study().frame(id).orElseThrow().origin().x()).isEqualTo(0.0254);
         onFx(() -> {
             session.edit("in frame", s -> s.inFrame("gap-mid", id));
-            session.select("station", "gap-mid");
+            session.select(Chosen.STATION, "gap-mid");
             return null;
         });
         settled();
@@ -224,7 +224,7 @@ class StationsTest extends InWindow {
     @Test
     void picturesStandBesideOneAnotherShowDifferencesAndLieFlat() throws Exception {
         onFx(() -> {
-            session.select("station", "mid");
+            session.select(Chosen.STATION, "mid");
             session.go(2);
             return null;
         });
@@ -245,7 +245,7 @@ class StationsTest extends InWindow {
     @Test
     void aShellLaidFlatTellsWhatIsInSpaceUnderThePointer() throws Exception {
         onFx(() -> {
-            session.select("station", "mid-gap");
+            session.select(Chosen.STATION, "mid-gap");
             session.go(2);
             return null;
         });
@@ -281,7 +281,7 @@ class StationsTest extends InWindow {
     @Test
     void whatIsDrawnAtASectionComesAndGoes() throws Exception {
         onFx(() -> {
-            session.select("station", "mid");
+            session.select(Chosen.STATION, "mid");
             session.go(2);
             return null;
         });

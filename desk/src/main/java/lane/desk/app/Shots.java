@@ -12,10 +12,12 @@ import javafx.stage.Stage;
 import lane.cli.CheckTable;
 import lane.cli.Version;
 import lane.demo.DemoFiles;
+import lane.desk.Chosen;
 import lane.desk.Session;
 import lane.formats.io.AtomicFile;
 import lane.formats.ledger.LedgerWriter;
 import lane.picture.Export;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Without a display: opens the demo in a window that nobody sees, takes one picture of each main view, and, if asked,
@@ -24,24 +26,24 @@ import lane.picture.Export;
 final class Shots {
     private Shots() {}
 
-    private record Shot(String name, int stop, String what, String id, boolean dark) {}
+    private record Shot(String name, int stop, @Nullable Chosen what, String id, boolean dark) {}
 
     private static final Shot[] SHOTS = {
-        new Shot("intake", 1, "source", "fine", false),
-        new Shot("intake-table", 1, "source", "rig", false),
-        new Shot("stations", 2, "station", "gap-mid", false),
-        new Shot("stations-section", 2, "station", "mid", false),
-        new Shot("stations-sheet", 2, "station", "cone", false),
-        new Shot("quantities", 3, "quantity", "dynamic-pressure", false),
-        new Shot("readings-profile", 4, "reading", "swirl-gap", false),
-        new Shot("readings-sweep", 4, "reading", "swirl-along", false),
-        new Shot("readings-tally", 4, "reading", "rotor-torque", false),
-        new Shot("readings-balance", 4, "reading", "angular-momentum", false),
-        new Shot("checks", 5, "check", "torque-rig", false),
-        new Shot("ledger", 6, "", "", false),
-        new Shot("stations-dark", 2, "station", "gap-mid", true),
-        new Shot("readings-profile-dark", 4, "reading", "temperature-outlet", true),
-        new Shot("checks-dark", 5, "check", "outlet-temperature", true)
+        new Shot("intake", 1, Chosen.SOURCE, "fine", false),
+        new Shot("intake-table", 1, Chosen.SOURCE, "rig", false),
+        new Shot("stations", 2, Chosen.STATION, "gap-mid", false),
+        new Shot("stations-section", 2, Chosen.STATION, "mid", false),
+        new Shot("stations-sheet", 2, Chosen.STATION, "cone", false),
+        new Shot("quantities", 3, Chosen.QUANTITY, "dynamic-pressure", false),
+        new Shot("readings-profile", 4, Chosen.READING, "swirl-gap", false),
+        new Shot("readings-sweep", 4, Chosen.READING, "swirl-along", false),
+        new Shot("readings-tally", 4, Chosen.READING, "rotor-torque", false),
+        new Shot("readings-balance", 4, Chosen.READING, "angular-momentum", false),
+        new Shot("checks", 5, Chosen.CHECK, "torque-rig", false),
+        new Shot("ledger", 6, null, "", false),
+        new Shot("stations-dark", 2, Chosen.STATION, "gap-mid", true),
+        new Shot("readings-profile-dark", 4, Chosen.READING, "temperature-outlet", true),
+        new Shot("checks-dark", 5, Chosen.CHECK, "outlet-temperature", true)
     };
 
     static void run(Path data, Path out, boolean ledger) {
@@ -102,7 +104,7 @@ final class Shots {
                     session[0].toggleTheme();
                 }
                 session[0].show("", () -> lane.provenance.Provenance.EMPTY);
-                if (!shot.what().isEmpty()) {
+                if (shot.what() != null) {
                     session[0].select(shot.what(), shot.id());
                 }
                 session[0].go(shot.stop());
@@ -148,7 +150,7 @@ final class Shots {
         var known = new boolean[1];
         for (int i = 0; i < 100 && !known[0]; i++) {
             onFx(() -> {
-                var run = session.results().runs().get(session.selected("source"));
+                var run = session.results().runs().get(session.selected(Chosen.SOURCE));
                 known[0] = run == null || session.health(run) != null;
             });
             Thread.sleep(100);

@@ -10,6 +10,7 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
 import lane.check.Check;
 import lane.check.CheckResult;
+import lane.desk.Chosen;
 import lane.desk.Marks;
 import lane.desk.Session;
 import lane.desk.Ui;
@@ -191,7 +192,7 @@ final class CheckCard {
                         8,
                         6,
                         Ui.button("Open the reading", () -> {
-                            session.select("reading", check.reading());
+                            session.select(Chosen.READING, check.reading());
                             session.go(4);
                         }),
                         Ui.button(

@@ -17,6 +17,7 @@ import lane.check.Closure;
 import lane.check.Norm;
 import lane.check.Scale;
 import lane.check.Verdict;
+import lane.desk.Chosen;
 import lane.desk.LaneColumns;
 import lane.desk.Marks;
 import lane.desk.Session;
@@ -69,7 +70,7 @@ public final class ChecksView implements View {
                     session.study().checks().stream().map(Check::id).toList());
             session.study().reading(reading).ifPresent(r -> add(session, id, r));
         } else {
-            session.select("check", found.id());
+            session.select(Chosen.CHECK, found.id());
         }
         session.go(5);
     }
@@ -119,7 +120,7 @@ public final class ChecksView implements View {
                 continue;
             }
             rows.getChildren().add(row(check, result, sources, styles));
-            if (check.id().equals(session.selected("check"))) {
+            if (check.id().equals(session.selected(Chosen.CHECK))) {
                 if (!session.trailOf().equals("check " + check.id())) {
                     session.showCheck(check.id(), "");
                 }
@@ -163,7 +164,7 @@ public final class ChecksView implements View {
                     l.add(new Check(id, reading.id(), rule, List.of()));
                     return l;
                 }));
-        session.select("check", id);
+        session.select(Chosen.CHECK, id);
     }
 
     private HBox head(List<Source> sources, List<LaneStyle> styles) {
@@ -208,7 +209,7 @@ public final class ChecksView implements View {
                                 .source(result.datum())
                                 .map(Source::name)
                                 .orElse(result.datum());
-        boolean open = check.id().equals(session.selected("check"));
+        boolean open = check.id().equals(session.selected(Chosen.CHECK));
         var arrow = Ui.icon(
                 open
                         ? org.kordamp.ikonli.feather.Feather.CHEVRON_DOWN
@@ -242,7 +243,7 @@ public final class ChecksView implements View {
         row.setAccessibleText(name + ", "
                 + (result == null ? "not computed" : result.verdict().word()));
         Runnable toggle = () -> {
-            session.select("check", open ? "" : check.id());
+            session.select(Chosen.CHECK, open ? "" : check.id());
         };
         row.setOnMouseClicked(e -> toggle.run());
         row.setOnKeyPressed(e -> {

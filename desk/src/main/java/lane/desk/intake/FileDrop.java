@@ -9,6 +9,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
 import java.util.stream.Stream;
+import lane.desk.Chosen;
 import lane.desk.Session;
 import lane.formats.DatasetReader;
 import lane.formats.Series;
@@ -45,7 +46,8 @@ public final class FileDrop {
                     + String.join(", ", TableReader.ENDINGS) + ").");
             return;
         }
-        boolean onRun = session.study().source(session.selected("source")).orElse(null) instanceof Source.Simulation;
+        boolean onRun =
+                session.study().source(session.selected(Chosen.SOURCE)).orElse(null) instanceof Source.Simulation;
         if (runs.isEmpty() && !surfaces.isEmpty() && onRun) {
             onto(session, surfaces);
             return;
@@ -56,7 +58,7 @@ public final class FileDrop {
                 "Add files",
                 study -> tables(session, runs(session, study, meshes, runs.isEmpty() ? List.of() : surfaces), tables));
         if (!session.study().sources().isEmpty()) {
-            session.select("source", session.study().sources().getLast().id());
+            session.select(Chosen.SOURCE, session.study().sources().getLast().id());
         }
         session.go(1);
     }
@@ -152,7 +154,7 @@ public final class FileDrop {
 
     /** Surfaces alone become parts of the selected run. */
     private static void onto(Session session, List<Path> surfaces) {
-        if (session.study().source(session.selected("source")).orElse(null) instanceof Source.Simulation run) {
+        if (session.study().source(session.selected(Chosen.SOURCE)).orElse(null) instanceof Source.Simulation run) {
             List<String> parts = new ArrayList<>(run.partFiles());
             surfaces.forEach(s -> parts.add(path(session, s)));
             session.edit(

@@ -11,6 +11,7 @@ import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import javafx.stage.FileChooser;
 import lane.desk.BuiltFrom;
+import lane.desk.Chosen;
 import lane.desk.Marks;
 import lane.desk.Session;
 import lane.desk.Ui;
@@ -91,7 +92,7 @@ public final class IntakeView implements View {
 
     /** What is known of the selected run's health. */
     private Object health() {
-        var run = session.results().runs().get(session.selected("source"));
+        var run = session.results().runs().get(session.selected(Chosen.SOURCE));
         var known = run == null ? null : session.health(run);
         return known == null ? "unknown" : known;
     }
@@ -112,7 +113,7 @@ public final class IntakeView implements View {
                     l.add(new Source.Reference(id, id, Source.Kind.THEORY, List.of(), Map.of(), List.of()));
                     return l;
                 }));
-        session.select("source", id);
+        session.select(Chosen.SOURCE, id);
     }
 
     private void choose() {
@@ -133,11 +134,11 @@ public final class IntakeView implements View {
     @Override
     public void refresh() {
         var study = session.study();
-        if (study.source(session.selected("source")).isEmpty()
+        if (study.source(session.selected(Chosen.SOURCE)).isEmpty()
                 && !study.sources().isEmpty()) {
             List<String> finest = study.finest();
             session.select(
-                    "source", finest.isEmpty() ? study.sources().getFirst().id() : finest.getFirst());
+                    Chosen.SOURCE, finest.isEmpty() ? study.sources().getFirst().id() : finest.getFirst());
         }
         // Built anew only when it shows something else: what is being typed here stays.
         boolean other = built.changed(
@@ -145,7 +146,7 @@ public final class IntakeView implements View {
                 study.units(),
                 study.recipes(),
                 study.readings(),
-                session.selected("source"),
+                session.selected(Chosen.SOURCE),
                 session.results().failures(),
                 session.results().runs().values().stream()
                         .map(System::identityHashCode)
@@ -185,7 +186,7 @@ public final class IntakeView implements View {
     private void build() {
         list();
         Node sheet = session.study()
-                .source(session.selected("source"))
+                .source(session.selected(Chosen.SOURCE))
                 .map(s -> SourceSheet.of(session, s))
                 .orElseGet(() -> Ui.label(""));
         right.setContent(sheet);
@@ -228,7 +229,7 @@ public final class IntakeView implements View {
     }
 
     private Node row(Source source, LaneStyle style) {
-        boolean selected = source.id().equals(session.selected("source"));
+        boolean selected = source.id().equals(session.selected(Chosen.SOURCE));
         var band = new Region();
         band.setMinSize(6, 38);
         band.setMaxSize(6, 38);
@@ -289,16 +290,16 @@ public final class IntakeView implements View {
         }
         row.setFocusTraversable(true);
         row.setAccessibleText("Source " + source.name());
-        row.setOnMouseClicked(e -> session.select("source", source.id()));
+        row.setOnMouseClicked(e -> session.select(Chosen.SOURCE, source.id()));
         row.setOnKeyPressed(e -> {
             List<String> ids =
                     session.study().sources().stream().map(Source::id).toList();
             int step = e.getCode() == javafx.scene.input.KeyCode.DOWN
                     ? 1
                     : e.getCode() == javafx.scene.input.KeyCode.UP ? -1 : 0;
-            int to = ids.indexOf(session.selected("source")) + step;
+            int to = ids.indexOf(session.selected(Chosen.SOURCE)) + step;
             if (step != 0 && to >= 0 && to < ids.size()) {
-                session.select("source", ids.get(to));
+                session.select(Chosen.SOURCE, ids.get(to));
                 e.consume();
             }
         });

@@ -19,6 +19,7 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 import lane.desk.BuiltFrom;
+import lane.desk.Chosen;
 import lane.desk.Marks;
 import lane.desk.Session;
 import lane.desk.Ui;
@@ -105,7 +106,7 @@ public final class QuantitiesView implements View {
                     list.add(new Quantity(id, q.name(), q.formula(), q.unit(), q.note()));
                     return list;
                 }));
-        session.select("quantity", id);
+        session.select(Chosen.QUANTITY, id);
     }
 
     private MenuButton catalogue() {
@@ -144,18 +145,18 @@ public final class QuantitiesView implements View {
     @Override
     public void refresh() {
         Study study = session.study();
-        if (study.quantity(session.selected("quantity")).isEmpty()
+        if (study.quantity(session.selected(Chosen.QUANTITY)).isEmpty()
                 && !study.quantities().isEmpty()) {
-            session.select("quantity", study.quantities().getFirst().id());
+            session.select(Chosen.QUANTITY, study.quantities().getFirst().id());
         }
-        Quantity chosen = study.quantity(session.selected("quantity")).orElse(null);
+        Quantity chosen = study.quantity(session.selected(Chosen.QUANTITY)).orElse(null);
         if (built.changed(
                 study.quantities(),
                 study.units(),
                 study.sources(),
                 study.readings(),
                 study.stations().stream().map(s -> s.name()).toList(),
-                session.selected("quantity"),
+                session.selected(Chosen.QUANTITY),
                 session.results().runs().values().stream()
                         .map(System::identityHashCode)
                         .toList(),
@@ -362,7 +363,7 @@ public final class QuantitiesView implements View {
         if (chosen) {
             row.getStyleClass().add("selected");
         } else {
-            row.setOnMouseClicked(e -> session.select("quantity", q.id()));
+            row.setOnMouseClicked(e -> session.select(Chosen.QUANTITY, q.id()));
         }
         return row;
     }

@@ -13,6 +13,7 @@ import javafx.scene.input.Clipboard;
 import javafx.scene.input.ClipboardContent;
 import javafx.stage.FileChooser;
 import lane.base.LaneException;
+import lane.desk.Chosen;
 import lane.desk.Session;
 import lane.formats.study.QuantitiesFile;
 import lane.quantity.Definitions;
@@ -54,7 +55,7 @@ final class QuantityTransfer {
 
     private void copy() {
         session.study()
-                .quantity(session.selected("quantity"))
+                .quantity(session.selected(Chosen.QUANTITY))
                 .ifPresent(q ->
                         put(QuantitiesFile.json(new Definitions(session.study().quantities()).needs(q))));
     }

@@ -2,6 +2,7 @@ package lane.desk.readings;
 
 import java.util.List;
 import java.util.Optional;
+import lane.desk.Chosen;
 import lane.desk.Session;
 import lane.measure.Area;
 import lane.measure.Force;
@@ -170,7 +171,7 @@ final class NewReading {
                     l.add(reading);
                     return l;
                 }));
-        session.select("reading", reading.id());
+        session.select(Chosen.READING, reading.id());
     }
 
     /** Replaces a reading by another of the same key. */

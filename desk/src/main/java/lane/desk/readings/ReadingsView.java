@@ -8,6 +8,7 @@ import java.util.Objects;
 import javafx.scene.control.MenuButton;
 import javafx.scene.control.MenuItem;
 import javafx.scene.layout.BorderPane;
+import lane.desk.Chosen;
 import lane.desk.Session;
 import lane.desk.SideList;
 import lane.desk.View;
@@ -47,9 +48,9 @@ public final class ReadingsView implements View {
     @Override
     public void refresh() {
         var study = session.study();
-        if (study.reading(session.selected("reading")).isEmpty()
+        if (study.reading(session.selected(Chosen.READING)).isEmpty()
                 && !study.readings().isEmpty()) {
-            session.select("reading", study.readings().getFirst().id());
+            session.select(Chosen.READING, study.readings().getFirst().id());
         }
         Map<String, List<SideList.Item>> groups = new LinkedHashMap<>();
         AskForm.ALL.all().forEach(f -> groups.putIfAbsent(f.group(), new ArrayList<>()));
@@ -62,9 +63,9 @@ public final class ReadingsView implements View {
                 groups.entrySet().stream()
                         .map(g -> new SideList.Group(g.getKey(), g.getValue()))
                         .toList(),
-                session.selected("reading"),
-                id -> session.select("reading", id));
-        pane.setCenter(study.reading(session.selected("reading"))
+                session.selected(Chosen.READING),
+                id -> session.select(Chosen.READING, id));
+        pane.setCenter(study.reading(session.selected(Chosen.READING))
                 .map(r -> AskForm.ALL.of(r.ask()).pane(panes, r).show(r))
                 .orElseGet(
                         () -> lane.desk.Ui.label("No reading yet. Add one, or read a profile at Stations.", "muted")));

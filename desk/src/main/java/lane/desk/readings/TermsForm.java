@@ -6,6 +6,7 @@ import java.util.function.UnaryOperator;
 import javafx.scene.Node;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
+import lane.desk.Chosen;
 import lane.desk.Session;
 import lane.desk.Ui;
 import lane.measure.Area;
@@ -30,7 +31,7 @@ final class TermsForm {
                 8, Ui.label("Terms", "title"), Ui.spring(), Ui.button("+ Term", () -> add(balance), "small-button"));
         head.setStyle("-fx-padding: 12 0 0 0;");
         var box = new VBox(4, head);
-        String open = session.selected("term");
+        String open = session.selected(Chosen.TERM);
         for (int i = 0; i < terms(balance).size(); i++) {
             int at = i;
             Term t = terms(balance).get(i);
@@ -46,7 +47,7 @@ final class TermsForm {
             var arrow = Ui.iconButton(
                     isOpen ? Feather.CHEVRON_DOWN : Feather.CHEVRON_RIGHT,
                     isOpen ? "Close the term" : "Change the term",
-                    () -> session.select("term", isOpen ? "" : balance.id() + "/" + at));
+                    () -> session.select(Chosen.TERM, isOpen ? "" : balance.id() + "/" + at));
             arrow.setId("term-" + i);
             HBox row = Ui.row(8, Ui.label(t.factor() > 0 ? "+" : "−", "section"), words, Ui.spring(), arrow);
             row.getStyleClass().add("table-row");
@@ -115,7 +116,7 @@ final class TermsForm {
             l.add(new Term("Term " + (l.size() + 1), 1, List.of(part), measure));
             return l;
         });
-        session.select("term", balance.id() + "/" + terms(balance).size());
+        session.select(Chosen.TERM, balance.id() + "/" + terms(balance).size());
     }
 
     private void put(Reading balance, int at, Term term) {

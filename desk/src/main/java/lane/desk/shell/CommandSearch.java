@@ -9,6 +9,7 @@ import javafx.scene.control.TextField;
 import javafx.scene.input.KeyCode;
 import javafx.scene.layout.Pane;
 import javafx.scene.layout.VBox;
+import lane.desk.Chosen;
 import lane.desk.Session;
 import lane.study.Source;
 
@@ -90,15 +91,15 @@ public final class CommandSearch {
     private void fill(String typed) {
         List<Command> all = new ArrayList<>(actions);
         var study = session.study();
-        study.sources().forEach((Source s) -> all.add(go(s.name(), "source", 1, s.id())));
-        study.stations().forEach(s -> all.add(go(s.name(), "station", 2, s.id())));
-        study.quantities().forEach(q -> all.add(go(q.name(), "quantity", 3, q.id())));
-        study.readings().forEach(r -> all.add(go(r.name(), "reading", 4, r.id())));
+        study.sources().forEach((Source s) -> all.add(go(s.name(), Chosen.SOURCE, 1, s.id())));
+        study.stations().forEach(s -> all.add(go(s.name(), Chosen.STATION, 2, s.id())));
+        study.quantities().forEach(q -> all.add(go(q.name(), Chosen.QUANTITY, 3, q.id())));
+        study.readings().forEach(r -> all.add(go(r.name(), Chosen.READING, 4, r.id())));
         study.checks()
                 .forEach(c -> all.add(go(
                         study.reading(c.reading()).map(r -> r.name()).orElse(c.id()) + ", "
                                 + c.rule().measure(),
-                        "check",
+                        Chosen.CHECK,
                         5,
                         c.id())));
         String[] words = typed.toLowerCase(Locale.ROOT).strip().split("\\s+");
@@ -117,8 +118,8 @@ public final class CommandSearch {
         list.getSelectionModel().selectFirst();
     }
 
-    private Command go(String name, String what, int stop, String id) {
-        return new Command(name, what, () -> {
+    private Command go(String name, Chosen what, int stop, String id) {
+        return new Command(name, what.name().toLowerCase(Locale.ROOT), () -> {
             session.select(what, id);
             session.go(stop);
         });

@@ -13,6 +13,7 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Pane;
 import javafx.scene.layout.Region;
 import lane.desk.BuiltFrom;
+import lane.desk.Chosen;
 import lane.desk.LaneColumns;
 import lane.desk.Marks;
 import lane.desk.Session;
@@ -261,9 +262,10 @@ public final class LaneBar implements View {
             return "changed";
         }
         if (session.stop() == 4
-                && !session.selected("reading").isBlank()
-                && session.results().readings().containsKey(session.selected("reading"))
-                && session.results().outcome(session.selected("reading"), source.id()) instanceof Outcome.Absent a) {
+                && !session.selected(Chosen.READING).isBlank()
+                && session.results().readings().containsKey(session.selected(Chosen.READING))
+                && session.results().outcome(session.selected(Chosen.READING), source.id())
+                        instanceof Outcome.Absent a) {
             return a.brief();
         }
         return "";

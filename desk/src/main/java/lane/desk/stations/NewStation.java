@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Objects;
 import javafx.stage.FileChooser;
 import javafx.stage.Window;
+import lane.desk.Chosen;
 import lane.desk.Session;
 import lane.field.Run;
 import lane.mesh.Axis;
@@ -125,7 +126,7 @@ public final class NewStation {
                     l.add(new Frame(id, name, "", origin));
                     return l;
                 }));
-        session.select("station", StationsView.FRAME + id);
+        session.select(Chosen.STATION, StationsView.FRAME + id);
     }
 
     /** The surface around the first region. */
@@ -263,6 +264,6 @@ public final class NewStation {
                     l.add(made);
                     return l;
                 }));
-        session.select("station", id);
+        session.select(Chosen.STATION, id);
     }
 }

@@ -9,6 +9,7 @@ import javafx.scene.control.MenuButton;
 import javafx.scene.control.MenuItem;
 import javafx.scene.control.RadioMenuItem;
 import javafx.scene.control.SeparatorMenuItem;
+import lane.desk.Chosen;
 import lane.desk.Session;
 import lane.field.Part;
 import lane.field.Run;
@@ -118,7 +119,8 @@ final class PictureMenus {
     /** What is drawn of a vector field at the selected station, and what is cut away or raised. */
     Node draw() {
         MenuButton menu = menu("Draw", "picture-draw");
-        Station chosen = session.study().station(session.selected("station")).orElse(null);
+        Station chosen =
+                session.study().station(session.selected(Chosen.STATION)).orElse(null);
         if (chosen != null) {
             boolean ball = chosen.shape() instanceof Region r && r.within() instanceof Within.Ball;
             boolean spread = chosen.shape() instanceof Points
@@ -192,7 +194,7 @@ final class PictureMenus {
     }
 
     private void fitStation() {
-        double[] b = StationBox.of(session, session.selected("station"), state.lane);
+        double[] b = StationBox.of(session, session.selected(Chosen.STATION), state.lane);
         if (b == null) {
             session.say("The station has no place in this lane to look at.");
         } else {

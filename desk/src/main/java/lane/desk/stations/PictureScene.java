@@ -12,6 +12,7 @@ import lane.base.LaneException;
 import lane.base.Memo;
 import lane.cut.Cut;
 import lane.desk.Background;
+import lane.desk.Chosen;
 import lane.desk.Session;
 import lane.evaluation.BoundQuantity;
 import lane.evaluation.EvaluationContext;
@@ -88,7 +89,9 @@ final class PictureScene {
     /** The selected station as it stands in space; null for none. */
     @Nullable
     Station chosen() {
-        return study().station(session.selected("station")).map(session::placed).orElse(null);
+        return study().station(session.selected(Chosen.STATION))
+                .map(session::placed)
+                .orElse(null);
     }
 
     private static @Nullable Shape shape(@Nullable Station station) {
@@ -494,7 +497,7 @@ final class PictureScene {
 
     /** Key of the selected frame; blank for none. */
     String frameKey() {
-        String selected = session.selected("station");
+        String selected = session.selected(Chosen.STATION);
         return selected.startsWith(StationsView.FRAME) ? selected.substring(StationsView.FRAME.length()) : "";
     }
 

@@ -11,6 +11,7 @@ import javafx.scene.layout.Pane;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
+import lane.desk.Chosen;
 import lane.desk.Marks;
 import lane.desk.Session;
 import lane.desk.Ui;
@@ -66,7 +67,7 @@ final class PlacingCard {
 
     /** What is typed into and what is clicked stays as it is while results come in: they change the coverage only. */
     void refresh() {
-        String key = session.selected("station");
+        String key = session.selected(Chosen.STATION);
         Frame frame = key.startsWith(StationsView.FRAME)
                 ? session.study()
                         .frame(key.substring(StationsView.FRAME.length()))
@@ -318,7 +319,7 @@ final class PlacingCard {
                     l.add(make.apply(id));
                     return l;
                 }));
-        session.select("reading", id);
+        session.select(Chosen.READING, id);
         session.go(4);
     }
 
@@ -332,7 +333,7 @@ final class PlacingCard {
                     l.add(l.indexOf(station) + 1, station.keyed(id).named(station.name() + " copy"));
                     return l;
                 }));
-        session.select("station", id);
+        session.select(Chosen.STATION, id);
     }
 
     private void delete(Station station) {

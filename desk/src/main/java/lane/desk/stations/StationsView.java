@@ -14,6 +14,7 @@ import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Pane;
 import javafx.scene.layout.StackPane;
+import lane.desk.Chosen;
 import lane.desk.PictureFile;
 import lane.desk.Session;
 import lane.desk.SideList;
@@ -116,7 +117,7 @@ public final class StationsView implements View {
     }
 
     private Optional<Station> selected() {
-        return session.study().station(session.selected("station"));
+        return session.study().station(session.selected(Chosen.STATION));
     }
 
     private Optional<Quantity> quantity() {
@@ -126,12 +127,12 @@ public final class StationsView implements View {
     @Override
     public void refresh() {
         Study study = session.study();
-        if (study.station(session.selected("station")).isEmpty()
+        if (study.station(session.selected(Chosen.STATION)).isEmpty()
                 && study.frame(scenes.frameKey()).isEmpty()
                 && !study.stations().isEmpty()) {
-            session.select("station", study.stations().getFirst().id());
+            session.select(Chosen.STATION, study.stations().getFirst().id());
         }
-        list.fill(groups(study), session.selected("station"), id -> session.select("station", id));
+        list.fill(groups(study), session.selected(Chosen.STATION), id -> session.select(Chosen.STATION, id));
         List<Source> lanes = lanes();
         if (session.mark() != null && !session.mark().equals(shownMark)) {
             shownMark = session.mark();
@@ -153,7 +154,7 @@ public final class StationsView implements View {
             state.quantity = numbers.isEmpty() ? "" : numbers.getFirst().id();
         }
         Set<String> looked = new HashSet<>(state.drawn);
-        looked.add(session.selected("station"));
+        looked.add(session.selected(Chosen.STATION));
         state.options.forEach(o -> looked.add(o.substring(o.indexOf(' ') + 1)));
         session.look(looked);
         tools();

@@ -1,0 +1,12 @@
+package lane.desk;
+
+/** Kinds of things of which one at a time is chosen. */
+public enum Chosen {
+    SOURCE,
+    STATION,
+    QUANTITY,
+    READING,
+    /** A term of a balance. */
+    TERM,
+    CHECK
+}

@@ -3,6 +3,7 @@ package lane.check;
 import java.util.LinkedHashMap;
 import lane.estimate.Estimate;
 import lane.estimate.Uncertainty;
+import lane.provenance.Method;
 import lane.provenance.Provenance;
 import lane.reading.Outcome;
 import lane.unit.Unit;
@@ -17,6 +18,8 @@ import org.jspecify.annotations.Nullable;
  * @param datum key of the lane compared with; blank takes the study's
  */
 public record AgainstDatum(Norm norm, Scale scale, double tolerance, String datum) implements Rule {
+    private static final Method METHOD = new Method("difference from the datum, norms weighted by length", 2);
+
     /** In studies. */
     public static final class Kind implements RuleKind {
         @Override
@@ -142,10 +145,10 @@ public record AgainstDatum(Norm norm, Scale scale, double tolerance, String datu
                         absolute() ? 1 / unit.factor() : 100 / range,
                         absolute() ? unit.difference().symbol() : "%");
         double relative = range > 0 ? difference / range : Double.NaN;
-        String text = Double.isNaN(relative)
-                ? "against datum"
-                : "against datum: " + (curve == null ? "" : norm.symbol() + " ") + Tolerance.three(100 * relative)
-                        + " %";
+        LinkedHashMap<String, String> all = settings(curve);
+        if (!Double.isNaN(relative)) {
+            all.put("relative", (curve == null ? "" : norm.symbol() + " ") + Tolerance.three(100 * relative) + " %");
+        }
         return new CheckResult.Lane(
                 what,
                 value,
@@ -158,7 +161,11 @@ public record AgainstDatum(Norm norm, Scale scale, double tolerance, String datu
                 curve,
                 verdict,
                 sentence,
-                trail.then("check", text, settings(curve)));
+                trail.then(
+                        "check",
+                        METHOD,
+                        all.containsKey("relative") ? "against datum: {relative}" : "against datum",
+                        all));
     }
 
     private LinkedHashMap<String, String> settings(@Nullable Difference curve) {

@@ -2,6 +2,7 @@ package lane.check;
 
 import java.util.LinkedHashMap;
 import lane.estimate.Estimate;
+import lane.provenance.Method;
 import lane.reading.Outcome;
 import lane.unit.Unit;
 import org.jspecify.annotations.Nullable;
@@ -13,6 +14,8 @@ import org.jspecify.annotations.Nullable;
  * @param absolute whether it is in the reading's unit
  */
 public record Closure(double tolerance, boolean absolute) implements Rule {
+    private static final Method METHOD = new Method("residual over the largest term", 1);
+
     /** In studies. */
     public static final class Kind implements RuleKind {
         @Override
@@ -76,7 +79,7 @@ public record Closure(double tolerance, boolean absolute) implements Rule {
         settings.put("relative to", absolute ? "absolute" : "largest term");
         settings.put("tolerance", String.valueOf(tolerance));
         settings.put("rule", Verdict.RULE);
-        String text = "against zero" + (Double.isNaN(relative) ? "" : ": " + Tolerance.three(100 * relative) + " %");
+        settings.put("residual", Double.isNaN(relative) ? "" : ": " + Tolerance.three(100 * relative) + " %");
         return new CheckResult.Lane(
                 "difference",
                 residual.value(),
@@ -89,6 +92,6 @@ public record Closure(double tolerance, boolean absolute) implements Rule {
                 null,
                 verdict,
                 sentence,
-                value.trail().then("check", text, settings));
+                value.trail().then("check", METHOD, "against zero{residual}", settings));
     }
 }

@@ -5,6 +5,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Objects;
 import lane.estimate.Estimate;
+import lane.provenance.Method;
 import lane.reading.Outcome;
 import lane.unit.Unit;
 import org.jspecify.annotations.Nullable;
@@ -16,6 +17,8 @@ import org.jspecify.annotations.Nullable;
  * @param absolute whether it is in the reading's unit
  */
 public record Trend(double tolerance, boolean absolute) implements Rule {
+    private static final Method METHOD = new Method("last change from run to run", 1);
+
     /** In studies. */
     public static final class Kind implements RuleKind {
         @Override
@@ -95,6 +98,7 @@ public record Trend(double tolerance, boolean absolute) implements Rule {
                         + (grows ? " It is greater than the change before." : "");
         var settings = new LinkedHashMap<String, String>();
         settings.put("runs", String.valueOf(values.size()));
+        settings.put("runs", String.valueOf(values.size()));
         settings.put("tolerance", String.valueOf(tolerance));
         settings.put("relative to", absolute ? "absolute" : "finest value");
         return new CheckResult.Lane(
@@ -111,6 +115,6 @@ public record Trend(double tolerance, boolean absolute) implements Rule {
                 sentence,
                 Objects.requireNonNull(on.outcomes().get(lane))
                         .trail()
-                        .then("check", "trend over " + values.size() + " runs", settings));
+                        .then("check", METHOD, "trend over {runs} runs", settings));
     }
 }

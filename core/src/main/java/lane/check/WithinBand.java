@@ -3,6 +3,7 @@ package lane.check;
 import java.util.LinkedHashMap;
 import java.util.Objects;
 import lane.base.LaneException;
+import lane.provenance.Method;
 import lane.reading.Outcome;
 import lane.reading.Profile;
 import lane.unit.Unit;
@@ -16,6 +17,8 @@ import org.jspecify.annotations.Nullable;
  * @param unit of the ends; blank takes the reading's
  */
 public record WithinBand(@Nullable Double least, @Nullable Double greatest, String unit) implements Rule {
+    private static final Method METHOD = new Method("distance out of a band", 1);
+
     /** In studies. */
     public static final class Kind implements RuleKind {
         @Override
@@ -115,7 +118,7 @@ public record WithinBand(@Nullable Double least, @Nullable Double greatest, Stri
                 null,
                 verdict,
                 sentence,
-                value.trail().then("check", "within " + allowance(shown), settings));
+                value.trail().then("check", METHOD, "within {band}", settings));
     }
 
     private static double rounded(double v) {

@@ -54,6 +54,11 @@ public interface Beyond {
         return List.of();
     }
 
+    /** Times of runs that a step reads, as they are stored. */
+    default List<String> reached(Run run, Scope.Step step) {
+        return List.of();
+    }
+
     /** Files of what a lane without a mesh says. */
     default List<Provenance.Input> inputs(String lane) {
         return List.of();

@@ -46,6 +46,7 @@ public final class BoundQuantity {
     private final List<String> notes;
     private final Object key;
     private final List<Provenance.Input> inputs;
+    private final List<String> reached;
 
     private BoundQuantity(
             Run run,
@@ -57,7 +58,8 @@ public final class BoundQuantity {
             double offset,
             List<String> notes,
             Object key,
-            Set<Provenance.Input> inputs) {
+            Set<Provenance.Input> inputs,
+            Set<String> reached) {
         this.run = run;
         this.part = part;
         this.quantity = quantity;
@@ -68,6 +70,7 @@ public final class BoundQuantity {
         this.notes = notes;
         this.key = key;
         this.inputs = List.copyOf(inputs);
+        this.reached = List.copyOf(reached);
     }
 
     /** @throws LaneException with what the run lacks, or what is wrong in the formula */
@@ -107,7 +110,8 @@ public final class BoundQuantity {
                         whole ? unit.offset() : 0,
                         notes,
                         key,
-                        scope.inputs);
+                        scope.inputs,
+                        scope.reached);
             }
             // What has no unit of its own has the one that was given to it.
             Unit given = Unit.of(quantity.unit());
@@ -123,7 +127,8 @@ public final class BoundQuantity {
                     assert1 && type.components() == 1 ? given.offset() : 0,
                     notes,
                     key,
-                    scope.inputs);
+                    scope.inputs,
+                    scope.reached);
         } catch (FormulaException e) {
             throw new LaneException(e.fault(), sentence(quantity, e), e);
         }
@@ -229,6 +234,11 @@ public final class BoundQuantity {
     /** Files that its formula reaches besides those of the run: other lanes and times, theories, tables. */
     public List<Provenance.Input> inputs() {
         return inputs;
+    }
+
+    /** Times of runs that its formula reaches, as they were really read. */
+    public List<String> reached() {
+        return reached;
     }
 
     /** What should be known about units, in sentences. */
@@ -415,6 +425,8 @@ public final class BoundQuantity {
         private Set<Provenance.Input> inputs = new LinkedHashSet<>();
         /** What was found out about what was reached; likewise. */
         private Set<String> remarks = new LinkedHashSet<>();
+        /** Times that were read; likewise. */
+        private Set<String> reached = new LinkedHashSet<>();
 
         Local(Run run, @Nullable Part part, EvaluationContext lens) {
             this.run = run;
@@ -428,6 +440,7 @@ public final class BoundQuantity {
             out.raw = true;
             out.inputs = inputs;
             out.remarks = remarks;
+            out.reached = reached;
             return out;
         }
 
@@ -512,9 +525,13 @@ public final class BoundQuantity {
                 return lens.beyond().reference(name, run.time(), lens);
             }
             inputs.addAll(other.inputs());
+            if (!Double.isNaN(other.time())) {
+                reached.add(name + " at time " + other.time());
+            }
             Local there = on(other);
             there.inputs = inputs;
             there.remarks = remarks;
+            there.reached = reached;
             return there;
         }
 
@@ -527,6 +544,7 @@ public final class BoundQuantity {
         public Meaning.Stored step(Step step) {
             Field made = lens.beyond().step(run, step, lens);
             inputs.addAll(lens.beyond().inputs(run, step));
+            reached.addAll(lens.beyond().reached(run, step));
             return new Meaning.Stored(
                     made, made.components(), step.type().unit().known() ? Unit.ONE : Unit.UNKNOWN);
         }

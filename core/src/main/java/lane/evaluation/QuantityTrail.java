@@ -3,11 +3,15 @@ package lane.evaluation;
 import java.util.LinkedHashMap;
 import java.util.Map;
 import lane.field.Field;
+import lane.provenance.Method;
 import lane.provenance.Provenance;
 import lane.quantity.Quantity;
 
 /** How a number's fields and formulas are told in its trail. */
 public final class QuantityTrail {
+    private static final Method STORED = new Method("fields as stored", 1);
+    private static final Method FORMULA = new Method("formula", 1);
+
     private QuantityTrail() {}
 
     public static Provenance of(Provenance trail, BoundQuantity ready, EvaluationContext lens) {
@@ -15,16 +19,25 @@ public final class QuantityTrail {
         for (Field f : ready.fields()) {
             fields.put(f.name(), f.at().word() + ", " + f.unit().label());
         }
-        Map<String, Object> formulas = new LinkedHashMap<>();
+        Map<String, String> formulas = new LinkedHashMap<>();
         for (Quantity q : lens.definitions().needs(ready.quantity())) {
             formulas.put(q.name(), q.formula() + (q.unit().isBlank() ? "" : ", in " + q.unit()));
         }
-        formulas.put("axis", lens.axis());
-        for (int i = 0; i < ready.notes().size(); i++) {
-            formulas.put("note " + (i + 1), ready.notes().get(i));
+        Map<String, Object> stored = new LinkedHashMap<>();
+        stored.put("made of", ready.made());
+        stored.put("fields", fields);
+        Map<String, Object> defined = new LinkedHashMap<>();
+        defined.put("quantity", ready.quantity().name());
+        defined.put("formulas", formulas);
+        defined.put("axis", lens.axis());
+        if (!ready.reached().isEmpty()) {
+            defined.put("reached", ready.reached());
+        }
+        if (!ready.notes().isEmpty()) {
+            defined.put("notes", ready.notes());
         }
         return trail.with(new Provenance(ready.inputs(), java.util.List.of()))
-                .then("source", ready.made(), fields)
-                .then("quantity", ready.quantity().name(), formulas);
+                .then("source", STORED, "{made of}", stored)
+                .then("quantity", FORMULA, "{quantity}", defined);
     }
 }

@@ -1,10 +1,12 @@
 package lane.measure;
 
+import java.util.Locale;
 import java.util.Set;
 import lane.base.LaneException;
 import lane.evaluation.PathIntegral;
 import lane.evaluation.RegionIntegral;
 import lane.evaluation.SurfaceIntegral;
+import lane.provenance.Method;
 
 /**
  * What one number is taken of a station. Each kind is one class: what it needs, its sign convention, and how it is computed
@@ -23,6 +25,16 @@ public interface Measure {
     /** Keys of the quantities it needs. */
     default Set<String> quantities() {
         return Set.of();
+    }
+
+    /** How it is computed, for the trail; the version is raised when the same input may give another number. */
+    default Method method() {
+        return new Method(
+                getClass()
+                        .getSimpleName()
+                        .replaceAll("(?<=[a-z])(?=[A-Z])", " ")
+                        .toLowerCase(Locale.ROOT),
+                1);
     }
 
     /** Whether quantities are looked at where they are stored, and not at quadrature points. */

@@ -3,6 +3,8 @@ package lane.provenance;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 
 /**
  * How a result came about, from the files to the number, in the order of the chain.
@@ -37,23 +39,41 @@ public record Provenance(List<Input> inputs, List<Step> steps) {
      * One link of the chain.
      *
      * @param stop source, quantity, station, reading or check
-     * @param text in words, as the trail strip shows it
+     * @param text in words, as the trail strip shows it; made from the settings
+     * @param method how it is done, and in which version
      * @param settings every setting that the number depends on, as {@link Data} in a stable order
      */
-    public record Step(String stop, String text, Map<String, Object> settings) {
+    public record Step(String stop, String text, Method method, Map<String, Object> settings) {
         public Step {
             settings = Data.map(settings);
         }
     }
 
+    private static final Pattern PLACE = Pattern.compile("\\{([^}]+)}");
+
     /**
      * This trail with one more step at its end.
      *
+     * @param sentence the step in words, with {@code {name}} where a setting stands
      * @param settings definitions and facts; they become {@link Data}
+     * @throws IllegalArgumentException when the sentence names a setting that is not there: it is made from data only
      */
-    public Provenance then(String stop, String text, Map<String, ?> settings) {
+    public Provenance then(String stop, Method method, String sentence, Map<String, ?> settings) {
+        Map<String, Object> data = Data.map(settings);
+        String text = PLACE.matcher(sentence).replaceAll(m -> {
+            Object value = data.get(m.group(1));
+            if (value == null) {
+                throw new IllegalArgumentException("no setting \"" + m.group(1) + "\" for \"" + sentence + "\"");
+            }
+            return Matcher.quoteReplacement(String.valueOf(value));
+        });
+        return then(new Step(stop, text, method, data));
+    }
+
+    /** This trail with a step of another one at its end. */
+    public Provenance then(Step step) {
         var longer = new ArrayList<>(steps);
-        longer.add(new Step(stop, text, Data.map(settings)));
+        longer.add(step);
         return new Provenance(inputs, longer);
     }
 

@@ -1,5 +1,6 @@
 package lane.reading;
 
+import java.util.LinkedHashMap;
 import java.util.Map;
 import lane.base.Work;
 import lane.cut.Cut;
@@ -12,6 +13,7 @@ import lane.evaluation.SamplePoints;
 import lane.field.Part;
 import lane.field.Run;
 import lane.mesh.Point;
+import lane.provenance.Method;
 import lane.provenance.Provenance;
 import lane.quantity.Quantity;
 import lane.station.Shell;
@@ -23,6 +25,9 @@ import lane.unit.Unit;
  * Along each cut of the flat shell the values are linear from edge to edge, so means are exact for what the shell carries.
  */
 public final class AroundReader {
+    private static final Method FLAT = new Method("shell laid flat, cut at each angle", 1);
+    private static final Method ALONG = new Method("linear from edge to edge along the axis", 1);
+
     private AroundReader() {}
 
     /** @param flat the shell laid flat, x an angle in radians from the seam */
@@ -54,14 +59,20 @@ public final class AroundReader {
         for (double v : value) {
             found += Double.isFinite(v) ? 1 : 0;
         }
+        var placed = new LinkedHashMap<String, Object>();
+        placed.put("name", station.name());
+        placed.put("angles", n);
+        placed.put("geometry", shell);
+        if (!Double.isNaN(flat.coverage())) {
+            placed.put("coverage", flat.coverage());
+        }
         Provenance full = QuantityTrail.of(trail, ready, lens)
+                .then("station", FLAT, "shell \"{name}\" laid flat, {angles} angles", placed)
                 .then(
-                        "station",
-                        "shell \"" + station.name() + "\" laid flat, " + n + " angles",
-                        Double.isNaN(flat.coverage())
-                                ? Map.of("geometry", shell)
-                                : Map.of("geometry", shell, "coverage", flat.coverage()))
-                .then("reading", reading.along().word() + " along the axis", Map.of("unit", shown.label()));
+                        "reading",
+                        ALONG,
+                        "{value} along the axis",
+                        Map.of("value", reading.along().word(), "unit", shown.label()));
         return new Profile(
                 abscissa,
                 value,

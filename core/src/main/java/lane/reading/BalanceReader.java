@@ -19,6 +19,7 @@ import lane.evaluation.SurfaceIntegral;
 import lane.field.Part;
 import lane.field.Run;
 import lane.mesh.Point;
+import lane.provenance.Method;
 import lane.provenance.Provenance;
 import lane.unit.Unit;
 
@@ -26,6 +27,9 @@ import lane.unit.Unit;
 public final class BalanceReader {
     /** A region whose area vectors leave more than this share of its area is refused. */
     public static final double OPEN = 1e-6;
+
+    private static final Method CLOSED = new Method("closed when area vectors and edges cancel", 1);
+    private static final Method SUM = new Method("terms of surfaces, their sum is the residual", 1);
 
     private BalanceReader() {}
 
@@ -70,13 +74,9 @@ public final class BalanceReader {
         double scale = 0;
         Unit unit = null;
         var placed = new LinkedHashMap<String, Object>(where.definitions());
+        placed.put("parts", String.join(", ", all.stream().map(Part::name).toList()));
         placed.put("closure", closure);
-        Provenance full = trail.reading(where.files())
-                .then(
-                        "station",
-                        "parts "
-                                + String.join(", ", all.stream().map(Part::name).toList()),
-                        placed);
+        Provenance full = trail.reading(where.files()).then("station", CLOSED, "parts {parts}", placed);
         var settings = new LinkedHashMap<String, Object>();
         for (BalanceOf.Term term : ask.terms()) {
             List<Part> parts = term.stations().stream()
@@ -101,7 +101,9 @@ public final class BalanceReader {
         }
         settings.put("positive", ask.positive());
         settings.put("scale", "largest term");
-        full = full.then("reading", "balance \"" + reading.name() + "\", " + terms.size() + " terms", settings);
+        settings.put("balance", reading.name());
+        settings.put("count", terms.size());
+        full = full.then("reading", SUM, "balance \"{balance}\", {count} terms", settings);
         return new Balance(terms, sum.value(), scale, closure, Objects.requireNonNull(unit), ask.positive(), full);
     }
 
@@ -111,7 +113,7 @@ public final class BalanceReader {
         for (Provenance.Step step : term.steps()) {
             boolean known = trail.steps().contains(step);
             if (!known && (step.stop().equals("source") || step.stop().equals("quantity"))) {
-                out = out.then(step.stop(), step.text(), step.settings());
+                out = out.then(step);
             }
         }
         return out;

@@ -9,6 +9,7 @@ import lane.evaluation.CutCurveBranches;
 import lane.evaluation.EvaluationContext;
 import lane.evaluation.QuantityTrail;
 import lane.field.Run;
+import lane.provenance.Method;
 import lane.provenance.Provenance;
 import lane.quantity.Quantity;
 import lane.station.CutCurve;
@@ -18,6 +19,8 @@ import lane.unit.Unit;
 
 /** Reads a quantity along the branches of a cut curve. */
 public final class CutCurveReader {
+    private static final Method CUT = new Method("faces cut by a plane, edge by edge", 1);
+
     private CutCurveReader() {}
 
     /** The profile over one branch, or over all one after the other with an absent sample between them. */
@@ -57,9 +60,20 @@ public final class CutCurveReader {
         Provenance full = QuantityTrail.of(trail, BoundQuantity.of(run, quantity, lens), lens)
                 .then(
                         "station",
-                        "cut curve \"" + where.name() + "\", " + chosen.size() + " of " + all.size() + " branches",
-                        Map.of("geometry", station, "branches", names))
-                .then("reading", "profile", Map.of("unit", shown.label()));
+                        CUT,
+                        "cut curve \"{name}\", {chosen} of {all} branches",
+                        Map.of(
+                                "name",
+                                where.name(),
+                                "chosen",
+                                chosen.size(),
+                                "all",
+                                all.size(),
+                                "geometry",
+                                station,
+                                "branches",
+                                names))
+                .then("reading", ProfileReader.PROFILE, "profile", Map.of("unit", shown.label()));
         String word =
                 switch (station.against()) {
                     case LENGTH -> "length along the curve";

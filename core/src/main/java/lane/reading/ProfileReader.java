@@ -6,6 +6,7 @@ import lane.evaluation.EvaluationContext;
 import lane.evaluation.QuantityTrail;
 import lane.evaluation.SamplePoints;
 import lane.field.Run;
+import lane.provenance.Method;
 import lane.provenance.Provenance;
 import lane.quantity.Quantity;
 import lane.station.CurveAxis;
@@ -16,6 +17,11 @@ import lane.unit.Unit;
 
 /** Reads a quantity along a placed line. The components are interpolated first, then the number is taken of them. */
 public final class ProfileReader {
+    /** How samples find their cells. */
+    static final Method SAMPLED = new Method("places found in cells, onto the boundary where they lie just outside", 1);
+
+    static final Method PROFILE = new Method("values within the cells, linear or by their shape functions", 1);
+
     private ProfileReader() {}
 
     public static Profile read(
@@ -42,17 +48,24 @@ public final class ProfileReader {
         Provenance full = QuantityTrail.of(trail, ready, lens)
                 .then(
                         "station",
-                        line.word() + " \"" + line.name() + "\", " + n + " samples",
+                        SAMPLED,
+                        "{word} \"{name}\", {samples} samples",
                         Map.of(
+                                "word",
+                                line.word(),
+                                "name",
+                                line.name(),
+                                "samples",
+                                n,
                                 "geometry",
                                 line.shape(),
                                 "abscissa",
                                 axis.word(),
                                 "found",
-                                String.valueOf(placement.found()),
+                                placement.found(),
                                 "moved",
                                 placement.moved() + ", at most " + placement.largestMove() + " m"))
-                .then("reading", "profile", Map.of("interpolation", stand, "unit", shown.label()));
+                .then("reading", PROFILE, "profile", Map.of("interpolation", stand, "unit", shown.label()));
         return new Profile(
                 abscissa, value, java.util.List.of(), axis.word(), axis.unit(), shown, false, found, stand, full);
     }

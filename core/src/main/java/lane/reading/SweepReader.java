@@ -6,6 +6,7 @@ import java.util.function.IntFunction;
 import lane.base.Fault;
 import lane.base.LaneException;
 import lane.field.Part;
+import lane.provenance.Method;
 import lane.provenance.Provenance;
 import lane.station.Station;
 import lane.station.Sweep;
@@ -13,6 +14,8 @@ import lane.unit.Unit;
 
 /** A number at each place of a sweep, as a profile along its axis: what a one-dimensional theory predicts. */
 public final class SweepReader {
+    private static final Method SWEPT = new Method("a surface at each place, each as a station of its own", 1);
+
     private SweepReader() {}
 
     /** @param tally the number at a place; null where the run has nothing there */
@@ -48,16 +51,20 @@ public final class SweepReader {
         String what = reading.measure().word();
         var placed = new LinkedHashMap<String, Object>();
         placed.put("geometry", sweep);
-        placed.put("found", String.valueOf(found));
+        placed.put("word", sweep.word());
+        placed.put("name", station.name());
+        placed.put("places", n);
+        placed.put("found", found);
         if (!Double.isNaN(coverage)) {
             placed.put("least coverage of a place", coverage);
         }
         Provenance full = (first == null ? trail : first.with(trail))
-                .then("station", sweep.word() + " \"" + station.name() + "\", " + n + " places", placed)
+                .then("station", SWEPT, "{word} \"{name}\", {places} places", placed)
                 .then(
                         "reading",
-                        what + " at each place",
-                        Map.of("measure", reading.measure(), "unit", shown.label(), "sign", sign));
+                        reading.measure().method(),
+                        "{value} at each place",
+                        Map.of("value", what, "measure", reading.measure(), "unit", shown.label(), "sign", sign));
         return new Profile(
                 abscissa,
                 value,
@@ -80,7 +87,7 @@ public final class SweepReader {
         Provenance out = trail.with(tally);
         for (Provenance.Step step : tally.steps()) {
             if (step.stop().equals("source") || step.stop().equals("quantity")) {
-                out = out.then(step.stop(), step.text(), step.settings());
+                out = out.then(step);
             }
         }
         return out;

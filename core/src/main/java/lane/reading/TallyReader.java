@@ -18,6 +18,7 @@ import lane.field.Part;
 import lane.field.Run;
 import lane.measure.Measure;
 import lane.measure.Measured;
+import lane.provenance.Method;
 import lane.provenance.Provenance;
 import lane.station.Placement;
 import lane.station.Points;
@@ -26,6 +27,11 @@ import lane.unit.Unit;
 
 /** Takes a measure over surfaces, a region or a path, as a tally with its trail. Formulas: docs/METHODS.md. */
 public final class TallyReader {
+    private static final Method SURFACE =
+            new Method("quadrature over faces, on the cylinder where they stand for one", 2);
+    private static final Method VOLUME = new Method("quadrature over cells", 1);
+    private static final Method PATH = new Method("between samples by the trapezoid rule", 1);
+
     private TallyReader() {}
 
     /** @throws LaneException when a field is missing, has the wrong dimension, or is not known on the parts */
@@ -62,7 +68,7 @@ public final class TallyReader {
         String inside = Part.lacking(coverage) ? ", only " + Part.percent(coverage) + " of it in the run" : "";
         var settings = new LinkedHashMap<String, Object>(stations.definitions());
         settings.put("parts", where);
-        settings.put("faces", String.valueOf(faces));
+        settings.put("faces", faces);
         settings.put(
                 "faces turned outwards",
                 String.valueOf(parts.stream().mapToInt(Part::turned).sum()));
@@ -73,7 +79,7 @@ public final class TallyReader {
         settings.put("quantities computed", measure.asStored() ? "at nodes, or at faces" : "at quadrature points");
         Provenance full = quantities(over::ready, measure, lens, trail)
                 .reading(stations.files())
-                .then("station", "part " + where + ", " + faces + " faces", settings);
+                .then("station", SURFACE, "part {parts}, {faces} faces", settings);
         String note = "over " + where + ", " + faces + " faces" + inside + made.place();
         return tally(made, measure, unit, note, coverage, full);
     }
@@ -108,11 +114,12 @@ public final class TallyReader {
         }
         Measured made = measure.within(new RegionIntegral(run, cells, lens));
         var settings = new LinkedHashMap<String, Object>(stations.definitions());
-        settings.put("cells", String.valueOf(cells.length));
+        settings.put("regions", where);
+        settings.put("cells", cells.length);
         settings.put("quadrature degree", String.valueOf(RegionIntegral.DEGREE));
         settings.put("quantities computed", measure.asStored() ? "at nodes, or in cells" : "at quadrature points");
         Provenance full = quantities(k -> BoundQuantity.of(run, lens.quantity(k), lens), measure, lens, trail)
-                .then("station", "region \"" + where + "\", " + cells.length + " cells", settings);
+                .then("station", VOLUME, "region \"{regions}\", {cells} cells", settings);
         return tally(
                 made, measure, unit, "over " + where + ", " + cells.length + " cells" + made.place(), Double.NaN, full);
     }
@@ -136,12 +143,19 @@ public final class TallyReader {
         Provenance full = quantities(k -> BoundQuantity.of(run, lens.quantity(k), lens), measure, lens, trail)
                 .then(
                         "station",
-                        station.word() + " \"" + station.name() + "\", " + placement.size() + " samples",
+                        station.shape() instanceof Points ? ProfileReader.SAMPLED : PATH,
+                        "{word} \"{name}\", {samples} samples",
                         Map.of(
+                                "word",
+                                station.word(),
+                                "name",
+                                station.name(),
+                                "samples",
+                                placement.size(),
                                 "geometry",
                                 station.shape(),
                                 "found",
-                                String.valueOf(placement.found()),
+                                placement.found(),
                                 "moved",
                                 placement.moved() + ", at most " + placement.largestMove() + " m"));
         String samples = placement.found() + " of " + placement.size() + " samples";
@@ -162,7 +176,10 @@ public final class TallyReader {
             Measured made, Measure measure, String unit, String note, double coverage, Provenance trail) {
         Unit shown = Outcome.shown(unit, made.natural(), "Tally");
         Provenance full = trail.then(
-                "reading", measure.word(), Map.of("measure", measure, "sign", made.sign(), "unit", shown.label()));
+                "reading",
+                measure.method(),
+                "{word}",
+                Map.of("word", measure.word(), "measure", measure, "sign", made.sign(), "unit", shown.label()));
         return new Tally(new Estimate(made.value(), shown), made.pieces(), made.sign(), note, coverage, full);
     }
 }

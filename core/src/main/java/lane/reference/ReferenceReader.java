@@ -12,6 +12,7 @@ import lane.base.Sum;
 import lane.estimate.Band;
 import lane.estimate.Estimate;
 import lane.mesh.Axis;
+import lane.provenance.Method;
 import lane.provenance.Provenance;
 import lane.reading.Outcome;
 import lane.reading.Profile;
@@ -23,6 +24,13 @@ import lane.unit.Unit;
 /** Turns reference definitions into profiles and tallies. */
 public final class ReferenceReader {
     private static final int BATCHES = 10;
+
+    private static final Method FORMULA = new Method("formula at each place", 1);
+    private static final Method PLACES = new Method("places of the station, none of a mesh", 1);
+    private static final Method BY_HAND = new Method("a number by hand", 1);
+    private static final Method TABLE = new Method("table read by its recipe", 1);
+    private static final Method COLUMNS = new Method("columns as they stand, in the order of the abscissa", 1);
+    private static final Method WINDOW = new Method("mean over a window, its error by batch means", 2);
 
     private ReferenceReader() {}
 
@@ -58,7 +66,8 @@ public final class ReferenceReader {
         Provenance trail = Provenance.EMPTY
                 .then(
                         "source",
-                        "formula " + curve.formula(),
+                        FORMULA,
+                        "formula {formula}",
                         Map.of(
                                 "formula",
                                 curve.formula(),
@@ -68,9 +77,10 @@ public final class ReferenceReader {
                                 new java.util.TreeMap<>(constants).toString()))
                 .then(
                         "station",
-                        line.word() + " \"" + line.name() + "\", " + n + " points",
-                        Map.of("geometry", line.shape()))
-                .then("reading", "profile", Map.of("unit", shown.label()));
+                        PLACES,
+                        "{word} \"{name}\", {points} points",
+                        Map.of("word", line.word(), "name", line.name(), "points", n, "geometry", line.shape()))
+                .then("reading", FORMULA, "profile", Map.of("unit", shown.label()));
         int found = (int) Arrays.stream(value).filter(Double::isFinite).count();
         return new Profile(
                 abscissa,
@@ -105,7 +115,8 @@ public final class ReferenceReader {
         Unit shown = Outcome.shown(unitText, unit, "Theory");
         Provenance trail = Provenance.EMPTY.then(
                 "source",
-                "formula " + curve.formula(),
+                FORMULA,
+                "formula {formula}",
                 Map.of(
                         "formula",
                         curve.formula(),
@@ -133,6 +144,8 @@ public final class ReferenceReader {
             settings.put("formula", hand.formula());
             value = unit.toSi(Formula.of(hand.formula()).value(inputs));
         }
+        settings.put("stated", hand.formula().isBlank() ? String.valueOf(hand.value()) : hand.formula());
+        settings.put("unit", unit.label());
         return new Tally(
                 new Estimate(
                         value,
@@ -141,12 +154,7 @@ public final class ReferenceReader {
                 Map.of(),
                 "",
                 hand.note(),
-                Provenance.EMPTY.then(
-                        "source",
-                        "hand value "
-                                + (hand.formula().isBlank() ? String.valueOf(hand.value()) : hand.formula()) + " "
-                                + unit.label(),
-                        settings));
+                Provenance.EMPTY.then("source", BY_HAND, "hand value {stated} {unit}", settings));
     }
 
     /** Measured points against the line's abscissa, in the order of the abscissa; rows without a number are left out. */
@@ -186,8 +194,13 @@ public final class ReferenceReader {
         Provenance trail = source(table)
                 .then(
                         "reading",
-                        "columns " + c.abscissa() + ", " + c.value(),
+                        COLUMNS,
+                        "columns {along}, {of}",
                         Map.of(
+                                "along",
+                                c.abscissa(),
+                                "of",
+                                c.value(),
                                 "abscissa",
                                 c.abscissa() + ", " + alongUnit.label(),
                                 "value",
@@ -226,8 +239,13 @@ public final class ReferenceReader {
         Provenance trail = source(table)
                 .then(
                         "reading",
-                        "mean of " + kept.length + " rows of " + w.value(),
+                        WINDOW,
+                        "mean of {rows} rows of {of}",
                         Map.of(
+                                "rows",
+                                kept.length,
+                                "of",
+                                w.value(),
                                 "window",
                                 w.along() + " " + w.from() + " to " + w.to(),
                                 "unit",
@@ -267,7 +285,7 @@ public final class ReferenceReader {
 
     private static Provenance source(Table table) {
         return new Provenance(java.util.List.of(table.input()), java.util.List.of())
-                .then("source", table.input().brief(), Map.of("recipe", table.recipe()));
+                .then("source", TABLE, "{file}", Map.of("file", table.input().brief(), "recipe", table.recipe()));
     }
 
     private static Unit known(String text, String what) {

@@ -22,6 +22,7 @@ import lane.evaluation.Laid;
 import lane.evaluation.StationResolver;
 import lane.field.Run;
 import lane.field.Treatment;
+import lane.provenance.Method;
 import lane.provenance.Provenance;
 import lane.quantity.Definitions;
 import lane.quantity.FieldUnit;
@@ -43,6 +44,8 @@ import lane.station.Sweep;
  * at a time, the next waits.
  */
 public final class Evaluator {
+    private static final Method READ = new Method("files read, parts matched with the mesh", 1);
+
     private final Library library;
     private final BoundedMemo memo;
     private final StationResolver places;
@@ -218,6 +221,11 @@ public final class Evaluator {
     /** What is particular about a run: its time, and what was stated of it. */
     private static Map<String, String> facts(Run run, Treatment treatment) {
         var out = new LinkedHashMap<String, String>();
+        out.put(
+                "read",
+                run.inputs().isEmpty()
+                        ? "run in memory"
+                        : run.inputs().getFirst().brief());
         if (!treatment.length().isBlank()) {
             out.put("coordinates in", treatment.length());
         }
@@ -247,13 +255,8 @@ public final class Evaluator {
 
     private Outcome readRun(
             Study study, Run run, Treatment treatment, Reading reading, EvaluationContext lens, Work work) {
-        Provenance trail = new Provenance(run.inputs(), List.of())
-                .then(
-                        "source",
-                        run.inputs().isEmpty()
-                                ? "run in memory"
-                                : run.inputs().getFirst().brief(),
-                        facts(run, treatment));
+        Provenance trail =
+                new Provenance(run.inputs(), List.of()).then("source", READ, "{read}", facts(run, treatment));
         List<Station> stations = stations(study, reading);
         // Names of readings do not change numbers but stand in the trail; quantities and units that the reading does
         // not use are left out of the key, so that editing them costs nothing here.

@@ -272,6 +272,21 @@ final class StudyBeyond implements Beyond {
     }
 
     @Override
+    public List<String> reached(Run run, Scope.Step step) {
+        return switch (step) {
+            case Scope.Step.Gradient _ -> List.of();
+            case Scope.Step.OfLane o -> {
+                Run other = run(o.lane());
+                yield other == null || Double.isNaN(other.time())
+                        ? List.of()
+                        : List.of(o.lane() + " at time " + other.time());
+            }
+            case Scope.Step.AtTime a ->
+                List.of("this run at time " + then(run, a).time());
+        };
+    }
+
+    @Override
     public List<Provenance.Input> inputs(String lane) {
         return study.sources().stream()
                 .filter(Source.Reference.class::isInstance)

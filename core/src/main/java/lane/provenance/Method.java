@@ -1,0 +1,9 @@
+package lane.provenance;
+
+/**
+ * How a step of a trail is done. A program that repeats it asks whether it does it in the same way.
+ *
+ * @param name in words
+ * @param version raised whenever the same input may give another number than before, be it by round-off
+ */
+public record Method(String name, int version) {}

@@ -21,7 +21,11 @@ import org.jspecify.annotations.Nullable;
 final class Evaluation {
     /** What is told of it. */
     interface Listener {
-        /** Something is being done, or no longer. @param sentence trouble; blank for none */
+        /**
+         * Something is being done, or no longer.
+         *
+         * @param sentence trouble; blank for none
+         */
         void busy(String sentence);
 
         /** New results are there. */

@@ -2,6 +2,7 @@ package lane.desk.intake;
 
 import java.util.List;
 import java.util.Locale;
+import java.util.Objects;
 import java.util.Set;
 import javafx.scene.Node;
 import javafx.scene.layout.HBox;
@@ -117,7 +118,7 @@ final class SourceSheet {
                             new javafx.stage.FileChooser.ExtensionFilter("Surface", "*.vtp", "*.stl"));
             var file = chooser.showSaveDialog(button.getScene().getWindow());
             if (file != null) {
-                session.saveRun(run, file.toPath());
+                session.saveRun(Objects.requireNonNull(run), file.toPath());
             }
         });
         return button;

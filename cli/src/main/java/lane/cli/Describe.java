@@ -146,6 +146,7 @@ final class Describe implements Callable<Integer> {
         }
         out.put("nonFinite", f.nonFinite());
         RunHealth.field(f, findings);
+        f.unit().doubt().ifPresent(d -> findings.add(new Finding(Finding.Severity.WARNING, d, 1, null)));
     }
 
     private static void number(ArrayNode out, boolean any, double v) {

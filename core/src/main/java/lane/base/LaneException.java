@@ -4,7 +4,7 @@ package lane.base;
  * An input or a definition that cannot be used. The message is one whole sentence for the user: what is wrong, where,
  * and what to do. Programs ask for its {@link Fault}; nobody searches the sentence.
  */
-public final class LaneException extends RuntimeException {
+public class LaneException extends RuntimeException {
     private static final long serialVersionUID = 1L;
 
     private final Fault fault;
@@ -27,7 +27,7 @@ public final class LaneException extends RuntimeException {
         this.fault = fault;
     }
 
-    public Fault fault() {
+    public final Fault fault() {
         return fault;
     }
 

@@ -37,6 +37,7 @@ import lane.station.Shape;
 import lane.station.Sheet;
 import lane.station.Station;
 import lane.station.Sweep;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Computes a study. Every result is remembered under all that it depends on, so an edit recomputes only what it touches, and
@@ -95,7 +96,7 @@ public final class Evaluator {
     public synchronized Results evaluate(Study asked, Work work) {
         Study study = inSpace(asked);
         var runs = new LinkedHashMap<String, Run>();
-        var failures = new LinkedHashMap<String, String>();
+        var failures = new LinkedHashMap<String, LaneException>();
         for (Source source : study.sources()) {
             if (source instanceof Source.Simulation s) {
                 work.poll();
@@ -104,9 +105,11 @@ public final class Evaluator {
                 } catch (CancellationException e) {
                     throw e;
                 } catch (LaneException e) {
-                    failures.put(s.id(), e.getMessage());
+                    failures.put(s.id(), e);
                 } catch (RuntimeException e) {
-                    failures.put(s.id(), library.fault("Reading run \"" + s.name() + "\"", e));
+                    failures.put(
+                            s.id(),
+                            new LaneException(Fault.PROGRAM, library.fault("Reading run \"" + s.name() + "\"", e), e));
                 }
             }
         }
@@ -154,7 +157,9 @@ public final class Evaluator {
             checks.put(check.id(), judged(check, on));
         }
         library.settled(study);
-        return new Results(asked, runs, failures, placements, laid, readings, checks, lens.with(beyond.apart()));
+        var told = new LinkedHashMap<String, String>();
+        failures.forEach((id, e) -> told.put(id, e.getMessage()));
+        return new Results(asked, runs, told, placements, laid, readings, checks, lens.with(beyond.apart()));
     }
 
     /** The study with its stations as they stand in space; one that cannot be placed is left out, so who needs it says so. */
@@ -189,7 +194,7 @@ public final class Evaluator {
             Study study,
             Source source,
             Map<String, Run> runs,
-            Map<String, String> failures,
+            Map<String, LaneException> failures,
             Reading reading,
             EvaluationContext lens,
             Work work) {
@@ -197,11 +202,15 @@ public final class Evaluator {
             case Source.Simulation s -> {
                 Run run = runs.get(s.id());
                 yield run == null
-                        ? new Outcome.Absent(Fault.NOT_READ, failures.getOrDefault(s.id(), "It was not read."))
+                        ? new Outcome.Absent(why(failures.get(s.id())))
                         : readRun(study, run, s.treatment(), reading, lens, work);
             }
             case Source.Reference r -> readReference(study, r, reading, Answering.time(runs));
         });
+    }
+
+    private static LaneException why(@Nullable LaneException failure) {
+        return failure != null ? failure : new LaneException(Fault.NOT_READ, "It was not read.");
     }
 
     /** An answer, or why there is none: a fault of the program costs the one answer and not the study. */

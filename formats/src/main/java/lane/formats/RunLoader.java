@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.TreeSet;
 import lane.base.Content;
+import lane.base.Fault;
 import lane.base.LaneException;
 import lane.base.Work;
 import lane.field.Field;
@@ -213,8 +214,10 @@ final class RunLoader {
         Field region = grid.fields().stream()
                 .filter(f -> f.name().equals(source.regions()))
                 .findFirst()
-                .orElseThrow(() -> new LaneException("The file " + source.file() + " has no array \"" + source.regions()
-                        + "\" to name its parts by; choose another."));
+                .orElseThrow(() -> new LaneException(
+                        Fault.MISSING_FIELD,
+                        "The file " + source.file() + " has no array \"" + source.regions()
+                                + "\" to name its parts by; choose another."));
         if (region.at() != Field.At.CELL || region.components() != 1 || !(region.values() instanceof Values.Ints)) {
             throw new LaneException("The array \"" + source.regions() + "\" of " + source.file()
                     + " cannot name parts: it must hold one whole number a cell.");

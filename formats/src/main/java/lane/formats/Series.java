@@ -12,6 +12,7 @@ import java.util.function.ToDoubleFunction;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import java.util.stream.Stream;
+import lane.base.Fault;
 import lane.base.LaneException;
 import lane.base.Work;
 import lane.field.TimeSelector;
@@ -50,8 +51,10 @@ public record Series(Path pattern, List<Path> files, List<Double> times, boolean
     static Series of(Path pattern, ToDoubleFunction<Path> stored) {
         List<One> found = found(pattern);
         if (found.isEmpty() || found.size() > MOST) {
-            throw new LaneException("The pattern " + pattern.getFileName() + " fits " + found.size()
-                    + " files with a number in place of the *; correct it or the folder.");
+            throw new LaneException(
+                    Fault.NOT_READ,
+                    "The pattern " + pattern.getFileName() + " fits " + found.size()
+                            + " files with a number in place of the *; correct it or the folder.");
         }
         List<One> timed = new ArrayList<>();
         for (One one : found) {

@@ -50,6 +50,7 @@ final class RunFields extends RunSection {
         run.parts().forEach(p -> p.fields().forEach(f -> all.putIfAbsent(f.name(), f)));
         all.values().forEach(f -> {
             add(field(f, run.fields().contains(f)));
+            unit(f).doubt().ifPresent(d -> add(note(d, "small", "ochre")));
             if (health != null && health.stress().containsKey(f.name())) {
                 add(acts(f.name(), health.stress().get(f.name())));
             }
@@ -63,9 +64,7 @@ final class RunFields extends RunSection {
                 .findFirst()
                 .orElse(null);
         boolean own = treatment().units().containsKey(name);
-        Unit unit = EvaluationContext.of(
-                        List.of(), session.study().units(), session.study().axis())
-                .unit(run, field);
+        Unit unit = unit(field);
         String symbol = unit.known() ? unit.symbol() : "";
         var entry = Ui.text("unit-" + name, symbol, t -> {
             if (own || treatment().system() != null) {
@@ -110,6 +109,12 @@ final class RunFields extends RunSection {
                 Ui.left("", 6),
                 menu,
                 Ui.label(bad == 0 ? "" : "  " + bad + " not finite", "small", "brick"));
+    }
+
+    private Unit unit(Field field) {
+        return EvaluationContext.of(
+                        List.of(), session.study().units(), session.study().axis())
+                .unit(run, field);
     }
 
     /** A bound of the range; dots as long as the numbers are being looked over. */

@@ -1,6 +1,7 @@
 package lane.desk.intake;
 
 import java.util.List;
+import java.util.Optional;
 import java.util.function.UnaryOperator;
 import javafx.scene.Node;
 import javafx.scene.control.ComboBox;
@@ -220,6 +221,16 @@ final class TableSheet {
                         Ui.cell("Missing", 58, "small", "muted")));
         for (int i = 0; i < table.headers().size(); i++) {
             sheet.getChildren().add(column(table, i, recipe));
+            doubt(table.units().get(i)).ifPresent(d -> sheet.getChildren().add(RunSection.note(d, "small", "ochre")));
+        }
+    }
+
+    /** How the unit was read, where some mean something else by it. */
+    private static Optional<String> doubt(String unit) {
+        try {
+            return Unit.of(unit).doubt();
+        } catch (LaneException e) {
+            return Optional.of(e.getMessage());
         }
     }
 

@@ -19,7 +19,7 @@ public final class Structured {
             n = Math.multiplyExact(n, Math.max(1, d));
         }
         if (n > Integer.MAX_VALUE / 3 - 8) {
-            throw new FormatError("it has " + n + " nodes, which is more than this program holds");
+            throw FormatError.tooLarge("it has " + n + " nodes, which is more than this program holds");
         }
         return (int) n;
     }

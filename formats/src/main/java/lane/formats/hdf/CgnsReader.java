@@ -98,7 +98,7 @@ public final class CgnsReader {
                     0, 1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 16, 17, 18, 19, 12, 13, 14, 15, 24, 22, 21, 23, 20, 25, 26
                 });
             default ->
-                throw new FormatError("it has elements of type " + type
+                throw FormatError.unsupported("it has elements of type " + type
                         + ", which are of a higher order than is read; write linear or quadratic ones");
         };
     }

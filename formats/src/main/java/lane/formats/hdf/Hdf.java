@@ -68,7 +68,7 @@ final class Hdf {
     static @Nullable Node child(Group group, String name) {
         Node found = group.getChildren().get(name);
         if (found instanceof ExternalLink) {
-            throw new FormatError("\"" + name + "\" is a link into another file, which is not followed");
+            throw FormatError.unsupported("\"" + name + "\" is a link into another file, which is not followed");
         }
         return found;
     }
@@ -116,7 +116,7 @@ final class Hdf {
     /** All numbers of an array, in the narrowest type of fields that holds them; sizes are checked against the file. */
     static Values values(Dataset data) {
         if (data.getSize() > Integer.MAX_VALUE - 16) {
-            throw new FormatError("array \"" + data.getName() + "\" has " + data.getSize()
+            throw FormatError.tooLarge("array \"" + data.getName() + "\" has " + data.getSize()
                     + " numbers, which is more than this program holds");
         }
         sound(data);

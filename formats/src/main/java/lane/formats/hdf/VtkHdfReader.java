@@ -62,7 +62,7 @@ public final class VtkHdfReader {
             case "UnstructuredGrid", "PolyData" -> grid(group, type.equals("PolyData"));
             case "ImageData" -> image(group);
             case "MultiBlockDataSet", "PartitionedDataSetCollection", "PartitionedDataSet" -> blocks(group);
-            default -> throw new FormatError("it holds a \"" + type + "\", which is not read");
+            default -> throw FormatError.unsupported("it holds a \"" + type + "\", which is not read");
         };
     }
 

@@ -116,11 +116,11 @@ final class XdmfData {
             var e = (Element) n;
             String pointer = e.getAttribute("xpointer").strip();
             if (!e.getAttribute("href").isBlank()) {
-                throw new FormatError("it includes another file, \"" + cut(e.getAttribute("href"))
+                throw FormatError.unsupported("it includes another file, \"" + cut(e.getAttribute("href"))
                         + "\"; only parts of the same file are included");
             }
             if (pointer.length() > 500 || !pointer.startsWith("xpointer(") || !pointer.endsWith(")")) {
-                throw new FormatError("it includes \"" + cut(pointer) + "\", which is not understood");
+                throw FormatError.unsupported("it includes \"" + cut(pointer) + "\", which is not understood");
             }
             NodeList found = found(pointer.substring("xpointer(".length(), pointer.length() - 1), e);
             for (int i = 0; i < found.getLength(); i++) {
@@ -304,7 +304,7 @@ final class XdmfData {
             return slab(item);
         }
         if (!type.isEmpty() && !type.equalsIgnoreCase("Uniform")) {
-            throw new FormatError("it has a data item of type \"" + type + "\", which is not read");
+            throw FormatError.unsupported("it has a data item of type \"" + type + "\", which is not read");
         }
         long count = 1;
         for (int d : sizes(word(item, "Dimensions"))) {
@@ -318,7 +318,8 @@ final class XdmfData {
                     case "BINARY" -> binary(item, text.strip(), count);
                     case "", "XML" -> inline(item, text);
                     default ->
-                        throw new FormatError("it has a data item of format \"" + format + "\", which is not read");
+                        throw FormatError.unsupported(
+                                "it has a data item of format \"" + format + "\", which is not read");
                 };
         if (item.hasAttribute("Dimensions") && out.length() != count) {
             throw new FormatError("a data item says it has " + count + " numbers, but holds " + out.length());
@@ -374,7 +375,7 @@ final class XdmfData {
     private Values hdf(String reference) {
         int colon = reference.lastIndexOf(':');
         if (colon < 1) {
-            throw new FormatError("it refers to \"" + reference.substring(0, Math.min(80, reference.length()))
+            throw FormatError.unsupported("it refers to \"" + reference.substring(0, Math.min(80, reference.length()))
                     + "\", which is no HDF5 file with a path in it");
         }
         Path path = below(reference.substring(0, colon).strip());
@@ -400,12 +401,12 @@ final class XdmfData {
         String precision = word(item, "Precision");
         int size = !precision.isEmpty() ? (int) real(precision) : type.endsWith("char") ? 1 : 4;
         if (size != 8 && size != 4 && !(whole(item) && (size == 1 || size == 2))) {
-            throw new FormatError("it has " + (type.isEmpty() ? "float" : type) + " numbers of " + precision
+            throw FormatError.unsupported("it has " + (type.isEmpty() ? "float" : type) + " numbers of " + precision
                     + " bytes in \"" + cut(name) + "\", which are not read");
         }
         String packed = word(item, "Compression");
         if (!packed.isEmpty() && !packed.equalsIgnoreCase("Raw")) {
-            throw new FormatError("\"" + cut(name) + "\" is packed by " + cut(packed) + ", which is not read");
+            throw FormatError.unsupported("\"" + cut(name) + "\" is packed by " + cut(packed) + ", which is not read");
         }
         long seek = word(item, "Seek").isEmpty() ? 0 : (long) real(word(item, "Seek"));
         try {

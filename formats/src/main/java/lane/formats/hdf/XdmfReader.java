@@ -64,7 +64,7 @@ public final class XdmfReader {
     private Element parse() {
         try {
             if (Files.size(file) > MOST_XML) {
-                throw new FormatError("its XML is larger than a gigabyte; keep the numbers in HDF5");
+                throw FormatError.tooLarge("its XML is larger than a gigabyte; keep the numbers in HDF5");
             }
             var factory = DocumentBuilderFactory.newInstance(
                     "com.sun.org.apache.xerces.internal.jaxp.DocumentBuilderFactoryImpl", null);
@@ -352,11 +352,11 @@ public final class XdmfReader {
                 }
                 int[] size = backwards(dims == null ? new int[0] : dims);
                 if (Structured.nodes(new long[] {size[0], size[1], size[2]}) > 500_000_000) {
-                    throw new FormatError("its grid has more nodes than this program holds");
+                    throw FormatError.tooLarge("its grid has more nodes than this program holds");
                 }
                 return Structured.image(new int[3], size, origin, step, new double[] {1, 0, 0, 0, 1, 0, 0, 0, 1});
             }
-            default -> throw new FormatError("it has the geometry \"" + kind + "\", which is not read");
+            default -> throw FormatError.unsupported("it has the geometry \"" + kind + "\", which is not read");
         }
     }
 
@@ -390,7 +390,7 @@ public final class XdmfReader {
             case "hexahedron_20", "hex_20" -> new int[] {25, 20};
             case "hexahedron_24", "hex_24" -> new int[] {33, 24};
             case "hexahedron_27", "hex_27" -> new int[] {29, 27};
-            default -> throw new FormatError("it has the topology \"" + kind + "\", which is not read");
+            default -> throw FormatError.unsupported("it has the topology \"" + kind + "\", which is not read");
         };
     }
 
@@ -416,7 +416,8 @@ public final class XdmfReader {
             case 48 -> "hexahedron_20";
             case 49 -> "hexahedron_24";
             case 50 -> "hexahedron_27";
-            default -> throw new FormatError("its mixed topology has the number " + code + ", which is not read");
+            default ->
+                throw FormatError.unsupported("its mixed topology has the number " + code + ", which is not read");
         };
     }
 

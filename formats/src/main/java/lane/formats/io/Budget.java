@@ -28,7 +28,7 @@ public final class Budget {
     public synchronized void take(long bytes) {
         taken = Math.addExact(taken, bytes);
         if (taken > Math.max(FREE, MOST * file)) {
-            throw new FormatError(String.format(
+            throw FormatError.tooLarge(String.format(
                     Locale.ROOT,
                     "it has %d bytes and unpacks to more than %.0f MB, over %d times its size, as no sound result does;"
                             + " if it is right, write it again without compression",

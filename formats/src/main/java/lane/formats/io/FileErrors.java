@@ -1,7 +1,9 @@
 package lane.formats.io;
 
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.function.Supplier;
+import lane.base.Fault;
 import lane.base.LaneException;
 
 /** Turns what goes wrong inside a file into the one sentence that names it and says what to do. */
@@ -11,29 +13,39 @@ public final class FileErrors {
     public static <T> T of(Path file, Supplier<T> read) {
         String name = String.valueOf(file.getFileName());
         try {
-            if (java.nio.file.Files.isDirectory(file)) {
-                throw new LaneException("The file " + file + " cannot be read: it is a folder; give a file.");
+            if (Files.isDirectory(file)) {
+                throw FileHash.unreadable(file, new java.io.IOException("it is a folder"));
             }
             return read.get();
         } catch (FormatError e) {
-            throw new LaneException(
-                    "The file " + name + " cannot be used: " + e.getMessage()
-                            + "; write it again or give another file.",
+            String advice = e.fault() == Fault.DAMAGED ? "write it again or give another file" : "give another file";
+            throw new FileException(
+                    file,
+                    e.fault(),
+                    "The file " + name + " cannot be used: " + e.getMessage() + "; " + advice + ".",
                     e);
         } catch (IndexOutOfBoundsException | ArithmeticException | NegativeArraySizeException e) {
-            throw new LaneException(
+            throw new FileException(
+                    file,
+                    Fault.DAMAGED,
                     "The file " + name
                             + " cannot be used: its numbers contradict each other; write it again or give another file.",
                     e);
         } catch (OutOfMemoryError e) {
-            throw new LaneException(
+            throw new FileException(
+                    file,
+                    Fault.TOO_LARGE,
                     "There is not enough memory for the file " + name
                             + "; close other runs or give the program more with LANE_MEMORY.",
                     e);
-        } catch (LaneException e) {
-            throw e.getMessage().contains(name)
+        } catch (FileException e) {
+            // One that this file refers to: both are named.
+            throw e.about(file)
                     ? e
-                    : new LaneException("The file " + name + " cannot be used: " + e.getMessage(), e);
+                    : new FileException(file, e.fault(), "The file " + name + " cannot be used: " + e.getMessage(), e);
+        } catch (LaneException e) {
+            Fault fault = e.fault() == Fault.REFUSED ? Fault.DAMAGED : e.fault();
+            throw new FileException(file, fault, "The file " + name + " cannot be used: " + e.getMessage(), e);
         }
     }
 }

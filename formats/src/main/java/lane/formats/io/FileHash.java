@@ -7,6 +7,7 @@ import java.nio.file.Path;
 import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
 import java.util.HexFormat;
+import lane.base.Fault;
 import lane.base.LaneException;
 import lane.base.Work;
 import lane.provenance.Provenance;
@@ -62,6 +63,6 @@ public final class FileHash {
                     case java.nio.file.AccessDeniedException _ -> "reading it is not allowed; check its permissions";
                     default -> Files.isDirectory(file) ? "it is a folder; give a file" : cause.getMessage();
                 };
-        return new LaneException("The file " + file + " cannot be read: " + why + ".", cause);
+        return new FileException(file, Fault.NOT_READ, "The file " + file + " cannot be read: " + why + ".", cause);
     }
 }

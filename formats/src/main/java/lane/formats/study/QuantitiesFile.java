@@ -7,6 +7,7 @@ import com.fasterxml.jackson.databind.SerializationFeature;
 import com.fasterxml.jackson.databind.node.ArrayNode;
 import java.util.ArrayList;
 import java.util.List;
+import lane.base.Fault;
 import lane.base.LaneException;
 import lane.quantity.Quantity;
 import lane.study.Study;
@@ -59,7 +60,7 @@ public final class QuantitiesFile {
      */
     public static List<Quantity> read(String text, String where) {
         if (text.length() > MOST) {
-            throw new LaneException(where + " is longer than 4 MB; a list of quantities is not.");
+            throw new LaneException(Fault.TOO_LARGE, where + " is longer than 4 MB; a list of quantities is not.");
         }
         String start = text.strip();
         return start.startsWith("[") ? fromJson(start, where) : fromTable(start, where);
@@ -70,7 +71,7 @@ public final class QuantitiesFile {
         try {
             tree = JSON.readTree(text);
         } catch (JacksonException e) {
-            throw new LaneException(where + StudyJson.unsound(e), e);
+            throw new LaneException(Fault.DAMAGED, where + StudyJson.unsound(e), e);
         }
         List<Quantity> out = new ArrayList<>();
         for (JsonNode n : tree) {

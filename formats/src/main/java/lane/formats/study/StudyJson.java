@@ -26,6 +26,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
+import lane.base.Fault;
 import lane.base.LaneException;
 import lane.check.Check;
 import lane.check.Rule;
@@ -305,9 +306,10 @@ public final class StudyJson {
                     e);
         } catch (JsonMappingException e) {
             String reason = e.getCause() instanceof LaneException l ? l.getMessage() : e.getOriginalMessage();
-            throw new LaneException("The study " + where + " cannot be used at " + path(e) + ": " + reason, e);
+            throw new LaneException(
+                    Fault.DAMAGED, "The study " + where + " cannot be used at " + path(e) + ": " + reason, e);
         } catch (JacksonException e) {
-            throw new LaneException("The study " + where + unsound(e), e);
+            throw new LaneException(Fault.DAMAGED, "The study " + where + unsound(e), e);
         }
     }
 

@@ -80,10 +80,10 @@ public final class ObjReader {
                 case "vn", "vt", "vp", "usemtl", "mtllib", "s", "l", "p", "lod", "usemap", "maplib" -> {}
                 default -> {
                     if (words[0].matches("cstype|deg|curv2?|surf|parm|trim|hole|end|bmat|step|bzp|bsp|cdc|res")) {
-                        throw new FormatError(
+                        throw FormatError.unsupported(
                                 "line " + number + " is of a curve or a free-form surface, which are not read");
                     }
-                    throw new FormatError("line " + number + " begins with \""
+                    throw FormatError.unsupported("line " + number + " begins with \""
                             + words[0].substring(0, Math.min(30, words[0].length())) + "\", which OBJ does not know");
                 }
             }

@@ -118,7 +118,7 @@ public final class PlyReader {
                     ascii = how.equals("ascii");
                     order = how.equals("binary_big_endian") ? ByteOrder.BIG_ENDIAN : ByteOrder.LITTLE_ENDIAN;
                     if (!ascii && !how.startsWith("binary_")) {
-                        throw new FormatError("it has the format \"" + how + "\", which PLY does not know");
+                        throw FormatError.unsupported("it has the format \"" + how + "\", which PLY does not know");
                     }
                 }
                 case "element" -> {
@@ -158,8 +158,8 @@ public final class PlyReader {
             case "int", "uint", "float", "int32", "uint32", "float32" -> 4;
             case "double", "float64" -> 8;
             default ->
-                throw new FormatError("it has the number type \"" + type.substring(0, Math.min(30, type.length()))
-                        + "\", which PLY does not know");
+                throw FormatError.unsupported("it has the number type \""
+                        + type.substring(0, Math.min(30, type.length())) + "\", which PLY does not know");
         };
     }
 

@@ -88,7 +88,7 @@ public final class StlReader {
                 case "facet" -> bytes.line();
                 case "outer", "loop", "endloop", "endfacet" -> {}
                 default ->
-                    throw new FormatError("it has the word \"" + word.substring(0, Math.min(40, word.length()))
+                    throw FormatError.unsupported("it has the word \"" + word.substring(0, Math.min(40, word.length()))
                             + "\", which STL does not know");
             }
         }

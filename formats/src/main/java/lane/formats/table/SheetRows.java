@@ -8,6 +8,7 @@ import java.util.List;
 import java.util.stream.Stream;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipFile;
+import lane.base.Fault;
 import lane.base.LaneException;
 import lane.formats.io.Budget;
 import lane.formats.io.FormatError;
@@ -31,8 +32,10 @@ final class SheetRows {
             List<Sheet> sheets = book.getSheets().toList();
             List<String> names = sheets.stream().map(Sheet::getName).toList();
             if (!wanted.isBlank() && !names.contains(wanted)) {
-                throw new LaneException("The table " + shown + " has no sheet \"" + wanted + "\"; its sheets are "
-                        + String.join(", ", names) + ".");
+                throw new LaneException(
+                        Fault.MISSING,
+                        "The table " + shown + " has no sheet \"" + wanted + "\"; its sheets are "
+                                + String.join(", ", names) + ".");
             }
             for (Sheet sheet : sheets) {
                 if (wanted.isBlank() || sheet.getName().equals(wanted)) {
@@ -44,8 +47,10 @@ final class SheetRows {
                     }
                 }
             }
-            throw new LaneException("The table " + shown + " has no sheet with numbers; its sheets are "
-                    + String.join(", ", names) + ".");
+            throw new LaneException(
+                    Fault.MISSING,
+                    "The table " + shown + " has no sheet with numbers; its sheets are " + String.join(", ", names)
+                            + ".");
         } catch (FormatError | LaneException | java.util.concurrent.CancellationException e) {
             throw e;
         } catch (RuntimeException e) {

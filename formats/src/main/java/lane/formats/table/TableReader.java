@@ -14,6 +14,7 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import java.util.regex.Pattern;
+import lane.base.Fault;
 import lane.base.LaneException;
 import lane.formats.io.FileErrors;
 import lane.formats.io.FileHash;
@@ -217,10 +218,12 @@ public final class TableReader {
                 lines.add(record.getStartingLineNumber());
             }
         } catch (IOException e) {
-            throw new LaneException("The table " + shown + " cannot be read: " + e.getMessage() + ".", e);
+            throw new LaneException(
+                    Fault.NOT_READ, "The table " + shown + " cannot be read: " + e.getMessage() + ".", e);
         }
         if (rows.isEmpty()) {
-            throw new LaneException("The table " + shown + " is empty; give a file with a header and rows of numbers.");
+            throw new LaneException(
+                    Fault.DAMAGED, "The table " + shown + " is empty; give a file with a header and rows of numbers.");
         }
         String word = separator == '\t' ? "tab" : separator == ';' ? "semicolon" : separator == ' ' ? "space" : "comma";
         // Some programs write the header as the last comment before the numbers.
@@ -254,8 +257,10 @@ public final class TableReader {
         int first = recipe.headers() >= 0 ? Math.min(recipe.headers(), rows.size()) : 0;
         first = firstData(rows, first, recipe.headers() >= 0, comma);
         if (first < 0) {
-            throw new LaneException("The table " + shown + " has no row of numbers; its first line is \""
-                    + brief(String.join(" ", rows.getFirst()), 40) + "\".");
+            throw new LaneException(
+                    Fault.DAMAGED,
+                    "The table " + shown + " has no row of numbers; its first line is \""
+                            + brief(String.join(" ", rows.getFirst()), 40) + "\".");
         }
         int width = rows.get(first).size();
         if (first == 0
@@ -320,8 +325,10 @@ public final class TableReader {
             for (int r = 0; r < count; r++) {
                 List<String> row = rows.get(first + r);
                 if (row.size() > width) {
-                    throw new LaneException("The table " + shown + " has " + row.size() + " values in line "
-                            + lines.get(first + r) + " but " + width + " columns; mend that line.");
+                    throw new LaneException(
+                            Fault.DAMAGED,
+                            "The table " + shown + " has " + row.size() + " values in line " + lines.get(first + r)
+                                    + " but " + width + " columns; mend that line.");
                 }
                 column[r] = c >= row.size() || ignored && parse(row.get(c), comma) == null
                         ? Double.NaN
@@ -493,8 +500,10 @@ public final class TableReader {
         }
         Double v = parse(s, comma);
         if (v == null) {
-            throw new LaneException("The table " + shown + " has \"" + brief(s, 40) + "\" in line " + line
-                    + " where a number belongs; mend it or leave it empty.");
+            throw new LaneException(
+                    Fault.DAMAGED,
+                    "The table " + shown + " has \"" + brief(s, 40) + "\" in line " + line
+                            + " where a number belongs; mend it or leave it empty.");
         }
         return v;
     }

@@ -329,7 +329,7 @@ public final class LegacyReader {
                         dims);
             }
             default ->
-                throw new FormatError(
+                throw FormatError.unsupported(
                         kind.isEmpty()
                                 ? "it has no DATASET line"
                                 : "it holds a \"" + brief(kind) + "\", which is not read");
@@ -510,7 +510,8 @@ public final class LegacyReader {
             case "unsigned_int" -> Type.UINT32;
             case "long", "vtktypeint64" -> Type.INT64;
             case "unsigned_long", "vtktypeuint64" -> Type.UINT64;
-            default -> throw new FormatError("it has the number type \"" + brief(word) + "\", which is not read");
+            default ->
+                throw FormatError.unsupported("it has the number type \"" + brief(word) + "\", which is not read");
         };
     }
 

@@ -60,7 +60,8 @@ final class Numbers {
     private void room(int more, int most, long end) {
         long wanted = (long) size + more;
         if (wanted > Integer.MAX_VALUE - 8) {
-            throw new FormatError(what + " has more than 2 147 483 639 numbers, which is more than this program holds");
+            throw FormatError.tooLarge(
+                    what + " has more than 2 147 483 639 numbers, which is more than this program holds");
         }
         int have = ints != null ? ints.length : floats != null ? floats.length : doubles().length;
         if (wanted > have) {

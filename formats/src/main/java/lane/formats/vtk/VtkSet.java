@@ -102,7 +102,7 @@ final class VtkSet {
             throw new FormatError("it refers to no block");
         }
         if (leaves.size() > MOST_FILES) {
-            throw new FormatError("it refers to " + leaves.size() + " files, more than are read at once");
+            throw FormatError.tooLarge("it refers to " + leaves.size() + " files, more than are read at once");
         }
         List<Dataset> all = new ArrayList<>();
         List<String> names = new ArrayList<>();

@@ -44,7 +44,7 @@ public final class VtkXmlReader {
 
     public static Dataset read(Path file, Work work) {
         return read(file, TimeSelector.LAST, Opening.WHOLE, work, (other, w) -> {
-            throw new FormatError("it refers to other files, which are not read here");
+            throw FormatError.unsupported("it refers to other files, which are not read here");
         });
     }
 
@@ -74,8 +74,8 @@ public final class VtkXmlReader {
             return VtkSet.read(xml, file, moment, opening, work, nested);
         }
         if (!GRIDS.contains(xml.fileType)) {
-            throw new FormatError("it holds a \"" + xml.fileType + "\", which is not read; known are " + GRIDS + " and "
-                    + VtkSet.KINDS);
+            throw FormatError.unsupported("it holds a \"" + xml.fileType + "\", which is not read; known are " + GRIDS
+                    + " and " + VtkSet.KINDS);
         }
         if (xml.hasAppended) {
             long start = find(bytes, "_", xml.end);

@@ -152,7 +152,7 @@ final class XmlParts {
         while (xml.hasNext()) {
             int event = xml.next();
             if (event == XMLStreamConstants.DTD || event == XMLStreamConstants.ENTITY_REFERENCE) {
-                throw new FormatError("it has a document type or an entity, which are not taken");
+                throw FormatError.unsupported("it has a document type or an entity, which are not taken");
             }
             if (event == XMLStreamConstants.START_ELEMENT) {
                 if (++depth > 50) {
@@ -298,7 +298,8 @@ final class XmlParts {
             try {
                 array.type = Type.valueOf(type.toUpperCase(java.util.Locale.ROOT));
             } catch (IllegalArgumentException e) {
-                throw new FormatError(what + " has the number type \"" + type + "\", which the format does not know");
+                throw FormatError.unsupported(
+                        what + " has the number type \"" + type + "\", which the format does not know");
             }
         }
         String components = xml.getAttributeValue(null, "NumberOfComponents");

@@ -1,9 +1,12 @@
 package lane.base;
 
-import java.lang.reflect.RecordComponent;
+import java.lang.reflect.Field;
+import java.lang.reflect.Modifier;
+import java.util.ArrayList;
 import java.util.Collection;
 import java.util.Collections;
 import java.util.IdentityHashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
@@ -58,8 +61,8 @@ public final class Footprint {
             }
             case Record r -> {
                 long sum = OBJECT;
-                for (RecordComponent component : r.getClass().getRecordComponents()) {
-                    sum += component.getType().isPrimitive() ? 8 : bytes(part(component, r), depth + 1);
+                for (Field part : PARTS.get(r.getClass())) {
+                    sum += part.getType().isPrimitive() ? 8 : bytes(part(part, r), depth + 1);
                 }
                 yield sum;
             }
@@ -67,14 +70,26 @@ public final class Footprint {
         };
     }
 
-    /** What stands in a record; nothing where a kind of somebody else's does not let it be seen. */
-    private static @Nullable Object part(RecordComponent component, Record of) {
+    /** The components of a class of records, looked up once. */
+    private static final ClassValue<List<Field>> PARTS = new ClassValue<>() {
+        @Override
+        protected List<Field> computeValue(Class<?> type) {
+            List<Field> out = new ArrayList<>();
+            for (Field f : type.getDeclaredFields()) {
+                // What a record of somebody else's does not let be seen counts nothing.
+                if (!Modifier.isStatic(f.getModifiers()) && f.trySetAccessible()) {
+                    out.add(f);
+                }
+            }
+            return out;
+        }
+    };
+
+    private static @Nullable Object part(Field part, Record of) {
         try {
-            var field = of.getClass().getDeclaredField(component.getName());
-            field.setAccessible(true);
-            return field.get(of);
-        } catch (ReflectiveOperationException | RuntimeException e) {
-            return null;
+            return part.get(of);
+        } catch (IllegalAccessException e) {
+            throw new IllegalStateException("what was made accessible is", e);
         }
     }
 }

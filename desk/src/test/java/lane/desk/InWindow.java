@@ -67,7 +67,7 @@ abstract class InWindow {
 
     void await(Callable<Boolean> condition) throws Exception {
         WaitForAsyncUtils.waitFor(30, TimeUnit.SECONDS, () -> onFx(condition));
-        WaitForAsyncUtils.waitForFxEvents();
+        events();
     }
 
     static <T> T onFx(Callable<T> call) throws Exception {
@@ -77,7 +77,7 @@ abstract class InWindow {
     void press(KeyCode... keys) {
         robot.press(keys);
         robot.release(keys);
-        WaitForAsyncUtils.waitForFxEvents();
+        events();
     }
 
     /** A node by its id; the window has some seconds to show it, as a slow machine may need them. */
@@ -99,15 +99,36 @@ abstract class InWindow {
                 .isPresent();
     }
 
-    /** Types into a field in place of what stands there. */
-    void enter(String id, String text) {
+    /** Types into a field in place of what stands there, key by key. */
+    void type(String id, String text) {
         TextInputControl field = node(id);
         robot.interact(() -> {
             field.requestFocus();
             field.selectAll();
         });
         robot.write(text).type(KeyCode.ENTER);
-        WaitForAsyncUtils.waitForFxEvents();
+        events();
+    }
+
+    /** Puts a text into a field at once in place of what stands there, and ends it by the key. */
+    void enter(String id, String text) {
+        TextInputControl field = node(id);
+        try {
+            onFx(() -> {
+                field.requestFocus();
+                field.selectAll();
+                field.replaceSelection(text);
+                return null;
+            });
+        } catch (Exception e) {
+            throw new AssertionError(e);
+        }
+        press(KeyCode.ENTER);
+    }
+
+    /** Lets the window do what is asked of it by now. Whoever waits for more than that awaits it. */
+    static void events() {
+        WaitForAsyncUtils.waitForFxEvents(2);
     }
 
     /** Chooses by the word shown, as the open list would. */
@@ -144,7 +165,7 @@ abstract class InWindow {
 
     void settled() throws Exception {
         await(() -> session.results().study() == session.study());
-        WaitForAsyncUtils.waitForFxEvents();
+        events();
     }
 
     /** Writes what the window shows, when LANE_LOOK names a folder: for looking at it. */

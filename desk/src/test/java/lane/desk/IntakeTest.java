@@ -23,7 +23,6 @@ import lane.reading.Tally;
 import lane.reference.Curve;
 import lane.study.Source;
 import org.junit.jupiter.api.Test;
-import org.testfx.util.WaitForAsyncUtils;
 
 /** How files are understood, as the window lets it be said: units, time, parts, stresses, tables. */
 class IntakeTest extends InWindow {
@@ -38,7 +37,7 @@ class IntakeTest extends InWindow {
             Run run = session.results().runs().get(id);
             return run == null || session.health(run) != null;
         });
-        WaitForAsyncUtils.waitForFxEvents();
+        events();
     }
 
     private void fire(String id, String item) throws Exception {
@@ -360,10 +359,10 @@ class IntakeTest extends InWindow {
             return null;
         });
         choose("answer-reading", "Mass flow");
-        type("answer-unit", "kg/s");
-        type("answer-uncertainty", "0,002");
-        type("answer-hand-formula", "rho*Q");
-        type("answer-inputs", "rho = 0,85 kg/L data sheet; Q = 10 L/min");
+        put("answer-unit", "kg/s");
+        put("answer-uncertainty", "0,002");
+        put("answer-hand-formula", "rho*Q");
+        put("answer-inputs", "rho = 0,85 kg/L data sheet; Q = 10 L/min");
         button("Add value");
         assertThat(tally("mass-flow", "typed")).isCloseTo(8.5 / 60, within(1e-12));
         assertThat(((Tally) session.results().outcome("mass-flow", "typed")).uncertainty())
@@ -371,7 +370,7 @@ class IntakeTest extends InWindow {
         assertThat(shown("rho = 0.85 kg/L (data sheet)")).isTrue();
     }
 
-    private void type(String id, String text) throws Exception {
+    private void put(String id, String text) throws Exception {
         javafx.scene.control.TextField field = node(id);
         onFx(() -> {
             field.setText(text);

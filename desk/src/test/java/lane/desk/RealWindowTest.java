@@ -6,6 +6,7 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.TimeUnit;
+import lane.demo.DemoFiles;
 import org.junit.jupiter.api.Assumptions;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -19,6 +20,7 @@ class RealWindowTest {
                     "Skipped: there is no xvfb-run here; install xvfb and libgtk-3-0 to run the real window.");
             Assumptions.abort("no xvfb-run");
         }
+        Path study = DemoFiles.make(folder, DemoFiles.SMALL);
         List<String> command = new ArrayList<>(List.of(
                 "xvfb-run",
                 "-a",
@@ -34,8 +36,8 @@ class RealWindowTest {
                 "-cp",
                 System.getProperty("java.class.path"),
                 "lane.desk.app.Main",
-                "demo",
-                folder.toString()));
+                "open",
+                study.toString()));
         Path log = folder.resolve("log.txt");
         Process process = new ProcessBuilder(command)
                 .redirectErrorStream(true)

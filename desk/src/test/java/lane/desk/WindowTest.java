@@ -19,7 +19,6 @@ import lane.reading.Profile;
 import lane.station.Line;
 import lane.station.Station;
 import org.junit.jupiter.api.Test;
-import org.testfx.util.WaitForAsyncUtils;
 
 /** The real interface on the headless platform, by mouse and keyboard, on the demo study. */
 class WindowTest extends InWindow {
@@ -180,12 +179,12 @@ class WindowTest extends InWindow {
     void theSearchFindsAReadingAndDoesThings() throws Exception {
         press(KeyCode.CONTROL, KeyCode.K);
         robot.write("angular").type(KeyCode.ENTER);
-        WaitForAsyncUtils.waitForFxEvents();
+        events();
         assertThat(session.stop()).isEqualTo(4);
         assertThat(shown("Does it close?")).isTrue();
         press(KeyCode.CONTROL, KeyCode.K);
         robot.write("light or").type(KeyCode.ENTER);
-        WaitForAsyncUtils.waitForFxEvents();
+        events();
         assertThat(session.palette().dark()).isTrue();
     }
 

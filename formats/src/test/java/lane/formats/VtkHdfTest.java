@@ -93,10 +93,14 @@ class VtkHdfTest {
             steps.putAttribute("NSteps", 3);
             steps.putDataset("Values", new double[] {0, 1, 2});
             steps.putGroup("PointDataOffsets").putDataset("T", new long[] {0, 1, 2});
+            // Cells count their steps on their own: the last time has the first entry.
+            g.putGroup("CellData").putDataset("q", new double[][][][] {{{{7, 8}}}, {{{9, 10}}}, {{{11, 12}}}});
+            steps.putGroup("CellDataOffsets").putDataset("q", new long[] {2, 1, 0});
         });
         Dataset last = Both.read(file, Work.QUIET);
         assertThat(last.times()).containsExactly(0.0, 1.0, 2.0);
         assertThat(Arrays.stream(values(last, "T")).min().orElseThrow()).isEqualTo(200);
+        assertThat(values(last, "q")).containsExactly(7, 8);
         Dataset second = Both.read(file, new TimeSelector.At(1, 0), Work.QUIET);
         assertThat(values(second, "T")).hasSize(12);
         assertThat(Arrays.stream(values(second, "T")).max().orElseThrow()).isEqualTo(111);

@@ -345,7 +345,7 @@ public final class BoundQuantity {
     }
 
     /** Where values are wanted. Called by several threads. */
-    public interface Points {
+    public interface Targets {
         int size();
 
         /**
@@ -357,7 +357,7 @@ public final class BoundQuantity {
     }
 
     /** All components at all places, in SI units; NaN where something is absent. */
-    public double[][] values(Points points) {
+    public double[][] values(Targets points) {
         double[][] out = new double[program.components()][points.size()];
         Field[] fields = program.leaves().stream().map(this::field).toArray(Field[]::new);
         // Benches of a few blocks at a time, so that making one costs little.
@@ -388,7 +388,7 @@ public final class BoundQuantity {
         return out;
     }
 
-    private static double[][] places(Points points, int from, int n) {
+    private static double[][] places(Targets points, int from, int n) {
         double[][] out = new double[3][n];
         for (int d = 0; d < 3; d++) {
             points.load(null, Spot.PLACE, d, from, n, out[d]);

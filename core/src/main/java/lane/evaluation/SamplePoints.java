@@ -42,8 +42,8 @@ public final class SamplePoints {
      *
      * @param turned the axis whose plane mesh of a full turn is sampled; null for none
      */
-    public static BoundQuantity.Points samples(Run run, Placement p, @Nullable Axis turned) {
-        return new BoundQuantity.Points() {
+    public static BoundQuantity.Targets samples(Run run, Placement p, @Nullable Axis turned) {
+        return new BoundQuantity.Targets() {
             @Override
             public int size() {
                 return p.size();
@@ -101,9 +101,9 @@ public final class SamplePoints {
     }
 
     /** All nodes of a run; fields in cells have no value there. */
-    public static BoundQuantity.Points nodes(Run run) {
+    public static BoundQuantity.Targets nodes(Run run) {
         Mesh mesh = run.mesh();
-        return new BoundQuantity.Points() {
+        return new BoundQuantity.Targets() {
             @Override
             public int size() {
                 return mesh.nodeCount();
@@ -123,9 +123,9 @@ public final class SamplePoints {
     }
 
     /** All cells of a run; node fields are taken as the mean of the cell's nodes, places as well. */
-    public static BoundQuantity.Points cells(Run run) {
+    public static BoundQuantity.Targets cells(Run run) {
         Mesh mesh = run.mesh();
-        return new BoundQuantity.Points() {
+        return new BoundQuantity.Targets() {
             @Override
             public int size() {
                 return mesh.cellCount();
@@ -157,9 +157,9 @@ public final class SamplePoints {
     }
 
     /** Nodes of a part. */
-    public static BoundQuantity.Points nodesOf(Run run, Part part) {
+    public static BoundQuantity.Targets nodesOf(Run run, Part part) {
         Mesh mesh = part.surface();
-        return new BoundQuantity.Points() {
+        return new BoundQuantity.Targets() {
             private double @Nullable [] normals;
 
             @Override
@@ -212,9 +212,9 @@ public final class SamplePoints {
     }
 
     /** Faces of a part; node values are taken as the mean of the face's nodes. */
-    public static BoundQuantity.Points facesOf(Run run, Part part) {
+    public static BoundQuantity.Targets facesOf(Run run, Part part) {
         Mesh mesh = part.surface();
-        return new BoundQuantity.Points() {
+        return new BoundQuantity.Targets() {
             @Override
             public int size() {
                 return mesh.cellCount();
@@ -269,7 +269,7 @@ public final class SamplePoints {
      * @param own whether fields of the part itself stand at the surface's nodes and faces
      * @param face of that surface for each point, for its own fields in faces; null for none
      */
-    public static BoundQuantity.Points cut(
+    public static BoundQuantity.Targets cut(
             Run run,
             double[] xyz,
             Stencil stencil,
@@ -277,7 +277,7 @@ public final class SamplePoints {
             int[] cell,
             @Nullable Part own,
             int @Nullable [] face) {
-        return new BoundQuantity.Points() {
+        return new BoundQuantity.Targets() {
             @Override
             public int size() {
                 return xyz.length / 3;

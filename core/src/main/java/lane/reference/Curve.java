@@ -29,10 +29,10 @@ public sealed interface Curve {
             String abscissaUnit,
             String value,
             String unit,
-            Uncertainty uncertainty)
+            ColumnUncertainty uncertainty)
             implements Curve {
         public Columns {
-            uncertainty = uncertainty == null ? Uncertainty.NONE : uncertainty;
+            uncertainty = uncertainty == null ? ColumnUncertainty.NONE : uncertainty;
         }
 
         /** The same columns of another file. */

@@ -188,7 +188,7 @@ public final class ReferenceReader {
             double[] up = above == null
                     ? below
                     : Arrays.stream(rows).mapToDouble(i -> above[i]).toArray();
-            bands.add(new Band(lane.estimate.Uncertainty.Source.MEASURED, below, up, Uncertainty.SHOWN));
+            bands.add(new Band(lane.estimate.Uncertainty.Source.MEASURED, below, up, ColumnUncertainty.SHOWN));
         }
         Unit shown = Outcome.shown(unitText, unit, "Table " + table.input().path());
         Provenance trail = source(table)

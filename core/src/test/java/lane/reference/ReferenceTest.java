@@ -124,16 +124,16 @@ class ReferenceTest {
     void aTableIsConvertedSortedAndItsGapsLeftOut() {
         Table t = table(new double[] {5000, 3000, 4000}, new double[] {20, 10, Double.NaN}, new double[] {1, 2, 3});
         Profile p = ReferenceReader.profile(
-                t, new Curve.Columns("r", "t.csv", "r", "", "T", "", Uncertainty.of("u")), LINE, "");
+                t, new Curve.Columns("r", "t.csv", "r", "", "T", "", ColumnUncertainty.of("u")), LINE, "");
         assertThat(p.abscissa()).containsExactly(3, 5);
         assertThat(p.value()).containsExactly(283.15, 293.15);
         assertThat(p.uncertainty()).containsExactly(2, 1);
         assertThatThrownBy(() -> ReferenceReader.profile(
-                        t, new Curve.Columns("r", "t.csv", "x", "", "T", "", Uncertainty.NONE), LINE, ""))
+                        t, new Curve.Columns("r", "t.csv", "x", "", "T", "", ColumnUncertainty.NONE), LINE, ""))
                 .isInstanceOf(LaneException.class)
                 .hasMessageContaining("no column \"x\"");
         assertThatThrownBy(() -> ReferenceReader.profile(
-                        t, new Curve.Columns("r", "t.csv", "r", "s", "T", "", Uncertainty.NONE), LINE, ""))
+                        t, new Curve.Columns("r", "t.csv", "r", "s", "T", "", ColumnUncertainty.NONE), LINE, ""))
                 .hasMessageContaining("s and m");
     }
 
@@ -226,7 +226,7 @@ class ReferenceTest {
                 .containsEntry("formula", "rho*g*h");
     }
 
-    private static Profile with(Uncertainty uncertainty, String unit, double[] half, double[] up) {
+    private static Profile with(ColumnUncertainty uncertainty, String unit, double[] half, double[] up) {
         var t = new Table(
                 List.of("r", "T", "u", "v"),
                 List.of("m", "mm/s", unit, unit),
@@ -241,29 +241,29 @@ class ReferenceTest {
         double[] half = {10, 20};
         double[] up = {30, 5};
         double[] two = {0.01, 0.02};
-        assertThat(with(Uncertainty.of("u"), "", half, up).uncertainty())
+        assertThat(with(ColumnUncertainty.of("u"), "", half, up).uncertainty())
                 .as("in the value's unit")
                 .containsExactly(two, within(1e-15));
-        assertThat(with(Uncertainty.of("u"), "cm/s", half, up).uncertainty())
+        assertThat(with(ColumnUncertainty.of("u"), "cm/s", half, up).uncertainty())
                 .as("in a unit of its own")
                 .containsExactly(new double[] {0.1, 0.2}, within(1e-15));
-        var standard = new Uncertainty(Uncertainty.Kind.ABSOLUTE, "u", "", 0, "", 1);
+        var standard = new ColumnUncertainty(ColumnUncertainty.Kind.ABSOLUTE, "u", "", 0, "", 1);
         assertThat(with(standard, "", half, up).uncertainty())
                 .as("standard, k = 1")
                 .containsExactly(new double[] {0.02, 0.04}, within(1e-15));
-        var expanded = new Uncertainty(Uncertainty.Kind.ABSOLUTE, "u", "", 0, "", 4);
+        var expanded = new ColumnUncertainty(ColumnUncertainty.Kind.ABSOLUTE, "u", "", 0, "", 4);
         assertThat(with(expanded, "", half, up).uncertainty())
                 .as("expanded, k = 4")
                 .containsExactly(new double[] {0.005, 0.01}, within(1e-15));
-        var share = new Uncertainty(Uncertainty.Kind.RELATIVE, "u", "", 0, "", 2);
+        var share = new ColumnUncertainty(ColumnUncertainty.Kind.RELATIVE, "u", "", 0, "", 2);
         assertThat(with(share, "%", half, up).uncertainty())
                 .as("percent of the value, of either sign")
                 .containsExactly(new double[] {0.02, 0.08}, within(1e-15));
-        var all = new Uncertainty(Uncertainty.Kind.RELATIVE, "", "", 5, "%", 0);
+        var all = new ColumnUncertainty(ColumnUncertainty.Kind.RELATIVE, "", "", 5, "%", 0);
         assertThat(with(all, "", half, up).uncertainty())
                 .as("one share for all")
                 .containsExactly(new double[] {0.01, 0.02}, within(1e-15));
-        var sides = new Uncertainty(Uncertainty.Kind.ABSOLUTE, "u", "v", 0, "", 0);
+        var sides = new ColumnUncertainty(ColumnUncertainty.Kind.ABSOLUTE, "u", "v", 0, "", 0);
         Profile p = with(sides, "", half, up);
         assertThat(p.uncertainty()).containsExactly(two, within(1e-15));
         assertThat(p.upwards()).containsExactly(new double[] {0.03, 0.005}, within(1e-15));
@@ -272,8 +272,9 @@ class ReferenceTest {
         assertThatThrownBy(() ->
                         ReferenceReader.profile(warm, new Curve.Columns("r", "t.csv", "r", "", "T", "", all), LINE, ""))
                 .hasMessageContaining("where its scale begins");
-        assertThatThrownBy(() -> with(Uncertainty.of("u"), "Pa", half, up)).isInstanceOf(LaneException.class);
-        assertThatThrownBy(() -> new Uncertainty(Uncertainty.Kind.ABSOLUTE, "", "v", 0, "", 0))
+        assertThatThrownBy(() -> with(ColumnUncertainty.of("u"), "Pa", half, up))
+                .isInstanceOf(LaneException.class);
+        assertThatThrownBy(() -> new ColumnUncertainty(ColumnUncertainty.Kind.ABSOLUTE, "", "v", 0, "", 0))
                 .isInstanceOf(LaneException.class);
     }
 }

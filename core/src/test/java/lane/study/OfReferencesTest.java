@@ -31,10 +31,10 @@ import lane.reading.ProfileOf;
 import lane.reading.Reading;
 import lane.reading.Tally;
 import lane.reading.TallyOf;
+import lane.reference.ColumnUncertainty;
 import lane.reference.Curve;
 import lane.reference.Recipe;
 import lane.reference.Table;
-import lane.reference.Uncertainty;
 import lane.station.Abscissa;
 import lane.station.Arc;
 import lane.station.Box;
@@ -143,7 +143,8 @@ class OfReferencesTest {
                                 List.of("rig.csv"),
                                 Map.of(),
                                 List.of(
-                                        new Curve.Columns("along", "rig.csv", "s", "m", "T", "degC", Uncertainty.NONE),
+                                        new Curve.Columns(
+                                                "along", "rig.csv", "s", "m", "T", "degC", ColumnUncertainty.NONE),
                                         new Curve.HandValue("heat", 29, "degC", 0.5, ""))))))
                 .withQuantities(l -> List.of(
                         new Quantity("t", "temperature", "T", "", ""),

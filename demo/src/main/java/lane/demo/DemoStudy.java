@@ -29,8 +29,8 @@ import lane.reading.ProfileOf;
 import lane.reading.Reading;
 import lane.reading.SweepOf;
 import lane.reading.TallyOf;
+import lane.reference.ColumnUncertainty;
 import lane.reference.Curve;
-import lane.reference.Uncertainty;
 import lane.station.Abscissa;
 import lane.station.Line;
 import lane.station.OnPart;
@@ -129,7 +129,7 @@ final class DemoStudy {
                                 "",
                                 "temperature",
                                 "",
-                                Uncertainty.of("uncertainty")),
+                                ColumnUncertainty.of("uncertainty")),
                         new Curve.WindowMean("rotor-torque", "torque-logger.csv", "Drehmoment", "", "Zeit", 20, 60)));
     }
 

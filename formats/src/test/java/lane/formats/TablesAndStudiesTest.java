@@ -61,10 +61,10 @@ import lane.reading.ProfileOf;
 import lane.reading.Reading;
 import lane.reading.SweepOf;
 import lane.reading.TallyOf;
+import lane.reference.ColumnUncertainty;
 import lane.reference.Curve;
 import lane.reference.Recipe;
 import lane.reference.Table;
-import lane.reference.Uncertainty;
 import lane.station.Abscissa;
 import lane.station.Arc;
 import lane.station.Box;
@@ -270,7 +270,8 @@ class TablesAndStudiesTest {
                                 List.of("t.csv"),
                                 Map.of(),
                                 List.of(
-                                        new Curve.Columns("profile", "t.csv", "r", "mm", "p", "", Uncertainty.of("u")),
+                                        new Curve.Columns(
+                                                "profile", "t.csv", "r", "mm", "p", "", ColumnUncertainty.of("u")),
                                         new Curve.WindowMean("area", "t.csv", "p", "Pa", "t", 1, 2),
                                         new Curve.HandValue(
                                                 "mean",

@@ -14,9 +14,9 @@ import lane.picture.field.BandLabels;
 import lane.picture.field.Camera;
 import lane.picture.field.Coarse;
 import lane.picture.field.ColourScale;
+import lane.picture.field.Distances;
 import lane.picture.field.DrawnFrame;
 import lane.picture.field.Look;
-import lane.picture.field.Measured;
 import lane.picture.field.Rasteriser;
 import lane.picture.field.Scene;
 import org.junit.jupiter.api.Test;
@@ -69,10 +69,10 @@ class ViewsTest {
     @Test
     void distancesAndAngles() {
         var p = List.of(new Point(0.03, 0, 0), new Point(0, 0, 0), new Point(0, 0.01, 0));
-        assertThat(Measured.words(p.subList(0, 2))).isEqualTo("30 mm (-30, 0, 0)");
-        assertThat(Measured.angle(p)).isCloseTo(90, within(1e-12));
-        assertThat(Measured.words(p)).contains("angle 90");
-        assertThat(Measured.words(List.of())).contains("Click two places");
+        assertThat(Distances.words(p.subList(0, 2))).isEqualTo("30 mm (-30, 0, 0)");
+        assertThat(Distances.angle(p)).isCloseTo(90, within(1e-12));
+        assertThat(Distances.words(p)).contains("angle 90");
+        assertThat(Distances.words(List.of())).contains("Click two places");
     }
 
     /** A square of n x n quads in the plane of x and z, value x. */

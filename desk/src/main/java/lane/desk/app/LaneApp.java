@@ -15,7 +15,7 @@ import javafx.stage.Stage;
 import lane.base.LaneException;
 import lane.desk.Session;
 import lane.desk.intake.FileDrop;
-import lane.desk.shell.Shell;
+import lane.desk.shell.MainWindow;
 import lane.formats.io.FaultLog;
 import lane.picture.Fonts;
 import lane.study.Study;
@@ -126,7 +126,7 @@ public final class LaneApp extends Application {
     /** The scene of a session with the program's looks: for the window, the pictures and the tests. */
     public static Scene scene(Session session, double width, double height) {
         dress();
-        var scene = new Scene(new Shell(session).root(), width, height);
+        var scene = new Scene(new MainWindow(session).root(), width, height);
         scene.getStylesheets().add(LaneApp.class.getResource("lane.css").toExternalForm());
         return scene;
     }

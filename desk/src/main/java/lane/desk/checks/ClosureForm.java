@@ -36,7 +36,7 @@ public final class ClosureForm implements RuleForm {
     @Override
     public List<Node> rows(Session session, Check check, @Nullable CheckResult result, Consumer<Rule> changed) {
         var rule = (Closure) check.rule();
-        return List.of(Rows.tolerance(
+        return List.of(CheckRows.tolerance(
                 rule.tolerance(),
                 rule.absolute(),
                 "of the largest term",

@@ -57,8 +57,8 @@ public final class DatumForm implements RuleForm {
         out.add(Ui.row(
                 8,
                 Ui.left("Tolerance", 72, "second"),
-                Rows.tolerance(rule.tolerance(), absolute, t -> changed.accept(rule.tolerating(t))),
-                Rows.unit(result, absolute),
+                CheckRows.tolerance(rule.tolerance(), absolute, t -> changed.accept(rule.tolerating(t))),
+                CheckRows.unit(result, absolute),
                 Ui.choice(
                         "check-scale",
                         List.of(Scale.values()),

@@ -8,9 +8,9 @@ import javafx.scene.control.TextField;
 import javafx.scene.control.Tooltip;
 import lane.base.LaneException;
 import lane.desk.Ui;
+import lane.reference.ColumnUncertainty;
 import lane.reference.Recipe;
 import lane.reference.Table;
-import lane.reference.Uncertainty;
 
 /** States how well a column is known: by a column or two, or one value for all; absolute or as a share; with its k. */
 final class UncertaintyForm {
@@ -26,11 +26,11 @@ final class UncertaintyForm {
     private final ComboBox<String> upper =
             Ui.choice("columns-upper", List.of(), null, h -> h.equals(NONE) ? "both ways" : "up: " + h, h -> {});
     private final TextField stated = new TextField();
-    private final ComboBox<Uncertainty.Kind> kind = Ui.choice(
+    private final ComboBox<ColumnUncertainty.Kind> kind = Ui.choice(
             "columns-kind",
-            List.of(Uncertainty.Kind.values()),
-            Uncertainty.Kind.ABSOLUTE,
-            k -> k == Uncertainty.Kind.ABSOLUTE ? "absolute" : "of the value",
+            List.of(ColumnUncertainty.Kind.values()),
+            ColumnUncertainty.Kind.ABSOLUTE,
+            k -> k == ColumnUncertainty.Kind.ABSOLUTE ? "absolute" : "of the value",
             k -> {});
     private final TextField unit = new TextField();
     private final TextField k = new TextField();
@@ -89,18 +89,18 @@ final class UncertaintyForm {
         column.setValue(unsure.isEmpty() ? NONE : unsure.getFirst());
         upper.setValue(unsure.size() == 2 ? unsure.get(1) : NONE);
         boolean share = !unsure.isEmpty() && table.unit(unsure.getFirst(), "").equals("%");
-        kind.setValue(share ? Uncertainty.Kind.RELATIVE : Uncertainty.Kind.ABSOLUTE);
+        kind.setValue(share ? ColumnUncertainty.Kind.RELATIVE : ColumnUncertainty.Kind.ABSOLUTE);
         show();
     }
 
     /** @throws LaneException when what is written is no number */
-    Uncertainty value() {
+    ColumnUncertainty value() {
         String c = column.getValue() == null ? NONE : column.getValue();
         if (c.equals(NONE)) {
-            return Uncertainty.NONE;
+            return ColumnUncertainty.NONE;
         }
         boolean all = c.equals(ALL);
-        return new Uncertainty(
+        return new ColumnUncertainty(
                 kind.getValue(),
                 all ? "" : c,
                 all ? "" : upper.getValue(),

@@ -21,7 +21,7 @@ import lane.study.Source;
 import org.jspecify.annotations.Nullable;
 
 /** The selected frame: where it stands, from numbers, a part or three points. */
-final class FrameForm extends Rows<Frame> {
+final class FrameForm extends FormRows<Frame> {
     private final Frame it;
 
     private FrameForm(Session session, Frame it, Axis parent) {

@@ -18,7 +18,7 @@ import lane.station.Station;
 import org.jspecify.annotations.Nullable;
 
 /** What the forms of all kinds of stations have in common. */
-abstract class StationRows extends Rows<Shape> {
+abstract class StationRows extends FormRows<Shape> {
     /** The station whose shape is changed. */
     final Station station;
 

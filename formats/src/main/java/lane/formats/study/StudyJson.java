@@ -207,7 +207,7 @@ public final class StudyJson {
     private abstract static class UncertaintyMixIn {
         @com.fasterxml.jackson.annotation.JsonCreator(
                 mode = com.fasterxml.jackson.annotation.JsonCreator.Mode.DELEGATING)
-        static lane.reference.Uncertainty of(String column) {
+        static lane.reference.ColumnUncertainty of(String column) {
             throw new IllegalStateException("only its signature is looked at");
         }
     }
@@ -239,7 +239,7 @@ public final class StudyJson {
             .addMixIn(Rule.class, ByWord.class)
             .addModule(Flat.module())
             .addMixIn(Measure.class, ByWord.class)
-            .addMixIn(lane.reference.Uncertainty.class, UncertaintyMixIn.class)
+            .addMixIn(lane.reference.ColumnUncertainty.class, UncertaintyMixIn.class)
             .addMixIn(TimeSelector.class, MomentKinds.class)
             .addMixIn(PartEdit.class, PartEditKinds.class)
             .addMixIn(Curve.class, CurveKinds.class)

@@ -150,7 +150,7 @@ public final class Annotations {
             label(g, camera, width, height, l, taken, palette);
         }
         if (!over.measured().isEmpty()) {
-            Measured.paint(g, camera, width, height, over.measured(), palette);
+            Distances.paint(g, camera, width, height, over.measured(), palette);
         }
         if (bar != null) {
             bar(g, width, height, bar, palette);

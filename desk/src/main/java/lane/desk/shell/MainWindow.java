@@ -26,7 +26,7 @@ import lane.desk.stations.ShapeForm;
 import lane.desk.stations.StationsView;
 
 /** The window's inside: header and lane bar above, the open stop in the middle, the trail below. */
-public final class Shell {
+public final class MainWindow {
     private final Session session;
     private final BorderPane frame = new BorderPane();
     private final StackPane root = new StackPane(frame);
@@ -39,7 +39,7 @@ public final class Shell {
     /** Results follow most edits at once, so an edit alone is shown only if they keep us waiting. */
     private final PauseTransition patience = new PauseTransition(Duration.millis(40));
 
-    public Shell(Session session) {
+    public MainWindow(Session session) {
         this.session = session;
         search = new CommandSearch(session, actions());
         header = new Header(session, search::open);

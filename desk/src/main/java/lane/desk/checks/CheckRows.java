@@ -9,9 +9,9 @@ import lane.desk.Ui;
 import lane.unit.Unit;
 import org.jspecify.annotations.Nullable;
 
-/** Rows that the settings of several kinds of checks have. */
-final class Rows {
-    private Rows() {}
+/** CheckRows that the settings of several kinds of checks have. */
+final class CheckRows {
+    private CheckRows() {}
 
     /** A share is typed in percent, another tolerance in the reading's unit. */
     static TextField tolerance(double now, boolean absolute, Consumer<Double> typed) {

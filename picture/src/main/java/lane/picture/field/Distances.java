@@ -11,8 +11,8 @@ import lane.mesh.Point;
 import lane.picture.Palette;
 
 /** Distances and the angle between picked places. */
-public final class Measured {
-    private Measured() {}
+public final class Distances {
+    private Distances() {}
 
     /** What two or three places say, in words. */
     public static String words(List<Point> p) {

@@ -14,7 +14,7 @@ import lane.unit.Unit;
  * @param unit of what is stated; blank follows the column, else the value; a share is 1 or %
  * @param k coverage factor of what is stated: 1 for a standard uncertainty; 0 where nobody says, which is taken as 2
  */
-public record Uncertainty(Kind kind, String column, String upper, double stated, String unit, double k) {
+public record ColumnUncertainty(Kind kind, String column, String upper, double stated, String unit, double k) {
     /** What a half-width is measured in. */
     public enum Kind {
         /** In a unit of the value. */
@@ -26,9 +26,9 @@ public record Uncertainty(Kind kind, String column, String upper, double stated,
     /** The coverage factor of all half-widths in the program. */
     public static final double SHOWN = 2;
 
-    public static final Uncertainty NONE = new Uncertainty(Kind.ABSOLUTE, "", "", 0, "", 0);
+    public static final ColumnUncertainty NONE = new ColumnUncertainty(Kind.ABSOLUTE, "", "", 0, "", 0);
 
-    public Uncertainty {
+    public ColumnUncertainty {
         kind = kind == null ? Kind.ABSOLUTE : kind;
         column = column == null ? "" : column;
         upper = upper == null ? "" : upper;
@@ -45,8 +45,8 @@ public record Uncertainty(Kind kind, String column, String upper, double stated,
     }
 
     /** A column of half-widths in the value's unit, as they stand. */
-    public static Uncertainty of(String column) {
-        return column == null || column.isBlank() ? NONE : new Uncertainty(Kind.ABSOLUTE, column, "", 0, "", 0);
+    public static ColumnUncertainty of(String column) {
+        return column == null || column.isBlank() ? NONE : new ColumnUncertainty(Kind.ABSOLUTE, column, "", 0, "", 0);
     }
 
     public boolean none() {

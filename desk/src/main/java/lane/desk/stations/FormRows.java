@@ -16,10 +16,10 @@ import lane.mesh.Point;
 import lane.picture.Ticks;
 
 /**
- * Rows of numbers that place something of kind T: lengths in millimetres, angles in degrees. Places are told in the
+ * FormRows of numbers that place something of kind T: lengths in millimetres, angles in degrees. Places are told in the
  * frame that the thing stands in, by radius, angle and length where that frame is cylindrical.
  */
-abstract class Rows<T> {
+abstract class FormRows<T> {
     final Session session;
     final VBox box = new VBox(6);
     /** The frame that the numbers are in, as it stands in space. */
@@ -27,7 +27,7 @@ abstract class Rows<T> {
 
     final boolean cylindrical;
 
-    Rows(Session session, Axis frame, boolean cylindrical) {
+    FormRows(Session session, Axis frame, boolean cylindrical) {
         this.session = session;
         this.frame = frame;
         this.cylindrical = cylindrical;

@@ -181,9 +181,17 @@ public final class LedgerView implements View {
             var text = new StringBuilder(step.text());
             step.settings().forEach((k, v) -> {
                 String value = Data.text(v);
+                if (step.text().contains(value)) {
+                    // The sentence says it.
+                    return;
+                }
                 text.append('\n').append(k).append(": ");
                 text.append(value.length() < 160 ? value : value.substring(0, 159) + "…");
             });
+            text.append("\nmethod: ")
+                    .append(step.method().name())
+                    .append(", version ")
+                    .append(step.method().version());
             detail.getChildren().add(pair(step.stop(), text.toString()));
         }
     }

@@ -74,7 +74,7 @@ final class TallyPane implements ReadingPane {
                                                 .map(Source::name)
                                                 .orElse(""),
                         sources,
-                        s -> s.id().equals(datumId)
+                        s -> datum != null && s.id().equals(datumId)
                                 ? "datum"
                                 : datum != null && number(reading, s.id()) instanceof Estimate t
                                         ? Ticks.signed(t.unit().fromSi(t.value() - datum.value()))
@@ -86,7 +86,7 @@ final class TallyPane implements ReadingPane {
                         sources,
                         s -> s.id().equals(datumId)
                                 ? ""
-                                : datum != null && number(reading, s.id()) instanceof Estimate t
+                                : datum != null && datum.value() != 0 && number(reading, s.id()) instanceof Estimate t
                                         ? Ticks.signed(100 * (t.value() - datum.value()) / Math.abs(datum.value()))
                                         : "–",
                         false));

@@ -298,6 +298,10 @@ public final class Evaluator {
                         run, lens, places, id -> study.station(id).orElse(null), memo, work, trail);
                 return reading.ask().read(reading, on);
             } catch (LaneException e) {
+                if (e.fault() == Fault.NOT_READ) {
+                    // That says nothing of the content, which the key stands for: it is tried again the next time.
+                    throw e;
+                }
                 return new Outcome.Absent(e);
             }
         });

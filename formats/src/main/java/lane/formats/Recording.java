@@ -94,7 +94,8 @@ final class Recording {
     /** The files of a series as they are now. Each is opened at most once to learn its time. */
     private Series series(Path pattern) {
         Series found = Series.of(pattern, this::time);
-        patterns.put(pattern, found.files().stream().sorted().toList());
+        // What was found first counts until the run is read again: a file more stays news.
+        patterns.putIfAbsent(pattern, found.files().stream().sorted().toList());
         return found;
     }
 
@@ -177,6 +178,8 @@ final class Recording {
             }
         }
         Run run = new RunLoader(library, this, source, work).load(moment);
+        // Numbers of one file and the hash of the next would make a trail that lies.
+        before.forEach(FileStamp::requireSame);
         // Files that the first one refers to, and those of a series, are known only now.
         run.inputs().stream()
                 .map(Provenance.Input::path)
@@ -210,6 +213,7 @@ final class Recording {
     /** Forgets the runs, so that they are read again when they are next asked for; a mesh that did not change stays. */
     void reload() {
         steps.clear();
+        patterns.clear();
         times = null;
     }
 

@@ -160,9 +160,14 @@ final class RunLoader {
                             mesh,
                             FileNames.stem(path).replace("*", "").strip(),
                             surface.mesh(),
-                            named(again, "", surface.fields())))
+                            named(again, "", surface.time(), surface.fields())))
                     : surface.groups().stream()
-                            .map(g -> place(builder, mesh, g.name(), g.surface(), named(again, g.name(), g.fields())))
+                            .map(g -> place(
+                                    builder,
+                                    mesh,
+                                    g.name(),
+                                    g.surface(),
+                                    named(again, g.name(), surface.time(), g.fields())))
                             .toList();
             made.forEach(this::tell);
             parts.addAll(made);
@@ -170,7 +175,12 @@ final class RunLoader {
         Path own = library.resolve(source.file());
         var again = new FieldsAgain(Series.is(own) ? grid.files().getLast() : own, grid);
         for (Dataset.Group group : grid.groups()) {
-            parts.add(place(builder, mesh, group.name(), group.surface(), named(again, group.name(), group.fields())));
+            parts.add(place(
+                    builder,
+                    mesh,
+                    group.name(),
+                    group.surface(),
+                    named(again, group.name(), grid.time(), group.fields())));
         }
         if (!source.regions().isBlank()) {
             regions(builder, mesh, grid, parts);
@@ -183,9 +193,9 @@ final class RunLoader {
         }
     }
 
-    /** Fields of a surface, known by the files that were read last. */
-    private List<Field> named(FieldsAgain again, String group, List<Field> fields) {
-        Object files = List.copyOf(inputs);
+    /** Fields of a surface, known by the files that were read last, and the time in them. */
+    private List<Field> named(FieldsAgain again, String group, double time, List<Field> fields) {
+        Object files = List.of(List.copyOf(inputs), time);
         return fields.stream()
                 .map(f -> again.field(List.of(files, "of a part", group, f.at(), f.name(), f.components()), group, f))
                 .toList();

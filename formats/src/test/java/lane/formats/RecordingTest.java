@@ -337,4 +337,82 @@ class RecordingTest {
                 .isEqualTo(12);
         assertThat(two.inputs()).extracting(i -> i.path()).containsExactly("kiln_002.vtu", "door_2.vtp");
     }
+
+    /** One file that holds both times of a door's flux: what is made of it at one time is no answer for the other. */
+    @Test
+    void valuesOfAPartWhoseFileHoldsAllTimesAreThoseOfTheTime() throws IOException {
+        series(2);
+        Part skin = at(new FileLibrary(folder), 0).parts().getFirst();
+        for (int t = 0; t < 2; t++) {
+            double[] flux = new double[skin.surface().cellCount()];
+            Arrays.fill(flux, 10 + t);
+            XdmfWriter.write(
+                    folder.resolve("door" + t + ".xdmf"),
+                    skin.surface(),
+                    List.of(new Field("flux", Field.At.CELL, 1, Unit.UNKNOWN, Values.of(flux))));
+        }
+        String zero = Files.readString(folder.resolve("door0.xdmf"));
+        String one = Files.readString(folder.resolve("door1.xdmf"));
+        String a = zero.substring(zero.indexOf("<Grid"), zero.indexOf("</Grid>") + 7);
+        String b = one.substring(one.indexOf("<Grid"), one.indexOf("</Grid>") + 7);
+        Files.writeString(
+                folder.resolve("door.xdmf"),
+                zero.replace(
+                        a,
+                        "<Grid Name=\"t\" GridType=\"Collection\" CollectionType=\"Temporal\">"
+                                + a.replaceFirst(">", "><Time Value=\"0\"/>")
+                                + b.replaceFirst(">", "><Time Value=\"1\"/>")
+                                + "</Grid>"));
+        XdmfWriter.write(folder.resolve("one.xdmf"), KILN, fields(KILN, 4));
+        String volume = Files.readString(folder.resolve("one.xdmf"));
+        String grid = volume.substring(volume.indexOf("<Grid"), volume.indexOf("</Grid>") + 7);
+        Files.writeString(
+                folder.resolve("all.xdmf"),
+                volume.replace(
+                        grid,
+                        "<Grid Name=\"t\" GridType=\"Collection\" CollectionType=\"Temporal\">"
+                                + grid.replaceFirst(">", "><Time Value=\"0\"/>")
+                                + grid.replaceFirst(">", "><Time Value=\"1\"/>") + "</Grid>"));
+        var source = new Source.Simulation("k", "kiln", "all.xdmf", List.of("door.xdmf"), "", "f");
+        var library = new FileLibrary(folder);
+        Run first = library.run(source, new TimeSelector.At(0, 0), Work.QUIET);
+        Run second = library.run(source, new TimeSelector.At(1, 0), Work.QUIET);
+        Field early = first.parts().getFirst().field("flux").orElseThrow();
+        Field late = second.parts().getFirst().field("flux").orElseThrow();
+        assertThat(early.values().get(0)).isEqualTo(10);
+        assertThat(late.values().get(0)).isEqualTo(11);
+        assertThat(late.stored()).isNotEqualTo(early.stored());
+    }
+
+    @Test
+    void aFileThatCouldNotBeReadIsTriedAgainWhenItIsBack() throws IOException {
+        series(1);
+        Path file = folder.resolve("kiln_000.vtu");
+        byte[] sound = Files.readAllBytes(file);
+        var library = new FileLibrary(folder);
+        var evaluator = new Evaluator(library);
+        Study s = study(new Quantity("w", "w", "moisture", "kg/m3", ""));
+        library.run(SOURCE, TimeSelector.LAST, Work.QUIET);
+        Files.write(file, new byte[10]);
+        Outcome none = evaluator.evaluate(s, Work.QUIET).outcome("mw", "k");
+        assertThat(none).isInstanceOf(Outcome.Absent.class);
+        assertThat(((Outcome.Absent) none).reason()).contains("changed after it was opened");
+        Files.write(file, sound);
+        library.reload(s, Set.of("k"));
+        assertThat(number(evaluator.evaluate(s, Work.QUIET), "mw")).isCloseTo(103, within(1e-9));
+    }
+
+    @Test
+    void aFileMoreStaysNewsThoughAnotherTimeIsLookedAt() throws IOException {
+        series(3);
+        var library = new FileLibrary(folder);
+        Study s = study();
+        library.run(SOURCE, TimeSelector.LAST, Work.QUIET);
+        write("kiln_003.vtu", KILN, 3, VtkXmlWriter.Options.DEFAULT);
+        at(library, 1);
+        assertThat(library.changed(s)).containsExactly("k");
+        library.reload(s, Set.of("k"));
+        library.run(SOURCE, TimeSelector.LAST, Work.QUIET);
+        assertThat(library.changed(s)).isEmpty();
+    }
 }

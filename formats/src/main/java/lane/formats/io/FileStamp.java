@@ -46,13 +46,14 @@ public record FileStamp(Path file, long size, long changed, Optional<Object> dis
      * @throws LaneException when it is another one by now, or became one while it was read: nothing of it is taken then
      */
     public <T> T reading(Supplier<T> read) {
-        require();
+        requireSame();
         T out = read.get();
-        require();
+        requireSame();
         return out;
     }
 
-    private void require() {
+    /** @throws LaneException when the file is another one by now */
+    public void requireSame() {
         if (differs()) {
             throw new LaneException(
                     Fault.NOT_READ,

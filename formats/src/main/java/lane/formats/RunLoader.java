@@ -74,13 +74,13 @@ final class RunLoader {
         double metres = source.treatment().metres();
         grid = scaled(grid, metres == 0 ? 1 : metres);
         Mesh mesh = recording.shared(grid.mesh());
+        var again = again(file, grid);
         List<Part> parts = new ArrayList<>();
         if (mesh.dimension() >= 2) {
-            parts(mesh, grid, metres == 0 ? 1 : metres, parts, moment);
+            parts(mesh, grid, again, metres == 0 ? 1 : metres, parts, moment);
         }
         // What is read is known by its files, its time, and what decides how they become a mesh.
         Object key = List.of(inputs, source.regions(), metres, grid.time());
-        var again = new FieldsAgain(Series.is(file) ? grid.files().getLast() : file, grid);
         List<Field> fields = grid.fields().stream()
                 .map(f -> again.field(List.of(key, f.at(), f.name(), f.components()), "", f))
                 .toList();
@@ -88,6 +88,11 @@ final class RunLoader {
         // The first line or point asks for it anyway, and here it can be seen and cancelled.
         run.locator(later.stretch(BOUNDARY, 1));
         return run;
+    }
+
+    /** Of a series, the file of the time comes last. */
+    private static FieldsAgain again(Path file, Dataset read) {
+        return new FieldsAgain(Series.is(file) ? read.files().getLast() : file, read);
     }
 
     /** Coordinates in metres; of a mesh that stays the same, the same mesh. */
@@ -140,7 +145,7 @@ final class RunLoader {
         return surface;
     }
 
-    private void parts(Mesh mesh, Dataset grid, double metres, List<Part> parts, TimeSelector moment) {
+    private void parts(Mesh mesh, Dataset grid, FieldsAgain own, double metres, List<Part> parts, TimeSelector moment) {
         var builder = recording
                 .grids()
                 .of(List.of("boundary", mesh.key()), () -> new PartBuilder(mesh, later.stretch(0, BOUNDARY)));
@@ -153,7 +158,7 @@ final class RunLoader {
             } else {
                 inputs.add(library.input(file, path, work));
             }
-            var again = new FieldsAgain(Series.is(file) ? surface.files().getLast() : file, surface);
+            var again = again(file, surface);
             List<Part> made = surface.groups().isEmpty()
                     ? List.of(place(
                             builder,
@@ -172,15 +177,13 @@ final class RunLoader {
             made.forEach(this::tell);
             parts.addAll(made);
         }
-        Path own = library.resolve(source.file());
-        var again = new FieldsAgain(Series.is(own) ? grid.files().getLast() : own, grid);
         for (Dataset.Group group : grid.groups()) {
             parts.add(place(
                     builder,
                     mesh,
                     group.name(),
                     group.surface(),
-                    named(again, group.name(), grid.time(), group.fields())));
+                    named(own, group.name(), grid.time(), group.fields())));
         }
         if (!source.regions().isBlank()) {
             regions(builder, mesh, grid, parts);

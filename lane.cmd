@@ -36,13 +36,13 @@ if "%VERB%"=="fuzz" (
   exit /b !errorlevel!
 )
 if "%VERB%"=="bench" (
-  cd /d "%HERE%" && mvn -B -ntp -q -DskipTests -Dspotless.check.skip=true -Dlane.warnings=-nowarn package dependency:copy-dependencies -pl bench -am -DincludeScope=runtime "-DoutputDirectory=%HERE%build\bench" || exit /b 1
+  cd /d "%HERE%" && mvn -B -ntp -q -Dmaven.test.skip=true -Dspotless.check.skip=true -Dlane.warnings=-nowarn -Dlane.checks=-nowarn package dependency:copy-dependencies -pl bench -am -DincludeScope=runtime "-DoutputDirectory=%HERE%build\bench" || exit /b 1
   "%JAVA_HOME%\bin\java" --sun-misc-unsafe-memory-access=allow -cp "%HERE%bench\target\classes;%HERE%build\bench\*" org.openjdk.jmh.Main %2
   exit /b !errorlevel!
 )
 if not exist "%APP%\.built" (
   pushd "%HERE%"
-  call mvn -B -ntp -q -DskipTests -Dspotless.check.skip=true -Dlane.warnings=-nowarn package dependency:copy-dependencies -pl desk -am -DincludeScope=runtime "-DoutputDirectory=%APP%\lib" || exit /b 1
+  call mvn -B -ntp -q -Dmaven.test.skip=true -Dspotless.check.skip=true -Dlane.warnings=-nowarn -Dlane.checks=-nowarn package dependency:copy-dependencies -pl desk -am -DincludeScope=runtime "-DoutputDirectory=%APP%\lib" || exit /b 1
   for %%M in (core formats picture demo cli desk) do copy /y "%%M\target\%%M-*.jar" "%APP%\lib" >nul
   popd
   md "%APP%\fx" 2>nul

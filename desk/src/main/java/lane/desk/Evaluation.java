@@ -6,6 +6,7 @@ import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.function.Supplier;
 import javafx.application.Platform;
+import lane.base.BoundedMemo;
 import lane.base.Work;
 import lane.formats.FileLibrary;
 import lane.formats.io.FaultLog;
@@ -32,6 +33,9 @@ final class Evaluation {
         void results();
     }
 
+    /** Results are known by what they were made of, so they outlive a study: one that is opened again has its numbers. */
+    private static final BoundedMemo KNOWN = BoundedMemo.share(0.25);
+
     private final FileLibrary library;
     private final Evaluator evaluator;
     private final Supplier<Study> study;
@@ -50,7 +54,7 @@ final class Evaluation {
         this.library = library;
         this.study = study;
         this.listener = listener;
-        evaluator = new Evaluator(library);
+        evaluator = new Evaluator(library, KNOWN);
         results = Results.none(study.get());
     }
 

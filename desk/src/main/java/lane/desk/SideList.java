@@ -78,7 +78,7 @@ public final class SideList {
             row.getStyleClass().add("selected");
         }
         if (item.name().length() > 24) {
-            javafx.scene.control.Tooltip.install(row, new javafx.scene.control.Tooltip(item.name()));
+            Tip.on(row, item.name());
         }
         row.setFocusTraversable(true);
         row.setAccessibleText(item.name() + (selected ? ", selected" : ""));

@@ -13,7 +13,6 @@ import javafx.scene.control.ScrollPane;
 import javafx.scene.control.TextField;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.ToggleGroup;
-import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
@@ -69,7 +68,7 @@ public final class Ui {
     public static Button iconButton(Feather kind, String word, Runnable action) {
         var button = new Button("", icon(kind));
         button.getStyleClass().add("icon-button");
-        button.setTooltip(new Tooltip(word));
+        Tip.on(button, word);
         button.setAccessibleText(word);
         button.setOnAction(e -> action.run());
         return button;
@@ -90,14 +89,14 @@ public final class Ui {
             try {
                 double v = lane.formula.Amount.of(field.getText(), lane.unit.Unit.of(unit));
                 field.pseudoClassStateChanged(WRONG, false);
-                field.setTooltip(null);
+                Tip.on(field, "");
                 if (!shortest(v).equals(known[0])) {
                     known[0] = shortest(v);
                     changed.accept(v);
                 }
             } catch (lane.base.LaneException e) {
                 field.pseudoClassStateChanged(WRONG, true);
-                field.setTooltip(new Tooltip(e.getMessage()));
+                Tip.on(field, e.getMessage());
             }
         };
         field.setOnAction(e -> commit.run());
@@ -239,6 +238,6 @@ public final class Ui {
     /** Other text for such a label. */
     public static void fill(Label label, String text) {
         label.setText(text);
-        label.setTooltip(text.length() > 12 ? new Tooltip(text) : null);
+        Tip.on(label, text.length() > 12 ? text : "");
     }
 }

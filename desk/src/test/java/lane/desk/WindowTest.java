@@ -82,7 +82,7 @@ class WindowTest extends InWindow {
         var before = session.study();
         robot.doubleClickOn("#end-Ax").eraseText(9).write("twelve").type(KeyCode.ENTER);
         assertThat(session.study()).isSameAs(before);
-        assertThat(((TextField) node("end-Ax")).getTooltip().getText()).contains("no number");
+        assertThat(Tip.of(node("end-Ax"))).contains("no number");
         robot.doubleClickOn("#samples").eraseText(4).write("1").type(KeyCode.ENTER);
         await(() -> shown("2 to 1 000 000"));
         assertThat(session.study()).isSameAs(before);

@@ -8,11 +8,11 @@ import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.MenuButton;
 import javafx.scene.control.MenuItem;
-import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import lane.desk.Session;
+import lane.desk.Tip;
 import lane.desk.Ui;
 import lane.evaluation.EvaluationContext;
 import lane.field.Field;
@@ -135,7 +135,7 @@ final class RunFields extends RunSection {
                 RunFields::letters,
                 o -> treat(
                         "Order of components", t -> t.withOrder(field.name(), o.equals(ORDERS.getFirst()) ? null : o)));
-        order.setTooltip(new Tooltip("Which direction each stored number stands for"));
+        Tip.on(order, "Which direction each stored number stands for");
         order.setPrefWidth(88);
         order.setMinWidth(88);
         order.setMaxWidth(88);

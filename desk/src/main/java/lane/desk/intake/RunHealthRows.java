@@ -7,11 +7,11 @@ import java.util.Map;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Label;
-import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import lane.desk.Session;
+import lane.desk.Tip;
 import lane.desk.Ui;
 import lane.field.Run;
 import lane.mesh.CellQuality;
@@ -67,14 +67,14 @@ final class RunHealthRows extends RunSection {
             bar.setMinSize(16, h);
             bar.setMaxSize(16, h);
             bar.setStyle("-fx-background-color: " + (n == 0 ? "-hair" : i >= 9 ? "-ochre" : "-teal") + ";");
-            Tooltip.install(
+            Tip.on(
                     bar,
-                    new Tooltip(String.format(
+                    String.format(
                             Locale.ROOT,
                             "skewness %.1f to %.1f: %s cells",
                             i / 10.0,
                             (i + 1) / 10.0,
-                            SourceSheet.count(n))));
+                            SourceSheet.count(n)));
             bars.getChildren().add(bar);
         }
         bars.setAccessibleText("Histogram of skewness, worst " + Finding.number(q.worstSkewness(), 2));

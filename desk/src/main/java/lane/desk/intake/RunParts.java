@@ -8,10 +8,10 @@ import java.util.Map;
 import javafx.scene.Node;
 import javafx.scene.control.CheckBox;
 import javafx.scene.control.ComboBox;
-import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
 import lane.desk.Session;
+import lane.desk.Tip;
 import lane.desk.Ui;
 import lane.field.Field;
 import lane.field.Part;
@@ -56,9 +56,9 @@ final class RunParts extends RunSection {
         var angle = Ui.number("split-angle", 30, v -> {});
         angle.setPrefWidth(54);
         var merge = Ui.button("Join", () -> merge(names(chosen)), "small-button");
-        merge.setTooltip(new Tooltip("The chosen parts become one, named after the first"));
+        Tip.on(merge, "The chosen parts become one, named after the first");
         var split = Ui.button("Split", () -> split(names(chosen), angle.getText()), "small-button");
-        split.setTooltip(new Tooltip("The chosen parts fall into pieces where neighbouring faces bend more than this"));
+        Tip.on(split, "The chosen parts fall into pieces where neighbouring faces bend more than this");
         var reset = Ui.button("As read", () -> treat("Parts as read", t -> t.withParts(List.of())), "small-button");
         reset.setDisable(treatment().parts().isEmpty());
         HBox tools = Ui.row(

@@ -8,10 +8,10 @@ import javafx.geometry.Pos;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.MenuButton;
 import javafx.scene.control.MenuItem;
-import javafx.scene.control.Tooltip;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.VBox;
 import lane.desk.Session;
+import lane.desk.Tip;
 import lane.desk.Ui;
 import lane.field.Field;
 import lane.field.Run;
@@ -138,7 +138,7 @@ final class RunSheet extends RunSection {
                                 : "a full turn, radius " + t.get().radius() + ", axis "
                                         + t.get().along(),
                 t -> treat("What the run stands for", x -> x.withTurn(t.orElse(null))));
-        choice.setTooltip(new Tooltip("About the study's axis; integrals are then those of the full turn"));
+        Tip.on(choice, "About the study's axis; integrals are then those of the full turn");
         row.getChildren().addAll(Ui.label("Stands for", "second"), choice);
         if (plane && treatment().turn() == null) {
             var depth = Ui.number("depth", treatment().depth(), v -> treat("Depth", t -> t.withDepth(v)));

@@ -5,8 +5,8 @@ import java.util.List;
 import javafx.scene.Node;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.TextField;
-import javafx.scene.control.Tooltip;
 import lane.base.LaneException;
+import lane.desk.Tip;
 import lane.desk.Ui;
 import lane.reference.ColumnUncertainty;
 import lane.reference.Recipe;
@@ -55,7 +55,7 @@ final class UncertaintyForm {
         f.setId(id);
         f.setPromptText(prompt);
         f.setPrefWidth(width);
-        f.setTooltip(new Tooltip(tip));
+        Tip.on(f, tip);
     }
 
     private void show() {

@@ -12,7 +12,6 @@ import javafx.scene.control.MenuButton;
 import javafx.scene.control.MenuItem;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.control.SeparatorMenuItem;
-import javafx.scene.control.Tooltip;
 import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
@@ -22,6 +21,7 @@ import lane.desk.BuiltFrom;
 import lane.desk.Chosen;
 import lane.desk.Marks;
 import lane.desk.Session;
+import lane.desk.Tip;
 import lane.desk.Ui;
 import lane.desk.View;
 import lane.field.Field;
@@ -290,7 +290,7 @@ public final class QuantitiesView implements View {
             }
         }
         if (!lack.isEmpty()) {
-            Tooltip.install(out, new Tooltip("not in " + names(lack)));
+            Tip.on(out, "not in " + names(lack));
         }
         out.setMinWidth(92);
         out.setMaxWidth(92);

@@ -5,7 +5,6 @@ import java.util.List;
 import javafx.scene.Node;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.control.TextArea;
-import javafx.scene.control.Tooltip;
 import javafx.scene.layout.Pane;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.StackPane;
@@ -14,6 +13,7 @@ import lane.desk.Background;
 import lane.desk.BuiltFrom;
 import lane.desk.Marks;
 import lane.desk.Session;
+import lane.desk.Tip;
 import lane.desk.Ui;
 import lane.evaluation.EvaluationContext;
 import lane.field.Run;
@@ -243,7 +243,7 @@ final class QuantityCard {
 
     private void lane(Source source, LaneStyle style, Background.Made made, double least, double greatest) {
         var name = Ui.label(source.name());
-        name.setTooltip(new Tooltip(source.name()));
+        Tip.on(name, source.name());
         var head = Ui.row(8, Marks.marker(style, Marks.fx(session.palette().sheet())), name, Ui.spring());
         head.setMaxWidth(TRACK);
         ranges.getChildren().add(head);

@@ -15,6 +15,7 @@ import lane.check.CheckResult;
 import lane.desk.LaneColumns;
 import lane.desk.Marks;
 import lane.desk.Session;
+import lane.desk.Tip;
 import lane.desk.Ui;
 import lane.picture.LaneStyle;
 import lane.picture.Ticks;
@@ -242,7 +243,7 @@ final class BalancePane implements ReadingPane {
             } else {
                 String why = outcome instanceof Outcome.Absent a ? a.reason() : "";
                 var label = Ui.label("no data", "second", "muted");
-                label.setTooltip(new javafx.scene.control.Tooltip(why));
+                Tip.on(label, why);
                 row.getChildren().addAll(Ui.spring(), label);
             }
             row.getStyleClass().add("table-row");

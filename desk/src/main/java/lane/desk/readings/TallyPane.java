@@ -17,6 +17,7 @@ import lane.check.CheckResult;
 import lane.desk.LaneColumns;
 import lane.desk.Marks;
 import lane.desk.Session;
+import lane.desk.Tip;
 import lane.desk.Ui;
 import lane.estimate.Estimate;
 import lane.picture.LaneStyle;
@@ -251,7 +252,7 @@ final class TallyPane implements ReadingPane {
                     Ui.left(s.name(), 70, "second"));
             if (outcome instanceof Outcome.Absent a) {
                 var why = Ui.label(a.brief(), "second", "muted");
-                why.setTooltip(new javafx.scene.control.Tooltip(a.reason()));
+                Tip.on(why, a.reason());
                 row.getChildren().addAll(Ui.spring(), why);
             } else {
                 row.getChildren().addAll(Ui.spring(), Ui.label(value(number(reading, s.id())), "second"));

@@ -4,7 +4,6 @@ import java.util.List;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
-import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Pane;
 import javafx.scene.layout.Region;
@@ -16,6 +15,7 @@ import lane.check.Verdict;
 import lane.desk.BuiltFrom;
 import lane.desk.Marks;
 import lane.desk.Session;
+import lane.desk.Tip;
 import lane.desk.Ui;
 import lane.desk.View;
 import lane.study.Study;
@@ -163,7 +163,7 @@ public final class Header implements View {
                 session.go(i + 1);
             }
         });
-        Tooltip.install(button, new Tooltip("Key " + (i + 1)));
+        Tip.on(button, "Key " + (i + 1));
         var dot = new Circle(FIRST + i * step() + 4.5, 31, current ? 5.5 : 4.5);
         dot.getStyleClass().add("stop-dot");
         if (current) {
@@ -204,7 +204,7 @@ public final class Header implements View {
         button.setPrefWidth(150);
         button.setMinWidth(40);
         button.setAlignment(Pos.CENTER_LEFT);
-        button.setTooltip(new Tooltip("Find a station, reading or check, or do something  Ctrl+K"));
+        Tip.on(button, "Find a station, reading or check, or do something  Ctrl+K");
         return button;
     }
 

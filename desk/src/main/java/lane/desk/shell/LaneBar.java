@@ -5,7 +5,6 @@ import java.util.List;
 import javafx.scene.Node;
 import javafx.scene.control.ContextMenu;
 import javafx.scene.control.MenuItem;
-import javafx.scene.control.Tooltip;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.MouseButton;
 import javafx.scene.input.TransferMode;
@@ -17,6 +16,7 @@ import lane.desk.Chosen;
 import lane.desk.LaneColumns;
 import lane.desk.Marks;
 import lane.desk.Session;
+import lane.desk.Tip;
 import lane.desk.Ui;
 import lane.desk.View;
 import lane.picture.LaneStyle;
@@ -165,10 +165,9 @@ public final class LaneBar implements View {
         }
         String state = (on ? "on" : "off") + (isDatum ? ", datum" : "") + (trouble.isBlank() ? "" : ", " + trouble);
         chip.setAccessibleText("Lane " + source.name() + ", " + state);
-        Tooltip.install(
+        Tip.on(
                 chip,
-                new Tooltip(source.name() + ", " + state
-                        + ". Click switches it, right click makes it the datum, drag moves it."));
+                source.name() + ", " + state + ". Click switches it, right click makes it the datum, drag moves it.");
         gestures(chip, source);
         return chip;
     }

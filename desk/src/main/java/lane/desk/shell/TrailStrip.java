@@ -4,10 +4,10 @@ import java.util.ArrayList;
 import java.util.List;
 import javafx.scene.Node;
 import javafx.scene.control.Label;
-import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
 import lane.desk.BuiltFrom;
 import lane.desk.Session;
+import lane.desk.Tip;
 import lane.desk.Ui;
 import lane.desk.View;
 import lane.provenance.Data;
@@ -72,7 +72,7 @@ public final class TrailStrip implements View {
         var text = new StringBuilder(step.text());
         step.settings()
                 .forEach((k, v) -> text.append('\n').append(k).append(": ").append(Data.text(v)));
-        label.setTooltip(new Tooltip(text.toString()));
+        Tip.on(label, text.toString());
         int stop =
                 switch (STOPS.indexOf(step.stop())) {
                     case 0 -> 1;

@@ -5,6 +5,7 @@ import javafx.scene.control.Menu;
 import javafx.scene.control.MenuButton;
 import javafx.scene.control.MenuItem;
 import lane.desk.Session;
+import lane.desk.Tip;
 import lane.desk.Ui;
 import lane.field.Part;
 import lane.field.PartPlaces;
@@ -28,7 +29,7 @@ final class Snaps {
         menu.setId("snap-" + id);
         menu.getStyleClass().add("small-menu");
         menu.setAccessibleText("Snap to a place");
-        menu.setTooltip(new javafx.scene.control.Tooltip("Snap to a place"));
+        Tip.on(menu, "Snap to a place");
         menu.getItems().add(new MenuItem("looking"));
         menu.setOnShowing(e -> fill(session, menu, taken));
         return menu;

@@ -22,7 +22,8 @@ import org.jspecify.annotations.Nullable;
  * @param owner the run's cell of each
  * @param stencil from the run's nodes to those of the surface
  * @param round the cylinder that the faces stand for; null where they are what they are
- * @param coverage share of what was asked for that lies in the run; NaN where that has no size of its own
+ * @param coverage share of what was asked for that lies in the run; 1 where that has no size of its own and ends where the
+ *     run does
  */
 public record Cut(
         Mesh surface,
@@ -31,7 +32,7 @@ public record Cut(
         @Nullable Roundness round,
         double coverage) {
     public Cut(Mesh surface, int[] owner, Stencil stencil) {
-        this(surface, owner, stencil, null, Double.NaN);
+        this(surface, owner, stencil, null, 1);
     }
 
     /** Equal for cuts that give the same surface and the same values on it. */

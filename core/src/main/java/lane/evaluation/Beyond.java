@@ -74,8 +74,16 @@ public interface Beyond {
         return lane.cut.WallDistance.of(run);
     }
 
+    /**
+     * A number that a reading has found.
+     *
+     * @param remark what is to be known of it; blank for nothing
+     * @param inputs files that it came from
+     */
+    record Found(Meaning.Known number, String remark, List<Provenance.Input> inputs) {}
+
     /** The number of a tally, or of a balance's term or residual; null if there is none of the name. */
-    default Meaning.@Nullable Known reading(Run run, String name, EvaluationContext lens) {
+    default @Nullable Found reading(Run run, String name, EvaluationContext lens) {
         return null;
     }
 

@@ -487,7 +487,15 @@ public final class BoundQuantity {
         }
 
         Meaning.@Nullable Known reading(String name) {
-            return lens.beyond().reading(run, name, lens);
+            Beyond.Found found = lens.beyond().reading(run, name, lens);
+            if (found == null) {
+                return null;
+            }
+            inputs.addAll(found.inputs());
+            if (!found.remark().isBlank()) {
+                remarks.add(found.remark());
+            }
+            return found.number();
         }
 
         @Override

@@ -45,6 +45,9 @@ public record Tally(
         return estimate.uncertainty().half();
     }
 
+    /** The row that tells how much of a surface lies in the run. */
+    public static final String COVERAGE = "coverage";
+
     @Override
     public Unit unit() {
         return estimate.unit();
@@ -67,7 +70,7 @@ public record Tally(
         String remark = Part.lacking(share)
                 ? Part.percent(share) + " of the surface lies in the run; nothing is added for the rest"
                 : "all of the surface lies in the run";
-        return Optional.of(new Scalar("coverage", new Estimate(share, Unit.ONE), remark));
+        return Optional.of(new Scalar(COVERAGE, new Estimate(share, Unit.ONE), remark));
     }
 
     @Override

@@ -92,7 +92,7 @@ public record Section(
         return piece == null ? cut : PlaneCut.nearest(cut, piece);
     }
 
-    /** Share of what the box holds of the plane that lies in the run; NaN where the box is open along the plane. */
+    /** Share of what the box holds of the plane that lies in the run; 1 where the box is open along the plane. */
     private double coverage(Run run, Cut cut, Box within) {
         Mesh mesh = run.mesh();
         Point other = null;
@@ -100,7 +100,7 @@ public record Section(
         if (mesh.dimension() != 3) {
             double[] n = CellMeasures.plane(mesh);
             if (n == null) {
-                return Double.NaN;
+                return 1;
             }
             other = new Point(n[0], n[1], n[2]);
             on = new Point(mesh.xyz()[0], mesh.xyz()[1], mesh.xyz()[2]);
@@ -108,6 +108,6 @@ public record Section(
         double asked = PlaneCut.size(point, normal, other, on, within.bounds(), within.frame());
         double share = cut.area() / asked;
         // What misses the whole by round-off is whole.
-        return asked > 0 && !Double.isInfinite(asked) ? Math.min(1, share > 1 - 1e-9 ? 1 : share) : Double.NaN;
+        return Double.isInfinite(asked) ? 1 : asked > 0 ? Math.min(1, share > 1 - 1e-9 ? 1 : share) : Double.NaN;
     }
 }

@@ -511,7 +511,7 @@ final class StudyBeyond implements Beyond {
     }
 
     @Override
-    public Meaning.@Nullable Known reading(Run run, String name, EvaluationContext lens) {
+    public @Nullable Found reading(Run run, String name, EvaluationContext lens) {
         for (Reading r : study.readings()) {
             int at = r.numbers().indexOf(name);
             if (at >= 0) {
@@ -520,10 +520,23 @@ final class StudyBeyond implements Beyond {
                     throw new Scope.Trouble(
                             made instanceof Outcome.Absent a ? a.reason() : "\"" + name + "\" is no number here.");
                 }
-                return new Meaning.Known(new double[] {made.numbers().get(at).value()}, Type.of(1, made.unit()));
+                var number =
+                        new Meaning.Known(new double[] {made.numbers().get(at).value()}, Type.of(1, made.unit()));
+                return new Found(number, remark(r, made), made.trail().inputs());
             }
         }
         return null;
+    }
+
+    /** What a formula that takes a number of a reading has to tell of it. */
+    private static String remark(Reading reading, Outcome made) {
+        return made.scalars().stream()
+                .filter(s -> s.what().equals(Tally.COVERAGE)
+                        && Part.lacking(s.estimate().value()))
+                .findFirst()
+                .map(s -> "Only " + Part.percent(s.estimate().value()) + " of what \"" + reading.name()
+                        + "\" is taken over lies in the run.")
+                .orElse("");
     }
 
     private Outcome outcome(Run run, Reading reading, EvaluationContext lens) {

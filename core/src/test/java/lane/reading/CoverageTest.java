@@ -105,13 +105,13 @@ class CoverageTest {
     }
 
     @Test
-    void aPlaneWithoutEndHasNoSizeAndNoCoverage() {
+    void aPlaneWithoutEndIsAskedForAsFarAsTheRunGoes() {
         Outcome whole = read(
                         new Section(new Point(0, 0, 1.3), new Point(0, 0, 1), null, null),
                         "fill",
                         new TallyOf(List.of("s"), new Mean("q")))
                 .outcome("r", "silo");
-        assertThat(coverage(whole)).isNaN();
+        assertThat(coverage(whole)).isEqualTo(1);
         double[] open = {0, 1, 0, Double.POSITIVE_INFINITY, 0, 1};
         assertThat(PlaneCut.size(new Point(0, 0, 0.5), new Point(0, 0, 1), null, null, open, Axis.Z))
                 .isInfinite();
@@ -149,5 +149,23 @@ class CoverageTest {
         assertThat(r.outcome("r", "silo").trail().steps().toString())
                 .contains("Only 5")
                 .contains("of \"cut\" lies in the run");
+    }
+
+    @Test
+    void aFormulaThatTakesATallyByItsNameTellsWhatThatLacked() {
+        var shell = new Shell(new Axis(new Point(0, 1, 1), new Point(0, 0, 1)), 0.5, 0.0, 2.0, 0);
+        var plane = new Section(new Point(0, 0, 1.3), new Point(0, 0, 1), null, null);
+        Study s = Study.empty("s")
+                .withSources(l -> List.of(new Source.Simulation("silo", "silo", "silo", List.of(), "", "f")))
+                .withStations(l -> List.of(new Station("s", "cut", shell), new Station("p", "plane", plane)))
+                .withQuantities(l ->
+                        List.of(new Quantity("q", "q", "fill", "", ""), new Quantity("d", "d", "fill - level", "", "")))
+                .withReadings(l -> List.of(
+                        new Reading("level", "level", "", new TallyOf(List.of("s"), new Mean("q"))),
+                        new Reading("above", "above", "", new TallyOf(List.of("p"), new Mean("d")))));
+        Outcome above = new Evaluator(new Memory()).evaluate(s, Work.QUIET).outcome("above", "silo");
+        assertThat(coverage(above)).isEqualTo(1);
+        assertThat(above.trail().steps().toString())
+                .containsPattern("Only 5\\d(\\.\\d+)? ?% of what \"level\" is taken over lies in the run");
     }
 }

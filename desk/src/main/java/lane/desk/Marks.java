@@ -9,6 +9,8 @@ import javafx.scene.shape.Line;
 import javafx.scene.shape.Polygon;
 import javafx.scene.shape.Rectangle;
 import javafx.scene.shape.StrokeLineCap;
+import javafx.scene.text.Font;
+import javafx.scene.text.Text;
 import lane.check.Verdict;
 import lane.picture.LaneStyle;
 
@@ -44,6 +46,13 @@ public final class Marks {
         }
         shape.setFill(colour);
         return shape;
+    }
+
+    /** How many pixels a text takes in the window's type at a size. */
+    public static double wide(String text, double size) {
+        var t = new Text(text);
+        t.setFont(Font.font("Lane Sans", size));
+        return t.getLayoutBounds().getWidth();
     }
 
     /** A short piece of the lane's line with its marker. */
@@ -86,8 +95,8 @@ public final class Marks {
     }
 
     /** Words of a drawing, their middle at the given height. */
-    public static javafx.scene.text.Text text(double x, double y, String words, String style) {
-        var text = new javafx.scene.text.Text(x, y, words);
+    public static Text text(double x, double y, String words, String style) {
+        var text = new Text(x, y, words);
         text.setTextOrigin(javafx.geometry.VPos.CENTER);
         text.getStyleClass().add(style);
         return text;

@@ -26,7 +26,11 @@ public final class Ui {
     /** Where the columns of lanes begin, and how wide each is: the same in the lane bar and in every table. */
     public static final double LANES_AT = 246;
 
-    public static final double PITCH = 128;
+    /** Six lanes stand beside a form in a window of 1280. */
+    public static final double PITCH = 116;
+
+    /** How much of it a chip or a number takes. */
+    public static final double CHIP = PITCH - 6;
 
     private Ui() {}
 

@@ -83,7 +83,7 @@ final class StartUp {
             return;
         }
         Step step = steps.next();
-        var pause = new PauseTransition(Duration.millis(250));
+        var pause = new PauseTransition(Duration.millis(60));
         pause.setOnFinished(e -> next(session, steps));
         if (!step.name.isEmpty()) {
             long begun = System.nanoTime();

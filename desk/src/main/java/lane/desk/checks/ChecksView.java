@@ -171,8 +171,8 @@ public final class ChecksView implements View {
         HBox lanes = Ui.row(0);
         for (int i = 0; i < sources.size(); i++) {
             var band = new Region();
-            band.setMinSize(122, 2.5);
-            band.setMaxSize(122, 2.5);
+            band.setMinSize(Ui.CHIP, 2.5);
+            band.setMaxSize(Ui.CHIP, 2.5);
             band.setStyle("-fx-background-color: " + Palette.css(styles.get(i).colour()) + ";");
             var box = new VBox(5, band, Ui.cell(sources.get(i).name(), 112, "small", "muted"));
             box.setMinWidth(Ui.PITCH);

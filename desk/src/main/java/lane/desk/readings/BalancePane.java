@@ -175,7 +175,7 @@ final class BalancePane implements ReadingPane {
 
     private void residual(
             Pane field, double allowed, Balance b, LaneStyle style, double left, double top, double most) {
-        double middle = left + 61;
+        double middle = left + Ui.CHIP / 2;
         double pixels = most > 0 ? 44 / most : 0;
         double t = allowed * pixels;
         if (t > 0) {

@@ -183,7 +183,7 @@ final class TallyPane implements ReadingPane {
             field.getChildren().add(zero);
         }
         for (int i = 0; i < sources.size(); i++) {
-            double x = Ui.PITCH * i + 61;
+            double x = Ui.PITCH * i + Ui.CHIP / 2;
             if (i > 0) {
                 field.getChildren().add(Marks.line(Ui.PITCH * i - 1, 8, Ui.PITCH * i - 1, TALL + 10, "grid-line"));
             }
@@ -228,7 +228,7 @@ final class TallyPane implements ReadingPane {
         for (Source s : sources) {
             var label = Ui.cell(value.apply(s), Ui.PITCH, strong ? "section" : "second");
             label.setAlignment(javafx.geometry.Pos.CENTER);
-            label.setStyle("-fx-padding: 0 " + (Ui.PITCH - 122) + " 0 0;");
+            label.setStyle("-fx-padding: 0 " + (Ui.PITCH - Ui.CHIP) + " 0 0;");
             cells.getChildren().add(label);
         }
         var caption = Ui.label(name, "small", "muted");

@@ -29,7 +29,9 @@ import org.kordamp.ikonli.feather.Feather;
 public final class LaneBar implements View {
     private final Session session;
     private final Pane pane = new Pane();
-    private final HBox chips = new HBox(Ui.PITCH - 122);
+    private static final double GAP = 5;
+    private static final double SAMPLE = 22;
+    private final HBox chips = new HBox(Ui.PITCH - Ui.CHIP);
     private final LaneColumns columns;
     private final BuiltFrom built = new BuiltFrom();
 
@@ -122,13 +124,13 @@ public final class LaneBar implements View {
         Study study = session.study();
         boolean on = !study.off().contains(source.id());
         boolean isDatum = study.datum().equals(source.id());
-        var chip = new HBox(5);
+        var chip = new HBox(GAP);
         chip.setId("chip-" + source.id());
         chip.getStyleClass().add("chip");
         chip.setAlignment(javafx.geometry.Pos.CENTER_LEFT);
-        chip.setMinSize(122, 28);
-        chip.setPrefSize(122, 28);
-        chip.setMaxSize(122, 28);
+        chip.setMinSize(Ui.CHIP, 28);
+        chip.setPrefSize(Ui.CHIP, 28);
+        chip.setMaxSize(Ui.CHIP, 28);
         chip.setFocusTraversable(true);
         var band = new Region();
         band.setMinWidth(isDatum ? 20 : 6);
@@ -153,7 +155,8 @@ public final class LaneBar implements View {
         boolean troubled = !trouble.isBlank();
         String note = troubled ? trouble : isDatum ? "" : size(source);
         // The name goes before a note that does not fit beside it; the tooltip tells both.
-        if (6.4 * source.name().length() + 6 * note.length() < (isDatum ? 62 : 76)) {
+        double room = Ui.CHIP - (isDatum ? 20 : 6) - SAMPLE - 4 * GAP - 6;
+        if (Marks.wide(source.name(), 13) + Marks.wide(note, 11) < room) {
             chip.getChildren().add(Ui.label(note, "small", troubled ? "ochre" : "muted"));
         }
         if (troubled) {

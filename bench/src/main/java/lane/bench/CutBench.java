@@ -4,6 +4,7 @@ import java.util.Random;
 import java.util.concurrent.TimeUnit;
 import lane.base.Work;
 import lane.cut.Cut;
+import lane.cut.CylinderCut;
 import lane.cut.LaidSheet;
 import lane.cut.Level;
 import lane.cut.PlaneCut;
@@ -11,6 +12,7 @@ import lane.cut.Slicer;
 import lane.cut.Streamlines;
 import lane.field.Field;
 import lane.field.Values;
+import lane.mesh.Axis;
 import lane.mesh.BoxMesh;
 import lane.mesh.CellLocator;
 import lane.mesh.CellShape;
@@ -39,6 +41,7 @@ import org.openjdk.jmh.annotations.Warmup;
 @Warmup(iterations = 3, time = 2)
 @Measurement(iterations = 5, time = 2)
 public class CutBench {
+    private static final Axis UPRIGHT = new Axis(new Point(0.503, 0.497, 0), new Point(0, 0, 1));
     private Mesh mesh;
     private CellLocator locator;
     private double[] ball;
@@ -111,5 +114,17 @@ public class CutBench {
     @Benchmark
     public LaidSheet conform9800() {
         return LaidSheet.conformed(locator, sheet, Work.QUIET);
+    }
+
+    /** A shell of forty cells across, its area exact. */
+    @Benchmark
+    public Cut shell() {
+        return CylinderCut.of(locator, UPRIGHT, 0.2, 0.1, 0.9, Work.QUIET);
+    }
+
+    /** One whose radius is a fifth of a cell's width. */
+    @Benchmark
+    public Cut thinShell() {
+        return CylinderCut.of(locator, UPRIGHT, 0.002, 0.1, 0.9, Work.QUIET);
     }
 }

@@ -81,8 +81,10 @@ class LaneTest {
         assertThat(out.resolve("ledger.json"))
                 .as(Files.readString(folder.resolve(name + ".log")))
                 .exists();
+        // When it was written stands in one place, the manifest.
         return Files.readString(out.resolve("ledger.csv"))
-                + Files.readString(out.resolve("ledger.json")).replaceAll("\"written\" : \"[^\"]*\"", "");
+                + Files.readString(out.resolve("ledger.json"))
+                + Files.readString(out.resolve("manifest.json")).replaceAll("\"written\" : \"[^\"]*\"", "");
     }
 
     @Test

@@ -654,7 +654,7 @@ class OpenFormatsTest {
     @org.junit.jupiter.params.provider.EnumSource(
             value = CellShape.class,
             names = {"TETRAHEDRON", "VOXEL", "HEXAHEDRON", "WEDGE", "PYRAMID", "POLYHEDRON"})
-    void aRunSavedAsXdmfIsReadBackTheSame(CellShape shape) {
+    void aRunSavedAsXdmfIsReadBackTheSame(CellShape shape) throws IOException {
         Mesh mesh = BoxMesh.of(shape, new int[] {3, 2, 2}, new double[] {1, 2, 3}, 0, 5);
         double[] p = new double[mesh.nodeCount()];
         float[] u = new float[3 * mesh.cellCount()];
@@ -677,7 +677,7 @@ class OpenFormatsTest {
                 List.of());
         Path file = folder.resolve("saved run.xdmf");
         RunWriter.write(file, run);
-        assertThat(folder.resolve("saved run.h5")).exists();
+        assertThat(numbers()).hasSize(1).allMatch(n -> n.matches("saved run-[0-9a-f]{8}\\.h5"));
         Dataset d = read(file);
         assertThat(d.mesh().cellCount()).isEqualTo(mesh.cellCount());
         assertThat(d.mesh().xyz()).containsExactly(mesh.xyz());
@@ -735,5 +735,44 @@ class OpenFormatsTest {
         assertThat(measure(d.mesh())).isCloseTo(1, within(1e-12));
         assertThat(field(d, "a").values().get(3)).isEqualTo(10);
         Files.delete(file);
+    }
+
+    private List<String> numbers() throws IOException {
+        try (var all = Files.list(folder)) {
+            return all.map(f -> f.getFileName().toString())
+                    .filter(n -> n.endsWith(".h5"))
+                    .sorted()
+                    .toList();
+        }
+    }
+
+    @Test
+    void anXdmfThatIsWrittenAgainKeepsItsNumbersUntilItIsReplaced() throws IOException {
+        Path file = folder.resolve("drum.xdmf");
+        Mesh small = BoxMesh.of(CellShape.HEXAHEDRON, new int[] {1, 1, 1}, new double[] {1, 1, 1}, 0, 1);
+        Mesh large = BoxMesh.of(CellShape.HEXAHEDRON, new int[] {2, 1, 1}, new double[] {2, 1, 1}, 0, 1);
+        Path foreign = Files.writeString(folder.resolve("drum.h5"), "somebody's");
+        lane.formats.hdf.XdmfWriter.write(file, small, List.of());
+        byte[] first = Files.readAllBytes(file);
+        List<String> before = numbers();
+        lane.formats.hdf.XdmfWriter.write(file, large, List.of());
+        assertThat(numbers())
+                .hasSize(2)
+                .contains("drum.h5")
+                .doesNotContainAnyElementsOf(
+                        before.stream().filter(n -> !n.equals("drum.h5")).toList());
+        assertThat(read(file).mesh().cellCount()).isEqualTo(2);
+        assertThat(foreign).hasContent("somebody's");
+        // Killed between the two: the old description with the new numbers beside it is still the old run.
+        lane.formats.hdf.XdmfWriter.write(file, small, List.of());
+        lane.formats.hdf.XdmfWriter.write(folder.resolve("other.xdmf"), large, List.of());
+        Files.move(
+                folder.resolve(numbers().stream()
+                        .filter(n -> n.startsWith("other"))
+                        .findFirst()
+                        .orElseThrow()),
+                folder.resolve("drum-00000000.h5"));
+        assertThat(Files.readAllBytes(file)).isEqualTo(first);
+        assertThat(read(file).mesh().cellCount()).isEqualTo(1);
     }
 }

@@ -8,10 +8,14 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.util.List;
+import java.util.Optional;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import lane.base.LaneException;
 import lane.field.Field;
 import lane.field.Values;
 import lane.formats.io.AtomicFile;
+import lane.formats.io.FileHash;
 import lane.formats.io.FileNames;
 import lane.mesh.CellShape;
 import lane.mesh.Mesh;
@@ -20,11 +24,15 @@ import lane.mesh.Mesh;
 public final class XdmfWriter {
     private XdmfWriter() {}
 
-    /** Both files are whole when the first one is there. */
+    /**
+     * The numbers' file is named by its content and is there before the description that names it, so an older description goes
+     * with its own numbers until the moment it is replaced; then those go.
+     */
     public static void write(Path file, Mesh mesh, List<Field> fields) {
-        Path numbers = file.resolveSibling(FileNames.stem(file.toString()) + ".h5");
-        Path half = numbers.resolveSibling(numbers.getFileName() + ".part");
+        String stem = FileNames.stem(file.toString());
+        Path half = file.resolveSibling(AtomicFile.temporary());
         int[] topology = topology(mesh);
+        Path numbers;
         try {
             try (WritableHdfFile hdf = HdfFile.write(half)) {
                 hdf.putDataset("xyz", rows(new Values.Doubles(mesh.xyz()), 3));
@@ -35,14 +43,35 @@ public final class XdmfWriter {
                     hdf.putDataset("field" + i, rows(values, f.components()));
                 }
             }
+            String hash = FileHash.of(half, "").sha256().substring(0, 8);
+            numbers = file.resolveSibling(stem + "-" + hash + ".h5");
+            AtomicFile.force(half);
             Files.move(half, numbers, StandardCopyOption.REPLACE_EXISTING, StandardCopyOption.ATOMIC_MOVE);
         } catch (IOException | io.jhdf.exceptions.HdfException e) {
-            throw new LaneException("The file " + numbers + " could not be written: " + e.getMessage() + ".", e);
+            throw new LaneException(
+                    "The numbers of " + file + " could not be written: " + e.getMessage()
+                            + "; what stood there before is unchanged.",
+                    e);
+        } finally {
+            half.toFile().delete();
         }
+        Optional<Path> before = numbers(file, stem);
         AtomicFile.write(
                 file,
                 out -> out.write(text(numbers.getFileName().toString(), mesh, topology.length, fields)
                         .getBytes(StandardCharsets.UTF_8)));
+        before.filter(b -> !b.equals(numbers)).ifPresent(b -> b.toFile().delete());
+    }
+
+    /** The numbers that a description written here names, which are no other's. */
+    private static Optional<Path> numbers(Path file, String stem) {
+        try {
+            Matcher m = Pattern.compile(Pattern.quote(stem) + "-[0-9a-f]{8}\\.h5(?=:)")
+                    .matcher(Files.exists(file) ? Files.readString(file) : "");
+            return m.find() ? Optional.of(file.resolveSibling(m.group())) : Optional.empty();
+        } catch (IOException e) {
+            return Optional.empty();
+        }
     }
 
     /** One row an entry, as other programs expect of vectors; plain numbers in one row. */

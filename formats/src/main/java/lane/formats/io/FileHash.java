@@ -28,7 +28,7 @@ public final class FileHash {
     /** The same, to be cancelled between megabytes. */
     public static Provenance.Input of(Path file, String shown, Work work) {
         try (InputStream in = Files.newInputStream(file)) {
-            var digest = MessageDigest.getInstance("SHA-256");
+            var digest = digest();
             byte[] block = new byte[1 << 18];
             long size = 0;
             for (int n = in.read(block); n >= 0; n = in.read(block)) {
@@ -36,23 +36,38 @@ public final class FileHash {
                 size += n;
                 work.poll();
             }
-            return new Provenance.Input(shown, HexFormat.of().formatHex(digest.digest()), size);
+            return new Provenance.Input(shown, hex(digest), size);
         } catch (IOException e) {
             throw unreadable(file, e);
+        }
+    }
+
+    /** SHA-256 of a file's bytes. */
+    static String sha256(Path file) throws IOException {
+        var digest = digest();
+        try (InputStream in = new java.security.DigestInputStream(Files.newInputStream(file), digest)) {
+            in.transferTo(java.io.OutputStream.nullOutputStream());
+        }
+        return hex(digest);
+    }
+
+    static MessageDigest digest() {
+        try {
+            return MessageDigest.getInstance("SHA-256");
         } catch (NoSuchAlgorithmException e) {
             throw new IllegalStateException("every Java has SHA-256", e);
         }
     }
 
+    static String hex(MessageDigest digest) {
+        return HexFormat.of().formatHex(digest.digest());
+    }
+
     /** SHA-256 of a text, in UTF-8. */
     public static String ofText(String text) {
-        try {
-            return HexFormat.of()
-                    .formatHex(MessageDigest.getInstance("SHA-256")
-                            .digest(text.getBytes(java.nio.charset.StandardCharsets.UTF_8)));
-        } catch (NoSuchAlgorithmException e) {
-            throw new IllegalStateException("every Java has SHA-256", e);
-        }
+        var digest = digest();
+        digest.update(text.getBytes(java.nio.charset.StandardCharsets.UTF_8));
+        return hex(digest);
     }
 
     /** The sentence for a file that cannot be opened. */

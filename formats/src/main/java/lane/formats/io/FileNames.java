@@ -20,4 +20,9 @@ public final class FileNames {
                 file.getFileName() == null ? "" : file.getFileName().toString().toLowerCase(Locale.ROOT);
         return name.substring(name.lastIndexOf('.') + 1);
     }
+
+    /** Whether a name is that of a file in its folder and nothing else: no folders, not hidden, nothing that acts. */
+    public static boolean plain(String name) {
+        return lane.base.Plain.fileName(name).equals(name);
+    }
 }

@@ -3,18 +3,19 @@ package lane.formats.ledger;
 import com.fasterxml.jackson.core.JacksonException;
 import com.fasterxml.jackson.databind.SerializationFeature;
 import com.fasterxml.jackson.databind.json.JsonMapper;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
-import java.security.MessageDigest;
-import java.security.NoSuchAlgorithmException;
 import java.time.Instant;
 import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
-import java.util.HexFormat;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
-import lane.formats.io.AtomicFile;
+import java.util.Set;
+import lane.base.Plain;
+import lane.formats.io.FileHash;
+import lane.formats.io.FileSet;
 import lane.formats.study.StudyJson;
 import lane.formats.table.CsvWriter;
 import lane.ledger.Ledger;
@@ -26,7 +27,7 @@ import lane.unit.Unit;
 
 /**
  * Writes the ledger: {@code ledger.csv} with every number at full precision, {@code ledger.json} with the trail of each
- * line, and one {@code profile-NAME.csv} a profile with the points of all lanes.
+ * line, and one {@code profile-NAME.csv} a profile with the points of all lanes, as one set with its manifest.
  */
 public final class LedgerWriter {
     private static final JsonMapper MAPPER =
@@ -40,7 +41,34 @@ public final class LedgerWriter {
      */
     public static List<Path> write(Results results, Path folder, String version, Instant time) {
         Ledger ledger = Ledger.of(results);
-        List<Path> files = new ArrayList<>();
+        var about = new LinkedHashMap<String, Object>();
+        about.put("study", results.study().name());
+        about.put("program", program(version));
+        about.put("written", time.truncatedTo(ChronoUnit.SECONDS).toString());
+        return FileSet.write(folder, about, set -> {
+            set.add("ledger.csv", CsvWriter.body(rows(ledger)));
+            set.add("ledger.json", json(results, ledger, version));
+            var taken = new HashSet<String>();
+            for (Reading reading : results.study().readings()) {
+                List<List<String>> profile = reading.curve() ? profile(results, reading) : List.of();
+                if (profile.size() > 1) {
+                    set.add(name(reading, taken), CsvWriter.body(profile));
+                }
+            }
+        });
+    }
+
+    /** Readings whose keys differ in what a file's name cannot hold are told apart by a number. */
+    private static String name(Reading reading, Set<String> taken) {
+        String stem = "profile-" + Plain.fileName(reading.id());
+        String name = stem;
+        for (int i = 2; !taken.add(name.toLowerCase(Locale.ROOT)); i++) {
+            name = stem + "-" + i;
+        }
+        return name + ".csv";
+    }
+
+    private static List<List<String>> rows(Ledger ledger) {
         List<List<String>> rows = new ArrayList<>();
         rows.add(Ledger.COLUMNS);
         for (Ledger.Line l : ledger.lines()) {
@@ -57,20 +85,11 @@ public final class LedgerWriter {
                     l.verdict(),
                     l.remark()));
         }
-        files.add(folder.resolve("ledger.csv"));
-        CsvWriter.write(files.getLast(), rows);
-        files.add(folder.resolve("ledger.json"));
-        AtomicFile.write(files.getLast(), json(results, ledger, version, time));
-        for (Reading reading : results.study().readings()) {
-            if (reading.curve()) {
-                List<List<String>> profile = profile(results, reading);
-                if (profile.size() > 1) {
-                    files.add(folder.resolve("profile-" + reading.id() + ".csv"));
-                    CsvWriter.write(files.getLast(), profile);
-                }
-            }
-        }
-        return files;
+        return rows;
+    }
+
+    private static String program(String version) {
+        return "Crosscheck Lane " + version;
     }
 
     private static List<List<String>> profile(Results results, Reading reading) {
@@ -98,13 +117,12 @@ public final class LedgerWriter {
         return rows;
     }
 
-    private static String json(Results results, Ledger ledger, String version, Instant time) {
+    private static String json(Results results, Ledger ledger, String version) {
         var root = new LinkedHashMap<String, Object>();
         root.put("ledger", 1);
         root.put("study", results.study().name());
-        root.put("studySha256", sha(StudyJson.text(results.study())));
-        root.put("program", "Crosscheck Lane " + version);
-        root.put("written", time.truncatedTo(ChronoUnit.SECONDS).toString());
+        root.put("studySha256", FileHash.ofText(StudyJson.text(results.study())));
+        root.put("program", program(version));
         var lines = new ArrayList<Map<String, Object>>();
         for (Ledger.Line l : ledger.lines()) {
             var line = new LinkedHashMap<String, Object>();
@@ -123,15 +141,6 @@ public final class LedgerWriter {
             return MAPPER.writeValueAsString(root) + "\n";
         } catch (JacksonException e) {
             throw new IllegalStateException("a ledger can always be written", e);
-        }
-    }
-
-    private static String sha(String text) {
-        try {
-            byte[] digest = MessageDigest.getInstance("SHA-256").digest(text.getBytes(StandardCharsets.UTF_8));
-            return HexFormat.of().formatHex(digest);
-        } catch (NoSuchAlgorithmException e) {
-            throw new IllegalStateException("every Java has SHA-256", e);
         }
     }
 }

@@ -167,7 +167,8 @@ class RecordingTest {
         Run last = library.run(source, TimeSelector.LAST, Work.QUIET);
         assertThat(last.times()).containsExactly(0., 1., 2., 3., 4.);
         assertThat(last.mesh()).isSameAs(first.mesh());
-        assertThat(last.inputs()).extracting(i -> i.path()).containsExactly("all.xdmf", "one.h5");
+        assertThat(last.inputs()).extracting(i -> i.path()).hasSize(2).first().isEqualTo("all.xdmf");
+        assertThat(last.inputs().getLast().path()).matches("one-[0-9a-f]{8}\\.h5");
         assertThat(sum(last, "T")).isEqualTo(304);
     }
 

@@ -1,9 +1,16 @@
 package lane.reference;
 
+import java.util.function.UnaryOperator;
+
 /** What a reference answers to a profile or tally reading. */
 public sealed interface Curve {
     /** Key of the reading it answers. */
     String reading();
+
+    /** The same with the path of its file, if it has one, as a function gives it. */
+    default Curve withFile(UnaryOperator<String> path) {
+        return this;
+    }
 
     /**
      * A formula of the place. Coordinates x, y, z, radius r about the study's axis, distance s along the line, all in
@@ -35,6 +42,11 @@ public sealed interface Curve {
             uncertainty = uncertainty == null ? ColumnUncertainty.NONE : uncertainty;
         }
 
+        @Override
+        public Columns withFile(UnaryOperator<String> path) {
+            return of(path.apply(file));
+        }
+
         /** The same columns of another file. */
         public Columns of(String other) {
             return new Columns(reading, other, abscissa, abscissaUnit, value, unit, uncertainty);
@@ -47,6 +59,11 @@ public sealed interface Curve {
      */
     record WindowMean(String reading, String file, String value, String unit, String along, double from, double to)
             implements Curve {
+        @Override
+        public WindowMean withFile(UnaryOperator<String> path) {
+            return of(path.apply(file));
+        }
+
         /** The same mean of another file. */
         public WindowMean of(String other) {
             return new WindowMean(reading, other, value, unit, along, from, to);

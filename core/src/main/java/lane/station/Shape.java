@@ -2,6 +2,7 @@ package lane.station;
 
 import java.util.List;
 import java.util.Set;
+import java.util.function.UnaryOperator;
 import lane.base.Fault;
 import lane.base.LaneException;
 import lane.base.Work;
@@ -28,6 +29,11 @@ public interface Shape {
 
     /** The same as it stands in space, its own numbers being those of a frame. */
     Shape through(Axis frame);
+
+    /** The same with the path of its file, if it has one, as a function gives it. */
+    default Shape withFiles(UnaryOperator<String> path) {
+        return this;
+    }
 
     /** Key of a quantity that it depends on; blank for none. */
     default String shapedBy() {

@@ -1,5 +1,6 @@
 package lane.station;
 
+import java.util.function.UnaryOperator;
 import lane.base.LaneException;
 import lane.cut.Cut;
 import lane.cut.LaidSheet;
@@ -47,6 +48,11 @@ public record Sheet(
             throw new LaneException(
                     "A sheet cannot have coordinates in \"" + length + "\"; give a unit of length, such as mm.");
         }
+    }
+
+    @Override
+    public Sheet withFiles(UnaryOperator<String> path) {
+        return new Sheet(path.apply(file), length, by, turned, sampled, in);
     }
 
     /** @param by and {@code turned}: null for where its file has it */

@@ -1,13 +1,21 @@
 package lane.study;
 
 import java.util.ArrayDeque;
+import java.util.ArrayList;
+import java.util.Collections;
 import java.util.Deque;
+import java.util.List;
 
 /** The study as it is now, and the way back and forth. Not thread-safe: it belongs to the interface thread. */
 public final class UndoStack {
     private static final int DEEPEST = 500;
 
-    private record State(Study study, String edit) {}
+    /**
+     * A state on the way back or forth.
+     *
+     * @param edit what led away from it
+     */
+    public record State(Study study, String edit) {}
 
     private final Deque<State> back = new ArrayDeque<>();
     private final Deque<State> forth = new ArrayDeque<>();
@@ -17,6 +25,20 @@ public final class UndoStack {
     public UndoStack(Study study) {
         now = study;
         saved = study;
+    }
+
+    /** One that goes on with the way back of another session; nothing of it counts as saved. */
+    public UndoStack(List<State> way, Study now, Study saved) {
+        this.now = now;
+        this.saved = saved;
+        way.forEach(back::push);
+    }
+
+    /** The states on the way back, the oldest first. */
+    public List<State> way() {
+        List<State> out = new ArrayList<>(back);
+        Collections.reverse(out);
+        return out;
     }
 
     public Study now() {

@@ -3,51 +3,164 @@ package lane.desk;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
+import java.time.Instant;
 import java.time.LocalTime;
 import java.time.ZoneId;
 import java.time.format.DateTimeFormatter;
+import java.util.List;
+import java.util.Optional;
 import java.util.function.Consumer;
 import java.util.function.UnaryOperator;
 import lane.base.LaneException;
+import lane.formats.io.FileHash;
+import lane.formats.io.FileNames;
+import lane.formats.study.Autosave;
+import lane.formats.study.Drafts;
+import lane.formats.study.StudyClaim;
+import lane.formats.study.StudyHistory;
 import lane.formats.study.StudyJson;
 import lane.study.Renames;
 import lane.study.Study;
+import lane.study.StudyDiff;
+import lane.study.StudyFiles;
 import lane.study.UndoStack;
+import org.jspecify.annotations.Nullable;
 
-/** The open study with its way back, its file, and what keeps unsaved work. */
+/**
+ * The open study with its way back, its file, and what keeps unsaved work. A study that has no place yet is kept in the user's
+ * data folder. Edits and saves come from one thread; {@link #keepUnsaved} may come from another.
+ */
 final class Document {
-    private final Path file;
-    private final UndoStack history;
-    private final Autosave autosave;
-    private String saved = "";
+    private static final DateTimeFormatter CLOCK = DateTimeFormatter.ofPattern("HH:mm");
+    private static final DateTimeFormatter DAY = DateTimeFormatter.ofPattern("d MMM HH:mm", java.util.Locale.ENGLISH);
 
-    /** @param say told in a sentence when the autosave fails, from any thread */
+    private final Consumer<String> say;
+    private Path file;
+    private UndoStack history;
+    private Autosave autosave;
+    private Optional<StudyClaim> claim;
+    private @Nullable Path folder;
+    /** Hash of the study file as this session knows it; blank for none. */
+    private String known = "";
+
+    private String saved = "";
+    private boolean damaged;
+    private volatile List<UndoStack.State> way = List.of();
+
+    /** @param say told in a sentence when unsaved work cannot be kept, from any thread */
     Document(Study study, Path file, Consumer<String> say) {
         this.file = file;
+        this.say = say;
         history = new UndoStack(study);
         autosave = new Autosave(file, say);
+        claim = StudyClaim.claim(file);
+        known = hash();
+        // Where nothing can be kept the study can be worked on all the same.
+        try {
+            Path made = draft() ? parent(file) : Drafts.folder();
+            folder = made;
+            Drafts.note(made, file, study.name());
+        } catch (LaneException e) {
+            say.accept(e.getMessage());
+        }
+    }
+
+    /** Whether the study has no place of its own yet. */
+    boolean draft() {
+        return Drafts.holds(file);
+    }
+
+    /** Who else has the study open; then it is open here to be read only. */
+    Optional<StudyClaim.Holder> holder() {
+        return claim.isPresent() ? Optional.empty() : StudyClaim.holder(file);
+    }
+
+    /** Takes the study over from whoever has it open. */
+    void takeOver() {
+        claim = Optional.of(StudyClaim.takeOver(file));
     }
 
     /**
      * Takes up unsaved work of a session that ended badly.
      *
+     * @param later what the user is asked where it is not plain what is wanted
      * @return what is to be told; blank for nothing
      */
-    String recover() {
+    String recover(Consumer<Question> later) {
+        if (draft() && folder != null) {
+            history = new UndoStack(
+                    StudyHistory.load(folder.resolve("history.json")), history.now(), Study.empty("New study"));
+            way = history.way();
+        }
         Path auto = Autosave.of(file);
-        if (!Files.exists(auto)) {
+        if (!Files.exists(auto) || claim.isEmpty()) {
             return "";
         }
+        Study kept;
         try {
-            Study kept = StudyJson.load(auto);
-            if (kept.equals(study())) {
-                return "";
-            }
-            history.edit("Recover unsaved work", kept, false);
-            return "Unsaved work of the last session was taken up again; undo brings back the saved study.";
+            kept = StudyJson.load(auto);
         } catch (LaneException e) {
-            return "The autosave beside the study is damaged and was not used.";
+            Path aside = autosave.aside(".damaged");
+            return "The autosave beside the study is damaged and was not used; it stands as " + aside.getFileName()
+                    + ".";
         }
+        if (kept.equals(study())) {
+            return "";
+        }
+        if (auto.toFile().lastModified() < file.toFile().lastModified()) {
+            String when = when(auto);
+            Path aside = autosave.aside(".older");
+            later.accept(new Question(
+                    "An autosave of " + when + " is older than the study as it was saved at " + when(file)
+                            + ". It has: " + StudyDiff.words(study(), kept) + ".",
+                    List.of(
+                            Question.leave("Keep the study as saved"),
+                            new Question.Answer("Take up the autosave", () -> {
+                                edit("Take up the older autosave", s -> kept, false);
+                                aside.toFile().delete();
+                            }))));
+            return "";
+        }
+        history.edit("Recover unsaved work", kept, false);
+        keep();
+        return "Unsaved work of the last session, of " + when(auto)
+                + ", was taken up again; undo brings back the saved study.";
+    }
+
+    /**
+     * A study whose file is damaged, from the autosave beside it.
+     *
+     * @param why the file cannot be used
+     * @throws LaneException when there is no sound autosave either: the reason of the study
+     */
+    static Study rescued(Path file, LaneException why) {
+        Path auto = Autosave.of(file);
+        if (!Files.isRegularFile(auto)) {
+            throw why;
+        }
+        try {
+            return StudyJson.load(auto);
+        } catch (LaneException e) {
+            throw why;
+        }
+    }
+
+    /** Notes that the study came from the autosave, as its own file is damaged. @return what is to be told */
+    String standsFor(LaneException why) {
+        damaged = true;
+        Study now = history.now();
+        history = new UndoStack(Study.empty(now.name()));
+        history.edit("Take the autosave", now, false);
+        keep();
+        return "The study file is damaged; its autosave of " + when(Autosave.of(file))
+                + " was opened instead. Saving keeps the damaged file beside. (" + why.getMessage() + ")";
+    }
+
+    private static String when(Path of) {
+        Instant at = Instant.ofEpochMilli(of.toFile().lastModified());
+        boolean today = at.isAfter(Instant.now().minusSeconds(12 * 3600));
+        return (today ? CLOCK : DAY).format(at.atZone(ZoneId.systemDefault()));
     }
 
     Path file() {
@@ -84,17 +197,78 @@ final class Document {
     }
 
     private void keep() {
-        autosave.changed(history.now(), history.changed());
+        if (draft()) {
+            way = history.way();
+        }
+        // Whoever only reads leaves the autosave to whom the study belongs.
+        if (claim.isPresent()) {
+            autosave.changed(history.now(), history.changed());
+        }
     }
 
-    /** Writes what the autosave has not written yet. */
-    void writeAutosave() {
+    /** Writes what is not kept yet; what could not be written is tried again at the next call. */
+    void keepUnsaved() {
         autosave.write();
+        Path at = folder;
+        List<UndoStack.State> now = way;
+        if (at != null && !now.isEmpty() && draft()) {
+            try {
+                StudyHistory.save(at.resolve("history.json"), now);
+                way = List.of();
+            } catch (LaneException e) {
+                say.accept(e.getMessage());
+            }
+        }
+    }
+
+    /** Keeps a picture of the window for whoever has to tell unsaved studies apart. */
+    void picture(byte[] png) {
+        Path at = folder;
+        if (at != null) {
+            try {
+                Drafts.picture(at, png);
+            } catch (LaneException e) {
+                // A picture is a comfort.
+            }
+        }
     }
 
     /** When it was saved last, or that it is not. */
     String saved() {
-        return history.changed() ? "not saved" : saved;
+        return claim.isEmpty()
+                ? "open to read"
+                : draft() ? "not saved yet" : history.changed() || damaged ? "not saved" : saved;
+    }
+
+    /** Whether there is work that was not saved to the study's own place. */
+    boolean unsaved() {
+        return history.changed() || damaged;
+    }
+
+    /** What somebody else has made of the study file since this session read or wrote it; empty for nothing. */
+    Optional<String> changedByOthers() {
+        if (damaged || hash().equals(known) || !Files.exists(file)) {
+            return Optional.empty();
+        }
+        try {
+            Study theirs = StudyJson.load(file);
+            return theirs.equals(study()) ? Optional.empty() : Optional.of(StudyDiff.words(study(), theirs));
+        } catch (LaneException e) {
+            return Optional.of("it cannot be read any more");
+        }
+    }
+
+    private String hash() {
+        try {
+            return Files.exists(file) ? FileHash.of(file, "").sha256() : "";
+        } catch (LaneException e) {
+            return "";
+        }
+    }
+
+    /** Whether the claim to the study was taken over by somebody else meanwhile. */
+    boolean lost() {
+        return claim.isPresent() && !claim.get().holds();
     }
 
     /**
@@ -103,9 +277,70 @@ final class Document {
      */
     void save() throws IOException {
         Study study = study();
-        StudyJson.save(study, file);
+        if (damaged && Files.exists(file)) {
+            Files.copy(file, file.resolveSibling(file.getFileName() + ".damaged"), StandardCopyOption.REPLACE_EXISTING);
+        }
+        autosave.saving(() -> StudyJson.save(study, file));
+        damaged = false;
+        known = hash();
         history.wrote(study);
-        autosave.saved();
-        saved = "saved " + LocalTime.now(ZoneId.systemDefault()).format(DateTimeFormatter.ofPattern("HH:mm"));
+        saved = "saved " + LocalTime.now(ZoneId.systemDefault()).format(CLOCK);
+        if (folder != null) {
+            Drafts.note(folder, file, study.name());
+        }
+    }
+
+    /**
+     * Saves to another place, which the study has from then on. Paths of files are written as seen from there.
+     *
+     * @throws LaneException when it could not be saved; nothing changed then
+     * @throws IOException when the autosave could not be removed
+     */
+    void saveAs(Path to) throws IOException {
+        Path target = to.toAbsolutePath().normalize();
+        Optional<StudyClaim> other =
+                target.equals(file.toAbsolutePath().normalize()) ? claim : StudyClaim.claim(target);
+        if (other.isEmpty()) {
+            throw new LaneException(target.getFileName() + " is open by "
+                    + StudyClaim.holder(target).map(StudyClaim.Holder::words).orElse("somebody else")
+                    + "; save under another name.");
+        }
+        Path from = parent(file);
+        Path here = parent(target);
+        Study moved = StudyFiles.moved(study(), p -> FileNames.relative(here, from.resolve(p)));
+        if (!here.equals(from)) {
+            history.edit("Save elsewhere", moved, false);
+        }
+        boolean draft = draft();
+        Autosave before = autosave;
+        Optional<StudyClaim> had = claim;
+        file = target;
+        claim = other;
+        autosave = new Autosave(target, say);
+        damaged = false;
+        save();
+        before.saving(() -> {});
+        if (!had.equals(other)) {
+            had.ifPresent(StudyClaim::close);
+        }
+        if (draft && folder != null) {
+            Drafts.discard(folder);
+            folder = Drafts.folder();
+            Drafts.note(folder, file, study().name());
+        }
+    }
+
+    private static Path parent(Path file) {
+        Path absolute = file.toAbsolutePath().normalize();
+        return absolute.getParent() == null ? absolute : absolute.getParent();
+    }
+
+    /** Ends it: what is not saved is kept for the next session. */
+    void close() {
+        keepUnsaved();
+        claim.ifPresent(StudyClaim::close);
+        if (folder != null && !history.changed() && !damaged) {
+            Drafts.discard(folder);
+        }
     }
 }

@@ -5,6 +5,7 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Objects;
+import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.concurrent.Executors;
@@ -26,6 +27,7 @@ import lane.field.RunHealth;
 import lane.formats.FileLibrary;
 import lane.formats.RunWriter;
 import lane.formats.io.AtomicFile;
+import lane.formats.study.Drafts;
 import lane.formats.study.StudyJson;
 import lane.mesh.Point;
 import lane.picture.Palette;
@@ -89,7 +91,7 @@ public final class Session {
                 tell(Change.RESULTS);
             }
         });
-        clock.scheduleWithFixedDelay(document::writeAutosave, 20, 20, TimeUnit.SECONDS);
+        clock.scheduleWithFixedDelay(document::keepUnsaved, 2, 2, TimeUnit.SECONDS);
         clock.scheduleWithFixedDelay(this::lookAtFiles, 1, 1, TimeUnit.SECONDS);
     }
 
@@ -103,11 +105,73 @@ public final class Session {
                 }));
     }
 
-    /** Opens a study file; unsaved work of a session that ended badly is taken up again. */
+    /**
+     * Opens a study file; unsaved work of a session that ended badly is taken up again, also where the file itself is damaged.
+     */
     public static Session open(Path file) {
-        var session = new Session(StudyJson.load(file), file);
-        session.message = session.document.recover();
+        try {
+            return opened(new Session(StudyJson.load(file), file));
+        } catch (LaneException e) {
+            var session = new Session(Document.rescued(file, e), file);
+            session.message =
+                    session.document.draft() ? session.document.recover(session::ask) : session.document.standsFor(e);
+            return session;
+        }
+    }
+
+    /** A new study; it is kept in the user's data until it is saved to a place. */
+    public static Session fresh() {
+        return new Session(Study.empty("New study"), Drafts.folder().resolve(Drafts.STUDY));
+    }
+
+    private static Session opened(Session session) {
+        session.message = session.document.recover(session::ask);
+        session.document
+                .holder()
+                .ifPresent(h -> session.ask(new Question(
+                        "This study is open by " + h.words()
+                                + ", so it is opened to read here. Edits can be saved under another name.",
+                        List.of(
+                                Question.leave("Read only"),
+                                new Question.Answer("Save as…", session::saveElsewhere),
+                                new Question.Answer("Take over", () -> {
+                                    session.document.takeOver();
+                                    session.say("Taken over; whoever had it open is told when they save.");
+                                    session.tell(Change.STUDY);
+                                })))));
         return session;
+    }
+
+    // What only the user can decide.
+
+    private final java.util.ArrayDeque<Question> questions = new java.util.ArrayDeque<>();
+    private Supplier<Optional<Path>> place = Optional::empty;
+
+    void ask(Question question) {
+        questions.add(question);
+        tell(Change.BUSY);
+    }
+
+    /** What is to be decided first; null for nothing. */
+    public @Nullable Question question() {
+        return questions.peek();
+    }
+
+    /** The question is gone, then the answer is done. */
+    public void answer(Question.Answer answer) {
+        questions.poll();
+        answer.act().run();
+        tell(Change.BUSY);
+    }
+
+    /** @param asked shows a dialog for the place of a study; empty when it was left */
+    public void placeIsChosenBy(Supplier<Optional<Path>> asked) {
+        place = asked;
+    }
+
+    /** Asks for another place and saves there. */
+    public void saveElsewhere() {
+        place.get().ifPresent(this::saveAs);
     }
 
     /** How many pixels the columns of lanes are scrolled, where there are more than fit. */
@@ -176,15 +240,78 @@ public final class Session {
         return document.saved();
     }
 
+    /** Saves the study; one without a place is asked for it, and what somebody else did to the file is told first. */
     public void save() {
+        if (document.draft() || document.holder().isPresent()) {
+            saveElsewhere();
+            return;
+        }
+        String file = String.valueOf(document.file().getFileName());
+        var elsewhere = new Question.Answer("Save as…", this::saveElsewhere);
+        if (document.lost()) {
+            ask(new Question(
+                    "Somebody has taken over " + file + " since it was opened here; saving would overwrite their work.",
+                    List.of(
+                            elsewhere,
+                            new Question.Answer("Take it back and save", () -> {
+                                document.takeOver();
+                                written(document::save);
+                            }),
+                            Question.leave("Not now"))));
+            return;
+        }
+        Optional<String> others = document.changedByOthers();
+        if (others.isPresent()) {
+            ask(new Question(
+                    file + " was changed by somebody else since it was opened here: " + others.get() + ".",
+                    List.of(
+                            elsewhere,
+                            new Question.Answer("Save over it", () -> written(document::save)),
+                            new Question.Answer("Take theirs", this::takeTheirs),
+                            Question.leave("Not now"))));
+            return;
+        }
+        written(document::save);
+    }
+
+    /** Saves to a place that the study has from then on. */
+    public void saveAs(Path to) {
+        written(() -> {
+            document.saveAs(to);
+            library.moveTo(
+                    Objects.requireNonNull(document.file().toAbsolutePath().getParent()));
+        });
+        evaluate();
+    }
+
+    private void takeTheirs() {
+        edit("Take the study as it is on disk", s -> StudyJson.load(document.file()));
+    }
+
+    /** A way of saving. */
+    private interface Saving {
+        void save() throws IOException;
+    }
+
+    private void written(Saving saving) {
         try {
-            document.save();
+            saving.save();
             tell(Change.STUDY);
         } catch (LaneException e) {
             say(e.getMessage());
         } catch (IOException e) {
             say("The autosave could not be removed: " + e.getMessage() + ".");
         }
+    }
+
+    /** Whether there is work that was not saved to the study's own place. */
+    public boolean unsaved() {
+        return document.unsaved();
+    }
+
+    /** Keeps a picture of the window beside unsaved work. */
+    public void keepPicture(byte[] png) {
+        document.picture(png);
     }
 
     /** A station as it stands in space; as it is where its frame is missing. */
@@ -429,7 +556,7 @@ public final class Session {
         closing.forEach(Runnable::run);
         health.stop();
         clock.shutdownNow();
-        document.writeAutosave();
+        document.close();
         listeners.clear();
     }
 }

@@ -30,8 +30,9 @@ class RealWindowTest {
                 "-Djava.awt.headless=true",
                 "-Dprism.order=sw",
                 "-Dlane.timing=true",
+                "-Dlane.data=" + folder.resolve("data"),
                 "-Dlane.exit=true",
-                "-Dlane.edits=true",
+                "-Dlane.edits=4",
                 "--enable-native-access=ALL-UNNAMED",
                 "-cp",
                 System.getProperty("java.class.path"),
@@ -43,7 +44,8 @@ class RealWindowTest {
                 .redirectErrorStream(true)
                 .redirectOutput(log.toFile())
                 .start();
-        boolean ended = process.waitFor(90, TimeUnit.SECONDS);
+        // What hangs is ended; how long it takes is not asserted.
+        boolean ended = process.waitFor(600, TimeUnit.SECONDS);
         if (!ended) {
             process.descendants().forEach(ProcessHandle::destroy);
             process.destroy();
@@ -52,7 +54,7 @@ class RealWindowTest {
         assertThat(ended).as(text).isTrue();
         assertThat(text).contains("window stands").contains("numbers after").doesNotContain("Exception");
         assertThat(text.lines().filter(l -> l.contains("answered after")))
-                .as("seven edits and an undo at each of six stops")
-                .hasSize(48);
+                .as("seven edits and an undo at one of six stops")
+                .hasSize(8);
     }
 }

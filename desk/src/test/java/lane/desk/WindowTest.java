@@ -15,6 +15,7 @@ import javafx.scene.input.MouseButton;
 import lane.check.Verdict;
 import lane.desk.app.LaneApp;
 import lane.desk.intake.FileDrop;
+import lane.formats.study.StudyJson;
 import lane.reading.Profile;
 import lane.station.Line;
 import lane.station.Station;
@@ -257,8 +258,10 @@ class WindowTest extends InWindow {
     @Test
     void unsavedWorkOfASessionThatEndedBadlyIsTakenUpAgain() throws Exception {
         var kept = session.study().withName("kept");
-        lane.formats.study.StudyJson.save(kept, study.resolveSibling("spindle.lane.json.autosave"));
-        Session again = onFx(() -> Session.open(study));
+        Path ended = study.resolveSibling("ended.lane.json");
+        StudyJson.save(session.study(), ended);
+        StudyJson.save(kept, study.resolveSibling("ended.lane.json.autosave"));
+        Session again = onFx(() -> Session.open(ended));
         assertThat(again.study().name()).isEqualTo("kept");
         assertThat(again.message()).contains("taken up again");
         onFx(() -> {
@@ -266,6 +269,10 @@ class WindowTest extends InWindow {
             return null;
         });
         assertThat(again.study().name()).isEqualTo("Spindle jacket");
+        onFx(() -> {
+            again.close();
+            return null;
+        });
     }
 
     @Test
@@ -287,5 +294,31 @@ class WindowTest extends InWindow {
                     .contains("-ground: " + lane.picture.Palette.css(p.ground()));
         }
         Platform.runLater(() -> {});
+    }
+
+    @Test
+    void whatSomebodyElseDidToTheStudyIsAskedAboutBeforeItIsSavedOver() throws Exception {
+        lane.study.Study start = session.study();
+        try {
+            onFx(() -> {
+                session.edit("Other", s -> s.withName("Mine"));
+                return null;
+            });
+            StudyJson.save(start.withName("Theirs"), study);
+            press(KeyCode.CONTROL, KeyCode.S);
+            assertThat(StudyJson.load(study).name()).isEqualTo("Theirs");
+            assertThat(shown("was changed by somebody else since it was opened here: name \"Theirs\"."))
+                    .isTrue();
+            look("question");
+            // "Not now" leaves it, the second time it is saved over.
+            robot.interact(() -> ((javafx.scene.control.Button) node("answer-3")).fire());
+            assertThat(robot.lookup("#answer-0").tryQuery()).isEmpty();
+            press(KeyCode.CONTROL, KeyCode.S);
+            robot.interact(() -> ((javafx.scene.control.Button) node("answer-1")).fire());
+            assertThat(StudyJson.load(study).name()).isEqualTo("Mine");
+            assertThat(session.saved()).startsWith("saved");
+        } finally {
+            StudyJson.save(start, study);
+        }
     }
 }

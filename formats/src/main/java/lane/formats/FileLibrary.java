@@ -32,7 +32,7 @@ import org.jspecify.annotations.Nullable;
  * files change, until it is reloaded; a table is read again when its file changes, so that a growing log is followed.
  */
 public final class FileLibrary implements Library {
-    private final Path folder;
+    private volatile Path folder;
     private final Map<Object, FutureTask<Object>> kept = new ConcurrentHashMap<>();
     private final Map<Recording.Bundle, Recording> recordings = new ConcurrentHashMap<>();
 
@@ -102,6 +102,13 @@ public final class FileLibrary implements Library {
     /** @param folder that relative paths of the study start from */
     public FileLibrary(Path folder) {
         this.folder = folder.toAbsolutePath().normalize();
+    }
+
+    /** The study stands in another folder now, its paths with it; what is asked for is read again under its new paths. */
+    public void moveTo(Path other) {
+        folder = other.toAbsolutePath().normalize();
+        recordings.clear();
+        kept.clear();
     }
 
     /** Where a path of the study points to. */

@@ -1,24 +1,34 @@
 package lane.desk.app;
 
 import atlantafx.base.theme.PrimerLight;
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
 import java.io.InputStream;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Objects;
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.FutureTask;
+import java.util.function.Supplier;
+import javafx.animation.Animation;
+import javafx.animation.KeyFrame;
+import javafx.animation.Timeline;
 import javafx.application.Application;
 import javafx.application.Platform;
 import javafx.scene.Scene;
+import javafx.scene.image.PixelFormat;
 import javafx.scene.text.Font;
 import javafx.stage.Stage;
+import javafx.util.Duration;
 import lane.base.LaneException;
+import lane.base.Plain;
 import lane.desk.Session;
 import lane.desk.intake.FileDrop;
 import lane.desk.shell.MainWindow;
 import lane.formats.io.FaultLog;
+import lane.formats.study.Drafts;
+import lane.picture.Export;
 import lane.picture.Fonts;
-import lane.study.Study;
 import org.jspecify.annotations.Nullable;
 
 /** The application with its one window. */
@@ -51,11 +61,35 @@ public final class LaneApp extends Application {
         StartUp.tell("toolkit ready");
         // Fonts and base style first: the study is being read meanwhile.
         dress();
+        List<Drafts.Offer> offers = study == null && files.isEmpty() ? Drafts.offers() : List.of();
+        if (offers.isEmpty()) {
+            window(stage, this::first);
+            return;
+        }
+        var page = new Unsaved(
+                offers,
+                offer -> window(stage, () -> {
+                    Session session = Session.open(offer.study());
+                    offer.taken();
+                    return session;
+                }),
+                () -> window(stage, Session::fresh));
+        stage.setScene(plain(page.root()));
+        stage.setTitle("Crosscheck Lane");
+        StartUp.prepare(stage);
+        stage.show();
+    }
+
+    private Session first() {
+        return study == null ? Session.fresh() : opened();
+    }
+
+    private void window(Stage stage, Supplier<Session> opening) {
         Session session;
         try {
-            session = study == null ? new Session(Study.empty("New study"), Path.of("new.lane.json")) : opened();
+            session = opening.get();
         } catch (LaneException e) {
-            System.err.println(e.getMessage());
+            System.err.println(Plain.line(e.getMessage()));
             System.exit(1);
             return;
         }
@@ -79,6 +113,32 @@ public final class LaneApp extends Application {
             session.evaluate();
         }
         StartUp.watch(session);
+        photograph(session, stage);
+    }
+
+    /** Keeps a picture of the window beside unsaved work, now and then while there is some. */
+    private static void photograph(Session session, Stage stage) {
+        var every = new Timeline(new KeyFrame(Duration.seconds(30), e -> {
+            if (stage.isShowing() && session.unsaved()) {
+                var shot = stage.getScene().snapshot(null);
+                int w = (int) shot.getWidth();
+                int h = (int) shot.getHeight();
+                int[] pixels = new int[w * h];
+                shot.getPixelReader().getPixels(0, 0, w, h, PixelFormat.getIntArgbInstance(), pixels, 0, w);
+                Thread.ofVirtual().start(() -> {
+                    var out = new ByteArrayOutputStream();
+                    try {
+                        Export.png(Export.image(pixels, w, h), out);
+                        session.keepPicture(out.toByteArray());
+                    } catch (IOException x) {
+                        FaultLog.note("Keeping a picture", x);
+                    }
+                });
+            }
+        }));
+        every.setCycleCount(Animation.INDEFINITE);
+        every.play();
+        session.whenClosed(every::stop);
     }
 
     private static void tell(Session session, String sentence) {
@@ -127,7 +187,19 @@ public final class LaneApp extends Application {
     public static Scene scene(Session session, double width, double height) {
         dress();
         var scene = new Scene(new MainWindow(session).root(), width, height);
-        scene.getStylesheets().add(LaneApp.class.getResource("lane.css").toExternalForm());
+        scene.getStylesheets().add(style());
         return scene;
+    }
+
+    /** A scene with the program's looks that is no session's. */
+    static Scene plain(javafx.scene.Parent root) {
+        dress();
+        var scene = new Scene(root, 1280, 800);
+        scene.getStylesheets().add(style());
+        return scene;
+    }
+
+    private static String style() {
+        return LaneApp.class.getResource("lane.css").toExternalForm();
     }
 }

@@ -59,13 +59,14 @@ final class StartUp {
         });
     }
 
-    /** Sees every stop and, with {@code -Dlane.edits=true}, makes an edit of each kind there and tells how long each took. */
+    /** Sees every stop and, with {@code -Dlane.edits=true}, or at the one with the given number, makes an edit of each kind there and tells how long each took. */
     private static void tour(Session session) {
         List<Step> steps = new ArrayList<>();
+        String edited = System.getProperty("lane.edits", "");
         for (int stop = 1; stop <= 6; stop++) {
             int next = stop;
             steps.add(new Step("", s -> s.go(next)));
-            if (Boolean.getBoolean("lane.edits")) {
+            if (edited.equals("true") || edited.equals(String.valueOf(stop))) {
                 edits(session.study()).forEach((name, edit) -> steps.add(new Step(name, s -> s.edit(name, edit))));
                 steps.add(new Step("undo", Session::undo));
             }

@@ -1,8 +1,10 @@
 package lane.desk.shell;
 
 import java.io.File;
+import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import javafx.animation.PauseTransition;
 import javafx.scene.Parent;
 import javafx.scene.control.TextInputControl;
@@ -13,7 +15,9 @@ import javafx.scene.input.TransferMode;
 import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
+import javafx.stage.FileChooser;
 import javafx.util.Duration;
+import lane.base.Plain;
 import lane.desk.Session;
 import lane.desk.View;
 import lane.desk.checks.ChecksView;
@@ -33,6 +37,7 @@ public final class MainWindow {
     private final Header header;
     private final LaneBar lanes;
     private final TrailStrip trail;
+    private final QuestionBar question;
     private final View[] stops = new View[6];
     private final CommandSearch search;
     private boolean pending;
@@ -45,7 +50,9 @@ public final class MainWindow {
         header = new Header(session, search::open);
         lanes = new LaneBar(session);
         trail = new TrailStrip(session);
-        frame.setTop(new VBox(header.node(), lanes.node()));
+        question = new QuestionBar(session);
+        frame.setTop(new VBox(header.node(), question.node(), lanes.node()));
+        session.placeIsChosenBy(this::place);
         frame.setBottom(trail.node());
         root.getChildren().add(search.node());
         session.listen(this::heard);
@@ -70,9 +77,21 @@ public final class MainWindow {
         return root;
     }
 
+    /** Asks where the study is to be kept. */
+    private Optional<Path> place() {
+        var chooser = new FileChooser();
+        chooser.setTitle("Save study");
+        chooser.setInitialFileName(Plain.fileName(session.study().name()) + ".lane.json");
+        chooser.getExtensionFilters().add(new FileChooser.ExtensionFilter("Study", "*.lane.json"));
+        return Optional.ofNullable(chooser.showSaveDialog(root.getScene().getWindow()))
+                .map(File::toPath)
+                .map(p -> p.toString().endsWith(".json") ? p : p.resolveSibling(p.getFileName() + ".lane.json"));
+    }
+
     private List<CommandSearch.Command> actions() {
         List<CommandSearch.Command> all = new ArrayList<>();
         all.add(new CommandSearch.Command("Save study", "Ctrl+S", session::save));
+        all.add(new CommandSearch.Command("Save study as…", "Ctrl+Shift+S", session::saveElsewhere));
         all.add(new CommandSearch.Command("Undo", "Ctrl+Z", session::undo));
         all.add(new CommandSearch.Command("Redo", "Ctrl+Y", session::redo));
         all.add(new CommandSearch.Command("Light or dark", "theme", session::toggleTheme));
@@ -105,6 +124,10 @@ public final class MainWindow {
         boolean typing = e.getTarget() instanceof TextInputControl;
         if (match(e, KeyCode.K)) {
             search.open();
+        } else if (new javafx.scene.input.KeyCodeCombination(
+                        KeyCode.S, KeyCombination.SHORTCUT_DOWN, KeyCombination.SHIFT_DOWN)
+                .match(e)) {
+            session.saveElsewhere();
         } else if (match(e, KeyCode.S)) {
             session.save();
         } else if (!typing && match(e, KeyCode.Z)) {
@@ -152,6 +175,7 @@ public final class MainWindow {
         if (change == Session.Change.BUSY) {
             header.refresh();
             trail.refresh();
+            question.refresh();
             return;
         }
         if (change == Session.Change.FACTS) {
@@ -183,6 +207,7 @@ public final class MainWindow {
         header.refresh();
         lanes.refresh();
         trail.refresh();
+        question.refresh();
         View view = view(session.stop());
         view.refresh();
         if (frame.getCenter() != view.node()) {

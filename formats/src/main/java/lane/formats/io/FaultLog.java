@@ -7,7 +7,6 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
 import java.time.Instant;
-import java.util.Locale;
 
 /**
  * Faults of the program itself: the user reads one sentence, whoever mends it the trace in a file. The file lies in the
@@ -50,21 +49,6 @@ public final class FaultLog {
 
     /** Where faults are noted. */
     public static Path file() {
-        return state(System.getProperty("os.name"), System::getenv, Path.of(System.getProperty("user.home")))
-                .resolve("faults.log");
-    }
-
-    /** The folder for what a program keeps between runs, as the platform has it. */
-    static Path state(String system, java.util.function.UnaryOperator<String> environment, Path home) {
-        String os = system.toLowerCase(Locale.ROOT);
-        String named = environment.apply(os.contains("win") ? "LOCALAPPDATA" : "XDG_STATE_HOME");
-        if (named != null && !named.isBlank() && Path.of(named).isAbsolute()) {
-            return Path.of(named).resolve("crosscheck-lane");
-        }
-        return os.contains("mac")
-                ? home.resolve("Library/Logs/crosscheck-lane")
-                : os.contains("win")
-                        ? home.resolve("AppData/Local/crosscheck-lane")
-                        : home.resolve(".local/state/crosscheck-lane");
+        return UserFolders.state().resolve("faults.log");
     }
 }

@@ -25,4 +25,12 @@ public final class FileNames {
     public static boolean plain(String name) {
         return lane.base.Plain.fileName(name).equals(name);
     }
+
+    /** How a study in a folder names a file: from there where both stand on one drive, with forward slashes. */
+    public static String relative(Path folder, Path file) {
+        Path from = folder.toAbsolutePath().normalize();
+        Path to = file.toAbsolutePath().normalize();
+        boolean together = to.getRoot() != null && to.getRoot().equals(from.getRoot());
+        return (together ? from.relativize(to) : to).toString().replace('\\', '/');
+    }
 }

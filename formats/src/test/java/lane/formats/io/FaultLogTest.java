@@ -44,13 +44,14 @@ class FaultLogTest {
     @Test
     void everyPlatformHasItsPlace() {
         Path home = Path.of("/home/kim");
-        assertThat(FaultLog.state("Linux", n -> null, home)).isEqualTo(home.resolve(".local/state/crosscheck-lane"));
-        assertThat(FaultLog.state("Linux", Map.of("XDG_STATE_HOME", "/var/kim")::get, home))
+        assertThat(UserFolders.state("Linux", n -> null, home)).isEqualTo(home.resolve(".local/state/crosscheck-lane"));
+        assertThat(UserFolders.state("Linux", Map.of("XDG_STATE_HOME", "/var/kim")::get, home))
                 .isEqualTo(Path.of("/var/kim/crosscheck-lane"));
-        assertThat(FaultLog.state("Linux", Map.of("XDG_STATE_HOME", "relative")::get, home))
+        assertThat(UserFolders.state("Linux", Map.of("XDG_STATE_HOME", "relative")::get, home))
                 .isEqualTo(home.resolve(".local/state/crosscheck-lane"));
-        assertThat(FaultLog.state("Mac OS X", n -> null, home)).isEqualTo(home.resolve("Library/Logs/crosscheck-lane"));
-        assertThat(FaultLog.state("Windows 11", n -> null, home))
+        assertThat(UserFolders.state("Mac OS X", n -> null, home))
+                .isEqualTo(home.resolve("Library/Logs/crosscheck-lane"));
+        assertThat(UserFolders.state("Windows 11", n -> null, home))
                 .isEqualTo(home.resolve("AppData/Local/crosscheck-lane"));
     }
 }

@@ -1,4 +1,4 @@
-package lane.desk;
+package lane.formats;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
@@ -6,6 +6,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import lane.formats.study.Autosave;
 import lane.formats.study.StudyJson;
 import lane.study.Study;
 import org.junit.jupiter.api.Test;
@@ -46,7 +47,7 @@ class AutosaveTest {
         autosave.write();
         assertThat(Autosave.of(study)).doesNotExist();
         autosave.changed(Study.empty("tank 2"), true);
-        autosave.saved();
+        autosave.saving(() -> {});
         autosave.write();
         assertThat(Autosave.of(study)).doesNotExist();
         assertThat(said).isEmpty();

@@ -26,6 +26,9 @@ import org.testfx.util.WaitForAsyncUtils;
 
 /** The demo study in a window on the headless platform, driven by mouse and keyboard. */
 abstract class InWindow {
+    /** Seconds after which what is waited for is taken to hang; a busy machine may need many of them. */
+    private static final long GUARD = 180;
+
     @TempDir
     static Path folder;
 
@@ -66,12 +69,12 @@ abstract class InWindow {
     }
 
     void await(Callable<Boolean> condition) throws Exception {
-        WaitForAsyncUtils.waitFor(30, TimeUnit.SECONDS, () -> onFx(condition));
+        WaitForAsyncUtils.waitFor(GUARD, TimeUnit.SECONDS, () -> onFx(condition));
         events();
     }
 
     static <T> T onFx(Callable<T> call) throws Exception {
-        return WaitForAsyncUtils.asyncFx(call).get(20, TimeUnit.SECONDS);
+        return WaitForAsyncUtils.asyncFx(call).get(GUARD, TimeUnit.SECONDS);
     }
 
     void press(KeyCode... keys) {
@@ -80,11 +83,11 @@ abstract class InWindow {
         events();
     }
 
-    /** A node by its id; the window has some seconds to show it, as a slow machine may need them. */
+    /** A node by its id; the window has time to show it. */
     <T extends Node> T node(String id) {
         try {
             WaitForAsyncUtils.waitFor(
-                    10,
+                    GUARD,
                     TimeUnit.SECONDS,
                     () -> onFx(() -> robot.lookup("#" + id).tryQuery().isPresent()));
         } catch (java.util.concurrent.TimeoutException e) {
@@ -133,8 +136,8 @@ abstract class InWindow {
 
     /** Chooses by the word shown, as the open list would. */
     <T> void choose(String id, String word) throws Exception {
-        // The words are there once the box was laid out, and it may be built anew meanwhile: try for some seconds.
-        WaitForAsyncUtils.waitFor(10, TimeUnit.SECONDS, () -> {
+        // The words are there once the box was laid out, and it may be built anew meanwhile.
+        WaitForAsyncUtils.waitFor(GUARD, TimeUnit.SECONDS, () -> {
             ComboBox<T> box = node(id);
             return onFx(() -> {
                 T found = box.getItems().stream()

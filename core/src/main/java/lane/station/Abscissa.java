@@ -55,6 +55,9 @@ public record Abscissa(Kind kind, String formula, @Nullable Axis in) {
 
     /** @throws LaneException when the formula cannot be used */
     public Abscissa {
+        if (kind == null) {
+            throw new LaneException("An abscissa is a text, such as \"arc\" or \"= radius\".");
+        }
         formula = formula == null ? "" : formula.strip();
         if (kind == Kind.FORMULA) {
             compiled(formula, 1, Axis.Z);

@@ -458,10 +458,10 @@ class TablesAndStudiesTest {
         String text = StudyJson.text(study());
         assertThatThrownBy(() -> StudyJson.of(text.replace("\"tolerance\" : 0.1", "\"tolerance\" : -1"), "s"))
                 .isInstanceOf(LaneException.class)
-                .hasMessageContaining("/checks/0")
+                .hasMessageContaining("checks[0]")
                 .hasMessageContaining("tolerance");
         assertThatThrownBy(() -> StudyJson.of(text.replace("k*r", "k*"), "s"))
-                .hasMessageContaining("/sources/1/answers/0")
+                .hasMessageContaining("sources[1].answers[0]")
                 .hasMessageContaining("ends too early");
         assertThatThrownBy(() -> StudyJson.of(text.substring(0, 300), "s")).hasMessageContaining("no sound JSON");
         assertThatThrownBy(() -> StudyJson.of("[".repeat(50_000), "s"))
@@ -469,7 +469,7 @@ class TablesAndStudiesTest {
                 .hasMessageContaining("no sound JSON");
         assertThatThrownBy(() -> StudyJson.of(text.replace("\"cell-exact\"", "\"cell-wrong\""), "s"))
                 .isInstanceOf(LaneException.class)
-                .hasMessageContaining("/stations/1/sampling");
+                .hasMessageContaining("stations[1].sampling");
         assertThatThrownBy(() -> StudyJson.load(folder.resolve("none.json"))).hasMessageContaining("does not exist");
         assertThatThrownBy(() -> AtomicFile.write(folder.resolve("t"), out -> {
                     throw new java.io.IOException("disk full");

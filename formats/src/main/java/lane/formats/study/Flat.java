@@ -13,8 +13,10 @@ import com.fasterxml.jackson.databind.SerializerProvider;
 import com.fasterxml.jackson.databind.module.SimpleModule;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.io.IOException;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.function.Function;
+import lane.base.LaneException;
 import lane.check.Check;
 import lane.check.Rule;
 import lane.reading.Ask;
@@ -61,23 +63,45 @@ final class Flat {
     /** The identity of something as it was read. */
     private record Own(ObjectNode node, JsonParser parser) {
         /** A text; blank where it is left out. */
-        String text(String name) {
+        String text(String name) throws JsonMappingException {
             JsonNode found = node.get(name);
-            return found == null || found.isNull() ? "" : found.asText();
+            return found == null || found.isNull() ? "" : text(name, found);
         }
 
-        List<String> texts(String name) {
+        List<String> texts(String name) throws JsonMappingException {
             JsonNode found = node.get(name);
-            return found == null || found.isNull()
-                    ? List.of()
-                    : found.valueStream().map(JsonNode::asText).toList();
+            if (found == null || found.isNull()) {
+                return List.of();
+            }
+            if (!found.isArray()) {
+                throw wrong(name, found, "a list of texts");
+            }
+            List<String> out = new ArrayList<>();
+            for (JsonNode one : found) {
+                out.add(text(name, one));
+            }
+            return out;
+        }
+
+        private String text(String name, JsonNode found) throws JsonMappingException {
+            if (!found.isTextual()) {
+                throw wrong(name, found, "a text");
+            }
+            return found.asText();
+        }
+
+        private JsonMappingException wrong(String name, JsonNode found, String wanted) {
+            String said = StudyFault.came(found) + "; " + wanted + " belongs there.";
+            var out = JsonMappingException.from(parser, said, new LaneException(said));
+            out.prependPath(node, name);
+            return out;
         }
     }
 
     /** Puts identity and content together again. */
     @FunctionalInterface
     private interface Make<T, C> {
-        T of(Own own, C content);
+        T of(Own own, C content) throws JsonMappingException;
     }
 
     private static <T, C> void add(
@@ -113,9 +137,12 @@ final class Flat {
             @Override
             public T deserialize(JsonParser parser, DeserializationContext context) throws IOException {
                 JsonNode tree = parser.readValueAsTree();
-                if (!(tree instanceof ObjectNode node)) {
-                    throw JsonMappingException.from(parser, "an object in braces is wanted here");
+                if (!(tree instanceof ObjectNode whole)) {
+                    String said = StudyFault.came(tree) + "; an object in braces belongs there.";
+                    throw JsonMappingException.from(parser, said, new LaneException(said));
                 }
+                // The tree is somebody's who may have to say what stands in it.
+                ObjectNode node = whole.deepCopy();
                 ObjectNode own = node.objectNode();
                 for (String name : names) {
                     JsonNode found = node.remove(name);
@@ -125,7 +152,7 @@ final class Flat {
                 }
                 try {
                     return make.of(new Own(own, parser), context.readTreeAsValue(node, content));
-                } catch (lane.base.LaneException e) {
+                } catch (LaneException e) {
                     throw JsonMappingException.from(parser, e.getMessage(), e);
                 }
             }

@@ -71,7 +71,7 @@ public final class QuantitiesFile {
         try {
             tree = JSON.readTree(text);
         } catch (JacksonException e) {
-            throw new LaneException(Fault.DAMAGED, where + StudyJson.unsound(e), e);
+            throw new LaneException(Fault.DAMAGED, where + StudyFault.unsound(e), e);
         }
         List<Quantity> out = new ArrayList<>();
         for (JsonNode n : tree) {

@@ -11,23 +11,29 @@ import com.fasterxml.jackson.annotation.JsonTypeInfo;
 import com.fasterxml.jackson.annotation.JsonValue;
 import com.fasterxml.jackson.annotation.Nulls;
 import com.fasterxml.jackson.core.JacksonException;
+import com.fasterxml.jackson.core.StreamReadFeature;
 import com.fasterxml.jackson.core.json.JsonReadFeature;
 import com.fasterxml.jackson.databind.DeserializationFeature;
 import com.fasterxml.jackson.databind.JsonMappingException;
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.MapperFeature;
 import com.fasterxml.jackson.databind.SerializationFeature;
-import com.fasterxml.jackson.databind.exc.UnrecognizedPropertyException;
+import com.fasterxml.jackson.databind.cfg.CoercionAction;
+import com.fasterxml.jackson.databind.cfg.CoercionInputShape;
 import com.fasterxml.jackson.databind.json.JsonMapper;
 import com.fasterxml.jackson.databind.jsontype.NamedType;
 import com.fasterxml.jackson.databind.node.ObjectNode;
+import com.fasterxml.jackson.databind.type.LogicalType;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
+import java.util.regex.Pattern;
+import java.util.stream.Stream;
 import lane.base.Fault;
 import lane.base.LaneException;
+import lane.base.Plain;
 import lane.check.Check;
 import lane.check.Rule;
 import lane.check.RuleKind;
@@ -216,8 +222,16 @@ public final class StudyJson {
             .enable(SerializationFeature.INDENT_OUTPUT)
             .enable(DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES)
             .enable(DeserializationFeature.FAIL_ON_NULL_FOR_PRIMITIVES)
+            .enable(DeserializationFeature.FAIL_ON_NUMBERS_FOR_ENUMS)
+            .enable(StreamReadFeature.STRICT_DUPLICATE_DETECTION)
+            .disable(DeserializationFeature.ACCEPT_FLOAT_AS_INT)
+            .disable(MapperFeature.ALLOW_COERCION_OF_SCALARS)
+            .withCoercionConfig(LogicalType.Textual, c -> c.setCoercion(CoercionInputShape.Integer, CoercionAction.Fail)
+                    .setCoercion(CoercionInputShape.Float, CoercionAction.Fail)
+                    .setCoercion(CoercionInputShape.Boolean, CoercionAction.Fail))
             .enable(MapperFeature.ACCEPT_CASE_INSENSITIVE_ENUMS)
             .enable(JsonReadFeature.ALLOW_JAVA_COMMENTS)
+            .withCoercionConfig(LogicalType.Enum, c -> c.setCoercion(CoercionInputShape.Integer, CoercionAction.Fail))
             .withConfigOverride(String.class, o -> o.setSetterInfo(JsonSetter.Value.forValueNulls(Nulls.AS_EMPTY)))
             .withConfigOverride(List.class, o -> o.setSetterInfo(JsonSetter.Value.forValueNulls(Nulls.AS_EMPTY)))
             .withConfigOverride(Map.class, o -> o.setSetterInfo(JsonSetter.Value.forValueNulls(Nulls.AS_EMPTY)))
@@ -251,6 +265,8 @@ public final class StudyJson {
         MeasureKind.ALL.all().forEach(k -> MAPPER.registerSubtypes(new NamedType(k.type(), k.word())));
         RuleKind.ALL.all().forEach(k -> MAPPER.registerSubtypes(new NamedType(k.type(), k.word())));
     }
+
+    private static final Pattern KEY = Pattern.compile("[\\p{L}\\p{N}_][\\p{L}\\p{N}\\p{M} ._+-]{0,119}");
 
     private StudyJson() {}
 
@@ -288,43 +304,58 @@ public final class StudyJson {
 
     /** @param where named in errors */
     public static Study of(String text, String where) {
+        String file = Plain.line(where);
+        JsonNode tree;
         try {
-            JsonNode tree = MAPPER.readTree(text);
-            int version = tree.path("version").asInt(-1);
-            if (version >= 1 && version < Study.VERSION && tree instanceof ObjectNode root) {
-                Migration.toNewest(root, version);
-            } else if (version != Study.VERSION) {
-                throw new LaneException(
-                        "The study " + where + (version < 0 ? " gives no version" : " has version " + version)
-                                + "; this program reads versions 1 to " + Study.VERSION + ".");
-            }
-            return MAPPER.treeToValue(tree, Study.class);
-        } catch (UnrecognizedPropertyException e) {
-            throw new LaneException(
-                    "The study " + where + " has an unknown entry \"" + e.getPropertyName() + "\" at " + path(e)
-                            + "; known are " + e.getKnownPropertyIds() + ".",
-                    e);
-        } catch (JsonMappingException e) {
-            String reason = e.getCause() instanceof LaneException l ? l.getMessage() : e.getOriginalMessage();
-            throw new LaneException(
-                    Fault.DAMAGED, "The study " + where + " cannot be used at " + path(e) + ": " + reason, e);
+            tree = MAPPER.reader()
+                    .with(DeserializationFeature.FAIL_ON_TRAILING_TOKENS)
+                    .readTree(text);
         } catch (JacksonException e) {
-            throw new LaneException(Fault.DAMAGED, "The study " + where + unsound(e), e);
+            throw StudyFault.of(e, file);
+        }
+        if (!tree.isObject()) {
+            throw new LaneException(
+                    Fault.DAMAGED, "The study " + file + " is no study: an object { … } belongs there.");
+        }
+        StudyFault.numbers(tree, "", file);
+        JsonNode given = tree.path("version");
+        int version = given.isIntegralNumber() ? given.asInt(-1) : -1;
+        if (version >= 1 && version < Study.VERSION && tree instanceof ObjectNode root) {
+            Migration.toNewest(root, version);
+        } else if (version != Study.VERSION) {
+            throw new LaneException("The study " + file
+                    + (given.isMissingNode() ? " gives no version" : " has version " + Plain.quoted(given.asText()))
+                    + "; this program reads versions 1 to " + Study.VERSION + ".");
+        }
+        try {
+            Study study = MAPPER.treeToValue(tree, Study.class);
+            keys(study, file);
+            return study;
+        } catch (JsonMappingException e) {
+            throw StudyFault.of(e, tree, file);
+        } catch (JacksonException e) {
+            throw StudyFault.of(e, file);
         }
     }
 
-    /** Where and why a text is no JSON, as the end of a sentence. */
-    static String unsound(JacksonException e) {
-        // What is nested too deep has no place.
-        String line = e.getLocation() == null ? "" : "line " + e.getLocation().getLineNr() + ", ";
-        return " is no sound JSON: " + line + e.getOriginalMessage() + ".";
-    }
-
-    private static String path(JsonMappingException e) {
-        var path = new StringBuilder();
-        for (JsonMappingException.Reference r : e.getPath()) {
-            path.append('/').append(r.getFieldName() != null ? r.getFieldName() : String.valueOf(r.getIndex()));
-        }
-        return path.isEmpty() ? "/" : path.toString();
+    /** Keys name files and places in messages, so they hold nothing that acts there. */
+    private static void keys(Study study, String where) {
+        Stream.of(
+                        study.sources().keys(),
+                        study.quantities().keys(),
+                        study.frames().keys(),
+                        study.stations().keys(),
+                        study.readings().keys(),
+                        study.checks().keys())
+                .flatMap(List::stream)
+                .filter(k -> !KEY.matcher(k).matches())
+                .findFirst()
+                .ifPresent(k -> {
+                    throw new LaneException(
+                            Fault.DAMAGED,
+                            "The study " + where + " has the id " + Plain.quoted(k)
+                                    + "; an id is of letters, digits, spaces, hyphens, dots and underlines, begins with a"
+                                    + " letter or digit and has at most 120 of them.");
+                });
     }
 }

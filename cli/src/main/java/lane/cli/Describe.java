@@ -4,14 +4,12 @@ import com.fasterxml.jackson.core.JsonProcessingException;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
-import java.io.PrintStream;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.concurrent.Callable;
-import lane.base.LaneException;
 import lane.base.Sum;
 import lane.field.Field;
 import lane.field.Part;
@@ -42,19 +40,18 @@ final class Describe implements Callable<Integer> {
     @Override
     public Integer call() {
         boolean failed = false;
-        PrintStream out = System.out;
         for (String file : files) {
             ObjectNode line = JSON.createObjectNode();
             line.put("file", file);
             try {
                 describe(OneRun.dataset(file), line);
-            } catch (LaneException e) {
+            } catch (RuntimeException | OutOfMemoryError | StackOverflowError e) {
+                // One file does not keep the others from being described.
                 failed = true;
-                line.put("error", e.getMessage());
+                line.put("error", Lane.sentence(e));
             }
-            out.println(json ? text(line) : words(line));
+            Console.lines(json ? text(line) : words(line));
         }
-        out.flush();
         return failed ? 3 : 0;
     }
 

@@ -1,10 +1,15 @@
 package lane.cli;
 
+import java.io.PrintWriter;
 import lane.base.LaneException;
+import lane.formats.io.FaultLog;
 import picocli.CommandLine;
 import picocli.CommandLine.Command;
 
-/** The command line without a window. Exit codes: 0 done, 1 failed, 2 wrong usage, 3 done but an input was unusable. */
+/**
+ * The command line without a window. Exit codes: 0 done, 1 failed, 2 wrong usage, 3 done but an input was unusable, or ended by
+ * a fault of the program, whose trace is in the log that the sentence names.
+ */
 @Command(
         name = "lane",
         subcommands = {Evaluate.class, Describe.class, Sample.class, Picture.class},
@@ -19,15 +24,38 @@ public final class Lane {
 
     /** Runs a command and returns the exit code; a wrong input is one sentence on the error stream. */
     public static int run(String... args) {
-        return new CommandLine(new Lane())
-                .setExecutionExceptionHandler((e, line, parsed) -> {
-                    if (e instanceof LaneException) {
-                        line.getErr().println(e.getMessage());
-                        line.getErr().flush();
-                        return 1;
-                    }
-                    throw e;
-                })
-                .execute(args);
+        try (PrintWriter out = Console.writer(System.out);
+                PrintWriter err = Console.writer(System.err)) {
+            int code = run(new CommandLine(new Lane()).setOut(out).setErr(err), err, args);
+            out.flush();
+            if (!Console.complete()) {
+                err.println("The output could not be written; not all of it has arrived.");
+                return 3;
+            }
+            return code;
+        }
+    }
+
+    private static int run(CommandLine line, PrintWriter err, String... args) {
+        try {
+            return line.setExecutionExceptionHandler((e, l, parsed) -> {
+                        err.println(sentence(e));
+                        return e instanceof LaneException ? 1 : 3;
+                    })
+                    .execute(args);
+        } catch (OutOfMemoryError | StackOverflowError | LinkageError | AssertionError e) {
+            err.println(sentence(e));
+            return 3;
+        }
+    }
+
+    /** What is told of a failure; of one that nobody foresaw the trace goes to a log. */
+    static String sentence(Throwable e) {
+        if (e instanceof LaneException) {
+            return String.valueOf(e.getMessage());
+        }
+        return e instanceof OutOfMemoryError
+                ? "There is not enough memory for this; give the program more with LANE_MEMORY, for example 8g."
+                : FaultLog.note("The command", e);
     }
 }

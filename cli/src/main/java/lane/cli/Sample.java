@@ -72,8 +72,7 @@ final class Sample implements Callable<Integer> {
         Placement placed = line != null ? Placer.path(run.locator(), line, Work.QUIET) : points(run, points);
         List<List<String>> rows = rows(placed, wanted, line == null);
         if (csv == null || csv.equals("-")) {
-            rows.forEach(r -> System.out.println(String.join(",", r)));
-            System.out.flush();
+            Console.bytes(CsvWriter.body(rows));
         } else {
             CsvWriter.write(Path.of(csv), rows);
         }

@@ -109,7 +109,7 @@ class LaneTest {
         assertThat(run("evaluate", folder.resolve("bad.json").toString(), "--out", "x"))
                 .satisfies(r -> {
                     assertThat(r.code()).isEqualTo(1);
-                    assertThat(r.err()).contains("/stations/0");
+                    assertThat(r.err()).contains("stations[0]");
                 });
         assertThat(run("--help").code()).isZero();
     }
@@ -242,5 +242,55 @@ class LaneTest {
                 .contains("no field \"p\"");
         assertThat(run("picture", file, "--size", "12", "--out", png.toString()).err())
                 .contains("1280x800");
+    }
+
+    @Test
+    void whatComesFromFilesCannotActOnATerminalOrInASpreadsheet() throws Exception {
+        Path file = Files.writeString(folder.resolve("odd.vtu"), """
+                <VTKFile type="UnstructuredGrid" version="1.0"><UnstructuredGrid>
+                <Piece NumberOfPoints="4" NumberOfCells="1">
+                <PointData><DataArray type="Float64" Name="=1+2&#x9b;31m,x" format="ascii">1 2 3 4</DataArray></PointData>
+                <Points><DataArray type="Float64" NumberOfComponents="3" format="ascii">0 0 0 2 0 0 0 2 0 0 0 2</DataArray></Points>
+                <Cells><DataArray type="Int64" Name="connectivity" format="ascii">0 1 2 3</DataArray>
+                <DataArray type="Int64" Name="offsets" format="ascii">4</DataArray>
+                <DataArray type="UInt8" Name="types" format="ascii">10</DataArray></Cells>
+                </Piece></UnstructuredGrid></VTKFile>
+                """);
+        Run words = run("describe", file.toString());
+        assertThat(words.out()).contains("=1+2").doesNotContain("\u009b");
+        Run wrong = run("sample", file.toString(), "--line", "0,0,0 1,0,0", "--fields", "no\u001b[2Jne");
+        assertThat(wrong.code()).isEqualTo(1);
+        assertThat(wrong.err()).doesNotContain("\u001b");
+        Run sampled = run("sample", file.toString(), "--line", "0.1,0.1,0.1 1,0.1,0.1");
+        Path csv = folder.resolve("out.csv");
+        run("sample", file.toString(), "--line", "0.1,0.1,0.1 1,0.1,0.1", "--csv", csv.toString());
+        assertThat(sampled.code()).as(sampled.err()).isZero();
+        assertThat(sampled.out()).isEqualTo(Files.readString(csv)).contains("\"'=1+2 31m,x\"");
+    }
+
+    @Test
+    void whatNobodyForesawIsOneSentenceWithTheLogAndWhatCannotBeWrittenIsAnError() {
+        assertThat(Lane.sentence(new IllegalStateException("inner")))
+                .contains("fault of the program")
+                .contains("faults.log");
+        assertThat(Lane.sentence(new OutOfMemoryError())).contains("LANE_MEMORY");
+        PrintStream kept = System.out;
+        PrintStream keptErr = System.err;
+        var err = new ByteArrayOutputStream();
+        try {
+            System.setOut(new PrintStream(new java.io.OutputStream() {
+                @Override
+                public void write(int b) throws java.io.IOException {
+                    throw new java.io.IOException("No space left on device");
+                }
+            }));
+            System.setErr(new PrintStream(err, true, StandardCharsets.UTF_8));
+            assertThat(Lane.run("--help")).isEqualTo(3);
+        } finally {
+            System.setOut(kept);
+            System.setErr(keptErr);
+        }
+        assertThat(err.toString(StandardCharsets.UTF_8))
+                .isEqualToIgnoringNewLines("The output could not be written; not all of it has arrived.");
     }
 }

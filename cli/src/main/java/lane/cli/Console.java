@@ -32,6 +32,11 @@ final class Console {
         return !System.out.checkError();
     }
 
+    /** Lets go out what a writer still holds of a line without an end. */
+    static void end(PrintWriter writer) {
+        writer.close();
+    }
+
     /** A writer to a stream for whole lines, cleaned. */
     static PrintWriter writer(PrintStream to) {
         return new PrintWriter(

@@ -24,16 +24,17 @@ public final class Lane {
 
     /** Runs a command and returns the exit code; a wrong input is one sentence on the error stream. */
     public static int run(String... args) {
-        try (PrintWriter out = Console.writer(System.out);
-                PrintWriter err = Console.writer(System.err)) {
-            int code = run(new CommandLine(new Lane()).setOut(out).setErr(err), err, args);
-            out.flush();
-            if (!Console.complete()) {
-                err.println("The output could not be written; not all of it has arrived.");
-                return 3;
-            }
-            return code;
+        // The streams are the process's own and stay open; what is left in the writers goes out at their end.
+        PrintWriter out = Console.writer(System.out);
+        PrintWriter err = Console.writer(System.err);
+        int code = run(new CommandLine(new Lane()).setOut(out).setErr(err), err, args);
+        Console.end(out);
+        if (!Console.complete()) {
+            err.println("The output could not be written; not all of it has arrived.");
+            code = 3;
         }
+        Console.end(err);
+        return code;
     }
 
     private static int run(CommandLine line, PrintWriter err, String... args) {

@@ -74,8 +74,8 @@ final class Picture implements Callable<Integer> {
         }
         int width = Integer.parseInt(m.group(1));
         int height = Integer.parseInt(m.group(2));
-        if ((long) width * height > 200_000_000L) {
-            throw new LaneException("A picture of " + size + " is too large; stay below 200 million pixels.");
+        if ((long) width * height > 64_000_000L) {
+            throw new LaneException("A picture of " + size + " is too large; stay below 64 million pixels.");
         }
         double[] view = view(from);
         Run run = OneRun.read(file);

@@ -11,6 +11,7 @@ import lane.formats.hdf.VtkHdfReader;
 import lane.formats.hdf.XdmfReader;
 import lane.formats.io.FileErrors;
 import lane.formats.io.FileNames;
+import lane.formats.io.FileStamp;
 import lane.formats.surface.ObjReader;
 import lane.formats.surface.PlyReader;
 import lane.formats.surface.StlReader;
@@ -59,6 +60,8 @@ public final class DatasetReader {
         if (Series.is(file)) {
             return Series.of(file).open(moment, opening, work);
         }
+        // What is no file, such as a pipe, might never end.
+        FileStamp.of(file);
         Dataset read =
                 switch (FileNames.ending(file)) {
                     case "vtk" -> LegacyReader.read(file, work);

@@ -224,12 +224,6 @@ class VtkXmlTest {
                 "\"p\"",
                 "4");
         refused(
-                grid(
-                        piece(
-                                "10",
-                                "<PointData><DataArray type=\"Float16\" Name=\"p\" format=\"ascii\">1</DataArray></PointData>")),
-                "Float16");
-        refused(
                 grid(piece("10", "")).replace("byte_order", "compressor=\"otherCompressor\" byte_order"),
                 "only zlib, lz4 and lzma");
         refused("<!DOCTYPE a [<!ENTITY b \"c\">]>" + grid(piece("10", "")).substring(22), "");

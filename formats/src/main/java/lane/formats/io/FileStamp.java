@@ -21,6 +21,15 @@ public record FileStamp(Path file, long size, long changed, Optional<Object> dis
     public static FileStamp of(Path file) {
         try {
             var a = Files.readAttributes(file, BasicFileAttributes.class);
+            if (a.isOther()) {
+                throw new FileException(
+                        file,
+                        Fault.NOT_READ,
+                        "The file " + file
+                                + " cannot be read: it is a pipe or a device; write its content into a file and"
+                                + " give that.",
+                        new IOException("no regular file"));
+            }
             return new FileStamp(
                     file,
                     a.size(),

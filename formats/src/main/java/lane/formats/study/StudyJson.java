@@ -41,6 +41,7 @@ import lane.field.PartEdit;
 import lane.field.TimeSelector;
 import lane.formats.io.AtomicFile;
 import lane.formats.io.FileHash;
+import lane.formats.io.FileStamp;
 import lane.measure.Measure;
 import lane.measure.MeasureKind;
 import lane.quantity.Component;
@@ -292,7 +293,7 @@ public final class StudyJson {
     /** @throws LaneException with the place in the file when it is no study of this version */
     public static Study load(Path file) {
         try {
-            if (Files.size(file) > MOST_BYTES) {
+            if (FileStamp.of(file).size() > MOST_BYTES) {
                 throw new LaneException(
                         "The study " + file + " is larger than 64 MB; a study holds definitions, not data.");
             }

@@ -1,13 +1,24 @@
 package lane.formats.table;
 
+import java.io.ByteArrayInputStream;
+import java.io.ByteArrayOutputStream;
 import java.io.IOException;
+import java.io.InputStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import java.util.stream.Stream;
+import java.util.zip.Deflater;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipFile;
+import java.util.zip.ZipOutputStream;
+import javax.xml.stream.XMLInputFactory;
+import javax.xml.stream.XMLStreamConstants;
+import javax.xml.stream.XMLStreamException;
+import javax.xml.stream.XMLStreamReader;
 import lane.base.Fault;
 import lane.base.LaneException;
 import lane.formats.io.Budget;
@@ -21,13 +32,20 @@ import org.dhatim.fastexcel.reader.Sheet;
 /** Rows of a sheet of an Office Open XML workbook. Formulas give the values that were stored with them. */
 final class SheetRows {
     private static final int MOST_COLUMNS = 10_000;
+    private static final int MOST_ROWS = 1 << 20;
+    private static final Pattern PLACE = Pattern.compile("([A-Z]{0,3})(\\d{1,9})");
+    private static final XMLInputFactory XML = XMLInputFactory.newFactory();
+
+    static {
+        XML.setProperty(XMLInputFactory.SUPPORT_DTD, false);
+        XML.setProperty(XMLInputFactory.IS_SUPPORTING_EXTERNAL_ENTITIES, false);
+    }
 
     private SheetRows() {}
 
     /** @param wanted name of the sheet; blank for the first that has numbers */
     static Rows read(Path file, String shown, String wanted) throws IOException {
-        inspect(file);
-        try (var in = Files.newInputStream(file);
+        try (var in = new ByteArrayInputStream(sound(file));
                 var book = new ReadableWorkbook(in)) {
             List<Sheet> sheets = book.getSheets().toList();
             List<String> names = sheets.stream().map(Sheet::getName).toList();
@@ -60,16 +78,76 @@ final class SheetRows {
         }
     }
 
-    /** What a workbook unpacks to is known before it is unpacked. */
-    private static void inspect(Path file) throws IOException {
+    /**
+     * The workbook again as its directory has it, unpacked within what its size allows: what the directory says is not believed,
+     * and no cell stands where no sheet has room. The reader then meets nothing else.
+     */
+    private static byte[] sound(Path file) throws IOException {
         var budget = new Budget(Files.size(file));
-        try (var zip = new ZipFile(file.toFile())) {
+        var out = new ByteArrayOutputStream();
+        try (var zip = new ZipFile(file.toFile());
+                var again = new ZipOutputStream(out)) {
+            again.setLevel(Deflater.BEST_SPEED);
             for (ZipEntry e : (Iterable<ZipEntry>) zip.stream().map(ZipEntry.class::cast)::iterator) {
-                budget.take(Math.max(0, e.getSize()));
+                String name = e.getName();
+                if (e.isDirectory() || !(name.endsWith(".xml") || name.endsWith(".rels"))) {
+                    continue;
+                }
+                byte[] content = content(zip, e, budget);
+                if (name.contains("worksheets/") && name.endsWith(".xml")) {
+                    places(content);
+                }
+                again.putNextEntry(new ZipEntry(name));
+                again.write(content);
+                again.closeEntry();
             }
         } catch (java.util.zip.ZipException e) {
             throw new FormatError("it is no workbook: " + e.getMessage());
         }
+        return out.toByteArray();
+    }
+
+    private static byte[] content(ZipFile zip, ZipEntry e, Budget budget) throws IOException {
+        var out = new ByteArrayOutputStream();
+        try (InputStream in = zip.getInputStream(e)) {
+            byte[] block = new byte[1 << 16];
+            for (int n = in.read(block); n >= 0; n = in.read(block)) {
+                budget.take(n);
+                out.write(block, 0, n);
+            }
+        }
+        return out.toByteArray();
+    }
+
+    /** @throws FormatError when a cell or row is numbered beyond what the format has room for */
+    private static void places(byte[] sheet) {
+        try {
+            XMLStreamReader xml = XML.createXMLStreamReader(new ByteArrayInputStream(sheet));
+            while (xml.hasNext()) {
+                if (xml.next() != XMLStreamConstants.START_ELEMENT) {
+                    continue;
+                }
+                String place = xml.getAttributeValue(null, "r");
+                boolean cell = xml.getLocalName().equals("c");
+                if (place != null && (cell || xml.getLocalName().equals("row"))) {
+                    Matcher m = PLACE.matcher(place);
+                    if (!m.matches() || column(m.group(1)) > MOST_COLUMNS || Long.parseLong(m.group(2)) > MOST_ROWS) {
+                        throw new FormatError("it has a cell at \"" + place.substring(0, Math.min(20, place.length()))
+                                + "\"; a sheet is read up to " + MOST_COLUMNS + " columns and " + MOST_ROWS + " rows");
+                    }
+                }
+            }
+        } catch (XMLStreamException e) {
+            throw new FormatError("a sheet of it is no sound XML");
+        }
+    }
+
+    private static int column(String letters) {
+        int n = 0;
+        for (int i = 0; i < letters.length(); i++) {
+            n = 26 * n + letters.charAt(i) - 'A' + 1;
+        }
+        return n;
     }
 
     private static Rows rows(Sheet sheet, List<String> names) throws IOException {

@@ -19,6 +19,7 @@ import lane.base.LaneException;
 import lane.formats.io.FileErrors;
 import lane.formats.io.FileHash;
 import lane.formats.io.FileNames;
+import lane.formats.io.FileStamp;
 import lane.provenance.Provenance;
 import lane.reference.Recipe;
 import lane.reference.Table;
@@ -86,7 +87,7 @@ public final class TableReader {
     private static <T> T guarded(Path file, String shown, Body<T> body) {
         return FileErrors.of(file, () -> {
             try {
-                if (Files.size(file) > MOST_BYTES) {
+                if (FileStamp.of(file).size() > MOST_BYTES) {
                     throw new LaneException(
                             "The table " + shown + " is larger than 512 MB; cut it into smaller files.");
                 }
@@ -375,9 +376,9 @@ public final class TableReader {
         return spaced ? ' ' : ',';
     }
 
-    private static final Pattern COMMENT = Pattern.compile("(?m)^\\s*(?:%|//|#)");
-    private static final Pattern SPACES = Pattern.compile("(?<=\\S) +(?=\\S)| +$", Pattern.MULTILINE);
-    private static final Pattern LEADING = Pattern.compile("(?m)^ +");
+    private static final Pattern COMMENT = Pattern.compile("(?m)^[ \\t\\f]*+(?:%|//|#)");
+    private static final Pattern SPACES = Pattern.compile("(?<=\\S) ++(?=\\S)|(?<! ) ++$", Pattern.MULTILINE);
+    private static final Pattern LEADING = Pattern.compile("(?m)^ ++");
     private static final Pattern NUMBER = Pattern.compile("[-+]?(?:\\d+(?:[.,]\\d*)?|[.,]\\d+)(?:[eEdD][-+]?\\d+)?");
     private static final Pattern ROW_OF_SPACES = Pattern.compile(
             "(?:" + NUMBER.pattern() + "|(?i:nan|inf|-))(?: +(?:" + NUMBER.pattern() + "|(?i:nan|inf|-)))+");

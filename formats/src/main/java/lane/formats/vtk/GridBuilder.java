@@ -364,7 +364,7 @@ final class GridBuilder {
 
     /** Those of an array; where they wait, only their number is known. */
     private Values values(Array a, Piece piece, int expected) {
-        if (a.numbers != null || waiting == null) {
+        if (a.bits || a.numbers != null || waiting == null) {
             return decoded(a).values();
         }
         long announced = waiting.announced(a);
@@ -387,7 +387,8 @@ final class GridBuilder {
                 continue;
             }
             if (a.text) {
-                remarks.add("Array \"" + a.name + "\" holds text and was not read.");
+                remarks.add("Array \"" + a.name + "\" "
+                        + (a.unread.isEmpty() ? "holds text and was not read." : a.unread + " and was left out."));
                 continue;
             }
             Values values = values(a, piece, expected);

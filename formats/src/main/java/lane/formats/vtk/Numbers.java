@@ -53,6 +53,19 @@ final class Numbers {
         }
     }
 
+    /** Bytes as their bits, the highest first: as many as are wanted, or as there are. */
+    Numbers bits(long most) {
+        var out = new Numbers(type, what);
+        int[] packed = Objects.requireNonNull(ints);
+        int n = Math.toIntExact(Math.min(most, 8L * size));
+        out.ints = new int[Math.max(1, n)];
+        for (int i = 0; i < n; i++) {
+            out.ints[i] = packed[i >> 3] >> (7 - (i & 7)) & 1;
+        }
+        out.size = n;
+        return out;
+    }
+
     int size() {
         return size;
     }

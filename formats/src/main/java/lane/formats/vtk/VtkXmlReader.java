@@ -246,7 +246,9 @@ public final class VtkXmlReader {
         String what = "array \"" + array.name + "\"";
         ByteBuffer in = encoded(bytes, start, array, xml, Integer.MAX_VALUE - 16);
         array.numbers = new Numbers(array.type, what);
-        new Payload(xml.order, xml.wideHeader, xml.packing, budget, work).decode(in, array.numbers, array.room, what);
+        new Payload(xml.order, xml.wideHeader, xml.packing, budget, work)
+                .decode(in, array.numbers, array.stored(), what);
+        array.unpack();
     }
 
     /**

@@ -9,6 +9,7 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.function.IntPredicate;
 import java.util.function.Supplier;
 import javax.xml.stream.XMLInputFactory;
@@ -39,6 +40,23 @@ final class XmlParts {
         });
     }
 
+    /** Elements that a file's type names. */
+    private static final Set<String> KINDS = Set.of(
+            "UnstructuredGrid",
+            "StructuredGrid",
+            "RectilinearGrid",
+            "ImageData",
+            "PolyData",
+            "PUnstructuredGrid",
+            "PStructuredGrid",
+            "PRectilinearGrid",
+            "PImageData",
+            "PPolyData",
+            "vtkMultiBlockDataSet",
+            "vtkPartitionedDataSet",
+            "vtkPartitionedDataSetCollection",
+            "Collection");
+
     /** A data array: decoded, or waiting at an offset of the appended data. */
     static final class Array {
         String name = "";
@@ -55,6 +73,11 @@ final class XmlParts {
         Supplier<Numbers> decode;
 
         boolean text;
+        /** Eight values a byte, the first in the highest bit, where they are stored as bytes. */
+        boolean bits;
+        /** What keeps it from being read, such as its kind; blank for nothing. */
+        String unread = "";
+
         /** Its place among all arrays of the file. */
         int index;
         /** How many numbers its piece has room for; -1 when nobody says. */
@@ -69,6 +92,18 @@ final class XmlParts {
                 numbers = decode.get();
             }
             return numbers;
+        }
+
+        /** How many numbers are stored at most, packed bits as bytes; -1 when nobody says. */
+        long stored() {
+            return bits && room >= 0 ? (room + 7) / 8 : room;
+        }
+
+        /** Bits that were stored as bytes become numbers. */
+        void unpack() {
+            if (bits && numbers != null) {
+                numbers = numbers.bits(room < 0 ? 8L * numbers.size() : room);
+            }
         }
 
         boolean ofField() {
@@ -165,6 +200,8 @@ final class XmlParts {
                 }
                 if (tag.equals(fileType)) {
                     attributes(xml, attributes);
+                } else if (depth == 2 && KINDS.contains(tag)) {
+                    throw new FormatError("it says that it is a " + fileType + " and holds a " + tag);
                 }
                 switch (tag) {
                     case "Piece" -> {
@@ -294,12 +331,23 @@ final class XmlParts {
             // Text of a whole file names things, such as its regions; it is stored letter by letter.
             array.text = true;
             array.type = Type.UINT8;
+        } else if (type.equals("Bit")) {
+            array.bits = true;
+            array.type = Type.UINT8;
         } else {
             try {
                 array.type = Type.valueOf(type.toUpperCase(java.util.Locale.ROOT));
             } catch (IllegalArgumentException e) {
-                throw FormatError.unsupported(
-                        what + " has the number type \"" + type + "\", which the format does not know");
+                if (!array.ofField() && !section.equals("FieldData")) {
+                    throw FormatError.unsupported(
+                            what + " has the number type \"" + type + "\", which the format does not know");
+                }
+                // A field that cannot be read costs itself and not the file.
+                array.unread = "is of the kind \"" + type + "\", which is not read,";
+                array.text = true;
+                array.index = count++;
+                skip(xml);
+                return array;
             }
         }
         String components = xml.getAttributeValue(null, "NumberOfComponents");
@@ -319,13 +367,15 @@ final class XmlParts {
                 throw new FormatError(what + " has the offset \"" + offset + "\"");
             }
             skip(xml);
-        } else if (array.text && !section.equals("FieldData") || array.ofField() && !wanted.test(array.index)) {
+        } else if (array.text && !section.equals("FieldData")
+                || array.ofField() && !array.bits && !wanted.test(array.index)) {
             skip(xml);
         } else {
             var numbers = new Numbers(array.type, what);
             array.numbers = numbers;
             if (format.equals("binary")) {
                 binary(xml, array, numbers, what);
+                array.unpack();
             } else {
                 ascii(xml, numbers);
             }
@@ -448,6 +498,6 @@ final class XmlParts {
             }
         }
         new Payload(order, wideHeader, packing, budget, Work.QUIET)
-                .decode(Payload.base64(text, 0, n), into, array.room, what);
+                .decode(Payload.base64(text, 0, n), into, array.stored(), what);
     }
 }

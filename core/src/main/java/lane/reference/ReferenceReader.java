@@ -64,22 +64,22 @@ public final class ReferenceReader {
         }
         Unit shown = Outcome.shown(unitText, unit, "Theory");
         Provenance trail = Provenance.EMPTY
-                .then(
-                        "source",
-                        FORMULA,
-                        "formula {formula}",
-                        Map.of(
-                                "formula",
-                                curve.formula(),
-                                "unit",
-                                unit.label(),
-                                "constants",
-                                new java.util.TreeMap<>(constants).toString()))
+                .then("source", FORMULA, "formula {formula}", given(curve, unit, constants, time, formula))
                 .then(
                         "station",
                         PLACES,
                         "{word} \"{name}\", {points} points",
-                        Map.of("word", line.word(), "name", line.name(), "points", n, "geometry", line.shape()))
+                        Map.of(
+                                "word",
+                                line.word(),
+                                "name",
+                                line.name(),
+                                "points",
+                                n,
+                                "geometry",
+                                line.shape(),
+                                "axis",
+                                axis))
                 .then("reading", FORMULA, "profile", Map.of("unit", shown.label()));
         int found = (int) Arrays.stream(value).filter(Double::isFinite).count();
         return new Profile(
@@ -93,6 +93,22 @@ public final class ReferenceReader {
                 found,
                 "formula, at any abscissa",
                 trail);
+    }
+
+    /** What a formula was given: all that decides its value beside the place. */
+    private static Map<String, Object> given(
+            Curve.ByFormula curve, Unit unit, Map<String, Double> constants, double time, Formula formula) {
+        var out = new HashMap<String, Object>(Map.of(
+                "formula",
+                curve.formula(),
+                "unit",
+                unit.label(),
+                "constants",
+                new java.util.TreeMap<>(constants).toString()));
+        if (formula.names().contains("time") && !constants.containsKey("time")) {
+            out.put("time", time);
+        }
+        return out;
     }
 
     /** The constants, and the time where the formula needs it and there is one. */
@@ -114,16 +130,7 @@ public final class ReferenceReader {
         double value = unit.toSi(formula.value(at(time, constants, formula)));
         Unit shown = Outcome.shown(unitText, unit, "Theory");
         Provenance trail = Provenance.EMPTY.then(
-                "source",
-                FORMULA,
-                "formula {formula}",
-                Map.of(
-                        "formula",
-                        curve.formula(),
-                        "constants",
-                        new java.util.TreeMap<>(constants).toString(),
-                        "unit",
-                        unit.label()));
+                "source", FORMULA, "formula {formula}", given(curve, unit, constants, time, formula));
         return new Tally(value, shown, Map.of(), "", "formula, taken as exact", trail);
     }
 

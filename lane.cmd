@@ -6,7 +6,7 @@ set "APP=%HERE%build\app"
 set "VERB=%~1"
 if "%VERB%"=="" set "VERB=help"
 if "%VERB%"=="help" (
-  echo lane demo ^| open FILE... ^| evaluate STUDY --out DIR ^| describe FILE... ^| sample FILE ^| picture FILE
+  echo lane demo ^| open [FILE...] ^| evaluate STUDY --out DIR ^| describe FILE... ^| sample FILE ^| picture FILE
   echo lane test ^| fuzz [CASES] ^| shots ^| bench [NAME] ^| package ^| help
   exit /b 0
 )

@@ -319,4 +319,22 @@ class DocumentTest {
         assertThat(said).isEmpty();
         d.close();
     }
+
+    @Test
+    void whatACrashLeftIsOpenedAsASession() throws Exception {
+        Path draft = Drafts.folder();
+        Path file = draft.resolve(Drafts.STUDY);
+        StudyJson.save(Study.empty("Duct").withStations(l -> List.of(line("a"))), Autosave.of(file));
+        Session session = Session.open(file);
+        assertThat(session.study().stations()).hasSize(1);
+        assertThat(session.unsaved()).isTrue();
+        assertThat(session.question()).isNull();
+        session.close();
+        assertThat(Autosave.of(file)).as("still not saved").exists();
+        Session fresh = Session.fresh();
+        Path empty = fresh.file().getParent();
+        assertThat(empty).exists();
+        fresh.close();
+        assertThat(empty).as("nothing was done in it").doesNotExist();
+    }
 }

@@ -7,7 +7,7 @@ set "VERB=%~1"
 if "%VERB%"=="" set "VERB=help"
 if "%VERB%"=="help" (
   echo lane demo ^| open [FILE...] ^| evaluate STUDY --out DIR ^| describe FILE... ^| sample FILE ^| picture FILE
-  echo lane test ^| fuzz [CASES] ^| shots ^| bench [NAME] ^| package ^| help
+  echo lane test ^| fuzz [CASES] ^| endure [KILLS] ^| shots ^| bench [NAME] ^| package ^| help
   exit /b 0
 )
 if not defined JAVA_HOME (
@@ -33,6 +33,12 @@ if "%VERB%"=="fuzz" (
   set "CASES=%~2"
   if "!CASES!"=="" set "CASES=5000"
   cd /d "%HERE%" && mvn -B -ntp -q -pl core,formats verify -Dtest=FuzzTest -Dsurefire.failIfNoSpecifiedTests=false -Dspotless.check.skip=true "-Dlane.fuzz=!CASES!"
+  exit /b !errorlevel!
+)
+if "%VERB%"=="endure" (
+  set "KILLS=%~2"
+  if "!KILLS!"=="" set "KILLS=200"
+  cd /d "%HERE%" && mvn -B -ntp -q -pl core,formats,picture,demo,cli,desk verify -Dtest=EndureTest -Dsurefire.failIfNoSpecifiedTests=false -Dspotless.check.skip=true "-Dlane.endure=!KILLS!"
   exit /b !errorlevel!
 )
 if "%VERB%"=="bench" (

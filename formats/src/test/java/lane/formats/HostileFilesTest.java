@@ -193,4 +193,15 @@ class HostileFilesTest {
         assertThatThrownBy(() -> StudyJson.load(pipe)).hasMessageContaining("a pipe or a device");
         assertThatThrownBy(() -> table(pipe)).hasMessageContaining("a pipe or a device");
     }
+
+    @Test
+    void theOlderContainerOfCgnsIsNamed() throws IOException {
+        byte[] head = "@(#)ADF Database Version A02011>".getBytes(StandardCharsets.ISO_8859_1);
+        Path file = Files.write(folder.resolve("weir.cgns"), java.util.Arrays.copyOf(head, 4096));
+        assertThatThrownBy(() -> DatasetReader.read(file, Work.QUIET))
+                .isInstanceOf(LaneException.class)
+                .hasMessageContaining("weir.cgns")
+                .hasMessageContaining("ADF")
+                .hasMessageContaining("HDF5");
+    }
 }

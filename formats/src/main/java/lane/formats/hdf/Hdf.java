@@ -55,12 +55,25 @@ final class Hdf {
     /** Mapped where one buffer can hold it: what a damaged file claims then ends at its end, and is not allocated first. */
     private static HdfFile open(Path file) {
         try (var channel = java.nio.channels.FileChannel.open(file)) {
+            container(channel);
             return channel.size() > Integer.MAX_VALUE
                     ? new HdfFile(file)
                     : HdfFile.fromByteBuffer(
                             channel.map(java.nio.channels.FileChannel.MapMode.READ_ONLY, 0, channel.size()));
         } catch (java.io.IOException e) {
             throw lane.formats.io.FileHash.unreadable(file, e);
+        }
+    }
+
+    /** The older container of CGNS is told by its name: it is sound, and of no use here. */
+    private static void container(java.nio.channels.FileChannel channel) throws java.io.IOException {
+        var head = java.nio.ByteBuffer.allocate(32);
+        channel.read(head, 0);
+        String text = new String(head.array(), java.nio.charset.StandardCharsets.ISO_8859_1);
+        if (text.contains("ADF Database")) {
+            throw FormatError.unsupported(
+                    "it is CGNS in the older container, ADF; write it again in the HDF5 container,"
+                            + " which every CGNS library since version 3 can do");
         }
     }
 

@@ -48,6 +48,13 @@ class LaneTest {
         List<String> ledger = Files.readAllLines(folder.resolve("out/ledger.csv"));
         assertThat(ledger).anyMatch(l -> l.contains("Rotor torque,tally,fine,24.0"));
         assertThat(folder.resolve("out/profile-swirl-gap.csv")).exists();
+        var numbers = new com.fasterxml.jackson.databind.ObjectMapper()
+                .readTree(folder.resolve("out/ledger.json").toFile())
+                .path("numbers");
+        assertThat(numbers).hasSizeGreaterThan(200).allSatisfy(n -> assertThat(
+                        n.path("value").isNumber() || !n.path("reason").asText().isBlank())
+                .as(n.toString())
+                .isTrue());
         // The same study gives the same numbers again, digit for digit.
         run("evaluate", study.toString(), "--out", folder.resolve("again").toString());
         assertThat(Files.readAllLines(folder.resolve("again/ledger.csv"))).isEqualTo(ledger);

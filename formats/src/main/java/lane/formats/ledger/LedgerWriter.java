@@ -130,7 +130,12 @@ public final class LedgerWriter {
             line.put("item", l.item());
             line.put("what", l.what());
             line.put("lane", l.lane());
-            line.put("value", Double.isNaN(l.value()) ? null : l.value());
+            boolean there = Double.isFinite(l.value());
+            line.put("value", there ? l.value() : null);
+            if (!there) {
+                // JSON has no other numbers, and none is missing without a reason.
+                line.put("reason", l.remark().isBlank() ? "the value is " + l.value() : l.remark());
+            }
             line.put("unit", l.unit());
             line.put("inputs", l.trail().inputs());
             line.put("steps", l.trail().steps());

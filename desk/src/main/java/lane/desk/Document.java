@@ -9,7 +9,9 @@ import java.time.LocalTime;
 import java.time.ZoneId;
 import java.time.format.DateTimeFormatter;
 import java.util.List;
+import java.util.Objects;
 import java.util.Optional;
+import java.util.concurrent.atomic.AtomicReference;
 import java.util.function.Consumer;
 import java.util.function.UnaryOperator;
 import lane.base.LaneException;
@@ -46,7 +48,8 @@ final class Document {
 
     private String saved = "";
     private boolean damaged;
-    private volatile List<UndoStack.State> way = List.of();
+    /** The way back that is not kept yet; empty for none. */
+    private final AtomicReference<List<UndoStack.State>> way = new AtomicReference<>(List.of());
 
     /** @param say told in a sentence when unsaved work cannot be kept, from any thread */
     Document(Study study, Path file, Consumer<String> say) {
@@ -79,6 +82,14 @@ final class Document {
     /** Takes the study over from whoever has it open. */
     void takeOver() {
         claim = Optional.of(StudyClaim.takeOver(file));
+        keep();
+    }
+
+    /** The study as it is on disk, which is no news from then on. */
+    Study theirs() {
+        Study found = StudyJson.load(file);
+        known = hash();
+        return found;
     }
 
     /**
@@ -91,7 +102,7 @@ final class Document {
         if (draft() && folder != null) {
             history = new UndoStack(
                     StudyHistory.load(folder.resolve("history.json")), history.now(), Study.empty("New study"));
-            way = history.way();
+            way.set(history.way());
         }
         Path auto = Autosave.of(file);
         if (!Files.exists(auto) || claim.isEmpty()) {
@@ -198,7 +209,7 @@ final class Document {
 
     private void keep() {
         if (draft()) {
-            way = history.way();
+            way.set(history.way());
         }
         // Whoever only reads leaves the autosave to whom the study belongs.
         if (claim.isPresent()) {
@@ -210,11 +221,12 @@ final class Document {
     void keepUnsaved() {
         autosave.write();
         Path at = folder;
-        List<UndoStack.State> now = way;
+        List<UndoStack.State> now = Objects.requireNonNull(way.get());
         if (at != null && !now.isEmpty() && draft()) {
             try {
                 StudyHistory.save(at.resolve("history.json"), now);
-                way = List.of();
+                // An edit that came meanwhile is kept the next time.
+                way.compareAndSet(now, List.of());
             } catch (LaneException e) {
                 say.accept(e.getMessage());
             }
@@ -281,6 +293,10 @@ final class Document {
             Files.copy(file, file.resolveSibling(file.getFileName() + ".damaged"), StandardCopyOption.REPLACE_EXISTING);
         }
         autosave.saving(() -> StudyJson.save(study, file));
+        wrote(study);
+    }
+
+    private void wrote(Study study) {
         damaged = false;
         known = hash();
         history.wrote(study);
@@ -308,6 +324,15 @@ final class Document {
         Path from = parent(file);
         Path here = parent(target);
         Study moved = StudyFiles.moved(study(), p -> FileNames.relative(here, from.resolve(p)));
+        // Written first: where that fails the study stays where it was.
+        try {
+            StudyJson.save(moved, target);
+        } catch (LaneException e) {
+            if (!other.equals(claim)) {
+                other.get().close();
+            }
+            throw e;
+        }
         if (!here.equals(from)) {
             history.edit("Save elsewhere", moved, false);
         }
@@ -317,8 +342,7 @@ final class Document {
         file = target;
         claim = other;
         autosave = new Autosave(target, say);
-        damaged = false;
-        save();
+        wrote(study());
         before.saving(() -> {});
         if (!had.equals(other)) {
             had.ifPresent(StudyClaim::close);

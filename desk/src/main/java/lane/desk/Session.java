@@ -160,7 +160,11 @@ public final class Session {
     /** The question is gone, then the answer is done. */
     public void answer(Question.Answer answer) {
         questions.poll();
-        answer.act().run();
+        try {
+            answer.act().run();
+        } catch (LaneException e) {
+            say(e.getMessage());
+        }
         tell(Change.BUSY);
     }
 
@@ -285,7 +289,7 @@ public final class Session {
     }
 
     private void takeTheirs() {
-        edit("Take the study as it is on disk", s -> StudyJson.load(document.file()));
+        edit("Take the study as it is on disk", s -> document.theirs());
     }
 
     /** A way of saving. */

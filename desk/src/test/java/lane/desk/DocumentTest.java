@@ -321,6 +321,28 @@ class DocumentTest {
     }
 
     @Test
+    void aStudyThatCannotBeSavedElsewhereStaysWhereItWas() throws Exception {
+        Path file = saved("s.lane.json", Study.empty("s"));
+        Document d = open(file);
+        add(d, "a");
+        d.keepUnsaved();
+        Path taken = Files.createDirectories(folder.resolve("taken.lane.json"));
+        Files.writeString(taken.resolve("x"), "");
+        assertThatThrownBy(() -> d.saveAs(taken)).isInstanceOf(LaneException.class);
+        assertThat(d.file()).isEqualTo(file);
+        assertThat(d.saved()).isEqualTo("not saved");
+        assertThat(Autosave.of(file)).exists();
+        assertThat(StudyClaim.holder(taken)).isEmpty();
+        // Theirs, once taken, are no news when it is saved later.
+        StudyJson.save(Study.empty("theirs"), file);
+        d.edit("Take theirs", s -> d.theirs(), false);
+        add(d, "b");
+        assertThat(d.changedByOthers()).isEmpty();
+        d.save();
+        d.close();
+    }
+
+    @Test
     void whatACrashLeftIsOpenedAsASession() throws Exception {
         Path draft = Drafts.folder();
         Path file = draft.resolve(Drafts.STUDY);

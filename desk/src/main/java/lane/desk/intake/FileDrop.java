@@ -192,12 +192,7 @@ public final class FileDrop {
 
     /** Relative to the study where both stand on one drive, with forward slashes. */
     private static String path(Session session, Path file) {
-        Path folder = session.file().toAbsolutePath().getParent();
-        Path absolute = file.toAbsolutePath();
-        boolean together = absolute.getRoot() != null
-                && absolute.getRoot().equals(Objects.requireNonNull(folder).getRoot());
-        return (together ? Objects.requireNonNull(folder).relativize(absolute) : absolute)
-                .toString()
-                .replace('\\', '/');
+        return FileNames.relative(
+                Objects.requireNonNull(session.file().toAbsolutePath().getParent()), file);
     }
 }

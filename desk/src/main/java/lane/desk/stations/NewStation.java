@@ -8,6 +8,7 @@ import javafx.stage.Window;
 import lane.desk.Chosen;
 import lane.desk.Session;
 import lane.field.Run;
+import lane.formats.io.FileNames;
 import lane.mesh.Axis;
 import lane.mesh.Point;
 import lane.quantity.Quantity;
@@ -235,11 +236,8 @@ public final class NewStation {
 
     /** Adds a sheet from a file; STL and OBJ say no unit, millimetres are taken until another is stated. */
     public static void sheet(Session session, Path file) {
-        Path folder = session.file().toAbsolutePath().getParent();
-        Path full = file.toAbsolutePath().normalize();
-        String path = (full.getRoot().equals(Objects.requireNonNull(folder).getRoot()) ? folder.relativize(full) : full)
-                .toString()
-                .replace('\\', '/');
+        String path = FileNames.relative(
+                Objects.requireNonNull(session.file().toAbsolutePath().getParent()), file);
         String stem = file.getFileName().toString().replaceAll("\\.[^.]*$", "");
         add(session, stem, stem, new Sheet(path, "mm", null, null, false));
     }

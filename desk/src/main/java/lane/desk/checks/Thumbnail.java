@@ -10,9 +10,9 @@ import lane.check.Difference;
 import lane.desk.Marks;
 import lane.picture.LaneStyle;
 
-/** A difference strip without text, 54 by 26 pixels. */
+/** A difference strip without text, 40 by 26 pixels. */
 final class Thumbnail {
-    private static final double WIDE = 54;
+    private static final double WIDE = 40;
     private static final double TALL = 26;
 
     private Thumbnail() {}

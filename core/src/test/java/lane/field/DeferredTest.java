@@ -12,8 +12,10 @@ import lane.base.LaneException;
 import lane.unit.Unit;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.parallel.Isolated;
 
 /** Numbers that wait in a file: read once, let go of by age, the same when they are read again. */
+@Isolated("sets what the whole program may hold")
 class DeferredTest {
     private static final long LIMIT = Shelf.limit();
 

@@ -47,10 +47,12 @@ import lane.unit.Unit;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.api.parallel.Isolated;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.EnumSource;
 
 /** A drying kiln over time: what its times share, what is read of each, what is kept, and what is noticed. */
+@Isolated("counts what the whole program reads")
 class RecordingTest {
     @TempDir
     Path folder;

@@ -194,16 +194,20 @@ public final class MainWindow {
         }
     }
 
+    private void worn(String styleClass, boolean on) {
+        if (!on) {
+            root.getStyleClass().remove(styleClass);
+        } else if (!root.getStyleClass().contains(styleClass)) {
+            root.getStyleClass().add(styleClass);
+        }
+    }
+
     private void refresh() {
         pending = false;
         patience.stop();
-        root.getStyleClass().remove("dark");
-        if (session.palette().dark()) {
-            root.getStyleClass().add("dark");
-        }
-        if (!root.getStyleClass().contains("root")) {
-            root.getStyleClass().add("root");
-        }
+        // A change of the root's classes styles every node of the window anew, so there is none unless it is meant.
+        worn("dark", session.palette().dark());
+        worn("root", true);
         header.refresh();
         lanes.refresh();
         trail.refresh();

@@ -61,6 +61,13 @@ public record Dataset(
         return new Dataset(mesh, fields, groups, times, time, remarks, List.copyOf(others), labels);
     }
 
+    /** With remarks after its own. */
+    public Dataset saying(Collection<String> more) {
+        List<String> all = new java.util.ArrayList<>(remarks);
+        more.stream().filter(r -> !all.contains(r)).forEach(all::add);
+        return new Dataset(mesh, fields, groups, times, time, all, files, labels);
+    }
+
     public Dataset labelled(Map<String, List<String>> names) {
         return new Dataset(mesh, fields, groups, times, time, remarks, files, names);
     }

@@ -115,8 +115,7 @@ public final class CgnsReader {
         List<Group> out = new ArrayList<>();
         for (String name : parent.getChildren().keySet()) {
             if (!name.startsWith(" ")) {
-                Group g = Hdf.group(parent, name);
-                if (g != null && is(g, label)) {
+                if (Hdf.optional(parent, name) instanceof Group g && is(g, label)) {
                     out.add(g);
                 }
             }
@@ -177,6 +176,7 @@ public final class CgnsReader {
         Dataset joined = Blocks.join(names, zones);
         List<String> all = new ArrayList<>(remarks);
         all.addAll(joined.remarks());
+        all.addAll(Hdf.notes());
         return new Dataset(
                 joined.mesh(),
                 joined.fields(),

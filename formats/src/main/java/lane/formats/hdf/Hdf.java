@@ -1,15 +1,23 @@
 package lane.formats.hdf;
 
+import io.jhdf.AbstractNode;
 import io.jhdf.HdfFile;
 import io.jhdf.api.Attribute;
 import io.jhdf.api.Dataset;
 import io.jhdf.api.Group;
+import io.jhdf.api.Link;
 import io.jhdf.api.Node;
+import io.jhdf.api.dataset.ChunkedDataset;
+import io.jhdf.api.dataset.ContiguousDataset;
 import io.jhdf.exceptions.HdfException;
 import io.jhdf.links.ExternalLink;
+import io.jhdf.object.message.FillValueMessage;
+import java.nio.ByteBuffer;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Set;
 import java.util.function.Function;
 import lane.field.Deferred;
 import lane.field.Values;
@@ -24,6 +32,11 @@ final class Hdf {
     /** Of the file that this thread is reading. */
     private static final ThreadLocal<Budget> BUDGET = ThreadLocal.withInitial(() -> new Budget(0));
 
+    /** What is to be said about the file that this thread is reading. */
+    private static final ThreadLocal<Set<String>> NOTES = ThreadLocal.withInitial(LinkedHashSet::new);
+
+    private static final int MOST_LINKS = 32;
+
     private Hdf() {}
 
     static <T> T read(Path file, Function<HdfFile, T> reader) {
@@ -33,6 +46,7 @@ final class Hdf {
                         "The file " + file + " cannot be read: it is not there or is closed to you.");
             }
             BUDGET.set(new Budget(file.toFile().length()));
+            NOTES.set(new LinkedHashSet<>());
             try (var hdf = open(file)) {
                 return reader.apply(hdf);
             } catch (FormatError | lane.base.LaneException | java.util.concurrent.CancellationException e) {
@@ -77,13 +91,60 @@ final class Hdf {
         }
     }
 
-    /** A child, or null. A link into another file is not followed. */
+    /** What was met in the file so far that its values alone do not tell: blocks that nobody wrote. */
+    static List<String> notes() {
+        return List.copyOf(NOTES.get());
+    }
+
+    /** A child, or null. Links inside the file are followed. */
     static @Nullable Node child(Group group, String name) {
+        return followed(group, name, 0);
+    }
+
+    /** A child, or null and a note when it is a link that leads nowhere or out of the file. */
+    static @Nullable Node optional(Group group, String name) {
+        try {
+            return child(group, name);
+        } catch (FormatError e) {
+            if (!(group.getChildren().get(name) instanceof Link)) {
+                throw e;
+            }
+            NOTES.get().add("Not read: " + e.getMessage() + ".");
+            return null;
+        }
+    }
+
+    /** @param links followed on the way here, so that a ring of them ends */
+    private static @Nullable Node followed(Group group, String name, int links) {
         Node found = group.getChildren().get(name);
-        if (found instanceof ExternalLink) {
+        if (found instanceof Group g
+                && text(g, "type").equals("LK")
+                && g.getChildren().containsKey(" link")) {
+            // How CGNS writes a link: a node of its own around one.
+            return followed(g, " link", links + 1);
+        }
+        if (!(found instanceof Link link)) {
+            return found;
+        }
+        if (link instanceof ExternalLink) {
             throw FormatError.unsupported("\"" + name + "\" is a link into another file, which is not followed");
         }
-        return found;
+        if (links > MOST_LINKS) {
+            throw new FormatError("\"" + name + "\" is a link that leads to links, more than " + MOST_LINKS);
+        }
+        String path = link.getTargetPath();
+        Node at = path.startsWith("/") ? group.getHdfFile() : group;
+        for (String step : path.split("/+")) {
+            if (step.isEmpty() || step.equals(".")) {
+                continue;
+            }
+            at = at instanceof Group g ? followed(g, step, links + 1) : null;
+            if (at == null) {
+                throw new FormatError("\"" + name + "\" is a link to \""
+                        + path.substring(0, Math.min(80, path.length())) + "\", which the file does not have");
+            }
+        }
+        return at;
     }
 
     static @Nullable Group group(Group parent, String name) {
@@ -134,15 +195,73 @@ final class Hdf {
         }
         sound(data);
         BUDGET.get().take(data.getSizeInBytes());
-        return values(data.getSize() == 0 ? new double[0] : data.getDataFlat(), data.getName());
+        if (data.getSize() == 0) {
+            return new Values.Doubles(new double[0]);
+        }
+        int[] dims = data.getDimensions();
+        Object stored = stored(data, new long[dims.length], dims, (int) data.getSize());
+        return values(stored == null ? data.getDataFlat() : stored, data.getName());
     }
 
+    /** Refuses an array whose written part is more than what the file stores of it can unpack to; says what was not written. */
     private static void sound(Dataset data) {
-        long stored = data.getStorageInBytes();
-        if (data.getSizeInBytes() > 1032 * Math.max(64, stored)) {
-            throw new FormatError("array \"" + data.getName() + "\" claims " + data.getSizeInBytes()
-                    + " bytes, but the file stores " + stored);
+        if (data.getSize() == 0) {
+            return;
         }
+        long stored = data.getStorageInBytes();
+        long claimed = data.getSizeInBytes();
+        if (data instanceof ChunkedDataset c) {
+            var chunks = new Chunks(c);
+            claimed = chunks.unpacked();
+            if (chunks.missing() > 0) {
+                unwritten(data, chunks.missing() + " of the " + chunks.count() + " blocks of array");
+            }
+        } else if (data instanceof ContiguousDataset && data.isEmpty()) {
+            claimed = 0;
+            unwritten(data, "The numbers of array");
+        }
+        if (claimed > 1032 * Math.max(64, stored)) {
+            throw new FormatError(
+                    "array \"" + data.getName() + "\" claims " + claimed + " bytes, but the file stores " + stored);
+        }
+    }
+
+    private static void unwritten(Dataset data, String what) {
+        NOTES.get()
+                .add(what + " \"" + data.getName() + "\" were never written; they are taken as its fill value, "
+                        + (data.getFillValue() == null ? "0" : data.getFillValue()) + ".");
+    }
+
+    /** Part of an array that is stored in blocks or not at all; null for one that stands in one row in the file. */
+    private static @Nullable Object stored(Dataset data, long[] at, int[] size, int count) {
+        ByteBuffer bytes;
+        int wide = data.getDataType().getSize();
+        if (data instanceof ChunkedDataset c) {
+            bytes = new Chunks(c).read(at, size, fill(data, wide));
+        } else if (data instanceof ContiguousDataset && data.isEmpty()) {
+            byte[] fill = fill(data, wide);
+            byte[] all = new byte[Math.multiplyExact(count, wide)];
+            for (int i = 0; i < all.length; i++) {
+                all[i] = fill[i % wide];
+            }
+            bytes = ByteBuffer.wrap(all);
+        } else {
+            return null;
+        }
+        return data.getDataType()
+                .fillData(bytes, new int[] {count}, data.getHdfFile().getHdfBackingStorage());
+    }
+
+    /** The bytes of a number that was never written. */
+    private static byte[] fill(Dataset data, int wide) {
+        byte[] out = new byte[wide];
+        if (data instanceof AbstractNode node && node.getHeader().hasMessageOfType(FillValueMessage.class)) {
+            FillValueMessage fill = node.getHeader().getMessageOfType(FillValueMessage.class);
+            if (fill.isFillValueDefined() && fill.getFillValue().remaining() == wide) {
+                fill.getFillValue().get(out);
+            }
+        }
+        return out;
     }
 
     private static Values values(Object data, String name) {
@@ -246,7 +365,9 @@ final class Hdf {
         at[0] = from;
         size[0] = rows;
         BUDGET.get().take((long) rows * wide * 8);
-        return values(flat(data.getData(at, size), Math.multiplyExact(wide, rows)), data.getName());
+        Object stored = stored(data, at, size, Math.multiplyExact(wide, rows));
+        return values(
+                stored == null ? flat(data.getData(at, size), Math.multiplyExact(wide, rows)) : stored, data.getName());
     }
 
     /** Numbers in nested arrays as one array. */
@@ -283,6 +404,7 @@ final class Hdf {
     static Values later(FileStamp stamp, Dataset data, int from, int rows, int wide) {
         String path = data.getPath();
         int length = Math.multiplyExact(wide, rows);
+        sound(data);
         return new Deferred(
                 List.of(stamp, path, from, rows),
                 length,

@@ -52,7 +52,8 @@ public final class VtkHdfReader {
                             ? "it is a CGNS file; name it .cgns"
                             : "it has no group \"VTKHDF\"");
         }
-        return one(root);
+        Dataset made = one(root);
+        return made.saying(Hdf.notes());
     }
 
     private Dataset one(Group group) {
@@ -70,8 +71,7 @@ public final class VtkHdfReader {
         List<String> names = new ArrayList<>();
         List<Dataset> all = new ArrayList<>();
         for (String name : group.getChildren().keySet()) {
-            Group block = Hdf.group(group, name);
-            if (block != null
+            if (Hdf.optional(group, name) instanceof Group block
                     && !name.equals("Assembly")
                     && !Hdf.text(block, "Type").isEmpty()) {
                 names.add(name);
@@ -365,7 +365,7 @@ public final class VtkHdfReader {
             return;
         }
         for (String name : from.getChildren().keySet()) {
-            Node node = Hdf.child(from, name);
+            Node node = Hdf.optional(from, name);
             if (!(node instanceof io.jhdf.api.Dataset d)) {
                 continue;
             }
@@ -416,8 +416,7 @@ public final class VtkHdfReader {
             for (String name : from == null
                     ? List.<String>of()
                     : List.copyOf(from.getChildren().keySet())) {
-                io.jhdf.api.Dataset d = from == null ? null : Hdf.data(from, name);
-                if (d == null) {
+                if (!(from != null && Hdf.optional(from, name) instanceof io.jhdf.api.Dataset d)) {
                     continue;
                 }
                 int[] shape = d.getDimensions();

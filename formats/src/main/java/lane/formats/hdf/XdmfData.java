@@ -16,9 +16,6 @@ import java.util.StringTokenizer;
 import java.util.function.Supplier;
 import javax.xml.parsers.DocumentBuilderFactory;
 import javax.xml.parsers.ParserConfigurationException;
-import javax.xml.xpath.XPathConstants;
-import javax.xml.xpath.XPathExpressionException;
-import javax.xml.xpath.XPathFactory;
 import lane.base.Content;
 import lane.base.Work;
 import lane.field.Deferred;
@@ -31,17 +28,23 @@ import org.jspecify.annotations.Nullable;
 import org.w3c.dom.Document;
 import org.w3c.dom.Element;
 import org.w3c.dom.Node;
-import org.w3c.dom.NodeList;
 
 /** The numbers of an XDMF file: in the XML itself, in HDF5 or binary files below its folder, or a part of other numbers. */
 final class XdmfData {
     private final Path file;
     private final Work work;
     private final Set<Path> files = new LinkedHashSet<>();
+    private final Set<String> notes = new LinkedHashSet<>();
+    private final XdmfPaths paths = new XdmfPaths();
 
     XdmfData(Path file, Work work) {
         this.file = file;
         this.work = work;
+    }
+
+    /** What is to be said of the numbers that were read so far. */
+    List<String> notes() {
+        return List.copyOf(notes);
     }
 
     /** The other files that numbers were read from so far. */
@@ -87,12 +90,9 @@ final class XdmfData {
         if (path.length() > 500) {
             throw new FormatError("it has a reference of more than 500 characters");
         }
-        NodeList found = found(path, e);
-        if (found.getLength() > 0
-                && found.item(0) instanceof Element there
-                && there != e
-                && !there.hasAttribute("Reference")) {
-            return there;
+        List<Element> found = paths.find(path, e.getOwnerDocument());
+        if (!found.isEmpty() && found.getFirst() != e && !found.getFirst().hasAttribute("Reference")) {
+            return found.getFirst();
         }
         throw nowhere(path);
     }
@@ -122,9 +122,10 @@ final class XdmfData {
             if (pointer.length() > 500 || !pointer.startsWith("xpointer(") || !pointer.endsWith(")")) {
                 throw FormatError.unsupported("it includes \"" + cut(pointer) + "\", which is not understood");
             }
-            NodeList found = found(pointer.substring("xpointer(".length(), pointer.length() - 1), e);
-            for (int i = 0; i < found.getLength(); i++) {
-                if (found.item(i) instanceof Element there && there.getTagName().equals(name)) {
+            String path = pointer.substring("xpointer(".length(), pointer.length() - 1)
+                    .strip();
+            for (Element there : paths.find(path, e.getOwnerDocument())) {
+                if (there.getTagName().equals(name)) {
                     return referred(there);
                 }
             }
@@ -138,16 +139,6 @@ final class XdmfData {
 
     private static FormatError nowhere(String path) {
         return new FormatError("it refers to \"" + cut(path) + "\", which is not there");
-    }
-
-    private static NodeList found(String path, Element from) {
-        try {
-            return (NodeList) XPathFactory.newInstance()
-                    .newXPath()
-                    .evaluate(path, from.getOwnerDocument(), XPathConstants.NODESET);
-        } catch (XPathExpressionException x) {
-            throw nowhere(path);
-        }
     }
 
     static double real(String text) {
@@ -390,7 +381,9 @@ final class XdmfData {
                     throw new FormatError("it has no group \"" + names[i] + "\"");
                 }
             }
-            return Hdf.values(Hdf.need(at, names[names.length - 1]));
+            Values read = Hdf.values(Hdf.need(at, names[names.length - 1]));
+            notes.addAll(Hdf.notes());
+            return read;
         });
     }
 

@@ -7,6 +7,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
+import java.util.Set;
 import javax.xml.XMLConstants;
 import javax.xml.parsers.DocumentBuilderFactory;
 import javax.xml.parsers.ParserConfigurationException;
@@ -40,6 +41,7 @@ import org.xml.sax.SAXParseException;
  */
 public final class XdmfReader {
     private static final long MOST_XML = 1L << 30;
+    private static final int MOST_AGAIN = 1000;
 
     private final Path file;
     private final TimeSelector moment;
@@ -48,6 +50,8 @@ public final class XdmfReader {
     private final XdmfData data;
 
     private final Opening opening;
+    private final Set<Element> seen = java.util.Collections.newSetFromMap(new java.util.IdentityHashMap<>());
+    private int again;
 
     private XdmfReader(Path file, TimeSelector moment, Opening opening, Work work) {
         this.file = file;
@@ -102,7 +106,7 @@ public final class XdmfReader {
 
     private Dataset whole() {
         Dataset made = all();
-        return made.from(data.files());
+        return made.from(data.files()).saying(data.notes());
     }
 
     private Dataset all() {
@@ -145,6 +149,10 @@ public final class XdmfReader {
 
     private Dataset grid(Element grid, int depth) {
         work.poll();
+        // References let a small file ask for one grid a million times.
+        if (!seen.add(grid) && ++again > MOST_AGAIN) {
+            throw FormatError.tooLarge("it refers to its grids more than " + MOST_AGAIN + " times over");
+        }
         if (depth > 20) {
             throw new FormatError("its grids are nested more than twenty deep");
         }

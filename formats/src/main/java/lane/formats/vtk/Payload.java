@@ -190,6 +190,10 @@ final class Payload {
         try (var in = new XZInputStream(new ByteArrayInputStream(bytes(packed)), 65_536 + plain / 256)) {
             byte[] out = in.readNBytes(plain);
             if (out.length == plain) {
+                // Reading on to the end is also what checks the block's sum.
+                if (in.read() != -1) {
+                    throw new FormatError(what + " has an lzma block that holds more than it declares");
+                }
                 return out;
             }
         } catch (IOException e) {
@@ -210,6 +214,14 @@ final class Payload {
                     throw new FormatError(what + " has a zlib block that ends after " + n + " of " + plain + " bytes");
                 }
                 n += got;
+            }
+            // Only at its own end is the sum of a block checked: values of a damaged one look like any others.
+            if (inflater.inflate(new byte[1]) != 0) {
+                throw new FormatError(
+                        what + " has a zlib block that holds more than the " + plain + " bytes it declares");
+            }
+            if (!inflater.finished() || inflater.getRemaining() != 0) {
+                throw new FormatError(what + " has a zlib block that does not end where it says");
             }
             return out;
         } catch (DataFormatException e) {

@@ -4,6 +4,7 @@ import java.io.IOException;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
@@ -34,15 +35,34 @@ final class VtkSet {
             "vtkPartitionedDataSetCollection",
             "Collection"));
     private static final int MOST_FILES = 100_000;
-    private static final ThreadLocal<Integer> DEPTH = ThreadLocal.withInitial(() -> 0);
+    private static final int MOST_AGAIN = 1000;
+
+    /** The sets that this thread is reading, one in the other, and what they referred to so far. */
+    private static final ThreadLocal<Visits> VISITS = ThreadLocal.withInitial(Visits::new);
+
+    private static final class Visits {
+        private int depth;
+        private final Set<Path> files = new HashSet<>();
+        private int all;
+
+        /** Sets that refer to sets let a few small files ask for one of them a million times. */
+        void to(Path file) {
+            files.add(file);
+            if (++all > MOST_FILES || all - files.size() > MOST_AGAIN) {
+                throw FormatError.tooLarge("it refers to " + all + " files in all, " + (all - files.size())
+                        + " of them again, which is more than is read at once");
+            }
+        }
+    }
 
     private VtkSet() {}
 
     static Dataset read(XmlParts xml, Path file, TimeSelector moment, Opening opening, Work work, Nested nested) {
-        if (DEPTH.get() > 5) {
+        Visits visits = VISITS.get();
+        if (visits.depth > 5) {
             throw new FormatError("it refers to files that refer to files, more than five deep");
         }
-        DEPTH.set(DEPTH.get() + 1);
+        visits.depth++;
         try {
             return xml.fileType.equals("Collection")
                     ? series(xml, file, moment, work, nested)
@@ -50,7 +70,9 @@ final class VtkSet {
                             ? parallel(xml, file, opening, work, nested)
                             : blocks(xml.leaves, file, work, nested);
         } finally {
-            DEPTH.set(DEPTH.get() - 1);
+            if (--visits.depth == 0) {
+                VISITS.remove();
+            }
         }
     }
 
@@ -84,6 +106,7 @@ final class VtkSet {
             work.poll();
             work.progress("Reading " + source, (double) done++ / xml.pieces.size());
             Path there = below(file, source);
+            VISITS.get().to(there);
             Dataset one = VtkXmlReader.read(there, TimeSelector.LAST, opening, work, nested);
             files.add(there);
             files.addAll(one.files());
@@ -111,6 +134,7 @@ final class VtkSet {
             work.poll();
             work.progress("Reading " + leaves.get(i).file(), (double) i / leaves.size());
             Path there = below(file, leaves.get(i).file());
+            VISITS.get().to(there);
             Dataset one = nested.read(there, work);
             files.add(there);
             files.addAll(one.files());

@@ -1,0 +1,103 @@
+package lane.formats;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.Arrays;
+import java.util.Objects;
+import lane.base.LaneException;
+import lane.base.Memo;
+import lane.base.Work;
+import lane.field.Field;
+import lane.field.TimeSelector;
+import lane.formats.grid.Dataset;
+import lane.formats.grid.Opening;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+/** HDF5 as another library stores it: blocks that nobody wrote, packed and summed ones, links. See stored.py. */
+class HdfStorageTest {
+    @TempDir
+    Path folder;
+
+    private static Path stored() {
+        return Path.of(Objects.requireNonNull(HdfStorageTest.class.getResource("/lane/formats/stored.vtkhdf"))
+                .getPath());
+    }
+
+    private static double[] values(Dataset d, String name) {
+        Field f = d.fields().stream()
+                .filter(x -> x.name().equals(name))
+                .findFirst()
+                .orElseThrow();
+        double[] out = new double[f.values().length()];
+        Arrays.setAll(out, f.values()::get);
+        return out;
+    }
+
+    private static void right(Dataset d) {
+        assertThat(d.mesh().nodeCount()).isEqualTo(64);
+        assertThat(d.mesh().xyz()[3 * 37]).isEqualTo(1);
+        assertThat(d.mesh().xyz()[3 * 37 + 1]).isEqualTo(1);
+        assertThat(d.mesh().xyz()[3 * 37 + 2]).isEqualTo(2);
+        double[] humidity = new double[64];
+        double[] draught = new double[192];
+        Arrays.setAll(humidity, i -> i < 16 || i >= 32 && i < 48 ? i : -7.5);
+        Arrays.setAll(draught, i -> i);
+        assertThat(values(d, "humidity")).containsExactly(humidity);
+        assertThat(values(d, "draught")).containsExactly(draught);
+        assertThat(values(d, "never")).hasSize(64).containsOnly(12);
+        assertThat(values(d, "reserved")).hasSize(64).containsOnly(3.25);
+        assertThat(values(d, "zero")).hasSize(64).containsOnly(0);
+        assertThat(values(d, "alias")).containsExactly(humidity);
+        assertThat(values(d, "near")).containsExactly(draught);
+        assertThat(d.fields()).extracting(Field::name).doesNotContain("lost", "away", "ring", "gnir");
+        assertThat(d.remarks())
+                .contains(
+                        "2 of the 4 blocks of array \"humidity\" were never written; they are taken as its fill value, -7.5.",
+                        "13 of the 13 blocks of array \"never\" were never written; they are taken as its fill value, 12.",
+                        "The numbers of array \"reserved\" were never written; they are taken as its fill value, 3.25.",
+                        "Not read: \"lost\" is a link to \"/nowhere\", which the file does not have.",
+                        "Not read: \"away\" is a link into another file, which is not followed.")
+                .anyMatch(r -> r.startsWith("8 of the 8 blocks of array \"zero\""))
+                .anyMatch(r -> r.startsWith("Not read: \"ring\" is a link that leads to links"));
+    }
+
+    @Test
+    void unwrittenBlocksHoldTheFillValueAndLinksAreFollowed() {
+        right(DatasetReader.read(stored(), Work.QUIET));
+    }
+
+    @Test
+    void theSameHoldsForFieldsThatAreReadLater() {
+        right(DatasetReader.open(stored(), TimeSelector.LAST, Opening.WHOLE, Work.QUIET));
+        Dataset later = DatasetReader.open(stored(), TimeSelector.LAST, Opening.onDemand(Memo.NONE), Work.QUIET);
+        right(later);
+    }
+
+    @Test
+    void aDamagedPackedBlockIsRefusedAndNotReadAsNumbers() throws IOException {
+        byte[] bytes = Files.readAllBytes(stored());
+        int refused = 0;
+        for (int i = 0; i + 1 < bytes.length; i++) {
+            // Where a zlib stream begins.
+            if (bytes[i] != 0x78 || bytes[i + 1] != 0x5e && bytes[i + 1] != (byte) 0x9c) {
+                continue;
+            }
+            byte[] damaged = bytes.clone();
+            damaged[i + 12] ^= 0x10;
+            Path file = folder.resolve("d" + i + ".vtkhdf");
+            Files.write(file, damaged);
+            // Some bits stand for nothing, such as those that fill the last byte.
+            try {
+                right(DatasetReader.read(file, Work.QUIET));
+            } catch (LaneException e) {
+                assertThat(e).hasMessageContaining("d" + i + ".vtkhdf");
+                refused++;
+            }
+        }
+        assertThat(refused).isGreaterThan(10);
+    }
+}

@@ -7,7 +7,7 @@ set "VERB=%~1"
 if "%VERB%"=="" set "VERB=help"
 if "%VERB%"=="help" (
   echo lane demo ^| open [FILE...] ^| evaluate STUDY --out DIR ^| describe FILE... ^| sample FILE ^| picture FILE
-  echo lane test ^| fuzz [CASES] ^| endure [KILLS] ^| shots ^| bench [NAME] ^| package ^| help
+  echo lane test ^| fuzz [CASES ^| --long] ^| endure [KILLS] ^| shots ^| bench [NAME] ^| package ^| help
   exit /b 0
 )
 if not defined JAVA_HOME (
@@ -32,6 +32,7 @@ if "%VERB%"=="test" (
 if "%VERB%"=="fuzz" (
   set "CASES=%~2"
   if "!CASES!"=="" set "CASES=5000"
+  if "!CASES!"=="--long" set CASES=100000
   cd /d "%HERE%" && mvn -B -ntp -q -pl core,formats verify -Dtest=FuzzTest -Dsurefire.failIfNoSpecifiedTests=false -Dspotless.check.skip=true "-Dlane.fuzz=!CASES!"
   exit /b !errorlevel!
 )

@@ -268,7 +268,7 @@ class FormsTest extends InWindow {
         double onFluid = tally("rotor-torque", "fine");
         segment("on the wall");
         // Whom the stored stress acts on was said at Intake; this turns what is reported.
-        assertThat(shown("on the fluid, as said at Intake")).isTrue();
+        see("on the fluid, as said at Intake");
         assertThat(tally("rotor-torque", "fine")).isEqualTo(-onFluid);
         tick("tally-parts", "shell");
         assertThat(session.study().reading("rotor-torque").orElseThrow().stations())
@@ -477,7 +477,7 @@ class FormsTest extends InWindow {
                     folder.resolve("coarse.vtu"), old.mesh(), doubled, lane.formats.vtk.VtkXmlWriter.Options.DEFAULT);
             await(() -> session.changedOnDisk().contains("coarse"));
             settled();
-            assertThat(shown("changed on disk")).isTrue();
+            see("changed on disk");
             look("changed");
             onFx(() -> {
                 session.edit("Rename", s -> s.withName("other"));
@@ -516,8 +516,8 @@ class FormsTest extends InWindow {
         });
         settled();
         await(() -> shown("cells have a negative volume"));
-        assertThat(shown("at 5.25, 5.25, 5.25 m")).isTrue();
-        assertThat(shown("are not finite")).isTrue();
+        see("at 5.25, 5.25, 5.25 m");
+        see("are not finite");
         look("health");
         // Found and clicked in one go: the sheet is built anew when more is found out.
         onFx(() -> {

@@ -102,6 +102,15 @@ abstract class InWindow {
                 .isPresent();
     }
 
+    /** Sees to it that the window comes to show a text: it follows the study a frame later. */
+    void see(String text) throws Exception {
+        try {
+            await(() -> shown(text));
+        } catch (java.util.concurrent.TimeoutException e) {
+            throw new AssertionError("the window does not show \"" + text + "\"", e);
+        }
+    }
+
     /** Types into a field in place of what stands there, key by key. */
     void type(String id, String text) {
         TextInputControl field = node(id);

@@ -90,7 +90,7 @@ class IntakeTest extends InWindow {
         assertThat(run("coarse").mesh().bounds()[5]).isCloseTo(0.12e-3, within(1e-12));
         // Speeds are in mm/s too now: a thousandth more.
         assertThat(tally("mass-flow", "coarse")).isCloseTo(1e-9 * before, within(1e-18));
-        assertThat(shown("mm-N-tonne")).isTrue();
+        see("mm-N-tonne");
         enter("unit-velocity", "m/s");
         settled();
         assertThat(tally("mass-flow", "coarse")).isCloseTo(1e-6 * before, within(1e-15));
@@ -105,7 +105,7 @@ class IntakeTest extends InWindow {
     void whomTheWallStressActsOnIsSaidOnceAndTurnsTheTorque() throws Exception {
         select("coarse");
         double before = tally("rotor-torque", "coarse");
-        assertThat(shown("it points against the flow")).isTrue();
+        see("it points against the flow");
         look("intake-stress");
         onFx(() -> {
             javafx.scene.layout.HBox choice = node("acts-wallShear");
@@ -200,7 +200,7 @@ class IntakeTest extends InWindow {
         });
         settled();
         assertThat(session.results().failures().get(made.id())).contains("no time 2.4 within 0.1");
-        assertThat(shown("no time 2.4")).isTrue();
+        see("no time 2.4");
     }
 
     @Test
@@ -227,7 +227,7 @@ class IntakeTest extends InWindow {
         settled();
         assertThat(session.study().recipes()).singleElement().satisfies(r -> assertThat(r.kind())
                 .isEqualTo("r;T;du"));
-        assertThat(shown("for this and 2 other tables")).isTrue();
+        see("for this and 2 other tables");
         onFx(() -> {
             javafx.scene.control.ComboBox<lane.reading.Reading> box = node("answer-reading");
             box.setValue(box.getItems().stream()
@@ -283,8 +283,8 @@ class IntakeTest extends InWindow {
         assertThat(session.study().recipes().getFirst().headers()).isEqualTo(1);
         choose("table-header", "names and units");
         choose("role-of-valve", "value");
-        assertThat(shown("\"open\" in line 3")).isTrue();
-        assertThat(shown("not read")).isTrue();
+        see("\"open\" in line 3");
+        see("not read");
         onFx(() -> {
             session.undo();
             return null;
@@ -334,7 +334,7 @@ class IntakeTest extends InWindow {
         settled();
         assertThat(tally("mass-flow", "hand")).isCloseTo(8.5 / 60, within(1e-12));
         select("hand");
-        assertThat(shown("Q = 10 L/min (gauge)")).isTrue();
+        see("Q = 10 L/min (gauge)");
     }
 
     @Test
@@ -367,7 +367,7 @@ class IntakeTest extends InWindow {
         assertThat(tally("mass-flow", "typed")).isCloseTo(8.5 / 60, within(1e-12));
         assertThat(((Tally) session.results().outcome("mass-flow", "typed")).uncertainty())
                 .isCloseTo(0.002, within(1e-15));
-        assertThat(shown("rho = 0.85 kg/L (data sheet)")).isTrue();
+        see("rho = 0.85 kg/L (data sheet)");
     }
 
     private void put(String id, String text) throws Exception {

@@ -84,8 +84,8 @@ class MadeUpKindsTest extends InWindow {
             return null;
         });
         settled();
-        assertThat(shown("Others")).isTrue();
-        assertThat(shown("Wire")).isTrue();
+        see("Others");
+        see("Wire");
         look("madeup-station");
         for (String reading : List.of("along-wire", "spread", "rms")) {
             onFx(() -> {
@@ -94,7 +94,7 @@ class MadeUpKindsTest extends InWindow {
                 return null;
             });
             settled();
-            assertThat(shown("Spreads")).isTrue();
+            see("Spreads");
             look("madeup-" + reading);
         }
         onFx(() -> {
@@ -103,8 +103,8 @@ class MadeUpKindsTest extends InWindow {
             return null;
         });
         settled();
-        assertThat(shown("spread, sign")).isTrue();
-        assertThat(shown("It is positive.")).isTrue();
+        see("spread, sign");
+        see("It is positive.");
         look("madeup-check");
     }
 }

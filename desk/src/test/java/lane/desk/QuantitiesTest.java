@@ -233,8 +233,8 @@ class QuantitiesTest extends InWindow {
         await(() -> robot.lookup(n -> n instanceof Label l && l.getText().equals("all 38"))
                 .tryQuery()
                 .isPresent());
-        assertThat(shown("4 of 38")).isTrue();
-        assertThat(shown("not in run 0, run 1, run 2")).isTrue();
+        see("4 of 38");
+        see("not in run 0, run 1, run 2");
         look("quantities-40");
     }
 

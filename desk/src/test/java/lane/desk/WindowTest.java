@@ -45,9 +45,7 @@ class WindowTest extends InWindow {
         for (int i = 0; i < 6; i++) {
             press(keys[i]);
             assertThat(session.stop()).isEqualTo(i + 1);
-            assertThat(shown(words[i]))
-                    .as("stop %d says \"%s\"", i + 1, words[i])
-                    .isTrue();
+            see(words[i]);
         }
     }
 
@@ -148,7 +146,7 @@ class WindowTest extends InWindow {
         robot.clickOn("#item-gap-mid");
         robot.clickOn("Delete");
         assertThat(session.study().stations()).hasSize(12);
-        assertThat(shown("is used by Swirl across the gap")).isTrue();
+        see("is used by Swirl across the gap");
     }
 
     @Test
@@ -173,7 +171,7 @@ class WindowTest extends InWindow {
         await(() -> robot.lookup("#check-tolerance").tryQuery().isPresent());
         robot.doubleClickOn("#check-tolerance").eraseText(5).write("0.1").type(KeyCode.ENTER);
         await(() -> session.results().checks().get("flow").verdict() == Verdict.OUT);
-        assertThat(shown(verdicts(Verdict.OUT) + " out")).isTrue();
+        see(verdicts(Verdict.OUT) + " out");
     }
 
     @Test
@@ -182,7 +180,7 @@ class WindowTest extends InWindow {
         robot.write("angular").type(KeyCode.ENTER);
         events();
         assertThat(session.stop()).isEqualTo(4);
-        assertThat(shown("Does it close?")).isTrue();
+        see("Does it close?");
         press(KeyCode.CONTROL, KeyCode.K);
         robot.write("light or").type(KeyCode.ENTER);
         events();
@@ -307,8 +305,7 @@ class WindowTest extends InWindow {
             StudyJson.save(start.withName("Theirs"), study);
             press(KeyCode.CONTROL, KeyCode.S);
             assertThat(StudyJson.load(study).name()).isEqualTo("Theirs");
-            assertThat(shown("was changed by somebody else since it was opened here: name \"Theirs\"."))
-                    .isTrue();
+            see("was changed by somebody else since it was opened here: name \"Theirs\".");
             look("question");
             // "Not now" leaves it, the second time it is saved over.
             robot.interact(() -> ((javafx.scene.control.Button) node("answer-3")).fire());

@@ -8,19 +8,26 @@ import java.io.IOException;
 import java.lang.management.ManagementFactory;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Map;
 import java.util.Random;
+import java.util.TreeMap;
 import java.util.function.Consumer;
+import java.util.function.Function;
 import lane.base.LaneException;
+import lane.field.Field;
+import lane.formats.grid.Dataset;
 
 /**
- * Feeds damaged files to a reader: whatever comes, it answers or gives one clear sentence, within two seconds, and
- * allocates no more than four times the file and a fixed allowance for the readers' own buffers. {@code -Dlane.fuzz=5000}
- * sets how many cases a format gets; a failure names the seed, so that it can be run again.
+ * Feeds damaged files to a reader: whatever comes, it answers or gives one clear sentence, and allocates no more than four
+ * times the file and a fixed allowance for the readers' own buffers. What it answers without a word is what stood in the
+ * sound file, but for the numbers whose own bytes were damaged. {@code -Dlane.fuzz=5000} sets how many cases a format gets;
+ * a failure names the case, so that it can be run again.
  */
 final class Fuzz {
-    private static final int CASES = Integer.getInteger("lane.fuzz", 250);
+    private static final int CASES = Integer.getInteger("lane.fuzz", 1000);
     private static final long BUFFERS = 12L << 20;
     private static final ThreadMXBean THREADS = (ThreadMXBean) ManagementFactory.getThreadMXBean();
 
@@ -40,6 +47,99 @@ final class Fuzz {
         }
         // Damage that nobody notices would mean that nothing is checked.
         assertThat(refused).as("files refused of " + CASES).isGreaterThan(CASES / 20);
+    }
+
+    /** The same with a look at what is read from files that are not refused. */
+    static void same(Path folder, String ending, List<byte[]> seeds, Function<Path, Dataset> reader)
+            throws IOException {
+        same(folder, ending, seeds, true, reader);
+    }
+
+    /** @param explicit whether each node says where it lies; otherwise a few numbers place them all */
+    static void same(Path folder, String ending, List<byte[]> seeds, boolean explicit, Function<Path, Dataset> reader)
+            throws IOException {
+        Path file = folder.resolve("sound" + ending);
+        List<Read> sound = new ArrayList<>();
+        for (byte[] seed : seeds) {
+            Files.write(file, seed);
+            sound.add(Read.of(reader.apply(file), explicit));
+        }
+        int refused = 0;
+        for (int i = 0; i < CASES; i++) {
+            byte[] seed = seeds.get(i % seeds.size());
+            Read was = sound.get(i % seeds.size());
+            byte[] bytes = damaged(seed, seeds, new Random(1000 + i));
+            refused += one(folder.resolve("damaged" + ending), bytes, "case " + i, f -> {
+                        Read is = Read.of(reader.apply(f), explicit);
+                        assertThat(was.unsaid(is, touched(seed, bytes))).isNull();
+                    })
+                    ? 1
+                    : 0;
+        }
+        assertThat(refused).as("files refused of " + CASES).isBetween(CASES / 20, CASES - 1);
+    }
+
+    /** How many bytes lie between the parts that two files have alike at their begin and end. */
+    private static int touched(byte[] a, byte[] b) {
+        int n = Math.min(a.length, b.length);
+        int begin = 0;
+        while (begin < n && a[begin] == b[begin]) {
+            begin++;
+        }
+        int end = 0;
+        while (end < n - begin && a[a.length - 1 - end] == b[b.length - 1 - end]) {
+            end++;
+        }
+        return Math.max(a.length, b.length) - begin - end;
+    }
+
+    /** All numbers of a dataset, by what they are. */
+    private record Read(Map<String, double[]> numbers, List<String> remarks) {
+        static Read of(Dataset d, boolean explicit) {
+            Map<String, double[]> all = new TreeMap<>();
+            // Where a few numbers make the whole mesh, one of them changes all of it.
+            all.put("coordinates", explicit ? d.mesh().xyz() : new double[0]);
+            all.put(
+                    "cells",
+                    explicit ? Arrays.stream(d.mesh().nodes()).asDoubleStream().toArray() : new double[0]);
+            for (Field f : d.fields()) {
+                double[] v = new double[f.values().length()];
+                Arrays.setAll(v, f.values()::get);
+                all.put(f.name() + " at " + f.at().word(), v);
+            }
+            return new Read(all, d.remarks());
+        }
+
+        /** What the other has changed without saying so, more than the touched bytes can account for; null for nothing. */
+        String unsaid(Read other, int touched) {
+            if (!remarks.containsAll(other.remarks)) {
+                return null;
+            }
+            for (var e : numbers.entrySet()) {
+                double[] was = e.getValue();
+                double[] is = other.numbers.get(e.getKey());
+                if (is == null) {
+                    // A damaged name is a name too, and what is cut out with its name was never there; but nothing else
+                    // goes.
+                    if (other.numbers.size() < numbers.size()
+                            && touched < e.getKey().length() + 8) {
+                        return e.getKey() + " is gone without a word";
+                    }
+                    continue;
+                }
+                if (is.length != was.length) {
+                    return e.getKey() + " has " + is.length + " numbers in place of " + was.length;
+                }
+                int differ = 0;
+                for (int i = 0; i < was.length; i++) {
+                    differ += Double.compare(was[i], is[i]) == 0 ? 0 : 1;
+                }
+                if (differ > touched) {
+                    return differ + " numbers of " + e.getKey() + " changed by " + touched + " bytes";
+                }
+            }
+            return null;
+        }
     }
 
     /** @return whether the file was refused */

@@ -11,6 +11,7 @@ import lane.base.Work;
 import lane.field.Field;
 import lane.field.PartBuilder;
 import lane.field.Values;
+import lane.formats.grid.Dataset;
 import lane.formats.study.StudyJson;
 import lane.formats.table.TableReader;
 import lane.formats.vtk.VtkXmlReader;
@@ -23,8 +24,11 @@ import lane.mesh.Mesh;
 import lane.unit.Unit;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.api.parallel.Execution;
+import org.junit.jupiter.api.parallel.ExecutionMode;
 
 /** Every reader against damaged files of its format. */
+@Execution(ExecutionMode.CONCURRENT)
 class FuzzTest {
     @TempDir
     Path folder;
@@ -61,11 +65,11 @@ class FuzzTest {
         List<byte[]> seeds = xml(CellShape.HEXAHEDRON, 4);
         seeds.addAll(xml(CellShape.POLYHEDRON, 2));
         // What is read must also be sound enough to look for its boundary.
-        Fuzz.run(
-                folder,
-                ".vtu",
-                seeds,
-                f -> new PartBuilder(VtkXmlReader.read(f, Work.QUIET).mesh()));
+        Fuzz.same(folder, ".vtu", seeds, f -> {
+            Dataset d = VtkXmlReader.read(f, Work.QUIET);
+            new PartBuilder(d.mesh());
+            return d;
+        });
     }
 
     @Test
@@ -78,15 +82,19 @@ class FuzzTest {
             VtkXmlWriter.writeSurface(file, skin, List.of(), new Options(e, true, ByteOrder.BIG_ENDIAN, false));
             seeds.add(Files.readAllBytes(file));
         }
-        Fuzz.run(folder, ".vtp", seeds, f -> VtkXmlReader.read(f, Work.QUIET));
+        Fuzz.same(folder, ".vtp", seeds, f -> VtkXmlReader.read(f, Work.QUIET));
     }
 
     private void text(String ending, String... seeds) throws IOException {
+        text(ending, true, seeds);
+    }
+
+    private void text(String ending, boolean explicit, String... seeds) throws IOException {
         List<byte[]> all = new ArrayList<>();
         for (String seed : seeds) {
             all.add(seed.getBytes(StandardCharsets.UTF_8));
         }
-        Fuzz.run(folder, ending, all, f -> Both.read(f, Work.QUIET));
+        Fuzz.same(folder, ending, all, explicit, Both::quickly);
     }
 
     @Test
@@ -98,7 +106,10 @@ class FuzzTest {
                         + "CELLS 2 10\n5 0 1 2 3 4\n3 0 1 2\nCELL_TYPES 2\n14 5\nCELL_DATA 2\nSCALARS c int 1\n"
                         + "LOOKUP_TABLE default\n4 5\nPOINT_DATA 5\nVECTORS u float\n1 0 0 2 0 0 3 0 0 4 0 0 5 0 0\n",
                 "# vtk DataFile Version 5.1\nx\nASCII\nDATASET UNSTRUCTURED_GRID\n" + points
-                        + "CELLS 3 8\nOFFSETS vtktypeint64\n0 5 8\nCONNECTIVITY vtktypeint64\n0 1 2 3 4 0 1 2\nCELL_TYPES 2\n14\n5\n",
+                        + "CELLS 3 8\nOFFSETS vtktypeint64\n0 5 8\nCONNECTIVITY vtktypeint64\n0 1 2 3 4 0 1 2\nCELL_TYPES 2\n14\n5\n");
+        text(
+                ".vtk",
+                false,
                 "# vtk DataFile Version 2.0\nx\nASCII\nDATASET STRUCTURED_POINTS\nDIMENSIONS 2 3 1\nORIGIN 1 0 0\n"
                         + "SPACING 2 1 1\nPOINT_DATA 6\nSCALARS t float\nLOOKUP_TABLE default\n1 2 3 4 5 6\n");
     }
@@ -108,6 +119,7 @@ class FuzzTest {
         String head = "<VTKFile type=\"%s\" byte_order=\"LittleEndian\">";
         text(
                 ".vti",
+                false,
                 String.format(head, "ImageData")
                         + "<ImageData WholeExtent=\"0 2 0 1 0 0\" Origin=\"0 0 0\" Spacing=\"1 1 1\"><Piece Extent=\"0 2 0 1 0 0\">"
                         + "<PointData><DataArray type=\"Float32\" Name=\"a\" format=\"ascii\">1 2 3 4 5 6</DataArray></PointData>"
@@ -121,11 +133,22 @@ class FuzzTest {
 
     @Test
     void surfaces() throws IOException {
-        text(
+        // Corners of equal place are one node: damage that moves a corner changes how many nodes there are.
+        Fuzz.run(
+                folder,
                 ".stl",
-                "solid left\nfacet normal 0 0 1\nouter loop\nvertex 0 0 0\nvertex 1 0 0\nvertex 0 1 0\nendloop\nendfacet\n"
-                        + "endsolid left\n");
-        text(".obj", "v 0 0 0\nv 2 0 0\nv 2 1 0\nv 0 1 0\ng plate\nf 1/1/1 2/2 3//3 4\ng tip\nf -4 -1 -3\n");
+                List.of(
+                        ("solid left\nfacet normal 0 0 1\nouter loop\nvertex 0 0 0\nvertex 1 0 0\nvertex 0 1 0\nendloop\nendfacet\n"
+                                        + "endsolid left\n")
+                                .getBytes(StandardCharsets.US_ASCII)),
+                Both::quickly);
+        // Each line stands for itself: one that goes, or is drawn into a name, leaves a sound file with a line less.
+        Fuzz.run(
+                folder,
+                ".obj",
+                List.of("v 0 0 0\nv 2 0 0\nv 2 1 0\nv 0 1 0\ng plate\nf 1/1/1 2/2 3//3 4\ng tip\nf -4 -1 -3\n"
+                        .getBytes(StandardCharsets.US_ASCII)),
+                Both::quickly);
         text(
                 ".ply",
                 "ply\nformat ascii 1.0\nelement vertex 4\nproperty float x\nproperty float y\nproperty float z\nelement face 1\n"
@@ -157,7 +180,9 @@ class FuzzTest {
             root.putDataset("Types", new byte[] {10});
             root.putGroup("PointData").putDataset("T", new float[] {1, 2, 3, 4});
         }
-        Fuzz.run(folder, ".vtkhdf", List.of(Files.readAllBytes(seed)), f -> Both.read(f, Work.QUIET));
+        byte[] packed = Files.readAllBytes(Path.of(
+                FuzzTest.class.getResource("/lane/formats/stored.vtkhdf").getPath()));
+        Fuzz.same(folder, ".vtkhdf", List.of(Files.readAllBytes(seed), packed), Both::quickly);
     }
 
     private static io.jhdf.api.WritableGroup node(
@@ -189,7 +214,7 @@ class FuzzTest {
             var solution = node(zone, "sol", "FlowSolution_t", null);
             node(solution, "P", "DataArray_t", new double[] {1, 2, 3, 4});
         }
-        Fuzz.run(folder, ".cgns", List.of(Files.readAllBytes(seed)), f -> Both.read(f, Work.QUIET));
+        Fuzz.same(folder, ".cgns", List.of(Files.readAllBytes(seed)), Both::quickly);
     }
 
     @Test
@@ -201,7 +226,7 @@ class FuzzTest {
                 stl.putFloat(84 + 50 * t + 4 * k, k % 4 + t);
             }
         }
-        Fuzz.run(folder, ".stl", List.of(stl.array()), f -> Both.read(f, Work.QUIET));
+        Fuzz.run(folder, ".stl", List.of(stl.array()), Both::quickly);
         String head =
                 "ply\nformat binary_little_endian 1.0\nelement vertex 4\nproperty float x\nproperty float y\nproperty float z\n"
                         + "element face 1\nproperty list uchar int vertex_indices\nend_header\n";
@@ -211,7 +236,7 @@ class FuzzTest {
             ply.putFloat(v);
         }
         ply.put((byte) 4).putInt(0).putInt(1).putInt(2).putInt(3);
-        Fuzz.run(folder, ".ply", List.of(ply.array()), f -> Both.read(f, Work.QUIET));
+        Fuzz.same(folder, ".ply", List.of(ply.array()), Both::quickly);
     }
 
     @Test
@@ -224,22 +249,22 @@ class FuzzTest {
                         + "<DataArray type=\"UInt8\" Name=\"types\" format=\"ascii\">10</DataArray></Cells></Piece></UnstructuredGrid></VTKFile>";
         Files.writeString(folder.resolve("one1.vtu"), grid);
         Files.writeString(folder.resolve("one2.vtu"), grid);
-        Fuzz.run(
+        Fuzz.same(
                 folder,
                 ".pvd",
                 List.of(("<VTKFile type=\"Collection\"><Collection><DataSet timestep=\"1\" file=\"one1.vtu\"/>"
                                 + "<DataSet timestep=\"2\" file=\"one2.vtu\"/></Collection></VTKFile>")
                         .getBytes(StandardCharsets.US_ASCII)),
-                f -> Both.read(f, Work.QUIET));
-        Fuzz.run(
+                Both::quickly);
+        Fuzz.same(
                 folder,
                 ".vtm",
                 List.of(("<VTKFile type=\"vtkMultiBlockDataSet\"><vtkMultiBlockDataSet><Block index=\"0\" name=\"a\">"
                                 + "<DataSet index=\"0\" name=\"b\" file=\"one1.vtu\"/></Block><DataSet index=\"1\" file=\"one2.vtu\"/>"
                                 + "</vtkMultiBlockDataSet></VTKFile>")
                         .getBytes(StandardCharsets.US_ASCII)),
-                f -> Both.read(f, Work.QUIET));
-        Fuzz.run(
+                Both::quickly);
+        Fuzz.same(
                 folder,
                 ".pvtu",
                 List.of(
@@ -247,7 +272,7 @@ class FuzzTest {
                                         + "NumberOfComponents=\"3\"/></PPoints><Piece Source=\"one1.vtu\"/><Piece Source=\"one2.vtu\"/>"
                                         + "</PUnstructuredGrid></VTKFile>")
                                 .getBytes(StandardCharsets.US_ASCII)),
-                f -> Both.read(f, Work.QUIET));
+                Both::quickly);
     }
 
     @Test

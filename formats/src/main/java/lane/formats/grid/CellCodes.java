@@ -63,6 +63,8 @@ public final class CellCodes {
         byte[] shapes = new byte[codes.length];
         int[] simpler = new int[90];
         boolean plain = true;
+        int empty = 0;
+        int filled = 0;
         for (int c = 0; c < codes.length; c++) {
             CellShape shape = CellShape.ofCode(codes[c]);
             boolean cloud = codes[c] == POLY_VERTEX || codes[c] == STRIP;
@@ -70,6 +72,8 @@ public final class CellCodes {
                 shapes[c] = (byte) shape.ordinal();
             } else if (codes[c] == 0) {
                 plain = false;
+                empty++;
+                filled += offsets[c + 1] > offsets[c] ? 1 : 0;
             } else if (cloud || corners(codes[c]) > 0) {
                 plain = false;
                 simpler[codes[c]]++;
@@ -80,6 +84,10 @@ public final class CellCodes {
         }
         if (plain) {
             return new Made(new Mesh(xyz, shapes, offsets, nodes, faceOffsets, faceStream), null);
+        }
+        if (empty > 0) {
+            remarks.add(empty + " empty cells (type 0) were left out"
+                    + (filled > 0 ? "; " + filled + " of them have nodes all the same." : "."));
         }
         for (int code = 0; code < simpler.length; code++) {
             if (simpler[code] > 0 && corners(code) > 0) {

@@ -9,8 +9,10 @@ import java.util.Map;
 import java.util.Set;
 import lane.field.Field;
 import lane.field.Values;
+import lane.formats.io.FormatError;
 import lane.mesh.CellShape;
 import lane.mesh.Mesh;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Puts pieces together into one mesh with fields: ghost and hidden cells are left out, and nodes of different pieces at
@@ -25,17 +27,35 @@ public final class Pieces {
     private final List<Mesh> meshes = new ArrayList<>();
     private final List<List<Field>> fields = new ArrayList<>();
     private final List<String> remarks;
+    private final List<int[]> extents = new ArrayList<>();
 
     public Pieces(List<String> remarks) {
         this.remarks = remarks;
     }
 
     public void add(Mesh mesh, List<Field> its) {
+        add(mesh, its, null);
+    }
+
+    /**
+     * @param extent where a structured piece stands: first and last node along each direction, the first fastest; what an
+     *     earlier piece holds too is taken once. Null for a piece without such a place
+     */
+    public void add(Mesh mesh, List<Field> its, int @Nullable [] extent) {
         if (mesh.cellCount() == 0 && mesh.nodeCount() == 0) {
             return;
         }
         boolean[] drop = new boolean[mesh.cellCount()];
         boolean any = false;
+        boolean ghosts = false;
+        if (extent != null) {
+            int twice = twice(extent, drop);
+            any = twice > 0;
+            if (any) {
+                remarks.add(twice + " cells that another piece holds too were taken once.");
+            }
+            extents.add(extent);
+        }
         for (Field f : its) {
             if (GHOSTS.contains(f.name())
                     && f.at() == Field.At.CELL
@@ -47,16 +67,56 @@ public final class Pieces {
                             f.name().equals("vtkGhostLevels") ? flag > 0 : (flag & (DUPLICATE | REFINED | HIDDEN)) != 0;
                     drop[c] |= ghost;
                     any |= ghost;
+                    ghosts |= ghost;
                 }
             }
         }
         List<Field> kept = its.stream().filter(f -> !GHOSTS.contains(f.name())).toList();
         if (any) {
+            int before = remarks.size();
             without(mesh, kept, drop);
+            if (extent != null && !ghosts) {
+                remarks.subList(before, remarks.size()).clear();
+            }
         } else {
             meshes.add(mesh);
             fields.add(kept);
         }
+    }
+
+    /** Marks the cells of a structured piece that lie in an earlier one; says how many. */
+    private int twice(int[] e, boolean[] drop) {
+        int[] wide = new int[3];
+        long cells = 1;
+        for (int d = 0; d < 3; d++) {
+            wide[d] = Math.max(1, e[2 * d + 1] - e[2 * d]);
+            cells *= wide[d];
+        }
+        if (cells != drop.length) {
+            throw new FormatError(
+                    "a piece has " + drop.length + " cells, but its extent " + Arrays.toString(e) + " needs " + cells);
+        }
+        int count = 0;
+        for (int[] other : extents) {
+            int[] from = new int[3];
+            int[] to = new int[3];
+            for (int d = 0; d < 3; d++) {
+                boolean flat = e[2 * d + 1] == e[2 * d];
+                from[d] = Math.max(e[2 * d], other[2 * d]) - e[2 * d];
+                // A direction of one node has one cell there, if the other one reaches it.
+                to[d] = Math.min(e[2 * d + 1], other[2 * d + 1]) - e[2 * d] + (flat ? 1 : 0);
+            }
+            for (int k = from[2]; k < to[2]; k++) {
+                for (int j = from[1]; j < to[1]; j++) {
+                    for (int i = from[0]; i < to[0]; i++) {
+                        int c = i + wide[0] * (j + wide[1] * k);
+                        count += drop[c] ? 0 : 1;
+                        drop[c] = true;
+                    }
+                }
+            }
+        }
+        return count;
     }
 
     /** Cells that are not dropped, and the nodes that they or nobody used before. */

@@ -176,7 +176,7 @@ public final class CgnsReader {
         Dataset joined = Blocks.join(names, zones);
         List<String> all = new ArrayList<>(remarks);
         all.addAll(joined.remarks());
-        all.addAll(Hdf.notes());
+        all.addAll(Hdf.notes(all));
         return new Dataset(
                 joined.mesh(),
                 joined.fields(),
@@ -237,6 +237,7 @@ public final class CgnsReader {
 
     private Grid grid(Group zone, int dimension, Group base, int[] size, boolean structured) {
         int before = remarks.size();
+        List<String> noted = Hdf.notes();
         double[] xyz = coordinates(zone, base, structured ? nodes(size) : null);
         Mesh mesh;
         Map<Integer, int[]> faces = new HashMap<>();
@@ -251,7 +252,8 @@ public final class CgnsReader {
             mesh = unstructured(zone, xyz, dimension, faces, sections);
         }
         List<Dataset.Group> groups = conditions(zone, mesh, structured, dims, faces);
-        List<String> said = List.copyOf(remarks.subList(before, remarks.size()));
+        List<String> said = new ArrayList<>(remarks.subList(before, remarks.size()));
+        said.addAll(Hdf.notes(noted));
         remarks.subList(before, remarks.size()).clear();
         return new Grid(mesh, groups.isEmpty() ? sections : groups, said);
     }

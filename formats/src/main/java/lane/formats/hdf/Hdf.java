@@ -96,6 +96,11 @@ final class Hdf {
         return List.copyOf(NOTES.get());
     }
 
+    /** What was met since it was last asked. */
+    static List<String> notes(List<String> before) {
+        return NOTES.get().stream().filter(n -> !before.contains(n)).toList();
+    }
+
     /** A child, or null. Links inside the file are followed. */
     static @Nullable Node child(Group group, String name) {
         return followed(group, name, 0);
@@ -201,6 +206,11 @@ final class Hdf {
         int[] dims = data.getDimensions();
         Object stored = stored(data, new long[dims.length], dims, (int) data.getSize());
         return values(stored == null ? data.getDataFlat() : stored, data.getName());
+    }
+
+    /** Looks at an array that is read later: it is refused now where it is not sound, and what is to be said of it is noted. */
+    static void look(Dataset data) {
+        sound(data);
     }
 
     /** Refuses an array whose written part is more than what the file stores of it can unpack to; says what was not written. */

@@ -177,7 +177,13 @@ public final class VtkHdfReader {
             var part =
                     new Part(p, n, pointAt, cellAt.clone(), idAt.clone(), column(cellCounts, p), column(idCounts, p));
             Object looks = List.of(stamp, group.getPath(), part.key());
-            Grid grid = opening.grids().of(looks, () -> grid(group, surface, points, offsets, ids, codes, part));
+            Grid grid = opening.grids().of(looks, () -> {
+                List<String> before = Hdf.notes();
+                Grid made = grid(group, surface, points, offsets, ids, codes, part);
+                List<String> said = new ArrayList<>(made.remarks);
+                said.addAll(Hdf.notes(before));
+                return new Grid(made.made, said);
+            });
             remarks.addAll(grid.remarks);
             int cells = Arrays.stream(part.cells).sum();
             for (int k = 0; k < kinds.length; k++) {

@@ -13,6 +13,7 @@ import java.util.Locale;
 import java.util.Objects;
 import java.util.Set;
 import java.util.StringTokenizer;
+import java.util.function.Function;
 import java.util.function.Supplier;
 import javax.xml.parsers.DocumentBuilderFactory;
 import javax.xml.parsers.ParserConfigurationException;
@@ -45,6 +46,11 @@ final class XdmfData {
     /** What is to be said of the numbers that were read so far. */
     List<String> notes() {
         return List.copyOf(notes);
+    }
+
+    /** What was said since. */
+    List<String> notes(List<String> before) {
+        return notes.stream().filter(n -> !before.contains(n)).toList();
     }
 
     /** The other files that numbers were read from so far. */
@@ -237,6 +243,7 @@ final class XdmfData {
         for (int d : sizes(word(item, "Dimensions"))) {
             count = Math.multiplyExact(count, d);
         }
+        look(item);
         Element alone = alone(item);
         return new Deferred(
                 looks(item),
@@ -363,7 +370,25 @@ final class XdmfData {
                 + "\", which is outside its folder");
     }
 
+    /** Notes what is to be said of numbers in HDF5 that are read later. */
+    private void look(Element asked) {
+        Element item = referred(asked);
+        String format = word(item, "Format").toUpperCase(Locale.ROOT);
+        if (format.equals("HDF") || format.equals("HDF5")) {
+            hdf(item.getTextContent().strip(), d -> {
+                Hdf.look(d);
+                return true;
+            });
+        } else {
+            children(item, "DataItem").forEach(this::look);
+        }
+    }
+
     private Values hdf(String reference) {
+        return hdf(reference, Hdf::values);
+    }
+
+    private <T> T hdf(String reference, Function<io.jhdf.api.Dataset, T> use) {
         int colon = reference.lastIndexOf(':');
         if (colon < 1) {
             throw FormatError.unsupported("it refers to \"" + reference.substring(0, Math.min(80, reference.length()))
@@ -381,7 +406,7 @@ final class XdmfData {
                     throw new FormatError("it has no group \"" + names[i] + "\"");
                 }
             }
-            Values read = Hdf.values(Hdf.need(at, names[names.length - 1]));
+            T read = use.apply(Hdf.need(at, names[names.length - 1]));
             notes.addAll(Hdf.notes());
             return read;
         });

@@ -18,7 +18,8 @@ import org.w3c.dom.Node;
  */
 final class XdmfPaths {
     private static final String IN_BRACKETS = "\\[(?:\"[^\"]*+\"|'[^']*+'|[^\\]\"'])*+\\]";
-    private static final Pattern STEP = Pattern.compile("(//?)([\\w.:-]++|\\*)((?:\\s*+" + IN_BRACKETS + ")*+)\\s*+");
+    private static final Pattern STEP =
+            Pattern.compile("(//?)([A-Za-z_][\\w.:-]*+|\\*)((?:\\s*+" + IN_BRACKETS + ")*+)\\s*+");
     private static final Pattern BRACKET = Pattern.compile(IN_BRACKETS);
     private static final Pattern NUMBER = Pattern.compile("(?:position\\(\\)\\s*+=\\s*+)?+(\\d{1,9})");
     private static final Pattern ATTRIBUTE = Pattern.compile("@([\\w.:-]++)\\s*+=\\s*+(?:\"([^\"]*+)\"|'([^']*+)')");

@@ -238,6 +238,7 @@ public final class XdmfReader {
 
     private Grid grid(Element grid, Element topology, Element geometry) {
         List<String> said = new ArrayList<>();
+        List<String> noted = data.notes();
         String kind = XdmfData.word(topology, "TopologyType", "Type").toLowerCase(Locale.ROOT);
         int[] dims = XdmfData.sizes(XdmfData.word(topology, "Dimensions", "NumberOfElements"));
         double[] xyz = geometry(geometry, kind.contains("mesh") ? dims : null);
@@ -247,9 +248,11 @@ public final class XdmfReader {
                 throw new FormatError(
                         "the nodes of grid \"" + XdmfData.word(grid, "Name") + "\" do not fit its dimensions");
             }
+            said.addAll(data.notes(noted));
             return new Grid(Structured.mesh(xyz, n), null, said);
         }
         CellCodes.Made made = cells(topology, kind, xyz, said);
+        said.addAll(data.notes(noted));
         return new Grid(made.mesh(), made.source(), said);
     }
 

@@ -53,6 +53,7 @@ public final class PlyReader {
         double[] xyz = null;
         Mesh mesh = null;
         List<Field> fields = new ArrayList<>();
+        List<String> remarks = new ArrayList<>();
         for (Element e : elements) {
             long least = e.properties.stream()
                     .mapToLong(p -> ascii ? 2 : bytes(p.list() ? p.countType : p.type))
@@ -63,6 +64,11 @@ public final class PlyReader {
             }
             if (e.name.equals("vertex")) {
                 double[][] columns = columns(e, null, null);
+                for (String axis : List.of("x", "y", "z")) {
+                    if (e.properties.stream().filter(p -> p.name.equals(axis)).count() != 1) {
+                        throw new FormatError("its vertices have no property " + axis + " or more than one");
+                    }
+                }
                 xyz = new double[3 * e.count];
                 for (int k = 0; k < e.properties.size(); k++) {
                     String name = e.properties.get(k).name;
@@ -93,12 +99,19 @@ public final class PlyReader {
                 }
             } else {
                 columns(e, null, null);
+                if (e.count > 0) {
+                    remarks.add(e.count + " entries of its element " + e.name + " were not read.");
+                }
             }
         }
         if (mesh == null) {
             throw new FormatError("it has no faces after its vertices");
         }
-        return new Dataset(mesh, fields, List.of());
+        long left = in.left();
+        if (left > 0 && !(ascii && in.word().isEmpty())) {
+            remarks.add(left + " bytes behind its last element were not read.");
+        }
+        return new Dataset(mesh, fields, remarks);
     }
 
     private static Field field(String name, Field.At at, double[] values) {
@@ -117,7 +130,7 @@ public final class PlyReader {
                     String how = w.length > 1 ? w[1] : "";
                     ascii = how.equals("ascii");
                     order = how.equals("binary_big_endian") ? ByteOrder.BIG_ENDIAN : ByteOrder.LITTLE_ENDIAN;
-                    if (!ascii && !how.startsWith("binary_")) {
+                    if (!ascii && order == ByteOrder.LITTLE_ENDIAN && !how.equals("binary_little_endian")) {
                         throw FormatError.unsupported("it has the format \"" + how + "\", which PLY does not know");
                     }
                 }

@@ -63,6 +63,8 @@ public final class StlReader {
         double[] corners = new double[900];
         int n = 0;
         boolean open = true;
+        long begun = 0;
+        long ended = 0;
         for (String word = bytes.word(); !word.isEmpty(); word = bytes.word()) {
             switch (word.toLowerCase(Locale.ROOT)) {
                 case "vertex" -> {
@@ -78,6 +80,12 @@ public final class StlReader {
                     bytes.line();
                     names.add(name == null ? "" : name.strip());
                     solids.add(Arrays.copyOf(corners, n));
+                    if (begun != ended || 9L * ended != n) {
+                        throw new FormatError("a solid of it has " + begun + " facets that begin, " + ended
+                                + " that end and " + n / 3 + " corners");
+                    }
+                    begun = 0;
+                    ended = 0;
                     n = 0;
                     open = false;
                 }
@@ -85,8 +93,13 @@ public final class StlReader {
                     name = bytes.line();
                     open = true;
                 }
-                case "facet" -> bytes.line();
-                case "outer", "loop", "endloop", "endfacet" -> {}
+                case "facet" -> {
+                    // What stands on the line is a direction, which the corners say better.
+                    bytes.line();
+                    begun++;
+                }
+                case "endfacet" -> ended++;
+                case "outer", "loop", "endloop" -> {}
                 default ->
                     throw FormatError.unsupported("it has the word \"" + word.substring(0, Math.min(40, word.length()))
                             + "\", which STL does not know");

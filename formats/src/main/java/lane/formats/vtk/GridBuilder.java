@@ -37,6 +37,9 @@ final class GridBuilder {
         Object looks(Piece piece);
     }
 
+    private static final java.util.Set<String> STRUCTURED =
+            java.util.Set.of("ImageData", "RectilinearGrid", "StructuredGrid");
+
     private final @Nullable Waiting waiting;
     private final Memo grids;
 
@@ -68,7 +71,7 @@ final class GridBuilder {
             List<Field> fields = new ArrayList<>();
             fields(fields, piece, "PointData", Field.At.NODE, mesh.nodeCount());
             fields(fields, piece, "CellData", Field.At.CELL, mesh.cellCount());
-            pieces.add(mesh, fields);
+            pieces.add(mesh, fields, STRUCTURED.contains(xml.fileType) ? extent(piece) : null);
         }
         return pieces.join();
     }
@@ -95,6 +98,11 @@ final class GridBuilder {
         if (text == null) {
             throw new FormatError("a piece lacks its extent");
         }
+        return extent(text);
+    }
+
+    /** First and last index along each direction. */
+    static int[] extent(String text) {
         String[] words = text.strip().split("\\s+");
         int[] e = new int[6];
         try {
@@ -239,6 +247,7 @@ final class GridBuilder {
     private static double[] points(Piece piece) {
         long n = piece.counts.getOrDefault("NumberOfPoints", 0L);
         if (n == 0) {
+            empty(piece, "Points", "points");
             return new double[0];
         }
         double[] xyz = decoded(need(piece, "Points", "")).toDoubles();
@@ -249,10 +258,31 @@ final class GridBuilder {
         return xyz;
     }
 
+    /** A count that is missing or damaged must not make a mesh go without a word. */
+    private static void empty(Piece piece, String section, String what) {
+        for (Array a : piece.arrays) {
+            if (a.section.equals(section)
+                    && !a.text
+                    && a.numbers() != null
+                    && decoded(a).size() > 0) {
+                throw new FormatError("a piece says it has no " + what + ", but its array \"" + a.name
+                        + "\" of them has " + decoded(a).size() + " numbers");
+            }
+        }
+    }
+
+    private static void behind(int[] connectivity, int[] offsets, List<String> said) {
+        int more = connectivity.length - offsets[offsets.length - 1];
+        if (more > 0) {
+            said.add(more + " node numbers behind those of the last cell were left out.");
+        }
+    }
+
     private CellCodes.Made cells(Piece piece, List<String> said) {
         double[] xyz = points(piece);
         int cells = piece.counts.getOrDefault("NumberOfCells", 0L).intValue();
         if (cells == 0) {
+            empty(piece, "Cells", "cells");
             return new CellCodes.Made(new Mesh(xyz, new byte[0], new int[1], new int[0]), null);
         }
         int[] connectivity = decoded(need(piece, "Cells", "connectivity")).toInts();
@@ -263,6 +293,7 @@ final class GridBuilder {
                     + types.length + " types");
         }
         int[] offsets = begins(ends);
+        behind(connectivity, offsets, said);
         boolean poly = Arrays.stream(types).anyMatch(t -> t == CellShape.POLYHEDRON.code());
         int[][] faces = poly ? faces(piece, cells) : new int[2][];
         return CellCodes.make(xyz, types, offsets, connectivity, faces[0], faces[1], said);
@@ -330,11 +361,20 @@ final class GridBuilder {
         List<String> kinds = new ArrayList<>();
         String[] sections = {"Verts", "Lines", "Polys", "Strips"};
         for (String section : sections) {
-            if (piece.counts.getOrDefault("NumberOf" + section, 0L) == 0) {
+            long count = piece.counts.getOrDefault("NumberOf" + section, 0L);
+            if (count == 0) {
+                empty(piece, section, section.toLowerCase(java.util.Locale.ROOT));
                 continue;
             }
-            connectivities.add(decoded(need(piece, section, "connectivity")).toInts());
-            ends.add(decoded(need(piece, section, "offsets")).toInts());
+            int[] its = decoded(need(piece, section, "connectivity")).toInts();
+            int[] last = decoded(need(piece, section, "offsets")).toInts();
+            if (last.length != count) {
+                throw new FormatError("a piece says it has " + count + " " + section.toLowerCase(java.util.Locale.ROOT)
+                        + ", but gives " + last.length + " offsets");
+            }
+            behind(its, begins(last), said);
+            connectivities.add(its);
+            ends.add(last);
             kinds.add(section);
         }
         int cells = ends.stream().mapToInt(e -> e.length).sum();

@@ -67,6 +67,7 @@ public final class LegacyReader {
         String kind = "";
         Field.At place = null;
         int count = 0;
+        int arrays = 0;
         for (String word = word(); !word.isEmpty(); word = word()) {
             work.poll();
             switch (word.toUpperCase(Locale.ROOT)) {
@@ -89,10 +90,14 @@ public final class LegacyReader {
                 case "POLYGONS" -> surface(2);
                 case "TRIANGLE_STRIPS" -> surface(3);
                 case "POINT_DATA" -> {
+                    announced(place, arrays);
+                    arrays = fields.size();
                     place = Field.At.NODE;
                     count = size();
                 }
                 case "CELL_DATA" -> {
+                    announced(place, arrays);
+                    arrays = fields.size();
                     place = Field.At.CELL;
                     count = size();
                 }
@@ -105,7 +110,15 @@ public final class LegacyReader {
                 default -> attribute(word.toUpperCase(Locale.ROOT), place, count);
             }
         }
+        announced(place, arrays);
         return build(kind);
+    }
+
+    /** A file that is cut off behind the head of its data reads like one without any. */
+    private void announced(Field.@Nullable At place, int before) {
+        if (place != null && fields.size() == before) {
+            remarks.add("It announces data of its " + place.word() + " and has no array of them that is read.");
+        }
     }
 
     private void attribute(String word, Field.@Nullable At place, int count) {

@@ -238,6 +238,11 @@ final class Payload {
      * @return the bytes, never more than three quarters of the text
      */
     static ByteBuffer base64(byte[] text, int from, int to) {
+        return base64(text, from, to, "");
+    }
+
+    /** @param whole what the text is of, when all of it must be base64; empty when it ends where something else begins */
+    static ByteBuffer base64(byte[] text, int from, int to, String whole) {
         byte[] out = new byte[(int) ((to - from) * 3L / 4 + 3)];
         int n = 0;
         int bits = 0;
@@ -250,7 +255,13 @@ final class Payload {
             }
             int v = c == '=' ? 0 : sextet(c);
             if (v < 0) {
-                break;
+                if (whole.isEmpty()) {
+                    break;
+                }
+                throw new FormatError(whole + " has a character among its binary numbers that does not belong there");
+            }
+            if (pad > 0 && c != '=' && !whole.isEmpty()) {
+                throw new FormatError(whole + " has binary numbers that end in the middle of a group");
             }
             pad += c == '=' ? 1 : 0;
             bits = bits << 6 | v;
@@ -263,6 +274,9 @@ final class Payload {
                 have = 0;
                 pad = 0;
             }
+        }
+        if (have > 0 && !whole.isEmpty()) {
+            throw new FormatError(whole + " has binary numbers that are cut off in the middle of a group");
         }
         return ByteBuffer.wrap(out, 0, n).slice();
     }

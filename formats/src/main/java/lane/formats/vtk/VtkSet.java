@@ -98,9 +98,11 @@ final class VtkSet {
         var pieces = new Pieces(remarks);
         var files = new LinkedHashSet<Path>();
         int done = 0;
+        int nameless = 0;
         for (XmlParts.Piece piece : xml.pieces) {
             String source = piece.attributes.get("Source");
             if (source == null || source.isBlank()) {
+                nameless++;
                 continue;
             }
             work.poll();
@@ -111,10 +113,14 @@ final class VtkSet {
             files.add(there);
             files.addAll(one.files());
             one.remarks().stream().filter(r -> !remarks.contains(r)).forEach(remarks::add);
-            pieces.add(one.mesh(), one.fields());
+            String extent = piece.attributes.get("Extent");
+            pieces.add(one.mesh(), one.fields(), extent == null ? null : GridBuilder.extent(extent));
         }
         if (done == 0) {
             throw new FormatError("it refers to no piece");
+        }
+        if (nameless > 0) {
+            remarks.add(nameless + " of its pieces name no file and were not read.");
         }
         return pieces.join().from(files);
     }

@@ -71,7 +71,7 @@ public final class VtkXmlReader {
             MemorySegment bytes, Path file, TimeSelector moment, Opening opening, Work work, Nested nested) {
         XmlParts xml = parse(bytes, false, i -> !opening.onDemand(), work);
         if (VtkSet.KINDS.contains(xml.fileType)) {
-            return VtkSet.read(xml, file, moment, opening, work, nested);
+            return VtkSet.read(xml, file, moment, opening, work, nested).saying(unknown(xml));
         }
         if (!GRIDS.contains(xml.fileType)) {
             throw FormatError.unsupported("it holds a \"" + xml.fileType + "\", which is not read; known are " + GRIDS
@@ -105,8 +105,20 @@ public final class VtkXmlReader {
         var stored = opening.onDemand() ? new StoredArrays(bytes, xml, FileStamp.of(file)) : null;
         Dataset made = new GridBuilder(xml, stored, opening.grids()).build();
         double time = time(xml);
-        made = made.labelled(xml.labels());
+        made = made.labelled(xml.labels()).saying(unknown(xml));
         return Double.isNaN(time) ? made : made.at(List.of(time), time);
+    }
+
+    /** What was left out of the XML. */
+    private static List<String> unknown(XmlParts xml) {
+        List<String> out = new ArrayList<>();
+        for (String tag : xml.unknown) {
+            out.add("Its element <" + tag + "> is not known to the format and was left out.");
+        }
+        if (xml.nameless > 0) {
+            out.add(xml.nameless + " of its blocks name no file and are taken as empty.");
+        }
+        return out;
     }
 
     /** Numbers of a file's fields that wait in it, and what its grid looks like without decoding it. */

@@ -57,6 +57,22 @@ final class XmlParts {
             "vtkPartitionedDataSetCollection",
             "Collection");
 
+    /** Elements that say nothing of the numbers, or say it by those inside. */
+    private static final Set<String> KNOWN = Set.of(
+            "PPointData",
+            "PCellData",
+            "PPoints",
+            "PCells",
+            "PCoordinates",
+            "PDataArray",
+            "PFieldData",
+            "vtkMultiPieceDataSet",
+            "DataAssembly",
+            "Assembly",
+            "InformationKey",
+            "InformationKeys",
+            "Value");
+
     /** A data array: decoded, or waiting at an offset of the appended data. */
     static final class Array {
         String name = "";
@@ -126,6 +142,12 @@ final class XmlParts {
     /** Attributes of the element that is named like the file's type. */
     final Map<String, String> attributes = new HashMap<>();
 
+    /** Entries of a set that name no file, as empty blocks do. */
+    int nameless;
+
+    /** Elements that the format does not know. */
+    final Set<String> unknown = new java.util.TreeSet<>();
+
     final List<Array> fieldData = new ArrayList<>();
     String fileType = "";
     ByteOrder order = ByteOrder.LITTLE_ENDIAN;
@@ -184,10 +206,20 @@ final class XmlParts {
         String section = "";
         Piece piece = null;
         int depth = 0;
+        boolean inAppended = false;
         while (xml.hasNext()) {
             int event = xml.next();
             if (event == XMLStreamConstants.DTD || event == XMLStreamConstants.ENTITY_REFERENCE) {
                 throw FormatError.unsupported("it has a document type or an entity, which are not taken");
+            }
+            if ((event == XMLStreamConstants.CHARACTERS || event == XMLStreamConstants.CDATA)
+                    && depth > 0
+                    && !inAppended
+                    && !xml.isWhiteSpace()
+                    && !xml.getText().isBlank()) {
+                String stray = xml.getText().strip();
+                throw new FormatError("it has the text \"" + stray.substring(0, Math.min(40, stray.length()))
+                        + "\" where an element belongs");
             }
             if (event == XMLStreamConstants.START_ELEMENT) {
                 if (++depth > 50) {
@@ -232,6 +264,8 @@ final class XmlParts {
                                     name == null ? "" : name,
                                     file,
                                     number(xml.getAttributeValue(null, "timestep"))));
+                        } else {
+                            nameless++;
                         }
                     }
                     case "PointData",
@@ -256,9 +290,14 @@ final class XmlParts {
                     }
                     case "AppendedData" -> {
                         hasAppended = true;
+                        inAppended = true;
                         appendedRaw = "raw".equals(xml.getAttributeValue(null, "encoding"));
                     }
-                    default -> {}
+                    default -> {
+                        if (!KNOWN.contains(tag) && !KINDS.contains(tag)) {
+                            unknown.add(tag.substring(0, Math.min(40, tag.length())));
+                        }
+                    }
                 }
             } else if (event == XMLStreamConstants.END_ELEMENT) {
                 depth--;
@@ -497,7 +536,10 @@ final class XmlParts {
                         : event == XMLStreamConstants.END_ELEMENT ? -1 : 0;
             }
         }
-        new Payload(order, wideHeader, packing, budget, Work.QUIET)
-                .decode(Payload.base64(text, 0, n), into, array.stored(), what);
+        java.nio.ByteBuffer bytes = Payload.base64(text, 0, n, what);
+        new Payload(order, wideHeader, packing, budget, Work.QUIET).decode(bytes, into, array.stored(), what);
+        if (bytes.hasRemaining()) {
+            throw new FormatError(what + " has " + bytes.remaining() + " bytes more than it says");
+        }
     }
 }

@@ -26,7 +26,7 @@ where mvn >nul 2>nul || (
   exit /b 1
 )
 if "%VERB%"=="test" (
-  cd /d "%HERE%" && mvn -B -ntp verify
+  cd /d "%HERE%" && mvn -B -ntp -T 2 verify
   exit /b !errorlevel!
 )
 if "%VERB%"=="fuzz" (

@@ -1,6 +1,7 @@
 package lane.evaluation;
 
 import java.util.List;
+import java.util.Map;
 import lane.field.Field;
 import lane.field.Run;
 import lane.formula.Meaning;
@@ -38,8 +39,9 @@ public interface Beyond {
      *
      * @param values its components, in SI units
      * @param coverage share of its surfaces that lies in the run; NaN where they have no size of their own
+     * @param trail how it was found
      */
-    record Reduced(double[] values, double coverage) {}
+    record Reduced(double[] values, double coverage, Provenance trail) {}
 
     default Reduced reduce(Run run, Node.Reduction reduction, Type body, String frame, EvaluationContext lens) {
         throw nothing("Stations");
@@ -50,13 +52,13 @@ public interface Beyond {
     }
 
     /** Files that a step reads besides those of the run itself: other lanes, other times. */
-    default List<Provenance.Input> inputs(Run run, Scope.Step step) {
+    default List<Provenance.Input> inputs(Run run, Scope.Step step, EvaluationContext lens) {
         return List.of();
     }
 
-    /** Times of runs that a step reads, as they are stored. */
-    default List<String> reached(Run run, Scope.Step step) {
-        return List.of();
+    /** What a step reaches, by what it is called: times of runs as they are stored, and what its own formula reaches. */
+    default Map<String, Object> reached(Run run, Scope.Step step, EvaluationContext lens) {
+        return Map.of();
     }
 
     /** Files of what a lane without a mesh says. */
@@ -78,9 +80,9 @@ public interface Beyond {
      * A number that a reading has found.
      *
      * @param remark what is to be known of it; blank for nothing
-     * @param inputs files that it came from
+     * @param trail how it was found, with the files that it came from
      */
-    record Found(Meaning.Known number, String remark, List<Provenance.Input> inputs) {}
+    record Found(Meaning.Known number, String remark, Provenance trail) {}
 
     /** The number of a tally, or of a balance's term or residual; null if there is none of the name. */
     default @Nullable Found reading(Run run, String name, EvaluationContext lens) {

@@ -1,8 +1,11 @@
 package lane.evaluation;
 
 import java.util.ArrayList;
+import java.util.Collections;
+import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
@@ -46,7 +49,7 @@ public final class BoundQuantity {
     private final List<String> notes;
     private final Object key;
     private final List<Provenance.Input> inputs;
-    private final List<String> reached;
+    private final Map<String, Object> reached;
 
     private BoundQuantity(
             Run run,
@@ -59,7 +62,7 @@ public final class BoundQuantity {
             List<String> notes,
             Object key,
             Set<Provenance.Input> inputs,
-            Set<String> reached) {
+            Map<String, Object> reached) {
         this.run = run;
         this.part = part;
         this.quantity = quantity;
@@ -70,7 +73,7 @@ public final class BoundQuantity {
         this.notes = notes;
         this.key = key;
         this.inputs = List.copyOf(inputs);
-        this.reached = List.copyOf(reached);
+        this.reached = Collections.unmodifiableMap(new LinkedHashMap<>(reached));
     }
 
     /** @throws LaneException with what the run lacks, or what is wrong in the formula */
@@ -236,8 +239,11 @@ public final class BoundQuantity {
         return inputs;
     }
 
-    /** Times of runs that its formula reaches, as they were really read. */
-    public List<String> reached() {
+    /**
+     * What its formula reaches beyond the place, by what it is called: times of runs as they were really read, stations,
+     * readings and frames with their definitions.
+     */
+    public Map<String, Object> reached() {
         return reached;
     }
 
@@ -425,8 +431,8 @@ public final class BoundQuantity {
         private Set<Provenance.Input> inputs = new LinkedHashSet<>();
         /** What was found out about what was reached; likewise. */
         private Set<String> remarks = new LinkedHashSet<>();
-        /** Times that were read; likewise. */
-        private Set<String> reached = new LinkedHashSet<>();
+        /** What was reached beyond the place, with its definition; likewise. */
+        private Map<String, Object> reached = new LinkedHashMap<>();
 
         Local(Run run, @Nullable Part part, EvaluationContext lens) {
             this.run = run;
@@ -478,6 +484,19 @@ public final class BoundQuantity {
                     + run.fields().stream().map(Field::name).collect(Collectors.joining(", ")) + ".";
         }
 
+        /** What a number that was computed for the formula rests on is what the formula rests on. */
+        private void reached(String what, Provenance trail) {
+            inputs.addAll(trail.inputs());
+            List<Object> steps = new ArrayList<>();
+            trail.steps().forEach(s -> steps.add(s.settings()));
+            // Two of one kind over the same stations differ in what is under them.
+            String name = what;
+            for (int k = 2; reached.containsKey(name) && !steps.equals(reached.get(name)); k++) {
+                name = what + " (" + k + ")";
+            }
+            reached.put(name, steps);
+        }
+
         Meaning wallDistance() {
             try {
                 return new Meaning.Stored(lens.beyond().wallDistance(run), 1, Unit.of("m"));
@@ -491,7 +510,7 @@ public final class BoundQuantity {
             if (found == null) {
                 return null;
             }
-            inputs.addAll(found.inputs());
+            reached("reading " + name, found.trail());
             if (!found.remark().isBlank()) {
                 remarks.add(found.remark());
             }
@@ -517,7 +536,14 @@ public final class BoundQuantity {
 
         @Override
         public @Nullable Axis frame(String name) {
-            return name.isEmpty() ? lens.axis() : lens.beyond().frame(name);
+            if (name.isEmpty()) {
+                return lens.axis();
+            }
+            Axis found = lens.beyond().frame(name);
+            if (found != null) {
+                reached.put("frame " + name, found);
+            }
+            return found;
         }
 
         @Override
@@ -534,7 +560,7 @@ public final class BoundQuantity {
             }
             inputs.addAll(other.inputs());
             if (!Double.isNaN(other.time())) {
-                reached.add(name + " at time " + other.time());
+                reached.put("time of " + name, other.time());
             }
             Local there = on(other);
             there.inputs = inputs;
@@ -551,8 +577,8 @@ public final class BoundQuantity {
         @Override
         public Meaning.Stored step(Step step) {
             Field made = lens.beyond().step(run, step, lens);
-            inputs.addAll(lens.beyond().inputs(run, step));
-            reached.addAll(lens.beyond().reached(run, step));
+            inputs.addAll(lens.beyond().inputs(run, step, lens));
+            reached.putAll(lens.beyond().reached(run, step, lens));
             return new Meaning.Stored(
                     made, made.components(), step.type().unit().known() ? Unit.ONE : Unit.UNKNOWN);
         }
@@ -565,6 +591,10 @@ public final class BoundQuantity {
         @Override
         public double[] reduce(Node.Reduction reduction, Type body, String frame) {
             Beyond.Reduced made = lens.beyond().reduce(run, reduction, body, frame, lens);
+            reached(
+                    reduction.kind() + " over "
+                            + reduction.over().stream().map(p -> p.name()).collect(Collectors.joining(" + ")),
+                    made.trail());
             if (Part.lacking(made.coverage())) {
                 remarks.add("Only " + Part.percent(made.coverage()) + " of "
                         + reduction.over().stream()

@@ -3,6 +3,8 @@ package lane.study;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
@@ -260,29 +262,46 @@ final class StudyBeyond implements Beyond {
     }
 
     @Override
-    public List<Provenance.Input> inputs(Run run, Scope.Step step) {
-        return switch (step) {
-            case Scope.Step.Gradient _ -> List.of();
-            case Scope.Step.OfLane o -> {
-                Run other = run(o.lane());
-                yield other == null ? List.of() : other.inputs();
-            }
-            case Scope.Step.AtTime a -> then(run, a).inputs();
-        };
+    public List<Provenance.Input> inputs(Run run, Scope.Step step, EvaluationContext lens) {
+        Run on = on(run, step);
+        if (on == null) {
+            return List.of();
+        }
+        Set<Provenance.Input> all = new LinkedHashSet<>(on == run ? List.of() : on.inputs());
+        all.addAll(BoundQuantity.of(on, body(step.body(), step.frame()), lens).inputs());
+        return List.copyOf(all);
     }
 
     @Override
-    public List<String> reached(Run run, Scope.Step step) {
+    public Map<String, Object> reached(Run run, Scope.Step step, EvaluationContext lens) {
+        Run on = on(run, step);
+        if (on == null) {
+            return Map.of();
+        }
+        Map<String, Object> all = new LinkedHashMap<>();
+        String name =
+                switch (step) {
+                    case Scope.Step.Gradient _ -> "";
+                    case Scope.Step.OfLane o -> Double.isNaN(on.time()) ? "" : "time of " + o.lane();
+                    case Scope.Step.AtTime a -> "this run at " + a.time();
+                };
+        if (!name.isEmpty()) {
+            all.put(name, on.time());
+        }
+        BoundQuantity.of(on, body(step.body(), step.frame()), lens)
+                .reached()
+                .forEach((what, how) -> all.put(
+                        on == run ? what : what + " in " + (step instanceof Scope.Step.OfLane o ? o.lane() : name),
+                        how));
+        return all;
+    }
+
+    /** The run that a step takes place on; null for a lane that there is not. */
+    private @Nullable Run on(Run run, Scope.Step step) {
         return switch (step) {
-            case Scope.Step.Gradient _ -> List.of();
-            case Scope.Step.OfLane o -> {
-                Run other = run(o.lane());
-                yield other == null || Double.isNaN(other.time())
-                        ? List.of()
-                        : List.of(o.lane() + " at time " + other.time());
-            }
-            case Scope.Step.AtTime a ->
-                List.of("this run at time " + then(run, a).time());
+            case Scope.Step.Gradient _ -> run;
+            case Scope.Step.OfLane o -> run(o.lane());
+            case Scope.Step.AtTime a -> then(run, a);
         };
     }
 
@@ -402,6 +421,7 @@ final class StudyBeyond implements Beyond {
         int components = r.kind().equals("flow") ? 1 : body.components();
         double[] out = new double[components];
         double coverage = Double.NaN;
+        Provenance trail = Provenance.EMPTY;
         for (int k = 0; k < components; k++) {
             Node one = r.body();
             if (components > 1) {
@@ -411,8 +431,9 @@ final class StudyBeyond implements Beyond {
             Tally made = reduce(run, r, one, frame, lens);
             out[k] = made.value();
             coverage = made.coverage();
+            trail = made.trail();
         }
-        return new Reduced(out, coverage);
+        return new Reduced(out, coverage, trail);
     }
 
     private Tally reduce(Run run, Node.Reduction r, Node body, String frame, EvaluationContext lens) {
@@ -422,9 +443,20 @@ final class StudyBeyond implements Beyond {
             return made;
         }
         // Means of both share the same measure, which falls out.
-        double mean = made.value() / number(run, r, r.weight(), frame, lens).value();
+        Tally weight = number(run, r, r.weight(), frame, lens);
         return new Tally(
-                new Estimate(mean, Unit.UNKNOWN), Map.of(), "", made.note(), made.coverage(), Provenance.EMPTY);
+                new Estimate(made.value() / weight.value(), Unit.UNKNOWN),
+                Map.of(),
+                "",
+                made.note(),
+                made.coverage(),
+                both(made.trail(), weight.trail()));
+    }
+
+    private static Provenance both(Provenance a, Provenance b) {
+        List<Provenance.Step> steps = new ArrayList<>(a.steps());
+        steps.addAll(b.steps());
+        return new Provenance(a.with(b).inputs(), steps);
     }
 
     private Tally number(Run run, Node.Reduction r, Node body, String frame, EvaluationContext lens) {
@@ -522,7 +554,7 @@ final class StudyBeyond implements Beyond {
                 }
                 var number =
                         new Meaning.Known(new double[] {made.numbers().get(at).value()}, Type.of(1, made.unit()));
-                return new Found(number, remark(r, made), made.trail().inputs());
+                return new Found(number, remark(r, made), made.trail());
             }
         }
         return null;

@@ -2,131 +2,136 @@ package lane.demo;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.node.ArrayNode;
-import com.fasterxml.jackson.databind.node.JsonNodeFactory;
 import com.fasterxml.jackson.databind.node.ObjectNode;
+import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.util.ArrayList;
-import java.util.Arrays;
-import java.util.HashSet;
 import java.util.List;
+import java.util.Objects;
 import java.util.Set;
-import java.util.function.Consumer;
-import lane.base.LaneException;
 import lane.base.Work;
+import lane.field.Field;
+import lane.field.PartBuilder;
+import lane.field.Values;
 import lane.formats.FileLibrary;
 import lane.formats.study.StudyJson;
-import lane.reading.Outcome;
-import lane.reading.Reading;
+import lane.formats.vtk.VtkXmlWriter;
+import lane.formats.vtk.VtkXmlWriter.Options;
+import lane.mesh.BoxMesh;
+import lane.mesh.CellShape;
+import lane.mesh.Mesh;
 import lane.study.Evaluator;
 import lane.study.Results;
-import lane.study.Source;
+import lane.unit.Unit;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
-/** Whatever changes a number changes its trail: every number, flag and formula of the study is changed in turn. */
+/** Whatever changes a number changes its trail: of the demo, and of every kind that the demo has not, in a bed of a greenhouse. */
 class TrailTest {
-    private static final Set<String> NAMES = Set.of("id", "kind", "name", "version", "note");
-    private static final JsonNodeFactory F = JsonNodeFactory.instance;
+    private static final String[] PARTS = {"settings", "sources", "quantities", "frames", "stations", "readings"};
 
     @TempDir
     Path folder;
 
-    private Evaluator evaluator;
-    private ObjectNode root;
-    private Results base;
-    private final Set<String> visited = new HashSet<>();
-    private int numbers;
-
-    private Results evaluate() {
-        return evaluator.evaluate(StudyJson.of(root.toString(), "study"), Work.QUIET);
-    }
-
-    private static String values(Outcome o) {
-        var out = new StringBuilder();
-        o.scalars().forEach(s -> out.append(s.what())
-                .append(s.estimate().value())
-                .append(s.estimate().unit().label()));
-        o.curve().ifPresent(p -> out.append(Arrays.toString(p.value())).append(Arrays.toString(p.abscissa())));
-        return out.toString();
-    }
-
-    /** Something else of the same sort; null for what is left alone. */
-    private static JsonNode other(String name, JsonNode was) {
-        if (NAMES.contains(name)) {
-            return null;
-        }
-        return was.isInt()
-                ? F.numberNode(was.asInt() + 1)
-                : was.isNumber()
-                        ? F.numberNode(was.asDouble() == 0 ? 0.001 : was.asDouble() * 1.01)
-                        : was.isBoolean()
-                                ? F.booleanNode(!was.asBoolean())
-                                : name.equals("formula") ? F.textNode("1.01*(" + was.asText() + ")") : null;
-    }
-
-    private void walk(JsonNode at, String path, String sort) {
-        if (at instanceof ObjectNode o) {
-            List<String> names = new ArrayList<>();
-            o.fieldNames().forEachRemaining(names::add);
-            String of = sort + o.path("kind").asText();
-            for (String k : names) {
-                JsonNode was = o.get(k);
-                each(other(k, was), of + "/" + k, path + "/" + k, v -> o.set(k, v), was);
-                walk(was, path + "/" + k, of + "/" + k);
-            }
-        } else if (at instanceof ArrayNode a) {
-            for (int i = 0; i < a.size(); i++) {
-                int n = i;
-                JsonNode was = a.get(i);
-                each(other("", was), sort + "/" + i, path + "/" + i, v -> a.set(n, v), was);
-                walk(was, path + "/" + i, sort);
-            }
-        }
-    }
-
-    private void each(JsonNode other, String sort, String path, Consumer<JsonNode> put, JsonNode was) {
-        if (other == null || !visited.add(sort)) {
-            return;
-        }
-        put.accept(other);
-        try {
-            Results now = evaluate();
-            for (Reading reading : base.study().readings()) {
-                for (Source lane : base.study().sources()) {
-                    Outcome before = base.outcome(reading.id(), lane.id());
-                    Outcome after = now.outcome(reading.id(), lane.id());
-                    if (!values(before).equals(values(after))) {
-                        numbers++;
-                        assertThat(after.trail())
-                                .as("%s from %s to %s changes %s of %s", path, was, other, reading.id(), lane.id())
-                                .isNotEqualTo(before.trail());
-                    }
-                }
-            }
-        } catch (LaneException e) {
-            // What the study cannot have has no number.
-        } finally {
-            put.accept(was);
-        }
-    }
-
     @Test
-    void whateverChangesANumberChangesItsTrail() throws Exception {
+    void whateverChangesANumberOfTheDemoChangesItsTrail() throws IOException {
         Path study = DemoFiles.make(folder, DemoFiles.SMALL);
-        evaluator = new Evaluator(new FileLibrary(folder));
-        root = (ObjectNode) new ObjectMapper().readTree(Files.readString(study));
+        var root = (ObjectNode) new ObjectMapper().readTree(Files.readString(study));
         // One mesh of the family says as much as three.
         root.remove("checks");
         ((ArrayNode) root.path("sources"))
                 .removeIf(s -> Set.of("fine", "medium").contains(s.path("id").asText()));
-        base = evaluate();
-        for (String part : List.of("settings", "sources", "quantities", "frames", "stations", "readings")) {
-            walk(root.path(part), "/" + part, part);
+        var walk = new TrailWalk(new Evaluator(new FileLibrary(folder)), root);
+        assertThat(walk.over(PARTS)).as("numbers that changed").isGreaterThan(100);
+    }
+
+    private static final Mesh BED =
+            BoxMesh.of(CellShape.HEXAHEDRON, new int[] {4, 4, 4}, new double[] {2, 1, 0.5}, 0.1, 7);
+
+    private void run(String name, double more) throws IOException {
+        double[] wet = new double[BED.nodeCount()];
+        double[] air = new double[3 * BED.nodeCount()];
+        double[] drag = new double[3 * BED.nodeCount()];
+        for (int i = 0; i < wet.length; i++) {
+            double x = BED.xyz()[3 * i];
+            double y = BED.xyz()[3 * i + 1];
+            double z = BED.xyz()[3 * i + 2];
+            wet[i] = more + 30 * x + 10 * y * y + 5 * z;
+            air[3 * i] = y + 0.1;
+            air[3 * i + 1] = 0.3 + x;
+            air[3 * i + 2] = 0.2 * z + more / 100;
+            drag[3 * i] = 0.01 * wet[i];
+            drag[3 * i + 2] = x * y;
         }
-        assertThat(numbers).as("numbers that changed").isGreaterThan(100);
+        VtkXmlWriter.writeGrid(
+                folder.resolve(name),
+                BED,
+                List.of(
+                        new Field("wet", Field.At.NODE, 1, Unit.UNKNOWN, Values.of(wet)),
+                        new Field("air", Field.At.NODE, 3, Unit.UNKNOWN, Values.of(air)),
+                        new Field("drag", Field.At.NODE, 3, Unit.UNKNOWN, Values.of(drag))),
+                Options.DEFAULT);
+        VtkXmlWriter.writeSurface(
+                folder.resolve("skin.vtp"), new PartBuilder(BED).whole("skin").surface(), List.of(), Options.DEFAULT);
+    }
+
+    /** A tilted square, in centimetres. */
+    private void sheet(double height) throws IOException {
+        String corners =
+                "%1$s\nfacet normal 0 0 1\nouter loop\nvertex %2$s\nvertex %3$s\nvertex %4$s\nendloop\nendfacet\n";
+        Files.writeString(
+                folder.resolve("net.stl"),
+                String.format(corners, "solid net", "40 20 " + height, "150 20 " + height, "150 80 " + (height + 4))
+                        + String.format(
+                                corners, "", "40 20 " + height, "150 80 " + (height + 4), "40 80 " + (height + 4))
+                        + "endsolid net\n");
+    }
+
+    private void rake(double more) throws IOException {
+        Files.writeString(folder.resolve("rake.csv"), "depth [m];wetness\n0;" + more + "\n1;4\n2;9\n");
+    }
+
+    private ObjectNode bed() throws IOException {
+        run("bed.vtu", 20);
+        run("dry.vtu", 12);
+        sheet(20);
+        rake(1);
+        try (var in = Objects.requireNonNull(TrailTest.class.getResourceAsStream("/lane/demo/every-kind.lane.json"))) {
+            return (ObjectNode) new ObjectMapper().readTree(in);
+        }
+    }
+
+    @Test
+    void whateverChangesANumberOfAnyKindChangesItsTrail() throws IOException {
+        var walk = new TrailWalk(new Evaluator(new FileLibrary(folder)), bed());
+        Results base = walk.base();
+        for (var reading : base.study().readings()) {
+            assertThat(base.outcome(reading.id(), "bed").scalars().isEmpty()
+                            && base.outcome(reading.id(), "bed").curve().isEmpty())
+                    .as("%s has a number: %s", reading.id(), base.outcome(reading.id(), "bed"))
+                    .isFalse();
+        }
+        assertThat(walk.over(PARTS)).as("numbers that changed").isGreaterThan(300);
+    }
+
+    private interface Change {
+        void make() throws IOException;
+    }
+
+    @Test
+    void soDoesAnotherContentOfAnyFileThatANumberReaches() throws IOException {
+        ObjectNode root = bed();
+        var walk = new TrailWalk(new Evaluator(new FileLibrary(folder)), root);
+        List<Change> changes =
+                List.of(() -> run("bed.vtu", 21), () -> run("dry.vtu", 13), () -> sheet(24), () -> rake(2));
+        for (Change change : changes) {
+            change.make();
+            Results now =
+                    new Evaluator(new FileLibrary(folder)).evaluate(StudyJson.of(root.toString(), "study"), Work.QUIET);
+            assertThat(walk.against(now, "another file")).isPositive();
+            bed();
+        }
     }
 }

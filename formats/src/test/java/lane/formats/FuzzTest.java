@@ -30,7 +30,7 @@ import org.junit.jupiter.api.parallel.ExecutionMode;
 /** Every reader against damaged files of its format. */
 @Execution(ExecutionMode.CONCURRENT)
 class FuzzTest {
-    @TempDir
+    @TempDir(factory = InMemory.class)
     Path folder;
 
     private static List<Field> fields(Mesh mesh) {
@@ -94,7 +94,7 @@ class FuzzTest {
         for (String seed : seeds) {
             all.add(seed.getBytes(StandardCharsets.UTF_8));
         }
-        Fuzz.same(folder, ending, all, explicit, Both::quickly);
+        Fuzz.same(folder, ending, all, explicit, Both.now());
     }
 
     @Test
@@ -141,14 +141,14 @@ class FuzzTest {
                         ("solid left\nfacet normal 0 0 1\nouter loop\nvertex 0 0 0\nvertex 1 0 0\nvertex 0 1 0\nendloop\nendfacet\n"
                                         + "endsolid left\n")
                                 .getBytes(StandardCharsets.US_ASCII)),
-                Both::quickly);
+                f -> Both.read(f, Work.QUIET));
         // Each line stands for itself: one that goes, or is drawn into a name, leaves a sound file with a line less.
         Fuzz.run(
                 folder,
                 ".obj",
                 List.of("v 0 0 0\nv 2 0 0\nv 2 1 0\nv 0 1 0\ng plate\nf 1/1/1 2/2 3//3 4\ng tip\nf -4 -1 -3\n"
                         .getBytes(StandardCharsets.US_ASCII)),
-                Both::quickly);
+                f -> Both.read(f, Work.QUIET));
         text(
                 ".ply",
                 "ply\nformat ascii 1.0\nelement vertex 4\nproperty float x\nproperty float y\nproperty float z\nelement face 1\n"
@@ -182,7 +182,7 @@ class FuzzTest {
         }
         byte[] packed = Files.readAllBytes(Path.of(
                 FuzzTest.class.getResource("/lane/formats/stored.vtkhdf").getPath()));
-        Fuzz.same(folder, ".vtkhdf", List.of(Files.readAllBytes(seed), packed), Both::quickly);
+        Fuzz.same(folder, ".vtkhdf", List.of(Files.readAllBytes(seed), packed), Both.now());
     }
 
     private static io.jhdf.api.WritableGroup node(
@@ -214,7 +214,7 @@ class FuzzTest {
             var solution = node(zone, "sol", "FlowSolution_t", null);
             node(solution, "P", "DataArray_t", new double[] {1, 2, 3, 4});
         }
-        Fuzz.same(folder, ".cgns", List.of(Files.readAllBytes(seed)), Both::quickly);
+        Fuzz.same(folder, ".cgns", List.of(Files.readAllBytes(seed)), Both.now());
     }
 
     @Test
@@ -226,7 +226,7 @@ class FuzzTest {
                 stl.putFloat(84 + 50 * t + 4 * k, k % 4 + t);
             }
         }
-        Fuzz.run(folder, ".stl", List.of(stl.array()), Both::quickly);
+        Fuzz.run(folder, ".stl", List.of(stl.array()), f -> Both.read(f, Work.QUIET));
         String head =
                 "ply\nformat binary_little_endian 1.0\nelement vertex 4\nproperty float x\nproperty float y\nproperty float z\n"
                         + "element face 1\nproperty list uchar int vertex_indices\nend_header\n";
@@ -236,7 +236,7 @@ class FuzzTest {
             ply.putFloat(v);
         }
         ply.put((byte) 4).putInt(0).putInt(1).putInt(2).putInt(3);
-        Fuzz.same(folder, ".ply", List.of(ply.array()), Both::quickly);
+        Fuzz.same(folder, ".ply", List.of(ply.array()), Both.now());
     }
 
     @Test
@@ -255,7 +255,7 @@ class FuzzTest {
                 List.of(("<VTKFile type=\"Collection\"><Collection><DataSet timestep=\"1\" file=\"one1.vtu\"/>"
                                 + "<DataSet timestep=\"2\" file=\"one2.vtu\"/></Collection></VTKFile>")
                         .getBytes(StandardCharsets.US_ASCII)),
-                Both::quickly);
+                Both.now());
         Fuzz.same(
                 folder,
                 ".vtm",
@@ -263,7 +263,7 @@ class FuzzTest {
                                 + "<DataSet index=\"0\" name=\"b\" file=\"one1.vtu\"/></Block><DataSet index=\"1\" file=\"one2.vtu\"/>"
                                 + "</vtkMultiBlockDataSet></VTKFile>")
                         .getBytes(StandardCharsets.US_ASCII)),
-                Both::quickly);
+                Both.now());
         Fuzz.same(
                 folder,
                 ".pvtu",
@@ -272,7 +272,7 @@ class FuzzTest {
                                         + "NumberOfComponents=\"3\"/></PPoints><Piece Source=\"one1.vtu\"/><Piece Source=\"one2.vtu\"/>"
                                         + "</PUnstructuredGrid></VTKFile>")
                                 .getBytes(StandardCharsets.US_ASCII)),
-                Both::quickly);
+                Both.now());
     }
 
     @Test

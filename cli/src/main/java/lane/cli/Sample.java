@@ -64,7 +64,12 @@ final class Sample implements Callable<Integer> {
     public Integer call() {
         // What is typed wrong is told before a large file is read.
         Line line = where.line == null ? null : line();
-        List<Point> points = where.points == null ? List.of() : PointsTable.read(Path.of(where.points));
+        PointsTable.Taken taken = where.points == null ? null : PointsTable.read(Path.of(where.points));
+        List<Point> points = taken == null ? List.of() : taken.points();
+        if (taken != null) {
+            // Beside the numbers, which may be read by a program.
+            taken.said().forEach(System.err::println);
+        }
         Run run = OneRun.read(file);
         List<Field> wanted = fields.isEmpty()
                 ? run.fields()

@@ -206,6 +206,8 @@ class LaneTest {
         assertThat(Double.parseDouble(third[8])).isEqualTo(-1);
         Path points = Files.writeString(folder.resolve("p.csv"), "x,y,z\n1,1,1\n9,9,9\n3.5,2.5,0\n");
         Run at = run("sample", file, "--points", points.toString(), "--fields", "T");
+        // What is assumed stands beside the numbers, not among them.
+        assertThat(at.err()).isEqualTo("Columns x, y, z of p.csv state no unit and are taken as metres.\n");
         assertThat(at.code()).as(at.err()).isZero();
         assertThat(at.out().lines().toList()).hasSize(4).element(1).isEqualTo("1.0,1.0,1.0,0.0,1,11.0");
         assertThat(at.out().lines().toList().get(2)).startsWith("9.0,9.0,9.0,").endsWith(",0,");

@@ -21,8 +21,12 @@ class PointsTableTest {
     @TempDir
     Path folder;
 
-    private List<Point> read(String text) throws IOException {
+    private PointsTable.Taken taken(String text) throws IOException {
         return PointsTable.read(Files.writeString(folder.resolve("p.csv"), text));
+    }
+
+    private List<Point> read(String text) throws IOException {
+        return taken(text).points();
     }
 
     @ParameterizedTest
@@ -52,8 +56,22 @@ class PointsTableTest {
     }
 
     @Test
+    void whatIsAssumedIsSaid() throws IOException {
+        assertThat(taken("x [mm],y [mm],z [mm]\n1,2,3\n4,5,6\n").said()).isEmpty();
+        assertThat(taken("east [mm];north [mm];up\n1;2;3\n4;5;6\n").said())
+                .containsExactly(
+                        "No columns are named x, y and z; the first three of p.csv are taken.",
+                        "Column up of p.csv states no unit and is taken as metres.");
+    }
+
+    @Test
     void rowsWithoutAllThreeAreLeftOut() throws IOException {
-        assertThat(read("x,y,z\n1,2,3\n,2,3\n4,5,6\n")).hasSize(2);
+        PointsTable.Taken t = taken("x,y,z\n1,2,3\n,2,3\n4,5,6\n");
+        assertThat(t.points()).hasSize(2);
+        assertThat(t.said())
+                .containsExactly(
+                        "Columns x, y, z of p.csv state no unit and are taken as metres.",
+                        "1 row of p.csv without three coordinates was left out.");
     }
 
     @ParameterizedTest

@@ -255,8 +255,8 @@ class RecordingTest {
                 .extracting(i -> i.path())
                 .contains("kiln_000.vtu", "kiln_002.vtu", "kiln_008.vtu", "kiln_011.vtu");
         assertThat(first.outcome("md", "k").trail().steps().toString())
-                .contains("this run at time 2.0")
-                .contains("this run at time 8.0");
+                .contains("this run at 2.0=2.0")
+                .contains("this run at 8.0=8.0");
         int computed = evaluator.computed();
         long reads = Shelf.reads();
         evaluator.evaluate(s, Work.QUIET);

@@ -222,7 +222,11 @@ final class PathForm extends StationRows {
         java.io.File file = chooser.showOpenDialog(box.getScene().getWindow());
         if (file != null) {
             try {
-                taken.accept(lane.formats.table.PointsTable.read(file.toPath()));
+                var read = lane.formats.table.PointsTable.read(file.toPath());
+                taken.accept(read.points());
+                if (!read.said().isEmpty()) {
+                    session.say(String.join(" ", read.said()));
+                }
             } catch (LaneException e) {
                 session.say(e.getMessage());
             }

@@ -12,10 +12,24 @@ import lane.unit.Unit;
 public final class PointsTable {
     private PointsTable() {}
 
+    /**
+     * What was taken from a table.
+     *
+     * @param said what was assumed and left out, in sentences
+     */
+    public record Taken(List<Point> points, List<String> said) {
+        public Taken {
+            points = List.copyOf(points);
+            said = List.copyOf(said);
+        }
+    }
+
     /** @throws LaneException when it has fewer than three columns of numbers, or no row with all three */
-    public static List<Point> read(Path file) {
+    public static Taken read(Path file) {
         Table table = TableReader.read(file, file.toString());
+        List<String> said = new ArrayList<>();
         List<String> columns = new ArrayList<>();
+        List<String> bare = new ArrayList<>();
         for (String name : List.of("x", "y", "z")) {
             table.headers().stream()
                     .filter(n -> n.equalsIgnoreCase(name))
@@ -28,6 +42,7 @@ public final class PointsTable {
                         + " does not have the columns x, y and z; name them so, or give three columns without names.");
             }
             columns = table.headers().subList(0, 3);
+            said.add("No columns are named x, y and z; the first three of " + file.getFileName() + " are taken.");
         }
         double[][] xyz = new double[3][];
         for (int d = 0; d < 3; d++) {
@@ -35,6 +50,9 @@ public final class PointsTable {
             if (unit.known() && !unit.comparable(Unit.of("m"))) {
                 throw new LaneException("Column \"" + columns.get(d) + "\" of " + file + " is in " + unit.label()
                         + ", which is no length; give coordinates.");
+            }
+            if (!unit.known()) {
+                bare.add(columns.get(d));
             }
             double[] values = table.column(columns.get(d));
             xyz[d] = new double[values.length];
@@ -51,6 +69,15 @@ public final class PointsTable {
         if (out.isEmpty()) {
             throw new LaneException("The table " + file + " has no row with numbers in x, y and z.");
         }
-        return out;
+        if (!bare.isEmpty()) {
+            said.add("Column" + (bare.size() > 1 ? "s " : " ") + String.join(", ", bare) + " of " + file.getFileName()
+                    + (bare.size() > 1 ? " state no unit and are" : " states no unit and is") + " taken as metres.");
+        }
+        int left = xyz[0].length - out.size();
+        if (left > 0) {
+            said.add(left + (left == 1 ? " row of " : " rows of ") + file.getFileName() + " without three coordinates "
+                    + (left == 1 ? "was" : "were") + " left out.");
+        }
+        return new Taken(out, said);
     }
 }

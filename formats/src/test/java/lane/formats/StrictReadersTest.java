@@ -120,6 +120,18 @@ class StrictReadersTest {
         refused(file("stray.vtu", right.replace("<Points>", "ints><Points>")), "\"ints>\"", "where an element belongs");
         Dataset d = DatasetReader.read(file("odd.vtu", right.replace("<Points>", "<Colour/><Points>")), Work.QUIET);
         assertThat(d.remarks()).containsExactly("Its element <Colour> is not known to the format and was left out.");
+        for (String own : new String[] {"DataAssembly encoding=\"base64\"", "InformationKey name=\"range\"", "Value"}) {
+            String tag = own.split(" ")[0];
+            Path file = file(
+                    "own.vtu",
+                    right.replace("<UnstructuredGrid>", "<" + own + ">PD94bWw=</" + tag + "><UnstructuredGrid>"));
+            assertThat(DatasetReader.read(file, Work.QUIET).remarks()).as(tag).isEmpty();
+        }
+        Path told = file("told.vtu", right.replace("<Points>", "<Author>Nobody, <b>at night</b></Author><Points>"));
+        assertThat(DatasetReader.read(told, Work.QUIET).remarks())
+                .containsExactly(
+                        "Its element <Author> is not known to the format and was left out.",
+                        "Its element <b> is not known to the format and was left out.");
         refused(file("none.vtu", right.replace("NumberOfCells=\"1\"", "NumberOfCels=\"1\"")), "says it has no cells");
         Dataset empty = DatasetReader.read(
                 file("empty.vtu", right.replace("format=\"ascii\">10<", "format=\"ascii\">0<")), Work.QUIET);

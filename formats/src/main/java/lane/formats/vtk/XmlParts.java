@@ -57,8 +57,8 @@ final class XmlParts {
             "vtkPartitionedDataSetCollection",
             "Collection");
 
-    /** Elements that say nothing of the numbers, or say it by those inside. */
-    private static final Set<String> KNOWN = Set.of(
+    /** Elements that say what they say by those inside. */
+    private static final Set<String> STRUCTURE = Set.of(
             "PPointData",
             "PCellData",
             "PPoints",
@@ -66,12 +66,11 @@ final class XmlParts {
             "PCoordinates",
             "PDataArray",
             "PFieldData",
-            "vtkMultiPieceDataSet",
-            "DataAssembly",
-            "Assembly",
-            "InformationKey",
-            "InformationKeys",
-            "Value");
+            "vtkMultiPieceDataSet");
+
+    /** Elements that say nothing of the numbers. */
+    private static final Set<String> KNOWN =
+            Set.of("DataAssembly", "Assembly", "InformationKey", "InformationKeys", "Value");
 
     /** A data array: decoded, or waiting at an offset of the appended data. */
     static final class Array {
@@ -207,6 +206,7 @@ final class XmlParts {
         Piece piece = null;
         int depth = 0;
         boolean inAppended = false;
+        int other = 0;
         while (xml.hasNext()) {
             int event = xml.next();
             if (event == XMLStreamConstants.DTD || event == XMLStreamConstants.ENTITY_REFERENCE) {
@@ -215,6 +215,7 @@ final class XmlParts {
             if ((event == XMLStreamConstants.CHARACTERS || event == XMLStreamConstants.CDATA)
                     && depth > 0
                     && !inAppended
+                    && other == 0
                     && !xml.isWhiteSpace()
                     && !xml.getText().isBlank()) {
                 String stray = xml.getText().strip();
@@ -294,12 +295,17 @@ final class XmlParts {
                         appendedRaw = "raw".equals(xml.getAttributeValue(null, "encoding"));
                     }
                     default -> {
-                        if (!KNOWN.contains(tag) && !KINDS.contains(tag)) {
+                        if (!STRUCTURE.contains(tag) && !KINDS.contains(tag) && other == 0) {
+                            // What is in it, text too, is its own.
+                            other = depth;
+                        }
+                        if (!KNOWN.contains(tag) && !STRUCTURE.contains(tag) && !KINDS.contains(tag)) {
                             unknown.add(tag.substring(0, Math.min(40, tag.length())));
                         }
                     }
                 }
             } else if (event == XMLStreamConstants.END_ELEMENT) {
+                other = depth == other ? 0 : other;
                 depth--;
                 if ((xml.getLocalName().equals("Block") || xml.getLocalName().equals("Partitions"))
                         && !blocks.isEmpty()) {

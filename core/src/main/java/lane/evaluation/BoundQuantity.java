@@ -489,12 +489,16 @@ public final class BoundQuantity {
             inputs.addAll(trail.inputs());
             List<Object> steps = new ArrayList<>();
             trail.steps().forEach(s -> steps.add(s.settings()));
-            // Two of one kind over the same stations differ in what is under them.
+            reach(what, steps);
+        }
+
+        /** Two of one kind over the same stations differ in what is under them: neither takes the other's place. */
+        private void reach(String what, Object how) {
             String name = what;
-            for (int k = 2; reached.containsKey(name) && !steps.equals(reached.get(name)); k++) {
+            for (int k = 2; reached.containsKey(name) && !how.equals(reached.get(name)); k++) {
                 name = what + " (" + k + ")";
             }
-            reached.put(name, steps);
+            reached.put(name, how);
         }
 
         Meaning wallDistance() {
@@ -578,7 +582,7 @@ public final class BoundQuantity {
         public Meaning.Stored step(Step step) {
             Field made = lens.beyond().step(run, step, lens);
             inputs.addAll(lens.beyond().inputs(run, step, lens));
-            reached.putAll(lens.beyond().reached(run, step, lens));
+            lens.beyond().reached(run, step, lens).forEach(this::reach);
             return new Meaning.Stored(
                     made, made.components(), step.type().unit().known() ? Unit.ONE : Unit.UNKNOWN);
         }

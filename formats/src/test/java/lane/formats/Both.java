@@ -3,6 +3,7 @@ package lane.formats;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.nio.file.Path;
+import java.util.Arrays;
 import java.util.List;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.function.Function;
@@ -51,6 +52,17 @@ final class Both {
             }
         }
         return whole;
+    }
+
+    /** The numbers of a field. */
+    static double[] values(Dataset d, String name) {
+        Field f = d.fields().stream()
+                .filter(x -> x.name().equals(name))
+                .findFirst()
+                .orElseThrow();
+        double[] out = new double[f.values().length()];
+        Arrays.setAll(out, f.values()::get);
+        return out;
     }
 
     private static List<String> names(Dataset of) {

@@ -27,16 +27,6 @@ class HdfStorageTest {
                 .getPath());
     }
 
-    private static double[] values(Dataset d, String name) {
-        Field f = d.fields().stream()
-                .filter(x -> x.name().equals(name))
-                .findFirst()
-                .orElseThrow();
-        double[] out = new double[f.values().length()];
-        Arrays.setAll(out, f.values()::get);
-        return out;
-    }
-
     private static void right(Dataset d) {
         assertThat(d.mesh().nodeCount()).isEqualTo(64);
         assertThat(d.mesh().xyz()[3 * 37]).isEqualTo(1);
@@ -46,13 +36,13 @@ class HdfStorageTest {
         double[] draught = new double[192];
         Arrays.setAll(humidity, i -> i < 16 || i >= 32 && i < 48 ? i : -7.5);
         Arrays.setAll(draught, i -> i);
-        assertThat(values(d, "humidity")).containsExactly(humidity);
-        assertThat(values(d, "draught")).containsExactly(draught);
-        assertThat(values(d, "never")).hasSize(64).containsOnly(12);
-        assertThat(values(d, "reserved")).hasSize(64).containsOnly(3.25);
-        assertThat(values(d, "zero")).hasSize(64).containsOnly(0);
-        assertThat(values(d, "alias")).containsExactly(humidity);
-        assertThat(values(d, "near")).containsExactly(draught);
+        assertThat(Both.values(d, "humidity")).containsExactly(humidity);
+        assertThat(Both.values(d, "draught")).containsExactly(draught);
+        assertThat(Both.values(d, "never")).hasSize(64).containsOnly(12);
+        assertThat(Both.values(d, "reserved")).hasSize(64).containsOnly(3.25);
+        assertThat(Both.values(d, "zero")).hasSize(64).containsOnly(0);
+        assertThat(Both.values(d, "alias")).containsExactly(humidity);
+        assertThat(Both.values(d, "near")).containsExactly(draught);
         assertThat(d.fields()).extracting(Field::name).doesNotContain("lost", "away", "ring", "gnir");
         assertThat(d.remarks())
                 .contains(

@@ -45,18 +45,6 @@ class HostileFilesTest {
         return Files.writeString(folder.resolve("marsh.vtu"), text);
     }
 
-    private static double[] values(Dataset d, String name) {
-        Field f = d.fields().stream()
-                .filter(x -> x.name().equals(name))
-                .findFirst()
-                .orElseThrow();
-        double[] out = new double[f.values().length()];
-        for (int i = 0; i < out.length; i++) {
-            out[i] = f.values().get(i);
-        }
-        return out;
-    }
-
     @Test
     void bitArraysAreReadHoweverTheyAreStored() throws IOException {
         double[] wet = {1, 0, 1, 1, 0, 0, 0, 1, 1, 1, 0};
@@ -70,11 +58,11 @@ class HostileFilesTest {
             Path file = grid(
                     way,
                     way.equals(appended) ? "<AppendedData encoding=\"base64\">_" + base64 + "</AppendedData>" : "");
-            assertThat(values(Both.read(file, Work.QUIET), "wet")).as(way).containsExactly(wet);
+            assertThat(Both.values(Both.read(file, Work.QUIET), "wet")).as(way).containsExactly(wet);
         }
         String shortOne = Base64.getEncoder().encodeToString(new byte[] {1, 0, 0, 0, 7});
         Path file = grid(binary.replace(base64, shortOne), "");
-        assertThatThrownBy(() -> values(DatasetReader.read(file, Work.QUIET), "wet"))
+        assertThatThrownBy(() -> Both.values(DatasetReader.read(file, Work.QUIET), "wet"))
                 .isInstanceOf(LaneException.class)
                 .hasMessageContaining("\"wet\"");
     }

@@ -47,7 +47,7 @@ public final class Pieces {
         }
         boolean[] drop = new boolean[mesh.cellCount()];
         boolean any = false;
-        boolean ghosts = false;
+        int ghosts = 0;
         if (extent != null) {
             int twice = twice(extent, drop);
             any = twice > 0;
@@ -65,19 +65,18 @@ public final class Pieces {
                     int flag = (int) f.values().get(c);
                     boolean ghost =
                             f.name().equals("vtkGhostLevels") ? flag > 0 : (flag & (DUPLICATE | REFINED | HIDDEN)) != 0;
+                    ghosts += ghost && !drop[c] ? 1 : 0;
                     drop[c] |= ghost;
                     any |= ghost;
-                    ghosts |= ghost;
                 }
             }
         }
         List<Field> kept = its.stream().filter(f -> !GHOSTS.contains(f.name())).toList();
+        if (ghosts > 0) {
+            remarks.add(ghosts + " ghost or hidden cells were left out.");
+        }
         if (any) {
-            int before = remarks.size();
             without(mesh, kept, drop);
-            if (extent != null && !ghosts) {
-                remarks.subList(before, remarks.size()).clear();
-            }
         } else {
             meshes.add(mesh);
             fields.add(kept);
@@ -152,7 +151,6 @@ public final class Pieces {
             kept.add(f.pick(f.at() == Field.At.NODE ? nodeFrom : cellFrom));
         }
         fields.add(kept);
-        remarks.add((drop.length - cellFrom.length) + " ghost or hidden cells were left out.");
     }
 
     /** Some cells of a mesh over other nodes. */

@@ -208,13 +208,8 @@ final class Hdf {
         return values(stored == null ? data.getDataFlat() : stored, data.getName());
     }
 
-    /** Looks at an array that is read later: it is refused now where it is not sound, and what is to be said of it is noted. */
-    static void look(Dataset data) {
-        sound(data);
-    }
-
     /** Refuses an array whose written part is more than what the file stores of it can unpack to; says what was not written. */
-    private static void sound(Dataset data) {
+    static void sound(Dataset data) {
         if (data.getSize() == 0) {
             return;
         }

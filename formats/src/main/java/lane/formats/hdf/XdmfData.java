@@ -376,7 +376,7 @@ final class XdmfData {
         String format = word(item, "Format").toUpperCase(Locale.ROOT);
         if (format.equals("HDF") || format.equals("HDF5")) {
             hdf(item.getTextContent().strip(), d -> {
-                Hdf.look(d);
+                Hdf.sound(d);
                 return true;
             });
         } else {

@@ -48,16 +48,36 @@ class TrailTest {
     }
 
     private static final Mesh BED =
-            BoxMesh.of(CellShape.HEXAHEDRON, new int[] {4, 4, 4}, new double[] {2, 1, 0.5}, 0.1, 7);
+            BoxMesh.of(CellShape.HEXAHEDRON, new int[] {3, 3, 3}, new double[] {2, 1, 0.5}, 0.1, 7);
 
-    private void run(String name, double more) throws IOException {
-        double[] wet = new double[BED.nodeCount()];
-        double[] air = new double[3 * BED.nodeCount()];
-        double[] drag = new double[3 * BED.nodeCount()];
+    /** Half of a round bed as a plane: x is its radius, y runs along its axis. */
+    private static final Mesh SLICE = slice();
+
+    private static Mesh slice() {
+        double[] xyz = new double[3 * 25];
+        int[] corners = new int[4 * 16];
+        for (int i = 0; i < 25; i++) {
+            xyz[3 * i] = 0.2 * (i % 5);
+            xyz[3 * i + 1] = 0.1 * (i / 5);
+        }
+        for (int i = 0; i < 16; i++) {
+            int first = i / 4 * 5 + i % 4;
+            corners[4 * i] = first;
+            corners[4 * i + 1] = first + 1;
+            corners[4 * i + 2] = first + 6;
+            corners[4 * i + 3] = first + 5;
+        }
+        return Mesh.uniform(xyz, CellShape.QUAD, corners);
+    }
+
+    private void run(String name, Mesh mesh, double more) throws IOException {
+        double[] wet = new double[mesh.nodeCount()];
+        double[] air = new double[3 * mesh.nodeCount()];
+        double[] drag = new double[3 * mesh.nodeCount()];
         for (int i = 0; i < wet.length; i++) {
-            double x = BED.xyz()[3 * i];
-            double y = BED.xyz()[3 * i + 1];
-            double z = BED.xyz()[3 * i + 2];
+            double x = mesh.xyz()[3 * i];
+            double y = mesh.xyz()[3 * i + 1];
+            double z = mesh.xyz()[3 * i + 2];
             wet[i] = more + 30 * x + 10 * y * y + 5 * z;
             air[3 * i] = y + 0.1;
             air[3 * i + 1] = 0.3 + x;
@@ -67,14 +87,24 @@ class TrailTest {
         }
         VtkXmlWriter.writeGrid(
                 folder.resolve(name),
-                BED,
+                mesh,
                 List.of(
                         new Field("wet", Field.At.NODE, 1, Unit.UNKNOWN, Values.of(wet)),
                         new Field("air", Field.At.NODE, 3, Unit.UNKNOWN, Values.of(air)),
                         new Field("drag", Field.At.NODE, 3, Unit.UNKNOWN, Values.of(drag))),
                 Options.DEFAULT);
-        VtkXmlWriter.writeSurface(
-                folder.resolve("skin.vtp"), new PartBuilder(BED).whole("skin").surface(), List.of(), Options.DEFAULT);
+    }
+
+    /** Three days of the bed; the one between is what the study looks at. */
+    private void days(double more) throws IOException {
+        var sets = new StringBuilder();
+        for (int day = 0; day < 3; day++) {
+            run("day" + day + ".vtu", BED, more + 3 * day);
+            sets.append(String.format("<DataSet timestep=\"%d\" file=\"day%d.vtu\"/>", day, day));
+        }
+        Files.writeString(
+                folder.resolve("days.pvd"),
+                "<VTKFile type=\"Collection\"><Collection>" + sets + "</Collection></VTKFile>");
     }
 
     /** A tilted square, in centimetres. */
@@ -90,12 +120,16 @@ class TrailTest {
     }
 
     private void rake(double more) throws IOException {
-        Files.writeString(folder.resolve("rake.csv"), "depth [m];wetness\n0;" + more + "\n1;4\n2;9\n");
+        Files.writeString(
+                folder.resolve("rake.csv"), "depth [m];wetness;depth [cm]\n0;" + more + ";100\n1;4;10\n2;9;0\n");
     }
 
     private ObjectNode bed() throws IOException {
-        run("bed.vtu", 20);
-        run("dry.vtu", 12);
+        run("dry.vtu", BED, 12);
+        run("round.vtu", SLICE, 16);
+        days(14);
+        VtkXmlWriter.writeSurface(
+                folder.resolve("skin.vtp"), new PartBuilder(BED).whole("skin").surface(), List.of(), Options.DEFAULT);
         sheet(20);
         rake(1);
         try (var in = Objects.requireNonNull(TrailTest.class.getResourceAsStream("/lane/demo/every-kind.lane.json"))) {
@@ -124,8 +158,12 @@ class TrailTest {
     void soDoesAnotherContentOfAnyFileThatANumberReaches() throws IOException {
         ObjectNode root = bed();
         var walk = new TrailWalk(new Evaluator(new FileLibrary(folder)), root);
-        List<Change> changes =
-                List.of(() -> run("bed.vtu", 21), () -> run("dry.vtu", 13), () -> sheet(24), () -> rake(2));
+        List<Change> changes = List.of(
+                () -> run("dry.vtu", BED, 13),
+                () -> run("round.vtu", SLICE, 17),
+                () -> run("day1.vtu", BED, 18),
+                () -> sheet(24),
+                () -> rake(2));
         for (Change change : changes) {
             change.make();
             Results now =

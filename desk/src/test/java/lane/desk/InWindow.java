@@ -39,6 +39,7 @@ abstract class InWindow {
 
     @BeforeAll
     static void start() throws Exception {
+        NoScreen.use();
         study = DemoFiles.make(folder, DemoFiles.SMALL);
         FxToolkit.registerPrimaryStage();
     }
@@ -124,9 +125,11 @@ abstract class InWindow {
 
     /** Puts a text into a field at once in place of what stands there, and ends it by the key. */
     void enter(String id, String text) {
-        TextInputControl field = node(id);
+        node(id);
         try {
             onFx(() -> {
+                // Asked for again: what was found behind the window may have built the sheet anew since.
+                TextInputControl field = robot.lookup("#" + id).query();
                 field.requestFocus();
                 field.selectAll();
                 field.replaceSelection(text);

@@ -12,6 +12,7 @@ import javafx.scene.control.Button;
 import javafx.scene.image.PixelFormat;
 import javafx.scene.image.WritableImage;
 import javafx.stage.Stage;
+import lane.desk.NoScreen;
 import lane.formats.study.Autosave;
 import lane.formats.study.Drafts;
 import lane.formats.study.StudyJson;
@@ -39,6 +40,7 @@ class UnsavedTest {
     void ownData() throws Exception {
         before = System.getProperty("lane.data", "");
         System.setProperty("lane.data", folder.resolve("data").toString());
+        NoScreen.use();
         FxToolkit.registerPrimaryStage();
     }
 

@@ -1,5 +1,6 @@
 package lane.desk;
 
+import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.concurrent.Callable;
@@ -40,8 +41,26 @@ abstract class InWindow {
     @BeforeAll
     static void start() throws Exception {
         NoScreen.use();
-        study = DemoFiles.make(folder, DemoFiles.SMALL);
+        study = demo(folder);
         FxToolkit.registerPrimaryStage();
+    }
+
+    private static Path made;
+
+    /** The demo's files in a folder; they are made once for all classes of a program. */
+    private static synchronized Path demo(Path into) throws IOException {
+        if (made == null) {
+            made = DemoFiles.make(
+                    Path.of("target", "demo-" + ProcessHandle.current().pid()), DemoFiles.SMALL);
+        }
+        try (var files = Files.walk(made.getParent())) {
+            for (Path from : files.filter(Files::isRegularFile).toList()) {
+                Path to = into.resolve(made.getParent().relativize(from));
+                Files.createDirectories(to.getParent());
+                Files.copy(from, to);
+            }
+        }
+        return into.resolve(made.getFileName());
     }
 
     @BeforeEach

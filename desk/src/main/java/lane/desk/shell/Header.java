@@ -35,7 +35,9 @@ public final class Header implements View {
     private final HBox right = Ui.row(4);
     private final Pane route = new Pane();
     private final Region line = new Region();
-    private final BuiltFrom built = new BuiltFrom();
+    private final BuiltFrom builtName = new BuiltFrom();
+    private final BuiltFrom builtRoute = new BuiltFrom();
+    private final BuiltFrom builtRight = new BuiltFrom();
 
     public Header(Session session, Runnable search) {
         this.session = session;
@@ -78,34 +80,45 @@ public final class Header implements View {
         long out = session.results().checks().values().stream()
                 .filter(c -> c.verdict() == Verdict.OUT)
                 .count();
-        if (!built.changed(
-                study.name(),
-                session.saved(),
-                counts(study),
-                session.stop(),
+        boolean dark = session.palette().dark();
+        if (builtName.changed(study.name(), session.saved(), dark)) {
+            name(study);
+        }
+        int unread = session.results().failures().size();
+        if (builtRoute.changed(counts(study), session.stop(), unread, out, dark, step())) {
+            route(study, (int) out);
+        }
+        if (builtRight.changed(
                 session.busy(),
                 Math.round(100 * session.progress()),
-                session.results().failures().size(),
-                out,
                 session.history().undoes(),
                 session.history().redoes(),
-                session.palette().dark(),
-                step())) {
-            return;
+                dark)) {
+            tools();
         }
+        layout();
+    }
+
+    private void name(Study study) {
         var names = new VBox(
                 Ui.label(study.name(), "section"),
                 Ui.label(session.saved().isBlank() ? "opened" : session.saved(), "small", "muted"));
         names.setAlignment(Pos.CENTER_LEFT);
         names.setMaxWidth(130);
         left.getChildren().setAll(Ui.label("Crosscheck Lane", "wordmark"), divider(), names);
+    }
+
+    private void route(Study study, int out) {
         route.getChildren().clear();
         var rail = new Line(FIRST + 4, 31, FIRST + 5 * step() + 4, 31);
         rail.getStyleClass().add("rail");
         route.getChildren().add(rail);
         for (int i = 0; i < 6; i++) {
-            stop(i, counts(study).get(i), (int) out);
+            stop(i, counts(study).get(i), out);
         }
+    }
+
+    private void tools() {
         right.getChildren().setAll(session.busy().isBlank() ? searchButton() : working());
         Button undo = Ui.iconButton(
                 Feather.CORNER_UP_LEFT, "Undo " + session.history().undoes().strip() + "  Ctrl+Z", session::undo);
@@ -119,7 +132,6 @@ public final class Header implements View {
                 session.palette().dark() ? Feather.SUN : Feather.MOON, "Light or dark", session::toggleTheme);
         theme.setId("theme");
         right.getChildren().addAll(undo, redo, theme);
-        layout();
     }
 
     private static List<Integer> counts(Study study) {

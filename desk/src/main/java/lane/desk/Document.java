@@ -50,6 +50,8 @@ final class Document {
     private boolean damaged;
     /** The way back that is not kept yet; empty for none. */
     private final AtomicReference<List<UndoStack.State>> way = new AtomicReference<>(List.of());
+    /** What was made of a study that is open to read and is not kept yet; empty for nothing. */
+    private final AtomicReference<Optional<Study>> copy = new AtomicReference<>(Optional.empty());
 
     /** @param say told in a sentence when unsaved work cannot be kept, from any thread */
     Document(Study study, Path file, Consumer<String> say) {
@@ -82,6 +84,7 @@ final class Document {
     /** Takes the study over from whoever has it open. */
     void takeOver() {
         claim = Optional.of(StudyClaim.takeOver(file));
+        dropCopy();
         keep();
     }
 
@@ -214,12 +217,42 @@ final class Document {
         // Whoever only reads leaves the autosave to whom the study belongs.
         if (claim.isPresent()) {
             autosave.changed(history.now(), history.changed());
+        } else {
+            copy.set(Optional.of(history.now()));
+        }
+    }
+
+    /** Whoever only reads has a study of their own, which is offered like a new one if it is not saved elsewhere. */
+    private void keepCopy() {
+        Path at = folder;
+        Optional<Study> now = Objects.requireNonNull(copy.getAndSet(Optional.empty()));
+        if (at == null || now.isEmpty()) {
+            return;
+        }
+        Path from = parent(file);
+        try {
+            Study moved = StudyFiles.moved(now.get(), p -> FileNames.relative(at, from.resolve(p)));
+            StudyJson.save(moved, at.resolve(Drafts.STUDY));
+            Drafts.note(at, at.resolve(Drafts.STUDY), moved.name());
+        } catch (LaneException e) {
+            copy.compareAndSet(Optional.empty(), now);
+            say.accept(e.getMessage());
+        }
+    }
+
+    private void dropCopy() {
+        copy.set(Optional.empty());
+        Path at = folder;
+        if (at != null && !draft()) {
+            Drafts.note(at, file, study().name());
+            at.resolve(Drafts.STUDY).toFile().delete();
         }
     }
 
     /** Writes what is not kept yet; what could not be written is tried again at the next call. */
     void keepUnsaved() {
         autosave.write();
+        keepCopy();
         Path at = folder;
         List<UndoStack.State> now = Objects.requireNonNull(way.get());
         if (at != null && !now.isEmpty() && draft()) {
@@ -304,6 +337,7 @@ final class Document {
         if (folder != null) {
             Drafts.note(folder, file, study.name());
         }
+        dropCopy();
     }
 
     /**

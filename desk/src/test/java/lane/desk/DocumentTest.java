@@ -273,6 +273,54 @@ class DocumentTest {
     }
 
     @Test
+    void whatIsMadeOfAStudyThatIsOpenToReadIsOfferedAfterACrashAndItsOwnerSeesNothingOfIt() throws Exception {
+        Path file = saved(
+                "shared.lane.json",
+                Study.empty("shared")
+                        .withSources(l ->
+                                List.of(new Source.Simulation("kiln", "kiln", "runs/kiln.vtu", List.of(), "", "f"))));
+        Document owner = open(file);
+        Document reader = open(file);
+        assertThat(reader.saved()).isEqualTo("open to read");
+        add(reader, "mine");
+        reader.keepUnsaved();
+        assertThat(Autosave.of(file)).doesNotExist();
+        assertThat(StudyJson.load(file).stations()).isEmpty();
+        try (var kept = Files.walk(folder.resolve("data"))) {
+            killed(kept.filter(f -> f.endsWith(Drafts.STUDY))
+                    .findFirst()
+                    .orElseThrow()
+                    .getParent());
+        }
+        Drafts.Offer offer = Drafts.offers().getFirst();
+        assertThat(offer.placed()).isFalse();
+        Study found = StudyJson.load(offer.study());
+        assertThat(found.stations()).extracting(Station::id).containsExactly("mine");
+        // The run is found from where the copy stands.
+        var run = (Source.Simulation) found.sources().getFirst();
+        assertThat(offer.study().resolveSibling(run.file()).normalize()).isEqualTo(folder.resolve("runs/kiln.vtu"));
+        owner.close();
+    }
+
+    @Test
+    void whatWasMadeWhileReadingIsTheStudysOnceItIsTakenOver() throws Exception {
+        Path file = saved("shared.lane.json", Study.empty("shared"));
+        Document owner = open(file);
+        Document reader = open(file);
+        add(reader, "mine");
+        reader.keepUnsaved();
+        reader.takeOver();
+        reader.keepUnsaved();
+        assertThat(StudyJson.load(Autosave.of(file)).stations()).hasSize(1);
+        reader.save();
+        reader.close();
+        owner.close();
+        try (var left = Files.walk(folder.resolve("data"))) {
+            assertThat(left.filter(f -> f.endsWith(Drafts.STUDY))).isEmpty();
+        }
+    }
+
+    @Test
     void whatSomebodyElseWroteIsToldBeforeItIsSavedOver() throws Exception {
         Path file = saved("s.lane.json", Study.empty("s"));
         Document d = open(file);

@@ -290,6 +290,26 @@ class FormulasTest {
         });
     }
 
+    /** A reading that two formulas reach, each through another one of the same name, stands in the trail with both. */
+    @Test
+    void whatIsReachedByTwoWaysKeepsBoth() {
+        Reading profile = new Reading("r", "r", "", new ProfileOf("line", "q"));
+        List<String> trails = new ArrayList<>();
+        for (String[] of : new String[][] {{"T", "x"}, {"T + 1 \"K\"", "x"}, {"T", "y"}}) {
+            Outcome o = outcome(
+                    List.of(
+                            q("t", of[0], ""),
+                            q("way", of[1], ""),
+                            q("q", "mean(t over all) + 1 \"K/m\" * mean(way over all)", "")),
+                    profile,
+                    "a");
+            assertThat(o).as(o.toString()).isInstanceOf(Profile.class);
+            trails.add(o.trail().toString());
+        }
+        assertThat(trails).doesNotHaveDuplicates();
+        assertThat(trails.getFirst()).contains("mean over all=").contains("mean over all (2)=");
+    }
+
     @Test
     void readingsAreUsedByName() {
         Reading mean = new Reading("m", "mean T", "", new TallyOf(List.of("all"), new Mean("t")));

@@ -444,7 +444,8 @@ class TablesAndStudiesTest {
                 "{\"version\": 3, \"name\": \"x\"}",
                 "{\"name\": \"x\"}",
                 "{\"version\": 2, \"name\": \"x\", \"sources\": [{\"kind\": \"ghost\", \"id\": \"a\"}]}",
-                "{\"version\": 2, \"name\": \"x\", \"colour\": 3}")) {
+                "{\"version\": 2, \"name\": \"x\", \"colour\": 3}",
+                "{\"version\": 2, \"name\": \"x\", \"quantities\": [{\"id\": \"../p\", \"name\": \"p\"}]}")) {
             assertThat(schema.validate(mapper.readTree(bad))).as(bad).isNotEmpty();
             assertThatThrownBy(() -> StudyJson.of(bad, "bad.json"))
                     .as(bad)

@@ -355,8 +355,8 @@ public final class StudyJson {
                     throw new LaneException(
                             Fault.DAMAGED,
                             "The study " + where + " has the id " + Plain.quoted(k)
-                                    + "; an id is of letters, digits, spaces, hyphens, dots and underlines, begins with a"
-                                    + " letter or digit and has at most 120 of them.");
+                                    + "; an id is of letters, digits, spaces, hyphens, dots, pluses and underlines, begins with a"
+                                    + " letter, digit or underline and has at most 120 of them.");
                 });
     }
 }

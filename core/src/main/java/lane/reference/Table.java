@@ -12,6 +12,7 @@ import lane.provenance.Provenance;
  * @param roles one a column, as the recipe says or as its name tells
  * @param columns numbers, NaN where missing; all of one length
  * @param layout how the file was read
+ * @param found what was left out and what is doubtful
  */
 public record Table(
         List<String> headers,
@@ -19,13 +20,76 @@ public record Table(
         List<Recipe.Role> roles,
         List<double[]> columns,
         Layout layout,
+        Found found,
         Provenance.Input input) {
+    /**
+     * A line among the data that is none.
+     *
+     * @param line in the file, counted from 1
+     * @param why in words
+     */
+    public record Dropped(long line, String why) {}
+
+    /**
+     * What is to be known besides the numbers.
+     *
+     * @param words cells of each column that hold words and count as missing
+     * @param findings what was assumed or looks wrong, a sentence each
+     */
+    public record Found(List<Integer> words, List<Dropped> dropped, List<String> findings) {
+        public static final Found NOTHING = new Found(List.of(), List.of(), List.of());
+
+        public Found {
+            words = List.copyOf(words);
+            dropped = List.copyOf(dropped);
+            findings = List.copyOf(findings);
+        }
+    }
+
+    /** What a line of the file was taken for. */
+    public enum Use {
+        TITLE("title"),
+        COMMENT("comment"),
+        BLANK("blank"),
+        HEADER("header"),
+        UNITS("units"),
+        DATA("data"),
+        OUT("left out");
+
+        private final String word;
+
+        Use(String word) {
+            this.word = word;
+        }
+
+        public String word() {
+            return word;
+        }
+    }
+
+    /** A line as it stands in the file, cut where it is very long. */
+    public record Line(long number, Use use, String text) {}
+
+    /**
+     * Where things stand in the file: lines counted from 1, 0 for none.
+     *
+     * @param top the first lines as they are
+     */
+    public record Places(long header, long units, long firstData, List<Line> top) {
+        public static final Places NONE = new Places(0, 0, 0, List.of());
+
+        public Places {
+            top = List.copyOf(top);
+        }
+    }
+
     /**
      * How a file was read; everything was found out unless a recipe says it.
      *
      * @param kind what tables of this kind have in common
      * @param sheets of a workbook; empty for text
      * @param headers rows of names and units: 0, 1 or 2
+     * @param places where they stand
      * @param words the same for people
      */
     public record Layout(
@@ -37,6 +101,7 @@ public record Table(
             List<String> sheets,
             int skip,
             int headers,
+            Places places,
             String words) {
         public Layout {
             sheets = List.copyOf(sheets);
@@ -58,7 +123,8 @@ public record Table(
                 units,
                 headers.stream().map(Table::role).toList(),
                 columns,
-                new Layout("", "", "", "", "", List.of(), 0, 1, words),
+                new Layout("", "", "", "", "", List.of(), 0, 1, Places.NONE, words),
+                Found.NOTHING,
                 input);
     }
 

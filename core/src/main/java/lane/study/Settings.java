@@ -51,11 +51,12 @@ public record Settings(
         return new Settings(datum, off, axis, time, others, recipes);
     }
 
-    /** With a recipe in place of the one for the same kind of table. */
+    /** With a recipe in place of the one for the same kind of table or the same file; one for a file goes first. */
     public Settings with(Recipe recipe) {
         List<Recipe> all = new ArrayList<>(recipes);
-        all.removeIf(r -> r.kind().equals(recipe.kind()));
-        all.add(recipe);
+        all.removeIf(r -> r.file().equals(recipe.file())
+                && (!r.file().isBlank() || r.kind().equals(recipe.kind())));
+        all.add(recipe.file().isBlank() ? all.size() : 0, recipe);
         return new Settings(datum, off, axis, time, units, all);
     }
 }

@@ -185,9 +185,12 @@ public final class FileLibrary implements Library {
     public Table table(String file, List<Recipe> recipes) {
         FileStamp stamp = stamp(file);
         kept.keySet().removeIf(k -> k instanceof Read r && r.of.file().equals(stamp.file()) && !r.of.equals(stamp));
-        String kind = keep(new Read(stamp, null), () -> TableReader.kind(stamp.file(), file));
-        Recipe recipe =
-                recipes.stream().filter(r -> r.kind().equals(kind)).findFirst().orElse(Recipe.of(kind));
+        List<String> kinds = keep(new Read(stamp, null), () -> TableReader.kinds(stamp.file(), file));
+        String name = stamp.file().getFileName().toString();
+        Recipe recipe = recipes.stream()
+                .filter(r -> r.holdsFor(name, kinds))
+                .findFirst()
+                .orElse(Recipe.of(kinds.getFirst()));
         return keep(new Read(stamp, recipe), () -> TableReader.read(stamp.file(), file, recipe));
     }
 

@@ -164,8 +164,10 @@ class TablesAndStudiesTest {
     void wrongTablesGetOneClearSentence() throws Exception {
         assertThatThrownBy(() -> csv("")).isInstanceOf(LaneException.class).hasMessageContaining("empty");
         assertThatThrownBy(() -> csv("a,b\nc,d\n")).hasMessageContaining("no row of numbers");
-        assertThatThrownBy(() -> csv("a,b\n1,2\n3,oops\n")).hasMessageContaining("\"oops\" in line 3");
-        assertThatThrownBy(() -> csv("a,b\n1,2\n3,4,5\n")).hasMessageContaining("3 values in line 3");
+        assertThatThrownBy(() -> csv("t;p\n0;1,5\n1;2.5\n"))
+                .hasMessageContaining("two decimal marks")
+                .hasMessageContaining("\"1,5\" in line 2")
+                .hasMessageContaining("\"2.5\" in line 3");
         assertThatThrownBy(() -> TableReader.read(folder.resolve("no.csv"), "no.csv"))
                 .hasMessageContaining("does not exist");
     }
@@ -227,12 +229,15 @@ class TablesAndStudiesTest {
                         List.of(new FieldUnit("p", "Pa", true)),
                         List.of(new Recipe(
                                 "r;p",
+                                "rake_*.csv",
                                 "Latin-1",
                                 "semicolon",
                                 "comma",
                                 "",
                                 1,
                                 2,
+                                new Recipe.Lines(3, -1, 5),
+                                List.of("-999"),
                                 List.of(new Recipe.Column("p", "bar", Recipe.Role.VALUE))))),
                 List.of(
                         new Source.Simulation(
@@ -584,9 +589,12 @@ class TablesAndStudiesTest {
         Table read = TableReader.read(file, "odd.csv", recipe);
         assertThat(read.headers()).containsExactly("place", "valve", "p");
         assertThat(read.column("p")).containsExactly(1.5, 2.5);
-        // A word among numbers is still a fault, unless the column is to be ignored.
+        // A word among numbers is told and counts as missing.
         Path typo = file("typo.csv", "x,y\n1,2\n2,tree\n3,4\n");
-        assertThatThrownBy(() -> TableReader.read(typo, "typo.csv")).hasMessageContaining("\"tree\" in line 3");
+        Table told = TableReader.read(typo, "typo.csv");
+        assertThat(told.column("y")).containsExactly(2, Double.NaN, 4);
+        assertThat(told.found().findings()).singleElement().asString().contains("\"tree\" in line 3 of \"y\"");
+        assertThat(told.found().words()).containsExactly(0, 1);
         Recipe ignore = Recipe.of("x,y").with(new Recipe.Column("y", "", Recipe.Role.IGNORE));
         assertThat(TableReader.read(typo, "typo.csv", ignore).column("y")).containsExactly(2, Double.NaN, 4);
     }

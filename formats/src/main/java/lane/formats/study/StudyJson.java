@@ -50,6 +50,7 @@ import lane.reading.Ask;
 import lane.reading.AskKind;
 import lane.reading.Reading;
 import lane.reference.Curve;
+import lane.reference.Recipe;
 import lane.station.Abscissa;
 import lane.station.Box;
 import lane.station.CutCurve;
@@ -191,6 +192,44 @@ public final class StudyJson {
         }
     }
 
+    /** Lines that are not told are found out. */
+    @SuppressWarnings({"UnusedVariable", "UnusedMethod", "DoNotCallSuggester"})
+    private abstract static class RecipeLinesMixIn {
+        @JsonCreator
+        static Recipe.Lines read(
+                @JsonProperty("header") Integer header,
+                @JsonProperty("units") Integer units,
+                @JsonProperty("data") Integer data) {
+            throw new IllegalStateException("only its signature is looked at");
+        }
+    }
+
+    /** What a recipe leaves out is found out from the file. */
+    @SuppressWarnings({"UnusedVariable", "UnusedMethod", "DoNotCallSuggester"})
+    private abstract static class RecipeMixIn {
+        @JsonCreator
+        static Recipe read(
+                @JsonProperty("kind") String kind,
+                @JsonProperty("file") String file,
+                @JsonProperty("encoding") String encoding,
+                @JsonProperty("separator") String separator,
+                @JsonProperty("decimal") String decimal,
+                @JsonProperty("sheet") String sheet,
+                @JsonProperty("skip") Integer skip,
+                @JsonProperty("headers") Integer headers,
+                @JsonProperty("lines") Recipe.Lines lines,
+                @JsonProperty("missing") List<String> missing,
+                @JsonProperty("columns") List<Recipe.Column> columns) {
+            throw new IllegalStateException("only its signature is looked at");
+        }
+
+        @JsonInclude(JsonInclude.Include.NON_EMPTY)
+        abstract String file();
+
+        @JsonInclude(JsonInclude.Include.NON_EMPTY)
+        abstract List<String> missing();
+    }
+
     @SuppressWarnings({"UnusedVariable", "UnusedMethod", "DoNotCallSuggester"})
     private abstract static class CutCurveMixIn {
         @JsonInclude(JsonInclude.Include.NON_EMPTY)
@@ -243,6 +282,8 @@ public final class StudyJson {
             .addMixIn(Sheet.class, WhereThereIsSome.class)
             .addMixIn(Enclosing.class, WhereThereIsSome.class)
             .addMixIn(CutCurve.class, CutCurveMixIn.class)
+            .addMixIn(Recipe.class, RecipeMixIn.class)
+            .addMixIn(Recipe.Lines.class, RecipeLinesMixIn.class)
             .addMixIn(Frame.Attitude.class, AttitudeKinds.class)
             .addMixIn(Abscissa.class, AbscissaMixIn.class)
             .addMixIn(Study.class, StudyMixIn.class)

@@ -73,7 +73,8 @@ public final class PointsTable {
             said.add("Column" + (bare.size() > 1 ? "s " : " ") + String.join(", ", bare) + " of " + file.getFileName()
                     + (bare.size() > 1 ? " state no unit and are" : " states no unit and is") + " taken as metres.");
         }
-        int left = xyz[0].length - out.size();
+        table.found().findings().forEach(f -> said.add(file.getFileName() + ": " + f + "."));
+        int left = xyz[0].length - out.size() + table.found().dropped().size();
         if (left > 0) {
             said.add(left + (left == 1 ? " row of " : " rows of ") + file.getFileName() + " without three coordinates "
                     + (left == 1 ? "was" : "were") + " left out.");

@@ -10,7 +10,8 @@ import org.jspecify.annotations.Nullable;
  * @param lines of each row in the file, counted from 1
  * @param encoding and {@code separator}: as found or as said; blank for a workbook
  * @param sheet that was read, of {@code sheets}; blank and empty for text
- * @param above the words of the last comment before the numbers; null for none
+ * @param above the words of the last comment before the numbers, in the line {@code aboveLine}; null for none
+ * @param file the lines as they are; empty for a workbook
  */
 record Rows(
         List<List<String>> cells,
@@ -19,4 +20,16 @@ record Rows(
         String separator,
         String sheet,
         List<String> sheets,
-        @Nullable List<String> above) {}
+        @Nullable List<String> above,
+        long aboveLine,
+        List<String> file) {
+    /** A row as it stands in the file; the cells of a sheet with bars between them. */
+    String text(int row) {
+        return file.isEmpty() ? String.join(" | ", cells.get(row)) : file.get((int) (lines.get(row) - 1));
+    }
+
+    /** The line of the last comment before the numbers. */
+    String aboveText() {
+        return aboveLine <= 0 ? "" : file.get((int) aboveLine - 1).strip().replaceAll("\\s+", " ");
+    }
+}

@@ -58,8 +58,8 @@ final class SheetRows {
             for (Sheet sheet : sheets) {
                 if (wanted.isBlank() || sheet.getName().equals(wanted)) {
                     Rows rows = rows(sheet, names);
-                    boolean numbers = rows.cells().stream()
-                            .anyMatch(r -> r.stream().anyMatch(c -> TableReader.parse(c, false) != null));
+                    boolean numbers =
+                            rows.cells().stream().anyMatch(r -> r.stream().anyMatch(c -> Cells.loose(c)));
                     if (numbers || !wanted.isBlank()) {
                         return rows;
                     }
@@ -172,7 +172,7 @@ final class SheetRows {
             });
         }
         margin(cells);
-        return new Rows(cells, lines, "", "", sheet.getName(), names, null);
+        return new Rows(cells, lines, "", "", sheet.getName(), names, null, 0, List.of());
     }
 
     /** A table often begins some columns in. */

@@ -3,14 +3,9 @@ package lane.formats.table;
 import de.siegmar.fastcsv.reader.CsvParseException;
 import de.siegmar.fastcsv.reader.CsvRecord;
 import java.io.IOException;
-import java.nio.ByteBuffer;
-import java.nio.charset.CharacterCodingException;
-import java.nio.charset.Charset;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import java.util.regex.Pattern;
@@ -23,24 +18,25 @@ import lane.formats.io.FileStamp;
 import lane.provenance.Provenance;
 import lane.reference.Recipe;
 import lane.reference.Table;
-import lane.unit.Unit;
 import org.jspecify.annotations.Nullable;
 
 /**
  * Reads a table of numbers from separated text (comma, semicolon, tab or spaces; decimal point or comma, with or without
- * thousands marks; comment lines that begin with a hash, a percent sign or two slashes; lines of text before the header;
- * one header line, units in brackets in the headers or in a row of their own; missing values; UTF-8, UTF-16 or Latin-1) or
- * from a sheet of a workbook. What it found out stands in the table's layout; a recipe for the kind of table overrides it.
+ * thousands marks; comment lines that begin with a hash, a percent sign or two slashes; titles before the header; one or two
+ * header lines, units in the headers or in a row of their own; columns of words; missing values; sums and footers at the end;
+ * UTF-8, UTF-16 or Latin-1) or from a sheet of a workbook. What it found out stands in the table's layout, what it left out
+ * and assumed beside it; a recipe for the kind of table overrides it.
  */
 public final class TableReader {
     /** Endings of files that hold tables. */
     public static final List<String> ENDINGS = List.of("csv", "txt", "tsv", "dat", "xlsx");
 
     private static final long MOST_BYTES = 512L << 20;
-    private static final Pattern UNIT =
-            Pattern.compile("^(.*?)\\s*[\\[(]([^\\[\\]()]*(?:\\([^()]*\\)[^\\[\\]()]*)*)[\\])]\\s*$");
     private static final Map<String, Character> SEPARATORS =
             Map.of("comma", ',', "semicolon", ';', "tab", '\t', "space", ' ');
+    private static final Pattern COMMENT = Pattern.compile("(?m)^[ \\t\\f]*+(?:%|//|#)");
+    private static final Pattern SPACES = Pattern.compile("(?<=\\S) ++(?=\\S)|(?<! ) ++$", Pattern.MULTILINE);
+    private static final Pattern LEADING = Pattern.compile("(?m)^ ++");
 
     private TableReader() {}
 
@@ -50,29 +46,51 @@ public final class TableReader {
      * @param shown the path as the trail names it
      */
     public static Table read(Path file, String shown) {
-        return read(file, shown, Recipe.of(kind(file, shown)));
+        return read(file, shown, Recipe.of(""));
     }
 
     /** @param recipe overrides what is found */
     public static Table read(Path file, String shown, Recipe recipe) {
         return guarded(file, shown, () -> {
             Provenance.Input input = FileHash.of(file, shown);
-            Rows rows = workbook(file)
-                    ? SheetRows.read(file, shown, recipe.sheet())
-                    : rows(Files.readAllBytes(file), recipe, shown);
+            Rows rows = rows(file, shown, recipe);
             return build(rows, recipe, shown, input);
         });
     }
 
-    /** What tables of one kind have in common, however they are read: the line above the first row of numbers. */
+    private static Rows rows(Path file, String shown, Recipe recipe) throws IOException {
+        return workbook(file)
+                ? SheetRows.read(file, shown, recipe.sheet())
+                : rows(Files.readAllBytes(file), recipe, shown);
+    }
+
+    /** The line that tables of one kind have in common, however they are read: their header. */
     public static String kind(Path file, String shown) {
+        return kinds(file, shown).getFirst();
+    }
+
+    /** Lines that tell a table's kind: its header, and the line above its first numbers where that is another one. */
+    public static List<String> kinds(Path file, String shown) {
         return guarded(file, shown, () -> {
-            if (workbook(file)) {
-                return kind(SheetRows.read(file, shown, ""));
-            }
-            byte[] bytes = Files.readAllBytes(file);
-            return kind(decode(bytes, encoding(bytes)));
+            Rows rows = rows(file, shown, Recipe.of(""));
+            TableShape shape = TableShape.of(rows, Cells.of(loosely(rows), List.of()), Recipe.of(""));
+            return kinds(rows, shape);
         });
+    }
+
+    private static List<String> kinds(Rows rows, TableShape shape) {
+        if (shape.first() < 0) {
+            return List.of(line(rows, 0));
+        }
+        String header = shape.header() >= 0 ? line(rows, shape.header()) : rows.above() != null ? rows.aboveText() : "";
+        String above = shape.first() > 0 ? line(rows, shape.first() - 1) : header;
+        header = header.isEmpty() ? shape.width() + " columns" : header;
+        return above.equals(header) || above.isEmpty() ? List.of(header) : List.of(header, above);
+    }
+
+    private static String line(Rows rows, int row) {
+        String text = rows.text(row);
+        return brief(text.strip().replaceAll("\\s+", " "), 400);
     }
 
     private static boolean workbook(Path file) {
@@ -103,83 +121,9 @@ public final class TableReader {
         });
     }
 
-    private static String kind(String text) {
-        String before = "";
-        String top = "";
-        for (String line : text.lines().limit(500).toList()) {
-            if (line.isBlank()) {
-                continue;
-            }
-            String[] words = line.strip().split("[;,\\t ]+");
-            boolean data = Arrays.stream(words).anyMatch(w -> NUMBER.matcher(w).matches())
-                    && Arrays.stream(words)
-                            .allMatch(w -> w.isEmpty()
-                                    || missing(w)
-                                    || NUMBER.matcher(w).matches());
-            if (data) {
-                return before.isEmpty() ? words.length + " columns" : before;
-            }
-            before = brief(line.strip().replaceAll("\\s+", " "), 400);
-            top = top.isEmpty() ? before : top;
-        }
-        return top;
-    }
-
-    private static String kind(Rows rows) {
-        String before = "";
-        String top = "";
-        for (List<String> row : rows.cells()) {
-            if (isData(row, false)) {
-                return before.isEmpty() ? row.size() + " columns" : before;
-            }
-            before = brief(String.join(" | ", row), 400);
-            top = top.isEmpty() ? before : top;
-        }
-        return top;
-    }
-
-    private static String encoding(byte[] bytes) {
-        if (bytes.length >= 2 && (bytes[0] & 0xff) + (bytes[1] & 0xff) == 0xff + 0xfe) {
-            // A byte order mark of two bytes.
-            return "UTF-16";
-        }
-        if (bytes.length >= 4
-                && bytes.length % 2 == 0
-                && (bytes[1] == 0 && bytes[3] == 0 || bytes[0] == 0 && bytes[2] == 0)) {
-            return "UTF-16";
-        }
-        try {
-            StandardCharsets.UTF_8.newDecoder().decode(ByteBuffer.wrap(bytes));
-            return "UTF-8";
-        } catch (CharacterCodingException e) {
-            return "Latin-1";
-        }
-    }
-
-    private static String decode(byte[] bytes, String encoding) {
-        boolean marked = bytes.length >= 2 && (bytes[0] & 0xff) + (bytes[1] & 0xff) == 0xff + 0xfe;
-        Charset set =
-                switch (encoding) {
-                    case "UTF-8" -> StandardCharsets.UTF_8;
-                    case "Latin-1" -> StandardCharsets.ISO_8859_1;
-                    case "UTF-16" ->
-                        marked
-                                ? StandardCharsets.UTF_16
-                                : bytes.length > 1 && bytes[1] == 0
-                                        ? StandardCharsets.UTF_16LE
-                                        : StandardCharsets.UTF_16BE;
-                    default ->
-                        throw new LaneException("The encoding \"" + encoding
-                                + "\" of a table is not known; give UTF-8, UTF-16 or Latin-1.");
-                };
-        String text = new String(bytes, set);
-        text = text.startsWith("\uFEFF") ? text.substring(1) : text;
-        return text.replace("\r\n", "\n").replace('\r', '\n');
-    }
-
     private static Rows rows(byte[] bytes, Recipe recipe, String shown) {
-        String encoding = recipe.encoding().isBlank() ? encoding(bytes) : recipe.encoding();
-        String raw = decode(bytes, encoding);
+        TableText file = TableText.of(bytes, recipe.encoding());
+        String raw = file.text();
         if (recipe.skip() > 0) {
             // Skipped lines become empty ones, so that line numbers stay.
             int at = 0;
@@ -199,7 +143,12 @@ public final class TableReader {
             throw new LaneException("The separator \"" + recipe.separator() + "\" is not known; give one of "
                     + String.join(", ", new java.util.TreeSet<>(SEPARATORS.keySet())) + ".");
         }
-        char separator = said != null ? said : separator(text);
+        char separator = said != null
+                ? said
+                : Marks.separator(text.lines()
+                        .filter(l -> !l.startsWith("#") && !l.isBlank())
+                        .limit(1000)
+                        .toList());
         if (separator == ' ') {
             // Runs of spaces part the columns; a quoted header keeps its own.
             text = SPACES.matcher(LEADING.matcher(text).replaceAll("")).replaceAll(" ");
@@ -215,8 +164,13 @@ public final class TableReader {
                 .allowMissingFields(true)
                 .ofCsvRecord(text)) {
             for (CsvRecord record : csv) {
-                rows.add(record.getFields().stream().map(String::strip).toList());
-                lines.add(record.getStartingLineNumber());
+                List<String> row =
+                        record.getFields().stream().map(String::strip).toList();
+                // A line of separators alone is as good as a blank one.
+                if (row.stream().anyMatch(s -> !s.isEmpty())) {
+                    rows.add(row);
+                    lines.add(record.getStartingLineNumber());
+                }
             }
         } catch (IOException e) {
             throw new LaneException(
@@ -228,288 +182,99 @@ public final class TableReader {
         }
         String word = separator == '\t' ? "tab" : separator == ';' ? "semicolon" : separator == ' ' ? "space" : "comma";
         // Some programs write the header as the last comment before the numbers.
-        return new Rows(rows, lines, encoding, word, "", List.of(), commented(text, separator));
+        long[] at = new long[1];
+        String above = commented(text, at);
+        return new Rows(
+                edged(rows),
+                lines,
+                file.encoding(),
+                word,
+                "",
+                List.of(),
+                above == null
+                        ? null
+                        : Marks.split(above, separator).stream()
+                                .map(String::strip)
+                                .toList(),
+                at[0],
+                file.text().lines().toList());
     }
 
-    /** The words of the last comment before the first number; null for none. */
-    private static @Nullable List<String> commented(String text, char separator) {
+    /** Without columns at the end that nothing stands in: many programs end each line with a separator. */
+    private static List<List<String>> edged(List<List<String>> rows) {
+        int most = 0;
+        for (List<String> row : rows) {
+            int n = row.size();
+            while (n > 0 && row.get(n - 1).isEmpty()) {
+                n--;
+            }
+            most = Math.max(most, n);
+        }
+        int width = most;
+        rows.replaceAll(row -> row.size() <= width ? row : row.subList(0, width));
+        return rows;
+    }
+
+    /** The words of the last comment before the first line that is none; null where there is none. */
+    private static @Nullable String commented(String text, long[] at) {
         String last = null;
+        long n = 0;
         for (String line : text.lines().limit(1000).toList()) {
+            n++;
             if (line.startsWith("#")) {
                 last = line.replaceFirst("^#+\\s*", "").strip();
+                at[0] = n;
             } else if (!line.isBlank()) {
                 break;
             }
         }
-        return last == null
-                ? null
-                : Arrays.stream(last.split(separator == ' ' ? "\\s+" : Pattern.quote(String.valueOf(separator))))
-                        .map(String::strip)
-                        .toList();
+        return last;
+    }
+
+    /** The decimal mark as far as it matters for finding the rows of data. */
+    private static boolean loosely(Rows rows) {
+        int commas = 0;
+        for (List<String> row : rows.cells()) {
+            for (String s : row) {
+                Cells.Mark m = Cells.mark(s);
+                commas += m == Cells.Mark.COMMA ? 1 : m == Cells.Mark.POINT ? -1 : 0;
+            }
+        }
+        boolean either = commas == 0
+                && !rows.separator().equals("comma")
+                && rows.cells().stream().anyMatch(r -> r.stream().anyMatch(s -> Cells.mark(s) == Cells.Mark.EITHER));
+        return commas > 0 || either;
     }
 
     private static Table build(Rows found, Recipe recipe, String shown, Provenance.Input input) {
+        List<String> findings = new ArrayList<>();
+        boolean book = !found.sheet().isBlank();
         boolean comma = recipe.decimal().isBlank()
-                ? comma(found.cells(), found.separator())
+                ? !book && loosely(found)
                 : recipe.decimal().equals("comma");
-        List<List<String>> rows = new ArrayList<>(found.cells());
-        List<Long> lines = new ArrayList<>(found.lines());
-        rows.replaceAll(row -> row.stream().map(s -> plain(s, comma)).toList());
-        int first = recipe.headers() >= 0 ? Math.min(recipe.headers(), rows.size()) : 0;
-        first = firstData(rows, first, recipe.headers() >= 0, comma);
-        if (first < 0) {
+        Cells cells = Cells.of(comma, recipe.missing());
+        TableShape shape = TableShape.of(found, cells, recipe);
+        if (shape.first() < 0) {
             throw new LaneException(
                     Fault.DAMAGED,
                     "The table " + shown + " has no row of numbers; its first line is \""
-                            + brief(String.join(" ", rows.getFirst()), 40) + "\".");
+                            + brief(String.join(" ", found.cells().getFirst()), 40) + "\".");
         }
-        int width = rows.get(first).size();
-        if (first == 0
-                && recipe.headers() != 0
-                && found.above() != null
-                && width > 1
-                && found.above().size() == width) {
-            rows.addFirst(found.above());
-            lines.addFirst(Math.max(1, lines.getFirst() - 1));
-            first = 1;
-        }
-        boolean unitRow = recipe.headers() >= 0
-                ? recipe.headers() == 2 && first >= 2
-                : first >= 2 && rows.get(first - 1).size() == width && isUnits(rows.get(first - 1));
-        int headerRow = recipe.headers() == 0 ? -1 : first - (unitRow ? 2 : 1);
-        List<String> headers = new ArrayList<>();
-        List<String> units = new ArrayList<>();
-        List<Recipe.Role> roles = new ArrayList<>();
-        for (int c = 0; c < width; c++) {
-            String header = headerRow >= 0 && c < rows.get(headerRow).size()
-                    ? rows.get(headerRow).get(c)
-                    : "";
-            String unit = unitRow && c < rows.get(first - 1).size()
-                    ? rows.get(first - 1).get(c).replaceAll("^[\\[(]|[\\])]$", "")
-                    : "";
-            unit = readable(unit) ? unit : "";
-            var m = UNIT.matcher(header);
-            if (!unitRow && m.matches() && readable(m.group(2))) {
-                header = m.group(1);
-                unit = m.group(2);
-            }
-            header = header.isEmpty() ? "column " + (c + 1) : header;
-            String unique = header;
-            for (int n = 2; headers.contains(unique); n++) {
-                unique = header + " " + n;
-            }
-            Recipe.Column said = recipe.column(unique);
-            headers.add(unique);
-            units.add(said.unit().isBlank() ? unit : said.unit());
-            Recipe.Role guess = c == 0 && width > 1 ? Recipe.Role.ABSCISSA : Table.role(unique);
-            roles.add(said.role() == null ? guess : said.role());
-        }
-        if (roles.stream().filter(r -> r == Recipe.Role.ABSCISSA).count() > 1) {
-            // Who says which column the others stand along takes it from the one that was only guessed.
-            for (int c = 0; c < width; c++) {
-                if (roles.get(c) == Recipe.Role.ABSCISSA
-                        && recipe.column(headers.get(c)).role() == null) {
-                    roles.set(c, Table.role(headers.get(c)));
-                }
+        List<List<String>> data =
+                shape.data().stream().map(r -> found.cells().get(r)).toList();
+        List<Long> lines = shape.data().stream().map(r -> found.lines().get(r)).toList();
+        if (recipe.decimal().isBlank() && !book) {
+            boolean sure = Marks.comma(data, lines, found.separator().equals("comma"), shown, findings);
+            if (sure != comma) {
+                return build(found, recipe.decided(sure ? "comma" : "point"), shown, input);
             }
         }
-        int count = rows.size() - first;
-        for (int c = 0; c < width; c++) {
-            if (recipe.column(headers.get(c)).role() == null && words(rows.subList(first, rows.size()), c, comma)) {
-                roles.set(c, Recipe.Role.IGNORE);
-            }
-        }
-        List<double[]> columns = new ArrayList<>();
-        for (int c = 0; c < width; c++) {
-            double[] column = new double[count];
-            boolean ignored = roles.get(c) == Recipe.Role.IGNORE;
-            for (int r = 0; r < count; r++) {
-                List<String> row = rows.get(first + r);
-                if (row.size() > width) {
-                    throw new LaneException(
-                            Fault.DAMAGED,
-                            "The table " + shown + " has " + row.size() + " values in line " + lines.get(first + r)
-                                    + " but " + width + " columns; mend that line.");
-                }
-                column[r] = c >= row.size() || ignored && parse(row.get(c), comma) == null
-                        ? Double.NaN
-                        : number(row.get(c), comma, shown, lines.get(first + r));
-            }
-            columns.add(column);
-        }
-        String words = (found.sheet().isBlank()
-                        ? found.separator() + " between columns, decimal " + (comma ? "comma" : "point") + ", "
-                                + found.encoding()
-                        : "sheet \"" + found.sheet() + "\"")
-                + ", " + (headerRow >= 0 ? "header in line " + lines.get(headerRow) : "no header")
-                + (unitRow ? ", units in line " + lines.get(first - 1) : "") + ", " + count + " rows";
-        var layout = new Table.Layout(
-                recipe.kind(),
-                found.encoding(),
-                found.separator(),
-                comma ? "comma" : "point",
-                found.sheet(),
-                found.sheets(),
-                Math.max(0, recipe.skip()),
-                headerRow < 0 ? 0 : unitRow ? 2 : 1,
-                words);
-        return new Table(headers, units, roles, columns, layout, input);
+        var head = new TableHead(found, shape, recipe, findings);
+        return new TableColumns(found, shape, head, cells, data, lines, findings)
+                .table(recipe, comma, shown, input, kinds(found, shape).getFirst());
     }
 
-    private static char separator(String text) {
-        String[] lines = text.lines()
-                .filter(l -> !l.isBlank() && !l.startsWith("#"))
-                .limit(50)
-                .toArray(String[]::new);
-        for (char c : new char[] {';', '\t'}) {
-            if (lines.length > 0
-                    && Arrays.stream(lines).filter(l -> l.indexOf(c) >= 0).count() * 2 > lines.length) {
-                return c;
-            }
-        }
-        // A comma that stands between digits only, with spaces elsewhere, is a decimal mark.
-        boolean spaced = Arrays.stream(lines)
-                                .filter(l -> ROW_OF_SPACES.matcher(l.strip()).matches())
-                                .count()
-                        * 2
-                > lines.length;
-        return spaced ? ' ' : ',';
-    }
-
-    private static final Pattern COMMENT = Pattern.compile("(?m)^[ \\t\\f]*+(?:%|//|#)");
-    private static final Pattern SPACES = Pattern.compile("(?<=\\S) ++(?=\\S)|(?<! ) ++$", Pattern.MULTILINE);
-    private static final Pattern LEADING = Pattern.compile("(?m)^ ++");
-    private static final Pattern NUMBER = Pattern.compile("[-+]?(?:\\d+(?:[.,]\\d*)?|[.,]\\d+)(?:[eEdD][-+]?\\d+)?");
-    private static final Pattern ROW_OF_SPACES = Pattern.compile(
-            "(?:" + NUMBER.pattern() + "|(?i:nan|inf|-))(?: +(?:" + NUMBER.pattern() + "|(?i:nan|inf|-)))+");
-    private static final Pattern DECIMAL_COMMA =
-            Pattern.compile("[-+]?\\d+,(?:\\d{1,2}|\\d{4,})(?:[eE][-+]?\\d+)?|[-+]?0,\\d+");
-    private static final Pattern POINT_THOUSANDS = Pattern.compile("[-+]?\\d{1,3}(?:\\.\\d{3})+,\\d+");
-    private static final Pattern COMMA_THOUSANDS = Pattern.compile("[-+]?\\d{1,3}(?:,\\d{3})+(?:\\.\\d*)?");
-
-    /** Whether the comma is the decimal mark: a number tells that cannot be read with a comma between thousands. */
-    private static boolean comma(List<List<String>> rows, String separator) {
-        if (separator.equals("comma") || separator.isEmpty()) {
-            return false;
-        }
-        boolean any = false;
-        for (List<String> row : rows) {
-            for (String s : row) {
-                if (DECIMAL_COMMA.matcher(s).matches()
-                        || POINT_THOUSANDS.matcher(s).matches()) {
-                    return true;
-                }
-                if (s.indexOf('.') >= 0 && NUMBER.matcher(s.replace(",", "")).matches()) {
-                    return false;
-                }
-                any |= s.matches("[-+]?\\d+,\\d+");
-            }
-        }
-        return any;
-    }
-
-    /** Without thousands marks: points, commas, apostrophes or narrow spaces between groups of three digits. */
-    private static String plain(String s, boolean comma) {
-        if (comma && POINT_THOUSANDS.matcher(s).matches()) {
-            return s.replace(".", "");
-        }
-        if (!comma && COMMA_THOUSANDS.matcher(s).matches()) {
-            return s.replace(",", "");
-        }
-        return s.matches("[-+]?\\d{1,3}(?:['\u00a0\u202f\u2019]\\d{3})+(?:[.,]\\d*)?")
-                ? s.replaceAll("['\u00a0\u202f\u2019]", "")
-                : s;
-    }
-
-    /** Whether a column holds words more often than numbers. */
-    private static boolean words(List<List<String>> rows, int c, boolean comma) {
-        int balance = 0;
-        for (List<String> row : rows) {
-            if (c < row.size() && !missing(row.get(c))) {
-                balance += parse(row.get(c), comma) == null ? 1 : -1;
-            }
-        }
-        return balance > 0;
-    }
-
-    /**
-     * The first row of numbers: without any word, or where there is none, or where it is said how many rows of names stand
-     * above, with some; -1 for none.
-     */
-    private static int firstData(List<List<String>> rows, int from, boolean said, boolean comma) {
-        for (int i = from; i < rows.size() && !said; i++) {
-            if (isData(rows.get(i), comma)) {
-                return i;
-            }
-        }
-        for (int i = from; i < rows.size(); i++) {
-            if (hasNumber(rows.get(i), comma)) {
-                return i;
-            }
-        }
-        return -1;
-    }
-
-    private static boolean hasNumber(List<String> row, boolean comma) {
-        return row.stream().anyMatch(s -> parse(s, comma) != null);
-    }
-
-    private static boolean isData(List<String> row, boolean comma) {
-        long numbers = row.stream().filter(s -> parse(s, comma) != null).count();
-        long words = row.stream()
-                .filter(s -> !s.isEmpty() && !missing(s) && parse(s, comma) == null)
-                .count();
-        return numbers > 0 && words == 0;
-    }
-
-    private static boolean isUnits(List<String> row) {
-        return row.stream()
-                .allMatch(s -> s.isEmpty() || s.equals("-") || readable(s.replaceAll("^[\\[(]|[\\])]$", "")));
-    }
-
-    private static boolean readable(String unit) {
-        try {
-            Unit.of(unit);
-            return true;
-        } catch (LaneException e) {
-            return false;
-        }
-    }
-
-    private static boolean missing(String s) {
-        return s.isEmpty()
-                || s.equals("-")
-                || s.equalsIgnoreCase("nan")
-                || s.equalsIgnoreCase("n/a")
-                || s.equalsIgnoreCase("na");
-    }
-
-    static @Nullable Double parse(String s, boolean comma) {
-        try {
-            return s.isEmpty() || Character.isLetter(s.charAt(s.length() - 1))
-                    ? null
-                    // Some programs write the exponent of double precision with a D.
-                    : Double.valueOf((comma ? s.replace(',', '.') : s).replaceAll("(?<=\\d)[dD](?=[-+]?\\d)", "e"));
-        } catch (NumberFormatException e) {
-            return null;
-        }
-    }
-
-    private static double number(String s, boolean comma, String shown, long line) {
-        if (missing(s)) {
-            return Double.NaN;
-        }
-        Double v = parse(s, comma);
-        if (v == null) {
-            throw new LaneException(
-                    Fault.DAMAGED,
-                    "The table " + shown + " has \"" + brief(s, 40) + "\" in line " + line
-                            + " where a number belongs; mend it or leave it empty.");
-        }
-        return v;
-    }
-
-    private static String brief(String s, int most) {
+    static String brief(String s, int most) {
         return s.length() <= most ? s : s.substring(0, most) + "…";
     }
 }

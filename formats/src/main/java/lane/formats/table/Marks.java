@@ -1,0 +1,129 @@
+package lane.formats.table;
+
+import java.util.List;
+import java.util.regex.Pattern;
+import lane.base.Fault;
+import lane.base.LaneException;
+
+/** What stands between the columns and in the numbers of a table, found out from its rows. */
+final class Marks {
+    private static final int LOOKED_AT = 1000;
+    /** In this order where several would do. */
+    private static final char[] SEPARATORS = {';', '\t', ',', ' '};
+
+    private static final Pattern BLANKS = Pattern.compile(" +");
+
+    private Marks() {}
+
+    /** The separator that yields the most numbers. @param lines without comments */
+    static char separator(List<String> lines) {
+        List<String> some =
+                lines.stream().filter(l -> !l.isBlank()).limit(LOOKED_AT).toList();
+        char best = ',';
+        long most = 0;
+        for (char c : SEPARATORS) {
+            long score = 0;
+            for (String line : some) {
+                score += score(line, c);
+            }
+            if (score > most) {
+                most = score;
+                best = c;
+            }
+        }
+        return best;
+    }
+
+    /** Numbers in a line, or nothing where more of its cells are words. */
+    private static int score(String line, char separator) {
+        int numbers = 0;
+        int words = 0;
+        for (String cell : split(line, separator)) {
+            String s = cell.strip();
+            if (Cells.loose(s)) {
+                numbers++;
+            } else if (!s.isEmpty()) {
+                words++;
+            }
+        }
+        // Whole cells count, and a line in one piece tells nothing about what parts it.
+        return numbers == 0 ? 0 : numbers + words > 1 ? 4 * numbers - words : 1;
+    }
+
+    /** A line at its separators outside of quotation marks. */
+    static List<String> split(String line, char separator) {
+        if (separator == ' ' && line.indexOf('"') < 0) {
+            return List.of(BLANKS.split(line.strip()));
+        }
+        var out = new java.util.ArrayList<String>();
+        var cell = new StringBuilder();
+        boolean quoted = false;
+        for (int i = 0; i < line.length(); i++) {
+            char c = line.charAt(i);
+            if (c == '"') {
+                quoted = !quoted;
+            } else if (c == separator && !quoted) {
+                if (separator != ' ' || !cell.isEmpty()) {
+                    out.add(cell.toString());
+                }
+                cell.setLength(0);
+            } else {
+                cell.append(c);
+            }
+        }
+        out.add(cell.toString());
+        return out;
+    }
+
+    /**
+     * Whether the comma is the decimal mark of rows of data.
+     *
+     * @param rows the data
+     * @param lines of each row in the file
+     * @param quoted whether a comma can only stand in quotation marks, since it parts the columns
+     * @param findings gets a sentence where it can be read in two ways
+     * @throws LaneException where the file has both marks
+     */
+    static boolean comma(
+            List<List<String>> rows, List<Long> lines, boolean quoted, String shown, List<String> findings) {
+        int comma = -1;
+        int point = -1;
+        int either = -1;
+        String[] by = new String[3];
+        for (int r = 0; r < rows.size(); r++) {
+            for (String cell : rows.get(r)) {
+                switch (Cells.mark(cell)) {
+                    case COMMA -> {
+                        comma = comma < 0 ? r : comma;
+                        by[0] = by[0] == null ? cell : by[0];
+                    }
+                    case POINT -> {
+                        point = point < 0 ? r : point;
+                        by[1] = by[1] == null ? cell : by[1];
+                    }
+                    case EITHER -> {
+                        either = either < 0 ? r : either;
+                        by[2] = by[2] == null ? cell : by[2];
+                    }
+                    case NONE -> {}
+                }
+            }
+        }
+        if (comma >= 0 && point >= 0) {
+            throw new LaneException(
+                    Fault.DAMAGED,
+                    "The table " + shown + " has two decimal marks: a comma in \"" + by[0] + "\" in line "
+                            + lines.get(comma) + " and a point in \"" + by[1] + "\" in line " + lines.get(point)
+                            + "; say which one it is, or mend the file.");
+        }
+        if (comma < 0 && point < 0 && either >= 0) {
+            boolean read = !quoted;
+            String s = by[2];
+            findings.add("\"" + s + "\" in line " + lines.get(either) + " can be read as " + s.replace(',', '.')
+                    + " or as " + s.replace(",", "") + "; it was read as "
+                    + (read ? s.replace(',', '.') : s.replace(",", "")) + "; say which decimal mark the file has");
+            return read;
+        }
+        return comma >= 0;
+    }
+}

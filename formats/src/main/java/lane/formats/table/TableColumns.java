@@ -1,0 +1,246 @@
+package lane.formats.table;
+
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Set;
+import lane.provenance.Provenance;
+import lane.reference.Recipe;
+import lane.reference.Table;
+
+/** The numbers of a table's columns, and what was found while they were read. */
+final class TableColumns {
+    private static final int TOP = 40;
+    /** What loggers and digitisers write where they have no value. */
+    private static final Set<Double> MARKS = Set.of(
+            -99.0, -99.9, -99.99, -999.0, -999.9, -999.25, -9999.0, -99999.0, 9999.0, 99999.0, 999999.0, 1e20, 1e30,
+            -1e20, -1e30);
+
+    private final Rows rows;
+    private final TableShape shape;
+    private final TableHead head;
+    private final Cells cells;
+    private final List<List<String>> data;
+    private final List<Long> lines;
+    private final List<String> findings;
+
+    TableColumns(
+            Rows rows,
+            TableShape shape,
+            TableHead head,
+            Cells cells,
+            List<List<String>> data,
+            List<Long> lines,
+            List<String> findings) {
+        this.rows = rows;
+        this.shape = shape;
+        this.head = head;
+        this.cells = cells;
+        this.data = data;
+        this.lines = lines;
+        this.findings = findings;
+    }
+
+    Table table(Recipe recipe, boolean comma, String shown, Provenance.Input input, String kind) {
+        List<double[]> columns = new ArrayList<>();
+        List<Integer> words = new ArrayList<>();
+        List<Integer> firstWord = new ArrayList<>();
+        for (int c = 0; c < head.names.size(); c++) {
+            double[] column = new double[data.size()];
+            int n = 0;
+            int at = -1;
+            for (int r = 0; r < column.length; r++) {
+                String cell = c < data.get(r).size() ? data.get(r).get(c) : "";
+                Double v = cells.number(cell);
+                column[r] = v == null ? Double.NaN : v;
+                if (cells.word(cell)) {
+                    n++;
+                    at = at < 0 ? r : at;
+                }
+            }
+            columns.add(column);
+            words.add(n);
+            firstWord.add(at);
+        }
+        List<Recipe.Role> roles = roles(recipe, columns, words);
+        for (int c = 0; c < columns.size(); c++) {
+            if (words.get(c) > 0 && roles.get(c) != Recipe.Role.IGNORE) {
+                int r = firstWord.get(c);
+                findings.add("\"" + TableReader.brief(data.get(r).get(c), 40) + "\" in line " + lines.get(r)
+                        + (words.get(c) > 1 ? " and " + (words.get(c) - 1) + " more" : "") + " of \""
+                        + head.names.get(c) + "\" is no number and counts as missing");
+            }
+            if (roles.get(c) != Recipe.Role.IGNORE) {
+                marks(head.names.get(c), columns.get(c));
+            }
+        }
+        turns(roles, columns);
+        List<Table.Dropped> dropped = shape.dropped();
+        boolean units = shape.units() >= 0;
+        String said = (rows.sheet().isBlank()
+                        ? rows.separator() + " between columns, decimal " + (comma ? "comma" : "point") + ", "
+                                + rows.encoding()
+                        : "sheet \"" + rows.sheet() + "\"")
+                + ", " + (head.line > 0 ? "header in line " + head.line : "no header")
+                + (units ? ", units in line " + rows.lines().get(shape.units()) : "") + ", " + data.size() + " rows"
+                + (dropped.isEmpty()
+                        ? ""
+                        : ", " + dropped.size() + (dropped.size() == 1 ? " line" : " lines") + " left out");
+        var places = new Table.Places(
+                head.line, units ? rows.lines().get(shape.units()) : 0, lines.isEmpty() ? 0 : lines.getFirst(), top());
+        var layout = new Table.Layout(
+                recipe.kind().isBlank() ? kind : recipe.kind(),
+                rows.encoding(),
+                rows.separator(),
+                comma ? "comma" : "point",
+                rows.sheet(),
+                rows.sheets(),
+                Math.max(0, recipe.skip()),
+                head.line <= 0 ? 0 : units ? 2 : 1,
+                places,
+                said);
+        return new Table(
+                head.names, head.units, roles, columns, layout, new Table.Found(words, dropped, findings), input);
+    }
+
+    private List<Recipe.Role> roles(Recipe recipe, List<double[]> columns, List<Integer> words) {
+        List<Recipe.Role> out = new ArrayList<>();
+        int along = -1;
+        int numeric = 0;
+        boolean said = false;
+        for (int c = 0; c < columns.size(); c++) {
+            boolean numbers = numbers(columns.get(c)) >= words.get(c);
+            numeric += numbers ? 1 : 0;
+            along = along < 0 && numbers && numbers(columns.get(c)) > 0 ? c : along;
+            said |= recipe.column(head.names.get(c)).role() == Recipe.Role.ABSCISSA;
+        }
+        for (int c = 0; c < columns.size(); c++) {
+            Recipe.Role by = recipe.column(head.names.get(c)).role();
+            boolean numbers = numbers(columns.get(c)) >= words.get(c);
+            // Who says which column the others stand along takes it from the one that was only guessed.
+            out.add(
+                    by != null
+                            ? by
+                            : !numbers
+                                    ? Recipe.Role.IGNORE
+                                    : c == along && numeric > 1 && !said
+                                            ? Recipe.Role.ABSCISSA
+                                            : Table.role(head.names.get(c)));
+        }
+        return out;
+    }
+
+    private static int numbers(double[] column) {
+        int n = 0;
+        for (double v : column) {
+            n += Double.isNaN(v) ? 0 : 1;
+        }
+        return n;
+    }
+
+    /** A value that loggers write for none, far from all the others, is told. */
+    private void marks(String name, double[] column) {
+        Map<Double, Integer> counts = new HashMap<>();
+        double least = Double.POSITIVE_INFINITY;
+        double greatest = Double.NEGATIVE_INFINITY;
+        for (double v : column) {
+            if (MARKS.contains(v)) {
+                counts.merge(v, 1, Integer::sum);
+            } else if (!Double.isNaN(v)) {
+                least = Math.min(least, v);
+                greatest = Math.max(greatest, v);
+            }
+        }
+        for (var e : new java.util.TreeMap<>(counts).entrySet()) {
+            double v = e.getKey();
+            double range = greatest - least;
+            if (least <= greatest && (v < least - range || v > greatest + range)) {
+                String text = v == Math.rint(v) && Math.abs(v) < 1e7 ? String.valueOf((long) v) : String.valueOf(v);
+                findings.add(text + " stands " + (e.getValue() == 1 ? "once" : e.getValue() + " times") + " in \""
+                        + name + "\", far from its other values; if it marks a missing value, say so");
+            }
+        }
+    }
+
+    /** Where what the others stand along turns back is told: two sets of data in one file, or rows out of order. */
+    private void turns(List<Recipe.Role> roles, List<double[]> columns) {
+        int c = roles.indexOf(Recipe.Role.ABSCISSA);
+        if (c < 0) {
+            return;
+        }
+        double[] x = columns.get(c);
+        int up = 0;
+        int down = 0;
+        int[] turn = {-1, -1};
+        int last = -1;
+        for (int r = 0; r < x.length; r++) {
+            if (Double.isNaN(x[r])) {
+                continue;
+            }
+            if (last >= 0 && x[r] > x[last]) {
+                up++;
+                turn[1] = turn[1] < 0 ? r : turn[1];
+            } else if (last >= 0 && x[r] < x[last]) {
+                down++;
+                turn[0] = turn[0] < 0 ? r : turn[0];
+            }
+            last = r;
+        }
+        if (Math.min(up, down) > 0) {
+            int back = Math.min(up, down);
+            int r = up >= down ? turn[0] : turn[1];
+            findings.add("\"" + head.names.get(c) + "\" turns back at line " + lines.get(r)
+                    + (back == 1 ? "" : " and at " + (back - 1) + " more")
+                    + String.format(
+                            Locale.ROOT,
+                            " (to %s); a curve along it has branches",
+                            data.get(r).get(c)));
+        }
+    }
+
+    private List<Table.Line> top() {
+        Map<Long, Table.Use> uses = new HashMap<>();
+        for (int i = 0;
+                i < rows.lines().size() && rows.lines().get(i) <= (rows.file().isEmpty() ? Long.MAX_VALUE : TOP);
+                i++) {
+            uses.put(rows.lines().get(i), i < shape.first() ? Table.Use.TITLE : Table.Use.OUT);
+        }
+        Set<Integer> all = new HashSet<>(shape.data());
+        for (int i = 0; i < rows.lines().size(); i++) {
+            if (all.contains(i)) {
+                uses.replace(rows.lines().get(i), Table.Use.DATA);
+            }
+        }
+        for (int i : new int[] {shape.group(), shape.header()}) {
+            if (i >= 0) {
+                uses.replace(rows.lines().get(i), Table.Use.HEADER);
+            }
+        }
+        if (shape.units() >= 0) {
+            uses.replace(rows.lines().get(shape.units()), Table.Use.UNITS);
+        }
+        List<Table.Line> out = new ArrayList<>();
+        if (rows.file().isEmpty()) {
+            for (int i = 0; i < Math.min(TOP, rows.cells().size()); i++) {
+                long n = rows.lines().get(i);
+                out.add(new Table.Line(n, uses.getOrDefault(n, Table.Use.OUT), TableReader.brief(rows.text(i), 200)));
+            }
+            return out;
+        }
+        for (int n = 1; n <= Math.min(TOP, rows.file().size()); n++) {
+            String text = rows.file().get(n - 1);
+            Table.Use use = n == head.line && head.commented
+                    ? Table.Use.HEADER
+                    : uses.getOrDefault(
+                            (long) n,
+                            text.isBlank() || text.strip().matches("[;,\\t ]*")
+                                    ? Table.Use.BLANK
+                                    : text.strip().matches("(?:%|//|#).*") ? Table.Use.COMMENT : Table.Use.TITLE);
+            out.add(new Table.Line(n, use, TableReader.brief(text, 200)));
+        }
+        return out;
+    }
+}

@@ -4,6 +4,8 @@ import com.fasterxml.jackson.core.JsonProcessingException;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
+import java.nio.file.Files;
+import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -16,6 +18,8 @@ import lane.field.Part;
 import lane.field.PartBuilder;
 import lane.field.RunHealth;
 import lane.formats.grid.Dataset;
+import lane.formats.io.FileNames;
+import lane.formats.table.TableReader;
 import lane.mesh.Finding;
 import lane.mesh.Mesh;
 import lane.mesh.MeshHealth;
@@ -23,11 +27,13 @@ import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
-/** Says what is in files: mesh, parts, fields, times, and what looks wrong. No study is needed. */
+/** Says what is in files: runs, tables, studies and ledgers, and what looks wrong. No study is needed. */
 @Command(
         name = "describe",
         mixinStandardHelpOptions = true,
-        description = "Say what is in files: mesh, parts, fields, times and findings.")
+        versionProvider = Version.Told.class,
+        description =
+                "Say what is in files: runs (mesh, parts, fields, times), tables, studies and ledgers, with findings.")
 final class Describe implements Callable<Integer> {
     private static final ObjectMapper JSON = new ObjectMapper();
 
@@ -44,7 +50,7 @@ final class Describe implements Callable<Integer> {
             ObjectNode line = JSON.createObjectNode();
             line.put("file", file);
             try {
-                describe(OneRun.dataset(file), line);
+                describe(file, line);
             } catch (RuntimeException | OutOfMemoryError | StackOverflowError e) {
                 // One file does not keep the others from being described.
                 failed = true;
@@ -53,6 +59,19 @@ final class Describe implements Callable<Integer> {
             Console.lines(json ? text(line) : words(line));
         }
         return failed ? 3 : 0;
+    }
+
+    private static void describe(String file, ObjectNode line) {
+        Path path = OneRun.path(file);
+        String ending = FileNames.ending(path);
+        if (TableReader.ENDINGS.contains(ending)) {
+            OfTable.describe(path, line);
+        } else if (ending.equals("json") || Files.isDirectory(path)) {
+            OfStudy.describe(path, line);
+        } else {
+            line.put("kind", "run");
+            describe(OneRun.dataset(file), line);
+        }
     }
 
     private static String text(ObjectNode line) {
@@ -163,6 +182,15 @@ final class Describe implements Callable<Integer> {
                     .append('\n')
                     .toString();
         }
+        switch (line.get("kind").asText()) {
+            case "table" -> OfTable.words(line, out);
+            case "study", "ledger" -> OfStudy.words(line, out);
+            default -> run(line, out);
+        }
+        return out.toString();
+    }
+
+    private static void run(ObjectNode line, StringBuilder out) {
         out.append(String.format(
                 Locale.ROOT,
                 "  %d nodes, %d cells: %s%n",
@@ -208,7 +236,6 @@ final class Describe implements Callable<Integer> {
                         f.get("severity").asText(),
                         f.get("count").asLong(),
                         f.get("text").asText())));
-        return out.toString();
     }
 
     private static String shapes(ObjectNode line) {

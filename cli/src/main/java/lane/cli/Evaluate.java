@@ -20,7 +20,18 @@ import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
 
 /** Computes a study without a window and writes its ledger. */
-@Command(name = "evaluate", description = "Compute a study and write its ledger to a folder.")
+@Command(
+        name = "evaluate",
+        mixinStandardHelpOptions = true,
+        versionProvider = Version.Told.class,
+        description = "Compute a study and write its ledger to a folder.",
+        exitCodeListHeading = "Exit codes:%n",
+        exitCodeList = {
+            "0:all checks are within",
+            "1:a check is out",
+            "2:none is out, but something is undecided, has no data or could not be read",
+            "3:it could not run"
+        })
 final class Evaluate implements Callable<Integer> {
     @Parameters(paramLabel = "STUDY", description = "a study file, *.lane.json")
     private Path study;
@@ -34,19 +45,20 @@ final class Evaluate implements Callable<Integer> {
     @Override
     public Integer call() {
         PrintWriter print = spec.commandLine().getOut();
-        Results results = results(study);
-        results.failures().forEach((id, sentence) -> print.println(id + ": " + sentence));
+        Work work = Progress.on(System.err);
+        Results results = results(study, work);
+        Progress.end(work);
         List<Path> files = LedgerWriter.write(results, out, Version.text(), Instant.now());
-        print.print(CheckTable.of(results));
+        print.print(Report.of(results));
         print.println();
         files.forEach(f -> print.println(f.toAbsolutePath().normalize()));
         print.flush();
-        return results.failures().isEmpty() ? 0 : 3;
+        return Report.code(results);
     }
 
-    static Results results(Path study) {
+    static Results results(Path study, Work work) {
         Study read = StudyJson.load(study);
         Path folder = Objects.requireNonNull(study.toAbsolutePath().getParent());
-        return new Evaluator(new FileLibrary(folder)).evaluate(read, Work.QUIET);
+        return new Evaluator(new FileLibrary(folder)).evaluate(read, work);
     }
 }

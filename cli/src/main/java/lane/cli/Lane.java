@@ -1,19 +1,21 @@
 package lane.cli;
 
 import java.io.PrintWriter;
+import java.util.List;
 import lane.base.LaneException;
 import lane.formats.io.FaultLog;
 import picocli.CommandLine;
 import picocli.CommandLine.Command;
 
 /**
- * The command line without a window. Exit codes: 0 done, 1 failed, 2 wrong usage, 3 done but an input was unusable, or ended by
- * a fault of the program, whose trace is in the log that the sentence names.
+ * The command line without a window. Exit codes: 0 done, 3 could not be done or not with all inputs; {@code evaluate} has 1 and
+ * 2 for what the checks say. After a fault of the program its trace is in the log that the sentence names.
  */
 @Command(
         name = "lane",
         subcommands = {Evaluate.class, Describe.class, Sample.class, Picture.class},
         mixinStandardHelpOptions = true,
+        versionProvider = Version.Told.class,
         description = "Crosscheck Lane: simulation results against theory, measurement and other meshes.")
 public final class Lane {
     private Lane() {}
@@ -39,15 +41,35 @@ public final class Lane {
 
     private static int run(CommandLine line, PrintWriter err, String... args) {
         try {
-            return line.setExecutionExceptionHandler((e, l, parsed) -> {
+            line.setCommandName("./lane");
+            return line.setParameterExceptionHandler((e, a) -> {
+                        CommandLine at = e.getCommandLine();
+                        err.println(usage(e));
+                        err.println(at.getCommandSpec().qualifiedName() + " --help tells how it is used.");
+                        return 3;
+                    })
+                    .setExecutionExceptionHandler((e, l, parsed) -> {
                         err.println(sentence(e));
-                        return e instanceof LaneException ? 1 : 3;
+                        return 3;
                     })
                     .execute(args);
         } catch (OutOfMemoryError | StackOverflowError | LinkageError | AssertionError e) {
             err.println(sentence(e));
             return 3;
         }
+    }
+
+    /** What is wrong with the arguments, with the option or verb that comes near. */
+    private static String usage(CommandLine.ParameterException e) {
+        String said = String.valueOf(e.getMessage());
+        if (e instanceof CommandLine.UnmatchedArgumentException u) {
+            List<String> near = u.getSuggestions();
+            return "\"" + u.getUnmatched().getFirst() + "\" is not known here"
+                    + (near.isEmpty()
+                            ? "."
+                            : "; " + String.join(" or ", near.subList(0, Math.min(3, near.size()))) + " is meant?");
+        }
+        return said.endsWith(".") ? said : said + ".";
     }
 
     /** What is told of a failure; of one that nobody foresaw the trace goes to a log. */

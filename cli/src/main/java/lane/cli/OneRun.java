@@ -16,13 +16,16 @@ final class OneRun {
 
     /** @throws LaneException with one sentence when the path or the file cannot be used */
     static Dataset dataset(String file) {
-        Path path;
+        return DatasetReader.read(path(file), Work.QUIET);
+    }
+
+    /** @throws LaneException with one sentence when there can be no such path */
+    static Path path(String file) {
         try {
-            path = Path.of(file);
+            return Path.of(file);
         } catch (java.nio.file.InvalidPathException e) {
             throw new LaneException("\"" + file + "\" is no path on this machine; correct it.", e);
         }
-        return DatasetReader.read(path, Work.QUIET);
     }
 
     static Run read(String file) {

@@ -37,6 +37,7 @@ import picocli.CommandLine.Parameters;
 @Command(
         name = "picture",
         mixinStandardHelpOptions = true,
+        versionProvider = Version.Told.class,
         description = "Draw the surface of a file, coloured by a field, into a PNG file.")
 final class Picture implements Callable<Integer> {
     private static final Pattern SIZE = Pattern.compile("(\\d{2,5})\\s*[x×]\\s*(\\d{2,5})");

@@ -29,7 +29,7 @@ import org.jspecify.annotations.Nullable;
  */
 public final class TableReader {
     /** Endings of files that hold tables. */
-    public static final List<String> ENDINGS = List.of("csv", "txt", "tsv", "dat", "xlsx");
+    public static final List<String> ENDINGS = List.of("csv", "txt", "tsv", "dat", "asc", "prn", "xy", "log", "xlsx");
 
     private static final long MOST_BYTES = 512L << 20;
     private static final Map<String, Character> SEPARATORS =

@@ -1,0 +1,173 @@
+package lane.cli;
+
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import lane.check.CheckResult;
+import lane.check.Verdict;
+import lane.field.Run;
+import lane.field.RunHealth;
+import lane.mesh.Finding;
+import lane.reading.Outcome;
+import lane.reading.Reading;
+import lane.reading.Scalar;
+import lane.study.Results;
+import lane.study.Source;
+import lane.unit.Unit;
+
+/** What an evaluation found, for people: readings and checks by lane, and once what has no number and why. */
+final class Report {
+    private final Results results;
+    private final StringBuilder out = new StringBuilder();
+    /** Who has no number, by the reason. */
+    private final Map<String, List<String>> without = new LinkedHashMap<>();
+    /** References, and of how many readings they know nothing. */
+    private final Map<String, Integer> silent = new LinkedHashMap<>();
+
+    private Report(Results results) {
+        this.results = results;
+    }
+
+    static String of(Results results) {
+        var report = new Report(results);
+        report.sources();
+        report.readings();
+        report.checks();
+        report.reasons();
+        return report.out.toString();
+    }
+
+    /** 0 when all checks are within, 1 when one is out, 2 when something is undecided or has no data. */
+    static int code(Results results) {
+        boolean missing = !results.failures().isEmpty();
+        for (CheckResult c : results.checks().values()) {
+            if (c.verdict() == Verdict.OUT) {
+                return 1;
+            }
+            missing |= c.verdict() != Verdict.WITHIN;
+        }
+        for (Reading reading : results.study().readings()) {
+            missing |= results.study().sources().stream()
+                    .allMatch(s -> results.outcome(reading.id(), s.id()) instanceof Outcome.Absent);
+        }
+        return missing ? 2 : 0;
+    }
+
+    private void line(String text) {
+        out.append(text).append('\n');
+    }
+
+    private void sources() {
+        line(results.study().name() + ": "
+                + OfTable.count(results.study().sources().size(), "lane") + ", "
+                + OfTable.count(results.study().readings().size(), "reading") + ", "
+                + OfTable.count(results.study().checks().size(), "check"));
+        results.failures().forEach((id, sentence) -> line("not read: " + name(id) + ": " + sentence));
+        for (Source source : results.study().sources()) {
+            Run run = results.runs().get(source.id());
+            if (run != null) {
+                for (Finding f : RunHealth.of(run, results.study().axis()).findings()) {
+                    if (f.severity() != Finding.Severity.NOTE) {
+                        line(f.severity().word() + ": " + source.name() + ": " + f.count() + " " + f.text());
+                    }
+                }
+            }
+        }
+    }
+
+    private String name(String source) {
+        return results.study().source(source).map(Source::name).orElse(source);
+    }
+
+    private void readings() {
+        for (Reading reading : results.study().readings()) {
+            line("");
+            Unit shown = results.unit(reading.id());
+            line(reading.name() + (shown.known() ? " [" + shown.label() + "]" : ""));
+            int width = results.study().sources().stream()
+                    .mapToInt(s -> s.name().length())
+                    .max()
+                    .orElse(0);
+            for (Source source : results.study().sources()) {
+                Outcome outcome = results.outcome(reading.id(), source.id());
+                if (source instanceof Source.Reference r
+                        && outcome instanceof Outcome.Absent
+                        && r.answers().stream().noneMatch(a -> a.reading().equals(reading.id()))) {
+                    // It was never said to know anything of it.
+                    silent.merge(source.name(), 1, Integer::sum);
+                    continue;
+                }
+                String lane =
+                        "  " + source.name() + " ".repeat(width - source.name().length()) + "  ";
+                if (outcome instanceof Outcome.Absent absent) {
+                    line(lane + "no number: " + absent.brief());
+                    without.computeIfAbsent(absent.reason(), r -> new ArrayList<>())
+                            .add(reading.name() + " of " + source.name());
+                }
+                outcome.curve().ifPresent(p -> line(lane + p.found() + " of " + p.size() + " samples have a value"));
+                String first = lane;
+                for (Scalar s : outcome.scalars()) {
+                    if (s.what().equals("coverage") && s.estimate().value() == 1) {
+                        continue;
+                    }
+                    line((outcome.curve().isPresent() ? " ".repeat(lane.length()) : first) + scalar(reading, s));
+                    first = " ".repeat(lane.length());
+                }
+            }
+        }
+    }
+
+    private String scalar(Reading reading, Scalar s) {
+        Unit unit = results.shown(reading.id(), s.estimate().unit());
+        boolean own = unit.label().equals(results.unit(reading.id()).label());
+        double half = unit.differenceFromSi(s.estimate().uncertainty().half());
+        return number(unit.fromSi(s.estimate().value()))
+                + (half > 0 ? " ± " + number(half) : "")
+                + (own || unit.label().isBlank() || unit.label().equals("1") ? "" : " " + unit.label())
+                + "  " + s.what();
+    }
+
+    private static String number(double v) {
+        if (!Double.isFinite(v)) {
+            return String.valueOf(v);
+        }
+        double size = Math.abs(v);
+        return v != 0 && (size >= 1e6 || size < 1e-4) ? String.format(Locale.ROOT, "%.5e", v) : Finding.number(v, 6);
+    }
+
+    private void checks() {
+        if (results.study().checks().isEmpty()) {
+            return;
+        }
+        line("");
+        out.append(CheckTable.of(results));
+        line("");
+        results.study().checks().forEach(c -> {
+            CheckResult r = results.checks().get(c.id());
+            if (r != null && r.verdict() != Verdict.WITHIN) {
+                line(r.verdict().word() + ": "
+                        + results.study()
+                                .reading(c.reading())
+                                .map(Reading::name)
+                                .orElse(c.reading()) + ": " + r.why());
+            }
+        });
+    }
+
+    private void reasons() {
+        if (!silent.isEmpty()) {
+            line("");
+            silent.forEach((lane, n) -> line(lane + " is not brought to " + OfTable.count(n, "reading")));
+        }
+        if (without.isEmpty()) {
+            return;
+        }
+        line("");
+        line("Without a number");
+        without.forEach((reason, who) -> line("  " + reason + " ("
+                + String.join(", ", who.subList(0, Math.min(4, who.size())))
+                + (who.size() > 4 ? " and " + (who.size() - 4) + " more" : "") + ")"));
+    }
+}

@@ -51,6 +51,16 @@ public record Settings(
         return new Settings(datum, off, axis, time, others, recipes);
     }
 
+    public Settings without(Recipe recipe) {
+        return new Settings(
+                datum,
+                off,
+                axis,
+                time,
+                units,
+                recipes.stream().filter(r -> !r.equals(recipe)).toList());
+    }
+
     /** With a recipe in place of the one for the same kind of table or the same file; one for a file goes first. */
     public Settings with(Recipe recipe) {
         List<Recipe> all = new ArrayList<>(recipes);

@@ -216,6 +216,11 @@ public record Study(
         return with(settings.with(recipe));
     }
 
+    /** This study without a recipe. */
+    public Study without(Recipe recipe) {
+        return with(settings.without(recipe));
+    }
+
     /** Which stored time of a run is looked at: its own choice, else the study's. */
     public TimeSelector timeOf(Source.Simulation run) {
         return run.treatment().time() == null ? time() : run.treatment().time();

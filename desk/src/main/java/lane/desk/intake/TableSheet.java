@@ -27,6 +27,8 @@ import org.jspecify.annotations.Nullable;
  * it becomes. Corrections are kept with the study for all tables of the kind.
  */
 final class TableSheet {
+    private static final int MOST_TOLD = 6;
+
     private final Session session;
     private final String file;
 
@@ -40,8 +42,12 @@ final class TableSheet {
             Table table = session.library().table(file, session.study().recipes());
             Recipe recipe = recipe(table.layout().kind());
             sheet.getChildren().add(SourceSheet.title(file, table.recipe()));
+            sheet.getChildren()
+                    .add(TableLines.of(
+                            table.layout().places().top(), recipe.lines(), l -> correct(recipe, x -> x.with(l))));
             sheet.getChildren().add(layout(table, recipe));
             sheet.getChildren().add(shared(table, recipe));
+            told(table, sheet);
             columns(table, recipe, sheet);
             sheet.getChildren().add(TableChart.of(table, session.palette()));
             SourceSheet.files(List.of(table.input()), sheet);
@@ -55,9 +61,23 @@ final class TableSheet {
         }
     }
 
+    /** What was left out and what is doubtful. */
+    private static void told(Table table, VBox sheet) {
+        List<String> all = new java.util.ArrayList<>(table.found().findings());
+        List<Table.Dropped> dropped = table.found().dropped();
+        for (Table.Dropped d : dropped.subList(0, Math.min(MOST_TOLD, dropped.size()))) {
+            all.add("Line " + d.line() + " is left out: " + d.why());
+        }
+        if (dropped.size() > MOST_TOLD) {
+            all.add((dropped.size() - MOST_TOLD) + " more lines are left out.");
+        }
+        all.forEach(t -> sheet.getChildren()
+                .add(RunSection.note(Character.toUpperCase(t.charAt(0)) + t.substring(1), "small", "ochre")));
+    }
+
     private Recipe recipe(String kind) {
         return session.study().recipes().stream()
-                .filter(r -> r.kind().equals(kind))
+                .filter(r -> r.holdsFor(name(), List.of(kind)))
                 .findFirst()
                 .orElse(Recipe.of(kind));
     }
@@ -71,6 +91,10 @@ final class TableSheet {
             // The file itself is the trouble, and that was told above.
             return;
         }
+    }
+
+    private String name() {
+        return java.nio.file.Path.of(file).getFileName().toString();
     }
 
     private void correct(Recipe recipe, UnaryOperator<Recipe> edit) {
@@ -158,6 +182,18 @@ final class TableSheet {
                                 h -> h < 0 ? found("", l == null ? "" : head(l.headers())) : head(h),
                                 h -> r.withLayout(r.encoding(), r.separator(), r.decimal(), r.sheet(), r.skip(), h),
                                 r));
+        var missing = Ui.text(
+                "table-missing",
+                String.join("; ", r.missing()),
+                v -> correct(
+                        r,
+                        x -> x.withMissing(java.util.Arrays.stream(v.split(";"))
+                                .map(String::strip)
+                                .filter(m -> !m.isEmpty())
+                                .toList())));
+        missing.setPrefWidth(96);
+        missing.setPromptText("-999; k.A.");
+        row.getChildren().add(Ui.row(8, Ui.label("Also missing", "second"), missing));
         return row;
     }
 
@@ -185,17 +221,37 @@ final class TableSheet {
                 .flatMap(s -> ((Source.Reference) s).files().stream())
                 .filter(f -> !f.equals(file) && kindOf(f).equals(table.layout().kind()))
                 .count();
-        boolean corrected = !recipe.equals(Recipe.of(recipe.kind()));
-        String text = (corrected ? "Corrected by hand" : "As found; corrections are kept with the study")
-                + (others == 0
-                        ? corrected ? "; the next table of this kind is read the same." : " for tables of this kind."
-                        : " for this and " + Ui.count((int) others, "other table") + " of the kind.");
+        boolean corrected = !recipe.forFile("").equals(Recipe.of(recipe.kind()));
+        boolean own = !recipe.file().isBlank();
+        String text = own
+                ? corrected ? "Corrected for the file " + recipe.file() + "." : "As found."
+                : (corrected
+                                ? "Corrected by hand"
+                                : "As found; click a line to say what it is. Corrections are kept with the study")
+                        + (others == 0
+                                ? corrected
+                                        ? "; the next table with this header is read the same."
+                                        : " for tables with this header."
+                                : " for this and " + Ui.count((int) others, "other table") + " with this header.");
         var row = Ui.row(10, Ui.label(text, "small", "muted"));
         if (corrected) {
             row.getChildren()
-                    .add(Ui.button("As found", () -> correct(recipe, r -> Recipe.of(r.kind())), "small-button"));
+                    .add(Ui.button(
+                            own ? "For tables with this header" : "For this file alone",
+                            () -> keepFor(recipe, own ? "" : name()),
+                            "small-button"));
+            row.getChildren().add(Ui.button("As found", () -> forget(recipe), "small-button"));
         }
         return row;
+    }
+
+    /** Keeps a recipe for the file of this name, or for the header where that is blank, and no longer for the other. */
+    private void keepFor(Recipe recipe, String name) {
+        session.edit("Correct how the table is read", s -> s.without(recipe).with(recipe.forFile(name)));
+    }
+
+    private void forget(Recipe recipe) {
+        session.edit("Read the table as found", s -> s.without(recipe));
     }
 
     private String kindOf(String other) {

@@ -78,19 +78,30 @@ final class TableColumns {
             }
         }
         turns(roles, columns);
+        List<String> units = new ArrayList<>(head.units);
+        for (int c = 0; c < units.size(); c++) {
+            // A dash over words is no unit of theirs.
+            if (words.get(c) > numbers(columns.get(c))
+                    && recipe.column(head.names.get(c)).unit().isBlank()) {
+                units.set(c, "");
+            }
+        }
         List<Table.Dropped> dropped = shape.dropped();
-        boolean units = shape.units() >= 0;
+        boolean unitRow = shape.units() >= 0;
         String said = (rows.sheet().isBlank()
                         ? rows.separator() + " between columns, decimal " + (comma ? "comma" : "point") + ", "
                                 + rows.encoding()
                         : "sheet \"" + rows.sheet() + "\"")
                 + ", " + (head.line > 0 ? "header in line " + head.line : "no header")
-                + (units ? ", units in line " + rows.lines().get(shape.units()) : "") + ", " + data.size() + " rows"
+                + (unitRow ? ", units in line " + rows.lines().get(shape.units()) : "") + ", " + data.size() + " rows"
                 + (dropped.isEmpty()
                         ? ""
                         : ", " + dropped.size() + (dropped.size() == 1 ? " line" : " lines") + " left out");
         var places = new Table.Places(
-                head.line, units ? rows.lines().get(shape.units()) : 0, lines.isEmpty() ? 0 : lines.getFirst(), top());
+                head.line,
+                unitRow ? rows.lines().get(shape.units()) : 0,
+                lines.isEmpty() ? 0 : lines.getFirst(),
+                top());
         var layout = new Table.Layout(
                 recipe.kind().isBlank() ? kind : recipe.kind(),
                 rows.encoding(),
@@ -99,11 +110,10 @@ final class TableColumns {
                 rows.sheet(),
                 rows.sheets(),
                 Math.max(0, recipe.skip()),
-                head.line <= 0 ? 0 : units ? 2 : 1,
+                head.line <= 0 ? 0 : unitRow ? 2 : 1,
                 places,
                 said);
-        return new Table(
-                head.names, head.units, roles, columns, layout, new Table.Found(words, dropped, findings), input);
+        return new Table(head.names, units, roles, columns, layout, new Table.Found(words, dropped, findings), input);
     }
 
     private List<Recipe.Role> roles(Recipe recipe, List<double[]> columns, List<Integer> words) {

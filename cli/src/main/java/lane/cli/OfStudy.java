@@ -11,6 +11,7 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.TreeMap;
 import lane.base.LaneException;
 import lane.formats.FileLibrary;
@@ -38,7 +39,6 @@ final class OfStudy {
             }
         } catch (JsonProcessingException e) {
             // The reader of studies says what is wrong with it.
-            root = null;
         } catch (IOException e) {
             throw new LaneException("\"" + file + "\" cannot be read: " + e.getMessage() + ".", e);
         }
@@ -51,7 +51,8 @@ final class OfStudy {
 
     private static void study(Path file, ObjectNode line) {
         Study s = StudyJson.load(file);
-        var library = new FileLibrary(file.toAbsolutePath().getParent());
+        var library =
+                new FileLibrary(Objects.requireNonNull(file.toAbsolutePath().getParent()));
         line.put("kind", "study");
         line.put("name", s.name());
         line.put("version", s.version());

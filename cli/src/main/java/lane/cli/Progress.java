@@ -19,7 +19,7 @@ final class Progress implements Work {
 
     /** @return work that is told on the standard error where that is a terminal */
     static Work on(PrintStream to) {
-        return System.console() != null && System.console().isTerminal() ? new Progress(to) : Work.QUIET;
+        return java.util.Objects.requireNonNull(System.console()).isTerminal() ? new Progress(to) : Work.QUIET;
     }
 
     @Override

@@ -159,7 +159,7 @@ public final class BoundQuantity {
 
     private static String sentence(Quantity quantity, FormulaException e) {
         boolean own = e.fault() == Fault.MISSING_FIELD || quantity.id().startsWith("~");
-        return own ? e.getMessage() : "Quantity \"" + quantity.name() + "\" cannot be computed: " + e.getMessage();
+        return own ? e.getMessage() : e.of(quantity.name());
     }
 
     /** The field that a formula takes something of, and nothing else; null for none. */

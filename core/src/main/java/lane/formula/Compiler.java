@@ -354,9 +354,7 @@ public final class Compiler {
             defined.put(d.name(), shown);
             return shown;
         } catch (FormulaException e) {
-            boolean loop = e.fault() == Fault.LOOP;
-            String sentence = loop ? e.getMessage() : "\"" + d.name() + "\" cannot be computed: " + e.getMessage();
-            throw error(n.span(), sentence, e.fault());
+            throw e.fault() == Fault.LOOP ? error(n.span(), e.getMessage(), Fault.LOOP) : e.within(d.name(), n.span());
         } finally {
             inside.pop();
         }

@@ -1,5 +1,7 @@
 package lane.formula;
 
+import java.util.ArrayList;
+import java.util.List;
 import lane.base.Fault;
 
 /**
@@ -14,14 +16,20 @@ public final class FormulaException extends RuntimeException {
     private final int to;
     private final boolean unfinished;
     private final Fault fault;
+    private final List<String> way;
 
     FormulaException(Span span, String sentence, boolean unfinished) {
         this(span, sentence, unfinished, Fault.FORMULA);
     }
 
     FormulaException(Span span, String sentence, boolean unfinished, Fault fault) {
+        this(span, sentence, unfinished, fault, List.of());
+    }
+
+    private FormulaException(Span span, String sentence, boolean unfinished, Fault fault, List<String> way) {
         super(sentence);
         this.fault = fault;
+        this.way = List.copyOf(way);
         this.from = span.from();
         this.to = span.to();
         this.unfinished = unfinished;
@@ -50,9 +58,42 @@ public final class FormulaException extends RuntimeException {
         return unfinished;
     }
 
-    /** The sentence. */
+    /** The same trouble as seen from a formula that names the definition which has it. */
+    FormulaException within(String definition, Span at) {
+        List<String> longer = new ArrayList<>(List.of(definition));
+        longer.addAll(way);
+        return new FormulaException(at, root(), unfinished, fault, longer);
+    }
+
+    /** What is wrong, without where. */
+    public String root() {
+        return String.valueOf(super.getMessage());
+    }
+
+    /** The sentence: what is wrong, once, and through which definitions it is reached. */
     @Override
     public String getMessage() {
-        return String.valueOf(super.getMessage());
+        return way.isEmpty() ? root() : told(way);
+    }
+
+    /** The same as seen from a quantity. */
+    public String of(String quantity) {
+        List<String> all = new ArrayList<>(List.of(quantity));
+        all.addAll(way);
+        return "Quantity " + told(all);
+    }
+
+    private String told(List<String> names) {
+        List<String> inner = names.subList(1, names.size());
+        String because = inner.isEmpty()
+                ? ""
+                : " because of \"" + inner.getLast() + "\""
+                        + (inner.size() == 1
+                                ? ""
+                                : ", by way of "
+                                        + inner.subList(0, inner.size() - 1).stream()
+                                                .map(n -> "\"" + n + "\"")
+                                                .collect(java.util.stream.Collectors.joining(", ")));
+        return "\"" + names.getFirst() + "\" cannot be computed" + because + ": " + root();
     }
 }

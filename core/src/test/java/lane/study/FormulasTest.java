@@ -311,6 +311,18 @@ class FormulasTest {
     }
 
     @Test
+    void whatIsWrongIsToldOnceWithTheWayToIt() {
+        Outcome o = outcome(
+                List.of(q("a", "T + T", ""), q("b", "2 * a", ""), q("c", "b - T", ""), q("q", "c * c", "")),
+                new Reading("r", "r", "", new ProfileOf("line", "q")),
+                "a");
+        assertThat(((Outcome.Absent) o).reason())
+                .startsWith(
+                        "Quantity \"q\" cannot be computed because of \"a\", by way of \"c\", \"b\": Temperatures are added")
+                .containsOnlyOnce("cannot be computed");
+    }
+
+    @Test
     void readingsAreUsedByName() {
         Reading mean = new Reading("m", "mean T", "", new TallyOf(List.of("all"), new Mean("t")));
         Reading profile = new Reading("r", "r", "", new ProfileOf("line", "q"));

@@ -15,7 +15,7 @@ final class Marks {
 
     private Marks() {}
 
-    /** The separator that yields the most numbers. @param lines without comments */
+    /** The separator that yields the most numbers in lines without comments. */
     static char separator(List<String> lines) {
         List<String> some =
                 lines.stream().filter(l -> !l.isBlank()).limit(LOOKED_AT).toList();

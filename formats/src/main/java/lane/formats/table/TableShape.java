@@ -49,7 +49,7 @@ record TableShape(int group, int header, int units, int width, List<Integer> dat
             "rms");
     private static final Pattern BRACKETS = Pattern.compile("^[\\[(]\\s*|\\s*[\\])]$");
 
-    /** Finds the rows of data among cells. @return no data where there is none */
+    /** Finds the rows of data among cells; there are none where no row has a number. */
     static TableShape of(Rows rows, Cells cells, Recipe recipe) {
         return new Search(rows, cells, recipe).shape();
     }

@@ -97,8 +97,9 @@ final class Describe implements Callable<Integer> {
             bounds.add(b);
         }
         MeshHealth.Report sheet = MeshHealth.of(mesh);
-        line.put("volume", sheet.volume());
-        line.put("area", sheet.area());
+        // A mesh of volumes has no area of its own, and a surface no volume.
+        line.put("volume", mesh.dimension() == 3 ? (Double) sheet.volume() : null);
+        line.put("area", mesh.dimension() == 2 ? (Double) sheet.area() : null);
         ArrayNode times = line.putArray("times");
         data.times().forEach(times::add);
         List<Finding> findings = new ArrayList<>(sheet.findings());
@@ -201,15 +202,14 @@ final class Describe implements Callable<Integer> {
         line.get("bounds").forEach(v -> b.add(String.format(Locale.ROOT, "%.6g", v.asDouble())));
         out.append(String.format(
                 Locale.ROOT,
-                "  x %s to %s, y %s to %s, z %s to %s; volume %.9g, area %.9g%n",
+                "  x %s to %s, y %s to %s, z %s to %s%s%n",
                 b.get(0),
                 b.get(1),
                 b.get(2),
                 b.get(3),
                 b.get(4),
                 b.get(5),
-                line.get("volume").asDouble(),
-                line.get("area").asDouble()));
+                size(line)));
         if (!line.get("times").isEmpty()) {
             out.append("  times ").append(line.get("times")).append('\n');
         }
@@ -223,10 +223,10 @@ final class Describe implements Callable<Integer> {
         line.get("fields")
                 .forEach(f -> out.append(String.format(
                         Locale.ROOT,
-                        "  field %s at %ss, %d component(s), %s to %s%n",
+                        "  field %s at %ss, %s, %s to %s%n",
                         f.get("name").asText(),
                         f.get("at").asText(),
-                        f.get("components").asInt(),
+                        OfTable.count(f.get("components").asInt(), "component"),
                         f.get("min"),
                         f.get("max"))));
         line.get("findings")
@@ -236,6 +236,16 @@ final class Describe implements Callable<Integer> {
                         f.get("severity").asText(),
                         f.get("count").asLong(),
                         f.get("text").asText())));
+    }
+
+    private static String size(ObjectNode line) {
+        for (String what : List.of("volume", "area")) {
+            if (!line.get(what).isNull()) {
+                return String.format(
+                        Locale.ROOT, "; %s %.9g", what, line.get(what).asDouble());
+            }
+        }
+        return "";
     }
 
     private static String shapes(ObjectNode line) {

@@ -2,6 +2,7 @@ package lane.cli;
 
 import java.io.PrintStream;
 import java.util.Locale;
+import java.util.Optional;
 import lane.base.Plain;
 import lane.base.Work;
 
@@ -19,7 +20,10 @@ final class Progress implements Work {
 
     /** @return work that is told on the standard error where that is a terminal */
     static Work on(PrintStream to) {
-        return java.util.Objects.requireNonNull(System.console()).isTerminal() ? new Progress(to) : Work.QUIET;
+        // There is none where the streams are redirected.
+        return Optional.ofNullable(System.console()).filter(c -> c.isTerminal()).isPresent()
+                ? new Progress(to)
+                : Work.QUIET;
     }
 
     @Override

@@ -2,6 +2,7 @@ package lane.measure;
 
 import java.util.List;
 import java.util.Set;
+import lane.base.LaneException;
 import lane.evaluation.BoundQuantity;
 import lane.evaluation.SurfaceIntegral;
 import lane.field.Part;
@@ -42,6 +43,14 @@ public record Flow(String vector, double factor, String factorUnit, Carried carr
 
     public Flow {
         factorUnit = factorUnit == null || factorUnit.isBlank() ? "1" : factorUnit;
+        carried = carried == null ? Carried.NOTHING : carried;
+        if (axis == null) {
+            if (carried != Carried.NOTHING) {
+                throw new LaneException(
+                        "A flow of angular momentum needs the axis that it turns about; give its origin and direction.");
+            }
+            axis = Axis.Z;
+        }
     }
 
     @Override

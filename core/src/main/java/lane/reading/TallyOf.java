@@ -3,6 +3,7 @@ package lane.reading;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Set;
+import lane.base.Fault;
 import lane.base.LaneException;
 import lane.field.Part;
 import lane.measure.Measure;
@@ -46,7 +47,11 @@ public record TallyOf(List<String> stations, Measure measure) implements Ask {
     @Override
     public Outcome read(Reading reading, ReadingContext on) {
         List<Station> all = stations.stream().map(s -> on.station(s, reading)).toList();
-        if (all.stream().allMatch(x -> x.shape() instanceof Region) && !all.isEmpty()) {
+        if (all.isEmpty()) {
+            throw new LaneException(
+                    Fault.MISSING, "Reading \"" + reading.name() + "\" names no station; choose where it is taken.");
+        }
+        if (all.stream().allMatch(x -> x.shape() instanceof Region)) {
             int[] cells = all.stream()
                     .flatMapToInt(
                             s -> Arrays.stream(on.places().cells(on.run(), ((Region) s.shape()).within(), on.lens())))

@@ -27,6 +27,7 @@ public record Arc(Axis axis, double radius, double along, double from, double to
     }
 
     public Arc {
+        abscissa = abscissa == null ? Abscissa.ARC : abscissa;
         if (!(radius > 0) || !(Math.abs(to - from) > 0) || Math.abs(to - from) > 360) {
             throw new LaneException("An arc needs a positive radius and two angles that are at most"
                     + " 360 degrees apart; it has radius " + radius + " m, from " + from + " to " + to + ".");

@@ -21,6 +21,7 @@ public record Frame(
     public Frame {
         parent = parent == null ? "" : parent;
         note = note == null ? "" : note;
+        origin = origin == null ? new Point(0, 0, 0) : origin;
         stands = stands == null ? new Attitude.Turned(List.of(), false) : stands;
         if (name.isBlank()) {
             throw new LaneException("A frame needs a name.");

@@ -25,6 +25,7 @@ public record Line(Point a, Point b, Sampling sampling, Abscissa abscissa) imple
     }
 
     public Line {
+        abscissa = abscissa == null ? Abscissa.ARC : abscissa;
         if (a.equals(b)) {
             throw new LaneException("A line has both ends at one place, " + a + "; move one of them.");
         }

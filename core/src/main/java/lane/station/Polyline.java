@@ -21,6 +21,7 @@ public record Polyline(List<Point> points, Sampling sampling, Abscissa abscissa)
     }
 
     public Polyline {
+        abscissa = abscissa == null ? Abscissa.ARC : abscissa;
         points = List.copyOf(points);
         if (points.size() < 2) {
             throw new LaneException("A polyline has " + points.size() + " point(s); give at least 2.");

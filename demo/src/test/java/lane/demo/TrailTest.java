@@ -150,6 +150,72 @@ class TrailTest {
         assertThat(walk.over(PARTS)).as("numbers that changed").isGreaterThan(300);
     }
 
+    /** What the schema lets one leave out may be left out: the study opens, and no answer is a fault of the program. */
+    @Test
+    void whatMayBeLeftOutMayBeLeftOut() throws IOException {
+        ObjectNode root = bed();
+        var schema = com.networknt.schema.JsonSchemaFactory.getInstance(
+                        com.networknt.schema.SpecVersion.VersionFlag.V202012)
+                .getSchema(Files.readString(Path.of("../docs/study.schema.json")));
+        assertThat(schema.validate(root)).isEmpty();
+        var evaluator = new Evaluator(new FileLibrary(folder));
+        var wrong = new java.util.ArrayList<String>();
+        int[] tried = new int[2];
+        leave(root, "", path -> {
+            boolean may = schema.validate(root).isEmpty();
+            tried[may ? 0 : 1]++;
+            Results r = null;
+            try {
+                r = evaluator.evaluate(StudyJson.of(root.toString(), "study"), Work.QUIET);
+            } catch (lane.base.LaneException e) {
+                if (may) {
+                    wrong.add(path + " is refused: " + e.getMessage());
+                }
+            } catch (RuntimeException e) {
+                wrong.add(path + ": " + e);
+            }
+            if (r != null) {
+                for (var reading : r.study().readings()) {
+                    if (r.outcome(reading.id(), "bed") instanceof lane.reading.Outcome.Absent a
+                            && a.reason().contains("fault of the program")) {
+                        wrong.add(path + " gives a fault in " + reading.id());
+                    }
+                }
+            }
+        });
+        assertThat(wrong).isEmpty();
+        assertThat(tried[0]).as("left out as the schema lets").isGreaterThan(70);
+        assertThat(tried[1]).as("left out though it is required").isGreaterThan(70);
+    }
+
+    private interface Left {
+        void see(String path);
+    }
+
+    private final Set<String> left = new java.util.HashSet<>();
+
+    /** Leaves out each key of each kind of object in turn. */
+    private void leave(com.fasterxml.jackson.databind.JsonNode at, String path, Left then) {
+        if (at instanceof ObjectNode o) {
+            List<String> names = new java.util.ArrayList<>();
+            o.fieldNames().forEachRemaining(names::add);
+            String sort = path.replaceAll("\\d+", "") + o.path("kind").asText();
+            for (String name : names) {
+                var was = o.get(name);
+                leave(was, path + "/" + name, then);
+                if (left.add(sort + "/" + name)) {
+                    o.remove(name);
+                    then.see(path + "/" + name);
+                    o.set(name, was);
+                }
+            }
+        } else if (at instanceof ArrayNode a) {
+            for (int i = 0; i < a.size(); i++) {
+                leave(a.get(i), path + "/" + i, then);
+            }
+        }
+    }
+
     private interface Change {
         void make() throws IOException;
     }

@@ -46,6 +46,7 @@ import lane.measure.Measure;
 import lane.measure.MeasureKind;
 import lane.quantity.Component;
 import lane.quantity.Quantity;
+import lane.reading.AroundOf;
 import lane.reading.Ask;
 import lane.reading.AskKind;
 import lane.reading.Reading;
@@ -60,7 +61,9 @@ import lane.station.Sampling;
 import lane.station.Shape;
 import lane.station.ShapeKind;
 import lane.station.Sheet;
+import lane.station.Shell;
 import lane.station.Station;
+import lane.station.Sweep;
 import lane.station.Within;
 import lane.study.Keyed;
 import lane.study.PictureNote;
@@ -192,6 +195,30 @@ public final class StudyJson {
         }
     }
 
+    /** Numbers and flags that are 0 and false where they are left out. */
+    private abstract static class Lenient {
+        @JsonSetter(nulls = Nulls.AS_EMPTY)
+        abstract boolean cylindrical();
+
+        @JsonSetter(nulls = Nulls.AS_EMPTY)
+        abstract boolean own();
+
+        @JsonSetter(nulls = Nulls.AS_EMPTY)
+        abstract double seam();
+
+        @JsonSetter(nulls = Nulls.AS_EMPTY)
+        abstract boolean sampled();
+
+        @JsonSetter(nulls = Nulls.AS_EMPTY)
+        abstract double ring();
+
+        @JsonSetter(nulls = Nulls.AS_EMPTY)
+        abstract int samples();
+    }
+
+    @JsonInclude(JsonInclude.Include.NON_NULL)
+    private abstract static class LenientWhereThereIsSome extends Lenient {}
+
     /** Lines that are not told are found out. */
     @SuppressWarnings({"UnusedVariable", "UnusedMethod", "DoNotCallSuggester"})
     private abstract static class RecipeLinesMixIn {
@@ -234,6 +261,9 @@ public final class StudyJson {
     private abstract static class CutCurveMixIn {
         @JsonInclude(JsonInclude.Include.NON_EMPTY)
         abstract List<Double> offsets();
+
+        @JsonSetter(nulls = Nulls.AS_EMPTY)
+        abstract int branch();
     }
 
     /** An abscissa is a word, or a formula after an equals sign. */
@@ -279,7 +309,12 @@ public final class StudyJson {
             .addMixIn(Source.Reference.class, ReferenceMixIn.class)
             .addMixIn(Shape.class, ByWord.class)
             .addMixIn(Box.class, WhereThereIsSome.class)
-            .addMixIn(Sheet.class, WhereThereIsSome.class)
+            .addMixIn(Sheet.class, LenientWhereThereIsSome.class)
+            .addMixIn(Frame.class, Lenient.class)
+            .addMixIn(Frame.Attitude.Turned.class, Lenient.class)
+            .addMixIn(Shell.class, Lenient.class)
+            .addMixIn(Sweep.class, Lenient.class)
+            .addMixIn(AroundOf.class, Lenient.class)
             .addMixIn(Enclosing.class, WhereThereIsSome.class)
             .addMixIn(CutCurve.class, CutCurveMixIn.class)
             .addMixIn(Recipe.class, RecipeMixIn.class)
@@ -371,6 +406,7 @@ public final class StudyJson {
         }
         try {
             Study study = MAPPER.treeToValue(tree, Study.class);
+            Complete.check(study, "", file);
             keys(study, file);
             return study;
         } catch (JsonMappingException e) {

@@ -41,6 +41,7 @@ record TableShape(int group, int header, int units, int width, List<Integer> dat
             "range",
             "\u03a3",
             "summe",
+            "mittel",
             "gesamt",
             "mittelwert",
             "moyenne",

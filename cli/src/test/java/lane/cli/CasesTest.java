@@ -145,7 +145,7 @@ class CasesTest {
         assertThat(number("Along the tunnel", "Linf of difference")
                         .path("value")
                         .asDouble())
-                .isCloseTo(61 - 19 / 2.4 - 52.6, within(1e-9));
+                .isCloseTo(61 - 19 / 2.4 - 52.6, within(1e-6));
         // Wind of 1.5 to 2 m/s over 0.6 x 0.5 m, across the section's normal.
         assertThat(number("Air through", "tally").path("value").asDouble()).isCloseTo(1.75 * 0.3, within(1e-9));
         // |10 x - 2 y| over a unit square, which has a kink inside of cells.

@@ -460,6 +460,22 @@ class TablesAndStudiesTest {
     }
 
     @Test
+    void aMissingOrWrongKindIsToldWithThoseThereAre() {
+        String study = "{\"version\": 2, \"name\": \"x\", \"%s\": [{\"id\": \"a\", \"name\": \"a\"%s}]}";
+        assertThatThrownBy(() -> StudyJson.of(String.format(study, "stations", ""), "s"))
+                .hasMessageContaining("stations[0]: it has no kind; known are ")
+                .hasMessageContaining("polyline");
+        assertThatThrownBy(() -> StudyJson.of(String.format(study, "readings", ", \"kind\": \"taly\""), "s"))
+                .hasMessageContaining("readings[0]")
+                .hasMessageContaining("kind \"taly\" is not known; is \"tally\" meant? Known are ");
+        assertThatThrownBy(() -> StudyJson.of(String.format(study, "checks", ""), "s"))
+                .hasMessageContaining("it has no kind; known are ")
+                .hasMessageContaining("closure");
+        assertThatThrownBy(() -> StudyJson.of(String.format(study, "sources", ", \"kind\": \"rum\""), "s"))
+                .hasMessageContaining("is \"run\" meant?");
+    }
+
+    @Test
     void aWrongStudyIsRefusedWithItsPlace() {
         String text = StudyJson.text(study());
         assertThatThrownBy(() -> StudyJson.of(text.replace("\"tolerance\" : 0.1", "\"tolerance\" : -1"), "s"))

@@ -19,8 +19,20 @@ import java.util.TreeSet;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import lane.base.Fault;
+import lane.base.Kinds;
 import lane.base.LaneException;
 import lane.base.Plain;
+import lane.check.Check;
+import lane.check.Rule;
+import lane.check.RuleKind;
+import lane.measure.Measure;
+import lane.measure.MeasureKind;
+import lane.reading.Ask;
+import lane.reading.AskKind;
+import lane.reading.Reading;
+import lane.station.Shape;
+import lane.station.ShapeKind;
+import lane.station.Station;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -63,7 +75,7 @@ final class StudyFault {
             return new LaneException(
                     Fault.DAMAGED,
                     head + (given == null ? "it has no kind" : "kind " + Plain.quoted(given) + " is not known")
-                            + known(t.getOriginalMessage()) + ".",
+                            + kinds(t) + ".",
                     e);
         }
         JavaType wanted = e instanceof MismatchedInputException m && m.getTargetType() != null
@@ -235,13 +247,36 @@ final class StudyFault {
         return out.isEmpty() ? "" : "it gives no " + String.join(", no ", out);
     }
 
-    private static String known(String said) {
+    /** The kinds that belong there, with the one that comes near. */
+    private static String kinds(InvalidTypeIdException e) {
+        Class<?> base = e.getBaseType() == null ? Object.class : e.getBaseType().getRawClass();
+        List<String> known = of(base);
+        String said = e.getOriginalMessage();
         int at = said.indexOf("known type ids = [");
-        if (at < 0) {
+        if (known.isEmpty() && at >= 0) {
+            known = List.of(said.substring(at + 18, Math.max(at + 18, said.indexOf(']', at)))
+                    .split(", "));
+        }
+        if (known.isEmpty()) {
             return "";
         }
-        String ids = said.substring(at + 18, Math.max(at + 18, said.indexOf(']', at)));
-        return "; known are " + ids;
+        String given = e.getTypeId() == null ? "" : e.getTypeId();
+        String near = known.stream()
+                .filter(k -> Spelling.distance(k, given) <= Math.max(1, k.length() / 3))
+                .min(java.util.Comparator.comparingInt(k -> Spelling.distance(k, given)))
+                .orElse("");
+        return (near.isEmpty() ? "; known are " : "; is \"" + near + "\" meant? Known are ") + String.join(", ", known);
+    }
+
+    private static List<String> of(Class<?> base) {
+        List<? extends Kinds.Kind<?>> all = Rule.class.isAssignableFrom(base) || base == Check.class
+                ? RuleKind.ALL.all()
+                : Shape.class.isAssignableFrom(base) || base == Station.class
+                        ? ShapeKind.ALL.all()
+                        : Ask.class.isAssignableFrom(base) || base == Reading.class
+                                ? AskKind.ALL.all()
+                                : Measure.class.isAssignableFrom(base) ? MeasureKind.ALL.all() : List.of();
+        return all.stream().map(Kinds.Kind::word).toList();
     }
 
     /** The known entry that comes nearest, and the others. */

@@ -12,6 +12,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.concurrent.Callable;
+import lane.base.Plain;
 import lane.base.Sum;
 import lane.field.Field;
 import lane.field.Part;
@@ -226,7 +227,7 @@ final class Describe implements Callable<Integer> {
                         "  field %s at %ss, %s, %s to %s%n",
                         f.get("name").asText(),
                         f.get("at").asText(),
-                        OfTable.count(f.get("components").asInt(), "component"),
+                        Plain.count(f.get("components").asInt(), "component"),
                         f.get("min"),
                         f.get("max"))));
         line.get("findings")

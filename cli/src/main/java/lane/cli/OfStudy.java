@@ -14,6 +14,7 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.TreeMap;
 import lane.base.LaneException;
+import lane.base.Plain;
 import lane.formats.FileLibrary;
 import lane.formats.io.FileSet;
 import lane.formats.study.StudyJson;
@@ -123,9 +124,9 @@ final class OfStudy {
         if (line.get("kind").asText().equals("ledger")) {
             out.append("  ledger of the study \"").append(line.get("study").asText());
             out.append("\", by ").append(line.get("program").asText()).append('\n');
-            out.append("  ").append(OfTable.count(line.get("lines").asInt(), "line"));
+            out.append("  ").append(Plain.count(line.get("lines").asInt(), "line"));
             out.append(", ").append(line.get("withoutValue").asInt()).append(" without a value, from ");
-            out.append(OfTable.count(line.get("inputs").size(), "file")).append('\n');
+            out.append(Plain.count(line.get("inputs").size(), "file")).append('\n');
         } else {
             out.append("  study \"").append(line.get("name").asText()).append("\", version ");
             out.append(line.get("version").asInt()).append('\n');

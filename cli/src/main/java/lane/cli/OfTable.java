@@ -4,9 +4,9 @@ import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.nio.file.Path;
 import java.util.Locale;
+import lane.base.Plain;
 import lane.formats.table.TableReader;
 import lane.reference.Table;
-import org.jspecify.annotations.Nullable;
 
 /** What is said of a table: where things stand in it, its columns, what was left out and assumed. */
 final class OfTable {
@@ -77,9 +77,9 @@ final class OfTable {
         long header = line.get("headerLine").asLong();
         long units = line.get("unitLine").asLong();
         out.append("  table of ")
-                .append(count(line.get("rows").asInt(), "row"))
+                .append(Plain.count(line.get("rows").asInt(), "row"))
                 .append(" and ")
-                .append(count(line.get("columns").size(), "column"));
+                .append(Plain.count(line.get("columns").size(), "column"));
         if (line.has("sheet")) {
             out.append(", sheet \"").append(line.get("sheet").asText()).append('"');
         } else {
@@ -102,7 +102,7 @@ final class OfTable {
                     c.get("role").asText().equals("ignore")
                             ? "not used"
                             : c.get("role").asText());
-            out.append(": ").append(count(c.get("numbers").asInt(), "number"));
+            out.append(": ").append(Plain.count(c.get("numbers").asInt(), "number"));
             if (c.get("numbers").asInt() > 0) {
                 out.append(" from ").append(plain(c.get("min").asDouble()));
                 out.append(" to ").append(plain(c.get("max").asDouble()));
@@ -112,7 +112,7 @@ final class OfTable {
             out.append(
                     c.get("words").asInt() == 0
                             ? ""
-                            : ", " + count(c.get("words").asInt(), "word"));
+                            : ", " + Plain.count(c.get("words").asInt(), "word"));
             out.append('\n');
         });
         line.get("dropped").forEach(d -> out.append("  line ")
@@ -127,9 +127,5 @@ final class OfTable {
 
     private static String plain(double v) {
         return v == Math.rint(v) && Math.abs(v) < 1e15 ? String.valueOf((long) v) : String.valueOf(v);
-    }
-
-    static String count(int n, @Nullable String what) {
-        return n + " " + what + (n == 1 ? "" : "s");
     }
 }

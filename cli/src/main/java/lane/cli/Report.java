@@ -5,6 +5,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import lane.base.Plain;
 import lane.check.CheckResult;
 import lane.check.Verdict;
 import lane.field.Run;
@@ -61,9 +62,9 @@ final class Report {
 
     private void sources() {
         line(results.study().name() + ": "
-                + OfTable.count(results.study().sources().size(), "lane") + ", "
-                + OfTable.count(results.study().readings().size(), "reading") + ", "
-                + OfTable.count(results.study().checks().size(), "check"));
+                + Plain.count(results.study().sources().size(), "lane") + ", "
+                + Plain.count(results.study().readings().size(), "reading") + ", "
+                + Plain.count(results.study().checks().size(), "check"));
         results.failures().forEach((id, sentence) -> line("not read: " + name(id) + ": " + sentence));
         for (Source source : results.study().sources()) {
             Run run = results.runs().get(source.id());
@@ -159,7 +160,7 @@ final class Report {
     private void reasons() {
         if (!silent.isEmpty()) {
             line("");
-            silent.forEach((lane, n) -> line(lane + " is not brought to " + OfTable.count(n, "reading")));
+            silent.forEach((lane, n) -> line(lane + " is not brought to " + Plain.count(n, "reading")));
         }
         if (without.isEmpty()) {
             return;

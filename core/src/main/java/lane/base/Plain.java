@@ -78,6 +78,11 @@ public final class Plain {
         return text.matches("[+-]?(\\d+\\.?\\d*|\\.\\d+)([eE][+-]?\\d+)?|-?Infinity");
     }
 
+    /** So many of something, in words. */
+    public static String count(long n, String what) {
+        return n + " " + what + (n == 1 ? "" : "s");
+    }
+
     /** A name for a file made of a text: letters, digits, hyphens, dots and underlines; never empty, never a device. */
     public static String fileName(String text) {
         String flat = Normalizer.normalize(text, Normalizer.Form.NFKD).replaceAll("\\p{M}+", "");

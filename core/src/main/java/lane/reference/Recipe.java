@@ -149,6 +149,11 @@ public record Recipe(
         return kinds.contains(kind.strip().replaceAll("\\s+", " "));
     }
 
+    /** The first of several that holds for a table; one that says nothing where none does. */
+    public static Recipe among(List<Recipe> recipes, String name, List<String> kinds) {
+        return recipes.stream().filter(r -> r.holdsFor(name, kinds)).findFirst().orElse(of(kinds.getFirst()));
+    }
+
     public Recipe withLayout(String encoding, String separator, String decimal, String sheet, int skip, int headers) {
         return new Recipe(kind, file, encoding, separator, decimal, sheet, skip, headers, lines, missing, columns);
     }
@@ -166,9 +171,14 @@ public record Recipe(
         return new Recipe(kind, file, encoding, separator, decimal, sheet, skip, headers, lines, other, columns);
     }
 
-    /** For the file of this name alone, or for every table of the kind where it is blank. */
+    /** For the file of this name alone. */
     public Recipe forFile(String name) {
         return new Recipe(kind, name, encoding, separator, decimal, sheet, skip, headers, lines, missing, columns);
+    }
+
+    /** For every table with this header. */
+    public Recipe forHeader(String line) {
+        return new Recipe(line, "", encoding, separator, decimal, sheet, skip, headers, lines, missing, columns);
     }
 
     public Recipe with(Column column) {

@@ -17,6 +17,7 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
+import lane.base.Plain;
 import org.jspecify.annotations.Nullable;
 import org.kordamp.ikonli.feather.Feather;
 import org.kordamp.ikonli.javafx.FontIcon;
@@ -212,7 +213,7 @@ public final class Ui {
 
     /** So many of something, in words. */
     public static String count(int n, String word) {
-        return n + " " + word + (n == 1 ? "" : "s");
+        return Plain.count(n, word);
     }
 
     public static Region spring() {

@@ -187,10 +187,7 @@ public final class FileLibrary implements Library {
         kept.keySet().removeIf(k -> k instanceof Read r && r.of.file().equals(stamp.file()) && !r.of.equals(stamp));
         List<String> kinds = keep(new Read(stamp, null), () -> TableReader.kinds(stamp.file(), file));
         String name = stamp.file().getFileName().toString();
-        Recipe recipe = recipes.stream()
-                .filter(r -> r.holdsFor(name, kinds))
-                .findFirst()
-                .orElse(Recipe.of(kinds.getFirst()));
+        Recipe recipe = Recipe.among(recipes, name, kinds);
         return keep(new Read(stamp, recipe), () -> TableReader.read(stamp.file(), file, recipe));
     }
 

@@ -147,6 +147,11 @@ class OthersTablesTest {
         assertThat(table("n;F\n1;1,234\n2;2,5\n").column("F")).containsExactly(1.234, 2.5);
         assertThat(table("n;F\n1;1,234\n2;12,345,678\n").column("F")).containsExactly(1234, 12345678);
         assertThatThrownBy(() -> table("n;F\n1;1,5\n2;2.25\n")).hasMessageContaining("two decimal marks");
+        assertThatThrownBy(() -> table("n;F\n1;1,234\n2;2.345\n")).hasMessageContaining("two decimal marks");
+        // What stands above the table does not decide, and the doubt is told all the same.
+        Table above = table("Version;1.5\n\nn;F\n1;1,234\n2;2,345\n");
+        assertThat(above.column("F")).containsExactly(1.234, 2.345);
+        assertThat(above.found().findings()).singleElement().asString().contains("1.234 or as 1234");
         // Thousands beside decimals are no second mark.
         assertThat(table("n;F\n1;1.234,5\n2;2.000\n").column("F")).containsExactly(1234.5, 2000);
         assertThat(table("n;F\n1;\"1,234.5\"\n2;2\u202f000.25\n").column("F")).containsExactly(1234.5, 2000.25);
@@ -200,6 +205,18 @@ class OthersTablesTest {
     }
 
     @Test
+    void namesThatCouldBeUnitsAndNamesThatAreNumbersAreTold() throws Exception {
+        Table units = table("Operator;Lund\nt;T\n0;280,5\n1;281,5\n");
+        assertThat(units.found().findings()).anyMatch(f -> f.contains("line 2 was taken for units (t, T)"));
+        Table said =
+                table("Operator;Lund\nt;T\n0;280,5\n1;281,5\n", Recipe.of("").with(new Recipe.Lines(2, -1, 0)));
+        assertThat(said.headers()).containsExactly("t", "T");
+        assertThat(said.found().findings()).isEmpty();
+        Table years = table("Year;2019;2020\nJan;1,5;2,5\nFeb;3,5;4,5\n");
+        assertThat(years.found().findings()).anyMatch(f -> f.contains("no line of names stands above"));
+    }
+
+    @Test
     void linesMayBeSaid() throws Exception {
         String text = "a;b\n1;2\nx;y\nm;K\n1,5;2,5\n2,5;3,5\n";
         Table t = table(text, Recipe.of("").with(new Recipe.Lines(3, 4, 6)));
@@ -215,6 +232,8 @@ class OthersTablesTest {
         Recipe byHeader = Recipe.of("x;  y");
         assertThat(byHeader.holdsFor("a.csv", List.of("x; y"))).isTrue();
         assertThat(byHeader.holdsFor("a.csv", List.of("z"))).isFalse();
+        assertThat(Recipe.of("").forFile("x.csv").forHeader("a;b").holdsFor("y.csv", List.of("a;b")))
+                .isTrue();
         Recipe byFile = byHeader.forFile("rig_*.csv");
         assertThat(byFile.holdsFor("rig_12.csv", List.of("z"))).isTrue();
         assertThat(byFile.holdsFor("rigs.csv", List.of("x; y"))).isFalse();

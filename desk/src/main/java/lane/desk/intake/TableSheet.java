@@ -76,10 +76,7 @@ final class TableSheet {
     }
 
     private Recipe recipe(String kind) {
-        return session.study().recipes().stream()
-                .filter(r -> r.holdsFor(name(), List.of(kind)))
-                .findFirst()
-                .orElse(Recipe.of(kind));
+        return Recipe.among(session.study().recipes(), name(), List.of(kind));
     }
 
     /** What could not be read as it was found may be read as somebody says. */
@@ -221,7 +218,8 @@ final class TableSheet {
                 .flatMap(s -> ((Source.Reference) s).files().stream())
                 .filter(f -> !f.equals(file) && kindOf(f).equals(table.layout().kind()))
                 .count();
-        boolean corrected = !recipe.forFile("").equals(Recipe.of(recipe.kind()));
+        String kind = table.layout().kind();
+        boolean corrected = !recipe.forHeader(kind).equals(Recipe.of(kind));
         boolean own = !recipe.file().isBlank();
         String text = own
                 ? corrected ? "Corrected for the file " + recipe.file() + "." : "As found."
@@ -238,16 +236,12 @@ final class TableSheet {
             row.getChildren()
                     .add(Ui.button(
                             own ? "For tables with this header" : "For this file alone",
-                            () -> keepFor(recipe, own ? "" : name()),
+                            () -> session.edit("Correct how the table is read", s -> s.without(recipe)
+                                    .with(own ? recipe.forHeader(kind) : recipe.forFile(name()))),
                             "small-button"));
             row.getChildren().add(Ui.button("As found", () -> forget(recipe), "small-button"));
         }
         return row;
-    }
-
-    /** Keeps a recipe for the file of this name, or for the header where that is blank, and no longer for the other. */
-    private void keepFor(Recipe recipe, String name) {
-        session.edit("Correct how the table is read", s -> s.without(recipe).with(recipe.forFile(name)));
     }
 
     private void forget(Recipe recipe) {

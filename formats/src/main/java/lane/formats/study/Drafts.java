@@ -17,6 +17,7 @@ import java.util.Optional;
 import java.util.UUID;
 import java.util.stream.Stream;
 import lane.base.LaneException;
+import lane.base.Plain;
 import lane.formats.io.AtomicFile;
 import lane.formats.io.Machine;
 import lane.formats.io.UserFolders;
@@ -80,7 +81,7 @@ public final class Drafts {
         }
 
         private static String count(long n, String what) {
-            return n + " " + what + (n == 1 ? "" : "s") + " ago";
+            return Plain.count(n, what) + " ago";
         }
     }
 

@@ -89,7 +89,8 @@ final class Marks {
         int comma = -1;
         int point = -1;
         int either = -1;
-        String[] by = new String[3];
+        int grouped = -1;
+        String[] by = new String[4];
         for (int r = 0; r < rows.size(); r++) {
             for (String cell : rows.get(r)) {
                 switch (Cells.mark(cell)) {
@@ -105,16 +106,20 @@ final class Marks {
                         either = either < 0 ? r : either;
                         by[2] = by[2] == null ? cell : by[2];
                     }
-                    case NONE -> {}
+                    case NONE -> {
+                        if (grouped < 0 && cell.indexOf('.') >= 0 && Cells.loose(cell)) {
+                            grouped = r;
+                            by[3] = cell;
+                        }
+                    }
                 }
             }
         }
         if (comma >= 0 && point >= 0) {
-            throw new LaneException(
-                    Fault.DAMAGED,
-                    "The table " + shown + " has two decimal marks: a comma in \"" + by[0] + "\" in line "
-                            + lines.get(comma) + " and a point in \"" + by[1] + "\" in line " + lines.get(point)
-                            + "; say which one it is, or mend the file.");
+            throw two(shown, by[0], lines.get(comma), by[1], lines.get(point));
+        }
+        if (comma < 0 && point < 0 && either >= 0 && grouped >= 0) {
+            throw two(shown, by[2], lines.get(either), by[3], lines.get(grouped));
         }
         if (comma < 0 && point < 0 && either >= 0) {
             boolean read = !quoted;
@@ -125,5 +130,13 @@ final class Marks {
             return read;
         }
         return comma >= 0;
+    }
+
+    private static LaneException two(String shown, String comma, long line, String point, long other) {
+        return new LaneException(
+                Fault.DAMAGED,
+                "The table " + shown + " has two decimal marks: a comma in \"" + comma + "\" in line " + line
+                        + " and a point in \"" + point + "\" in line " + other
+                        + "; say which one it is, or mend the file.");
     }
 }

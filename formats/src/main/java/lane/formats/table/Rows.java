@@ -11,7 +11,7 @@ import org.jspecify.annotations.Nullable;
  * @param encoding and {@code separator}: as found or as said; blank for a workbook
  * @param sheet that was read, of {@code sheets}; blank and empty for text
  * @param above the words of the last comment before the numbers, in the line {@code aboveLine}; null for none
- * @param file the lines as they are; empty for a workbook
+ * @param file the first lines as they are, at most {@link #KEPT}; empty for a workbook
  */
 record Rows(
         List<List<String>> cells,
@@ -23,9 +23,13 @@ record Rows(
         @Nullable List<String> above,
         long aboveLine,
         List<String> file) {
-    /** A row as it stands in the file; the cells of a sheet with bars between them. */
+    /** More than anybody writes above a table. */
+    static final int KEPT = 2000;
+
+    /** A row as it stands in the file; the cells of a sheet, or of a line far down, with bars between them. */
     String text(int row) {
-        return file.isEmpty() ? String.join(" | ", cells.get(row)) : file.get((int) (lines.get(row) - 1));
+        long line = lines.get(row);
+        return line > file.size() ? String.join(" | ", cells.get(row)) : file.get((int) (line - 1));
     }
 
     /** The line of the last comment before the numbers. */

@@ -44,7 +44,7 @@ final class TableColumns {
         this.findings = findings;
     }
 
-    Table table(Recipe recipe, boolean comma, String shown, Provenance.Input input, String kind) {
+    Table table(Recipe recipe, boolean comma, Provenance.Input input, String kind) {
         List<double[]> columns = new ArrayList<>();
         List<Integer> words = new ArrayList<>();
         List<Integer> firstWord = new ArrayList<>();

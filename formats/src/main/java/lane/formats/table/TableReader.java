@@ -54,7 +54,7 @@ public final class TableReader {
         return guarded(file, shown, () -> {
             Provenance.Input input = FileHash.of(file, shown);
             Rows rows = rows(file, shown, recipe);
-            return build(rows, recipe, shown, input);
+            return build(rows, recipe, shown, input, new ArrayList<>());
         });
     }
 
@@ -197,7 +197,7 @@ public final class TableReader {
                                 .map(String::strip)
                                 .toList(),
                 at[0],
-                file.text().lines().toList());
+                file.text().lines().limit(Rows.KEPT).toList());
     }
 
     /** Without columns at the end that nothing stands in: many programs end each line with a separator. */
@@ -246,8 +246,7 @@ public final class TableReader {
         return commas > 0 || either;
     }
 
-    private static Table build(Rows found, Recipe recipe, String shown, Provenance.Input input) {
-        List<String> findings = new ArrayList<>();
+    private static Table build(Rows found, Recipe recipe, String shown, Provenance.Input input, List<String> findings) {
         boolean book = !found.sheet().isBlank();
         boolean comma = recipe.decimal().isBlank()
                 ? !book && loosely(found)
@@ -266,12 +265,12 @@ public final class TableReader {
         if (recipe.decimal().isBlank() && !book) {
             boolean sure = Marks.comma(data, lines, found.separator().equals("comma"), shown, findings);
             if (sure != comma) {
-                return build(found, recipe.decided(sure ? "comma" : "point"), shown, input);
+                return build(found, recipe.decided(sure ? "comma" : "point"), shown, input, findings);
             }
         }
         var head = new TableHead(found, shape, recipe, findings);
         return new TableColumns(found, shape, head, cells, data, lines, findings)
-                .table(recipe, comma, shown, input, kinds(found, shape).getFirst());
+                .table(recipe, comma, input, kinds(found, shape).getFirst());
     }
 
     static String brief(String s, int most) {

@@ -118,13 +118,8 @@ record TableShape(int group, int header, int units, int width, List<Integer> dat
             }
             if (!padded) {
                 // A sheet's rows end with their last cell, so a longer one is as good where the head is as long.
-                int most = best;
                 for (int n : counts.keySet()) {
-                    if (n > most
-                            && rows.stream()
-                                    .anyMatch(r -> r.size() == n && r.stream().allMatch(cells::word))) {
-                        best = Math.max(best, n);
-                    }
+                    best = n > best && named(n) ? n : best;
                 }
             }
             return best;
@@ -284,7 +279,7 @@ record TableShape(int group, int header, int units, int width, List<Integer> dat
             }
             int units = unitsRow(first);
             int header = headerRow(first, units);
-            int group = header > 0 && header >= 1 && grouped(header - 1, header) ? header - 1 : -1;
+            int group = header > 0 && grouped(header - 1, header) ? header - 1 : -1;
             List<Integer> data = new ArrayList<>();
             List<Table.Dropped> dropped = new ArrayList<>();
             int end = sumsFrom(first);

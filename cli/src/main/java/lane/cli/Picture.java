@@ -1,6 +1,5 @@
 package lane.cli;
 
-import java.awt.Graphics2D;
 import java.nio.file.Path;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -10,23 +9,13 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import lane.base.LaneException;
 import lane.evaluation.EvaluationContext;
-import lane.evaluation.SurfaceValues;
 import lane.field.Field;
-import lane.field.Part;
-import lane.field.PartBuilder;
 import lane.field.Run;
 import lane.formats.io.AtomicFile;
 import lane.mesh.Axis;
 import lane.picture.Export;
 import lane.picture.Palette;
-import lane.picture.field.Annotations;
-import lane.picture.field.Camera;
-import lane.picture.field.ColourScale;
-import lane.picture.field.DrawnFrame;
-import lane.picture.field.Look;
-import lane.picture.field.Range;
-import lane.picture.field.Rasteriser;
-import lane.picture.field.Scene;
+import lane.picture.field.SurfacePicture;
 import lane.quantity.Component;
 import lane.quantity.Quantity;
 import picocli.CommandLine.Command;
@@ -78,58 +67,22 @@ final class Picture implements Callable<Integer> {
         if ((long) width * height > 64_000_000L) {
             throw new LaneException("A picture of " + size + " is too large; stay below 64 million pixels.");
         }
-        double[] view = view(from);
         Run run = OneRun.read(file);
         Quantity quantity = colour.isBlank() ? null : quantity(run);
-        Part part = surface(run);
         var lens = EvaluationContext.of(quantity == null ? List.of() : List.of(quantity), List.of(), Axis.Z);
-        SurfaceValues values = quantity == null ? null : SurfaceValues.of(run, part, quantity, lens);
-        Scene scene = new Scene(List.of(Scene.surface(
-                part.name(),
-                part.surface(),
-                values == null ? new float[0] : values.value(),
-                values == null || values.byNode(),
-                1)));
-        Range range = values == null
-                ? Range.of(List.of(), Range.Kind.WHOLE)
-                : Range.of(List.of(values.value()), Range.Kind.WHOLE);
-        Palette palette = dark ? Palette.DARK : Palette.LIGHT;
-        int bar = values == null ? 0 : Annotations.BAR_WIDTH;
-        Camera camera = Camera.fit(run.mesh().bounds(), Math.max(20, width - bar), height - 20, view[0], view[1])
-                .moved(-bar / 2.0, 0);
-        var look = new Look(
-                range.signed() ? ColourScale.SIGNED : ColourScale.SIZE,
-                range.least(),
-                range.greatest(),
-                true,
-                false,
-                dark);
-        DrawnFrame frame = Rasteriser.draw(
-                scene, camera, look, width, height, palette.ground().getRGB() & 0xffffff);
-        var image = Export.image(frame.argb(), width, height);
-        Graphics2D g = image.createGraphics();
-        Annotations.Bar scale = values == null || quantity == null
-                ? null
-                : new Annotations.Bar(
-                        quantity.name(),
-                        values.unit().label(),
-                        values.unit().fromSi(range.least()),
-                        values.unit().fromSi(range.greatest()),
-                        look.scale(),
-                        "");
-        Annotations.paint(g, camera, width, height, Annotations.Over.of(List.of(), scale), palette);
-        g.dispose();
+        SurfacePicture picture = SurfacePicture.of(
+                run, quantity, lens, view(from), width, height, dark ? Palette.DARK : Palette.LIGHT, true);
         Map<String, String> facts = new LinkedHashMap<>();
         facts.put("Source", file);
         facts.put("Quantity", quantity == null ? "none" : quantity.name());
-        facts.put("Range", range.least() + " to " + range.greatest());
+        facts.put("Range", picture.range().least() + " to " + picture.range().greatest());
         facts.put("View", from);
-        AtomicFile.write(Path.of(out), o -> Export.png(image, 96, facts, o));
+        AtomicFile.write(Path.of(out), o -> Export.png(picture.image(), 96, facts, o));
         return 0;
     }
 
     /** Yaw and pitch of a camera that stands on this side. */
-    static double[] view(String text) {
+    static SurfacePicture.View view(String text) {
         double[] eye = new double[3];
         Matcher m = SIDE.matcher(text);
         int end = 0;
@@ -141,7 +94,7 @@ final class Picture implements Callable<Integer> {
             throw new LaneException("The view from \"" + text + "\" is not understood; write it like +x+y+z or -y.");
         }
         double flat = Math.hypot(eye[0], eye[1]);
-        return new double[] {flat == 0 ? 0 : Math.atan2(eye[0], -eye[1]), Math.atan2(eye[2], flat)};
+        return new SurfacePicture.View(flat == 0 ? 0 : Math.atan2(eye[0], -eye[1]), Math.atan2(eye[2], flat));
     }
 
     private Quantity quantity(Run run) {
@@ -160,16 +113,5 @@ final class Picture implements Callable<Integer> {
                         throw new LaneException("\"" + colour + "\" is no component; write " + name + ".x, .y or .z.");
                 };
         return new Quantity("q", colour, name, take, "");
-    }
-
-    /** The boundary of a solid; the cells of a surface themselves. */
-    private static Part surface(Run run) {
-        if (run.mesh().dimension() == 3) {
-            return new PartBuilder(run.mesh()).whole("surface");
-        }
-        if (run.mesh().dimension() < 2) {
-            throw new LaneException("The file holds no surface and no volume, so there is nothing to draw.");
-        }
-        return Part.ofCells("surface", run.mesh());
     }
 }

@@ -91,7 +91,7 @@ public final class BoundQuantity {
                 // Tells what is wrong with it.
                 tree = lane.formula.Parser.parse(quantity.formula());
             }
-            String self = quantity.name();
+            String self = quantity.self();
             boolean piece = quantity.id().startsWith("~");
             Compiler.Compiled made = Compiler.compile(tree, scope, self, "", !piece);
             Type type = shown(made.type(), quantity);
@@ -151,7 +151,7 @@ public final class BoundQuantity {
     public static Optional<Type> type(Run run, Quantity quantity, EvaluationContext lens) {
         try {
             return Optional.of(
-                    shown(check(run, quantity.formula(), quantity.name(), lens).type(), quantity));
+                    shown(check(run, quantity.formula(), quantity.self(), lens).type(), quantity));
         } catch (FormulaException | LaneException e) {
             return Optional.empty();
         }
@@ -176,7 +176,7 @@ public final class BoundQuantity {
             return null;
         }
         Quantity q = scope.lens.definitions().named(n.name()).orElse(null);
-        if (q == null || q.name().equals(self)) {
+        if (q == null || n.name().equals(self)) {
             return scope.field(n.name()).orElse(null);
         }
         Node tree = q == null ? null : scope.lens.definitions().tree(q);

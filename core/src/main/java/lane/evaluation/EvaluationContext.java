@@ -10,6 +10,7 @@ import lane.field.Field;
 import lane.field.Run;
 import lane.mesh.Axis;
 import lane.quantity.Definitions;
+import lane.quantity.FieldQuantity;
 import lane.quantity.FieldUnit;
 import lane.quantity.Quantity;
 import lane.unit.Unit;
@@ -55,15 +56,20 @@ public record EvaluationContext(
         return new EvaluationContext(quantities, units, axis, other);
     }
 
+    /**
+     * The quantity of a key: what the study defines, or else a field of that name or what is taken of one.
+     *
+     * @throws LaneException for a blank key
+     */
     public Quantity quantity(String id) {
         Quantity q = quantities.get(id);
-        if (q == null) {
-            throw new LaneException(
-                    Fault.MISSING,
-                    "There is no quantity \"" + id + "\" in this study; choose one of "
-                            + String.join(", ", new java.util.TreeSet<>(quantities.keySet())) + ".");
+        if (q != null) {
+            return q;
         }
-        return q;
+        if (id.isBlank()) {
+            throw new LaneException(Fault.MISSING, "No quantity is chosen here; choose a field or a definition.");
+        }
+        return FieldQuantity.of(id);
     }
 
     /** Names of stored fields that a quantity is made of. */

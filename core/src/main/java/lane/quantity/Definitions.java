@@ -75,8 +75,11 @@ public final class Definitions {
         if (!open.add(q.id())) {
             return;
         }
+        String self = q.self();
         for (String name : names(q)) {
-            named(name).filter(o -> !o.id().equals(q.id())).ifPresent(o -> needs(o, out, open));
+            named(name)
+                    .filter(o -> !name.equals(self) && !o.id().equals(q.id()))
+                    .ifPresent(o -> needs(o, out, open));
         }
         out.add(q);
     }
@@ -85,9 +88,10 @@ public final class Definitions {
     public Set<String> leaves(Quantity q) {
         var out = new LinkedHashSet<String>();
         for (Quantity n : needs(q)) {
+            String self = n.self();
             for (String name : names(n)) {
                 Optional<Quantity> other = named(name);
-                if (other.isEmpty() || other.get().id().equals(n.id())) {
+                if (name.equals(self) || other.isEmpty() || other.get().id().equals(n.id())) {
                     out.add(name);
                 }
             }

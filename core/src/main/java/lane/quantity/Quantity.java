@@ -31,6 +31,14 @@ public record Quantity(String id, String name, String formula, String unit, Stri
         return new Quantity(id, name, text, unit == null ? "" : unit, note);
     }
 
+    /**
+     * The name that, within the formula itself, means the stored field: the quantity's own, so that one may define
+     * {@code pressure} from the field {@code pressure}; for what is taken of a field as it stands, the field's.
+     */
+    public String self() {
+        return FieldQuantity.of(id).formula().equals(formula) ? FieldQuantity.field(id) : name;
+    }
+
     public Quantity named(String other) {
         return new Quantity(id, other, formula, unit, note);
     }

@@ -89,7 +89,7 @@ final class AnswerScope extends Bare {
     /** Whether a curve shows a quantity itself: along a line, or the mean over sections or along an axis. */
     private boolean isOf(Reading reading, String name) {
         return shown(reading)
-                .map(lens.quantities()::get)
+                .map(lens::quantity)
                 .filter(q -> q.id().equals(name) || q.name().equals(name) || isField(q, name))
                 .isPresent();
     }
@@ -174,9 +174,8 @@ final class AnswerScope extends Bare {
     @Override
     public List<String> names() {
         Stream<String> readings = answered(r -> true).stream()
-                .flatMap(r -> Stream.concat(
-                        shown(r).map(lens.quantities()::get).filter(Objects::nonNull).map(Quantity::name).stream(),
-                        Stream.of(r.name())));
+                .flatMap(r ->
+                        Stream.concat(shown(r).map(lens::quantity).map(Quantity::name).stream(), Stream.of(r.name())));
         return Stream.concat(readings, reference().constants().keySet().stream())
                 .distinct()
                 .collect(Collectors.toList());

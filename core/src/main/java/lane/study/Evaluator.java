@@ -276,7 +276,7 @@ public final class Evaluator {
                 .forEach(keys::add);
         Definitions graph = lens.definitions();
         List<Quantity> asked =
-                study.quantities().stream().filter(q -> keys.contains(q.id())).toList();
+                keys.stream().sorted().flatMap(k -> study.quantity(k).stream()).toList();
         List<Quantity> quantities =
                 asked.stream().flatMap(q -> graph.needs(q).stream()).distinct().toList();
         Set<String> leaves = new HashSet<>();

@@ -11,6 +11,7 @@ import lane.check.Check;
 import lane.check.Crossing;
 import lane.field.TimeSelector;
 import lane.mesh.Axis;
+import lane.quantity.FieldQuantity;
 import lane.quantity.FieldUnit;
 import lane.quantity.Quantity;
 import lane.reading.Outcome;
@@ -119,8 +120,9 @@ public record Study(
         return readings.find(id);
     }
 
+    /** What a key of a quantity stands for: a definition, or else a field or what is taken of one; empty for a blank key. */
     public Optional<Quantity> quantity(String id) {
-        return quantities.find(id);
+        return id.isBlank() ? Optional.empty() : quantities.find(id).or(() -> Optional.of(FieldQuantity.of(id)));
     }
 
     /** Sources that are switched on, in lane order. */

@@ -15,7 +15,10 @@ import lane.formats.study.StudyJson;
 /** Makes the files of the demo study, always the same. The rig's files are simulated with a fixed seed and say so. */
 public final class DemoFiles {
     private static final long SEED = 20260117;
-    private static final String STAMP = "demo files, version 10";
+    /** What the demo is as this program makes it; a folder with this in its name is never written over by a later one. */
+    public static final int VERSION = 11;
+
+    private static final String STAMP = "demo files, version " + VERSION;
 
     /** A mesh of the family: cells across the gap, around and along. */
     public record Size(String name, int radial, int around, int along) {}

@@ -146,10 +146,7 @@ final class DemoStudy {
                 new Quantity("swirl", "swirl speed", "velocity", Component.SWIRL, "m/s"),
                 new Quantity("axial", "axial speed", "velocity", Component.AXIAL, "m/s"),
                 new Quantity("speed", "speed", "velocity", Component.MAGNITUDE, "m/s"),
-                new Quantity("velocity", "velocity", "velocity", Component.ALL, "m/s"),
-                new Quantity("pressure", "pressure", "pressure", Component.ALL, "Pa"),
                 new Quantity("temperature", "temperature", "temperature", Component.ALL, "degC"),
-                new Quantity("wall-shear", "wall shear", "wallShear", Component.ALL, "Pa"),
                 new Quantity("dynamic-pressure", "dynamic pressure", "0.5 * rho * dot(velocity, velocity)", "Pa", ""),
                 new Quantity(
                         "gap-reynolds",
@@ -157,8 +154,7 @@ final class DemoStudy {
                         "rho * mean(\"axial speed\" over outlet) * 2 * (Ro - Ri) / mu",
                         "",
                         "with the hydraulic diameter of the gap; one number a lane"),
-                new Quantity(
-                        "friction-velocity", "wall friction velocity", "sqrt(norm(\"wall shear\") / rho)", "m/s", ""),
+                new Quantity("friction-velocity", "wall friction velocity", "sqrt(norm(wallShear) / rho)", "m/s", ""),
                 new Quantity("vorticity", "axial vorticity", "curl(velocity).axial", "1/s", ""),
                 new Quantity(
                         "from-mean",
@@ -207,7 +203,7 @@ final class DemoStudy {
     }
 
     private static List<Reading> readings() {
-        var loads = new Loads("", 0, "wall-shear", On.FLUID, On.FLUID);
+        var loads = new Loads("", 0, "wallShear", On.FLUID, On.FLUID);
         var torque = new Moment(loads, Axis.Z);
         var mass = new Flow("velocity", Jacket.RHO, "kg/m3", Carried.NOTHING, Axis.Z);
         var swirl = new Flow("velocity", Jacket.RHO, "kg/m3", Carried.ANGULAR_MOMENTUM, Axis.Z);
@@ -242,8 +238,7 @@ final class DemoStudy {
                         new TallyOf(
                                 List.of("shell", "rotor"),
                                 new Force(
-                                        new Loads("pressure", 0, "wall-shear", On.FLUID, On.WALL),
-                                        new Point(0, 0, 1)))),
+                                        new Loads("pressure", 0, "wallShear", On.FLUID, On.WALL), new Point(0, 0, 1)))),
                 new Reading(
                         "mass",
                         "Mass",

@@ -3,7 +3,9 @@ package lane.desk;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
@@ -14,6 +16,8 @@ import java.util.concurrent.TimeUnit;
 import java.util.function.Consumer;
 import java.util.function.Supplier;
 import java.util.function.UnaryOperator;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import javafx.application.Platform;
 import javafx.beans.property.DoubleProperty;
 import javafx.beans.property.SimpleDoubleProperty;
@@ -32,6 +36,7 @@ import lane.formats.study.StudyJson;
 import lane.mesh.Point;
 import lane.picture.Palette;
 import lane.provenance.Provenance;
+import lane.quantity.FieldQuantity;
 import lane.quantity.Quantity;
 import lane.station.Station;
 import lane.study.Results;
@@ -69,6 +74,8 @@ public final class Session {
     private final Selection selection = new Selection(() -> tell(Change.SELECTION));
     private final HealthDesk health = new HealthDesk(() -> tell(Change.FACTS));
     private final DoubleProperty lanesAt = new SimpleDoubleProperty();
+    private final RecentNote recent = new RecentNote(this);
+    private Openings openings = Openings.NONE;
     private String message = "";
     private Palette palette = Palette.LIGHT;
 
@@ -89,6 +96,7 @@ public final class Session {
             public void results() {
                 watch.watch(evaluation.results().study());
                 tell(Change.RESULTS);
+                recent.picture();
             }
         });
         clock.scheduleWithFixedDelay(document::keepUnsaved, 2, 2, TimeUnit.SECONDS);
@@ -125,6 +133,7 @@ public final class Session {
     }
 
     private static Session opened(Session session) {
+        session.recent.goBack();
         session.message = session.document.recover(session::ask);
         session.document
                 .holder()
@@ -300,12 +309,23 @@ public final class Session {
     private void written(Saving saving) {
         try {
             saving.save();
+            recent.note();
+            recent.picture();
             tell(Change.STUDY);
         } catch (LaneException e) {
             say(e.getMessage());
         } catch (IOException e) {
             say("The autosave could not be removed: " + e.getMessage() + ".");
         }
+    }
+
+    /** @param ways to leave this study for another */
+    public void opensBy(Openings ways) {
+        openings = ways;
+    }
+
+    public Openings openings() {
+        return openings;
     }
 
     /** Whether there is work that was not saved to the study's own place. */
@@ -380,9 +400,29 @@ public final class Session {
                 .orElse(false));
     }
 
+    /** All that can be asked for: what the study defines, then what stands in the files, with components and magnitudes. */
+    public List<Quantity> quantities() {
+        List<Quantity> out = new ArrayList<>(study().quantities());
+        Set<String> defined = study().quantities().stream()
+                .flatMap(q -> Stream.of(q.id(), q.name()))
+                .collect(Collectors.toSet());
+        fields().forEach((name, components) -> out.addAll(FieldQuantity.choices(name, components, defined)));
+        return out;
+    }
+
+    /** Fields of the runs and of their parts with their components, in the order of the files. */
+    public Map<String, Integer> fields() {
+        var out = new LinkedHashMap<String, Integer>();
+        results().runs().values().forEach(run -> {
+            run.fields().forEach(f -> out.putIfAbsent(f.name(), f.components()));
+            run.parts().forEach(p -> p.fields().forEach(f -> out.putIfAbsent(f.name(), f.components())));
+        });
+        return out;
+    }
+
     /** Quantities that are single numbers in some run. */
     public List<Quantity> numbers() {
-        return study().quantities().stream().filter(q -> isOf(q, 1)).toList();
+        return quantities().stream().filter(q -> isOf(q, 1)).toList();
     }
 
     /** Names of the parts of all runs. */
@@ -560,6 +600,7 @@ public final class Session {
         closing.forEach(Runnable::run);
         health.stop();
         clock.shutdownNow();
+        recent.note();
         document.close();
         listeners.clear();
     }

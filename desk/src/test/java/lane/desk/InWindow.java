@@ -66,6 +66,8 @@ abstract class InWindow {
     @BeforeEach
     void open() throws Exception {
         Files.deleteIfExists(study.resolveSibling("spindle.lane.json.autosave"));
+        // Each begins at Intake, not where the one before ended.
+        lane.formats.study.Recents.forget(study);
         FxToolkit.setupStage(s -> {
             stage = s;
             session = Session.open(study);

@@ -22,21 +22,25 @@ import javafx.stage.Stage;
 import javafx.util.Duration;
 import lane.base.LaneException;
 import lane.base.Plain;
+import lane.demo.DemoFiles;
+import lane.desk.Openings;
 import lane.desk.Session;
 import lane.desk.intake.FileDrop;
 import lane.desk.shell.MainWindow;
 import lane.formats.io.FaultLog;
+import lane.formats.io.UserFolders;
 import lane.formats.study.Drafts;
 import lane.picture.Export;
 import lane.picture.Fonts;
 import org.jspecify.annotations.Nullable;
 
 /** The application with its one window. */
-public final class LaneApp extends Application {
+public final class LaneApp extends Application implements Openings {
     private static @Nullable Path study;
     private static List<Path> files = List.of();
     private static @Nullable FutureTask<Session> opened;
     private @Nullable Session running;
+    private @Nullable Stage stage;
 
     /**
      * Opens the window on a study, or on a new one with the given files.
@@ -61,59 +65,120 @@ public final class LaneApp extends Application {
         StartUp.tell("toolkit ready");
         // Fonts and base style first: the study is being read meanwhile.
         dress();
-        List<Drafts.Offer> offers = study == null && files.isEmpty() ? Drafts.offers() : List.of();
-        if (offers.isEmpty()) {
-            window(stage, this::first);
-            return;
+        this.stage = stage;
+        stage.setMinWidth(1100);
+        stage.setMinHeight(700);
+        StartUp.prepare(stage);
+        if (study == null && files.isEmpty()) {
+            startPage("");
+        } else if (study == null) {
+            turnTo(Session::fresh, files);
+        } else {
+            turnTo(LaneApp::opened, files);
         }
-        var page = new Unsaved(
-                offers,
-                offer -> window(stage, () -> {
+    }
+
+    /** @param told why something could not be opened; blank for none */
+    private void startPage(String told) {
+        leave();
+        Stage window = Objects.requireNonNull(stage);
+        show(plain(new StartPage(this, this::takeUp, told).root()));
+        window.setTitle("Crosscheck Lane");
+    }
+
+    @Override
+    public void startPage() {
+        startPage("");
+    }
+
+    @Override
+    public void fresh(List<Path> with) {
+        turnTo(Session::fresh, with);
+    }
+
+    @Override
+    public void study(Path file) {
+        turnTo(() -> Session.open(file), List.of());
+    }
+
+    @Override
+    public void demo() {
+        Path folder = UserFolders.data().resolve("demo-" + DemoFiles.VERSION);
+        Thread.ofPlatform().daemon().name("make demo").start(() -> {
+            try {
+                Path made = DemoFiles.make(folder);
+                Platform.runLater(() -> study(made));
+            } catch (LaneException e) {
+                Platform.runLater(() -> startPage(e.getMessage()));
+            }
+        });
+    }
+
+    private void takeUp(Drafts.Offer offer) {
+        turnTo(
+                () -> {
                     Session session = Session.open(offer.study());
                     offer.taken();
                     return session;
-                }),
-                () -> window(stage, Session::fresh));
-        stage.setScene(plain(page.root()));
-        stage.setTitle("Crosscheck Lane");
-        StartUp.prepare(stage);
-        stage.show();
+                },
+                List.of());
     }
 
-    private Session first() {
-        return study == null ? Session.fresh() : opened();
+    /** Ends what is open; what is not saved of it is kept. */
+    private void leave() {
+        if (running != null) {
+            running.close();
+            running = null;
+        }
     }
 
-    private void window(Stage stage, Supplier<Session> opening) {
+    private void show(Scene scene) {
+        Stage window = Objects.requireNonNull(stage);
+        Scene before = window.getScene();
+        if (before != null) {
+            // The window keeps its size.
+            double width = before.getWidth();
+            double height = before.getHeight();
+            window.setScene(scene);
+            window.setWidth(window.getWidth() + width - scene.getWidth());
+            window.setHeight(window.getHeight() + height - scene.getHeight());
+        } else {
+            window.setScene(scene);
+        }
+        window.show();
+    }
+
+    private void turnTo(Supplier<Session> opening, List<Path> with) {
+        // What is open is ended first: the study to be opened may be the same.
+        leave();
         Session session;
         try {
             session = opening.get();
         } catch (LaneException e) {
             System.err.println(Plain.line(e.getMessage()));
-            System.exit(1);
+            startPage(e.getMessage());
             return;
         }
         running = session;
+        session.opensBy(this);
         Thread.setDefaultUncaughtExceptionHandler(
                 new LastResort(FaultLog::note, s -> Platform.runLater(() -> tell(session, s))));
         StartUp.tell("study read");
-        stage.setScene(scene(session, 1280, 800));
+        Stage window = Objects.requireNonNull(stage);
+        Scene scene = scene(session, 1280, 800);
         StartUp.tell("scene made");
-        stage.setTitle(session.study().name() + " – Crosscheck Lane");
-        stage.setMinWidth(1100);
-        stage.setMinHeight(700);
-        StartUp.prepare(stage);
-        stage.show();
+        window.setTitle(session.study().name() + " – Crosscheck Lane");
+        show(scene);
         StartUp.tell("window stands");
         session.library().prepare(session.study());
         Thread.ofPlatform().daemon().name("warm charts").start(() -> lane.picture.Fonts.sans(12));
-        if (!files.isEmpty()) {
-            FileDrop.add(session, files);
+        if (!with.isEmpty()) {
+            FileDrop.add(session, with);
         } else {
             session.evaluate();
         }
         StartUp.watch(session);
-        photograph(session, stage);
+        photograph(session, window);
     }
 
     /** Keeps a picture of the window beside unsaved work, now and then while there is some. */
@@ -151,9 +216,7 @@ public final class LaneApp extends Application {
 
     @Override
     public void stop() {
-        if (running != null) {
-            running.close();
-        }
+        leave();
     }
 
     private static Session opened() {

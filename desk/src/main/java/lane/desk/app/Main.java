@@ -19,7 +19,7 @@ public final class Main {
     public static void main(String[] args) {
         Locale.setDefault(Locale.ROOT);
         System.setProperty("java.awt.headless", "true");
-        String verb = args.length == 0 ? "demo" : args[0];
+        String verb = args.length == 0 ? "open" : args[0];
         List<String> rest = Arrays.asList(args).subList(Math.min(1, args.length), args.length);
         try {
             switch (verb) {

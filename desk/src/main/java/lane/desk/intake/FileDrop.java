@@ -8,7 +8,9 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
+import java.util.Optional;
 import java.util.stream.Stream;
+import lane.base.Plain;
 import lane.desk.Chosen;
 import lane.desk.Session;
 import lane.formats.DatasetReader;
@@ -20,12 +22,17 @@ import lane.study.Study;
 
 /**
  * Adds files to the study: a {@code .vtu} becomes a run, with the surfaces in a folder NAME-parts beside it or dropped with
- * it as its parts, and so do files of the other open formats; a table becomes a measurement.
+ * it as its parts, and so do files of the other open formats; a table becomes a measurement; a study is opened instead.
  */
 public final class FileDrop {
     private FileDrop() {}
 
     public static void add(Session session, List<Path> files) {
+        Optional<Path> study = files.stream().filter(FileNames::study).findFirst();
+        if (study.isPresent()) {
+            session.openings().study(study.get());
+            return;
+        }
         List<Path> runs = files.stream()
                 .filter(f -> DatasetReader.RUNS.contains(FileNames.ending(f)))
                 .toList();
@@ -38,14 +45,22 @@ public final class FileDrop {
         List<Path> others = files.stream()
                 .filter(f -> !runs.contains(f) && !surfaces.contains(f) && !tables.contains(f))
                 .toList();
-        if (!others.isEmpty()) {
-            session.say("\"" + others.getFirst().getFileName()
-                    + "\" is of a kind that is not read; give a run ("
-                    + String.join(", ", DatasetReader.RUNS) + "), a surface ("
-                    + String.join(", ", DatasetReader.SURFACES) + ") or a table ("
-                    + String.join(", ", TableReader.ENDINGS) + ").");
-            return;
+        if (others.size() < files.size()) {
+            take(session, runs, surfaces, tables);
         }
+        if (!others.isEmpty()) {
+            session.say("\"" + others.getFirst().getFileName() + "\""
+                    + (others.size() == 1
+                            ? " is of a kind that is not read"
+                            : " and " + Plain.count(others.size() - 1, "other") + " are of kinds that are not read")
+                    + "; give a run ("
+                    + String.join(", ", DatasetReader.RUNS) + "), a surface ("
+                    + String.join(", ", DatasetReader.SURFACES) + "), a table ("
+                    + String.join(", ", TableReader.ENDINGS) + ") or a study (lane.json).");
+        }
+    }
+
+    private static void take(Session session, List<Path> runs, List<Path> surfaces, List<Path> tables) {
         boolean onRun =
                 session.study().source(session.selected(Chosen.SOURCE)).orElse(null) instanceof Source.Simulation;
         if (runs.isEmpty() && !surfaces.isEmpty() && onRun) {

@@ -145,11 +145,12 @@ public final class QuantitiesView implements View {
     @Override
     public void refresh() {
         Study study = session.study();
-        if (study.quantity(session.selected(Chosen.QUANTITY)).isEmpty()
+        if (study.quantities().find(session.selected(Chosen.QUANTITY)).isEmpty()
                 && !study.quantities().isEmpty()) {
             session.select(Chosen.QUANTITY, study.quantities().getFirst().id());
         }
-        Quantity chosen = study.quantity(session.selected(Chosen.QUANTITY)).orElse(null);
+        Quantity chosen =
+                study.quantities().find(session.selected(Chosen.QUANTITY)).orElse(null);
         if (built.changed(
                 study.quantities(),
                 study.units(),
@@ -169,7 +170,6 @@ public final class QuantitiesView implements View {
     private void fill(@Nullable Quantity chosen) {
         rows.getChildren().clear();
         var graph = new Definitions(session.study().quantities());
-        fields();
         List<Quantity> formulas = new ArrayList<>();
         List<Quantity> constants = new ArrayList<>();
         for (Quantity q : session.study().quantities()) {
@@ -179,17 +179,35 @@ public final class QuantitiesView implements View {
                             .noneMatch(n -> lane.formula.Uses.beyond(Objects.requireNonNull(graph.tree(n))));
             (constant ? constants : formulas).add(q);
         }
-        band("Formulas", formulas.size(), "Formula");
+        if (!formulas.isEmpty()) {
+            band("Formulas", formulas.size(), "Formula");
+        }
         formulas.forEach(q -> rows.getChildren().add(row(q, q.equals(chosen), graph)));
         if (!constants.isEmpty()) {
             band("Constants", constants.size(), "Value");
             constants.forEach(q -> rows.getChildren().add(row(q, q.equals(chosen), graph)));
         }
         if (session.study().quantities().isEmpty()) {
-            var empty = Ui.label("No quantity yet. Add a formula, or take one from the catalogue.", "muted");
-            empty.setStyle("-fx-padding: 20 16 20 16;");
-            rows.getChildren().add(empty);
+            rows.getChildren().add(nothing());
         }
+        fields();
+    }
+
+    /** What belongs here, and the buttons that make it. */
+    private Node nothing() {
+        boolean files = !session.fields().isEmpty();
+        var empty = wrapped(
+                files
+                        ? "Nothing is defined, and nothing needs to be: the fields below can be chosen wherever a quantity can, with"
+                                + " their components. A formula makes something new of them."
+                        : "Quantities come with the fields of runs: add a run at Intake. Formulas over them are made here.",
+                "muted");
+        var buttons = files
+                ? Ui.row(8, Ui.button("Add a formula", () -> add("formula", first()), "main"))
+                : Ui.row(8, Ui.button("Go to Intake", () -> session.go(1), "main"));
+        var box = new VBox(10, empty, buttons);
+        box.setStyle("-fx-padding: 20 16 20 16;");
+        return box;
     }
 
     private void band(String name, int count, String what) {
@@ -225,7 +243,7 @@ public final class QuantitiesView implements View {
         if (all.isEmpty()) {
             return;
         }
-        band("From files", all.size(), "What the files hold");
+        band("In the files", all.size(), "Chosen everywhere as they stand");
         var lens = session.lens();
         for (String name : all.keySet()) {
             Field f = null;
@@ -370,7 +388,7 @@ public final class QuantitiesView implements View {
 
     /** The quantity as it stands now, of which a row may still show the state before. */
     private Quantity current(Quantity q) {
-        return session.study().quantity(q.id()).orElse(q);
+        return session.study().quantities().find(q.id()).orElse(q);
     }
 
     /** Where its values stand: at nodes only where all that it is made of does. */

@@ -16,12 +16,8 @@ final class Choices {
     /** Of a quantity; nothing where the one that is set is gone. */
     static List<Node> quantity(Session session, String now, Consumer<String> chosen) {
         return session.study().quantity(now).stream()
-                .map(q -> (Node) Ui.choice(
-                        "reading-quantity",
-                        session.study().quantities(),
-                        q,
-                        Quantity::name,
-                        c -> chosen.accept(c.id())))
+                .map(q -> (Node)
+                        Ui.choice("reading-quantity", session.numbers(), q, Quantity::name, c -> chosen.accept(c.id())))
                 .toList();
     }
 

@@ -28,16 +28,14 @@ final class MeasureChoices {
 
     /** Quantities with three. */
     static List<Quantity> vectors(Session session) {
-        return session.study().quantities().stream()
-                .filter(q -> session.isOf(q, 3))
-                .toList();
+        return session.quantities().stream().filter(q -> session.isOf(q, 3)).toList();
     }
 
     /** Stresses with so many components: a pressure has one, a wall shear three. */
     static List<Quantity> pascals(Session session, int components) {
         Unit pascal = Unit.of("Pa");
         EvaluationContext lens = session.lens();
-        return session.study().quantities().stream()
+        return session.quantities().stream()
                 .filter(q -> session.results().runs().values().stream().anyMatch(r -> BoundQuantity.type(r, q, lens)
                         .filter(t -> t.components() == components && t.unit().comparable(pascal))
                         .isPresent()))

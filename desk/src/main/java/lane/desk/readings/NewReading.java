@@ -32,8 +32,7 @@ final class NewReading {
         var line = session.study().stations().stream()
                 .filter(x -> x.shape() instanceof Line)
                 .findFirst();
-        var quantity = session.numbers().stream().findFirst().or(() -> session.study().quantities().stream()
-                .findFirst());
+        var quantity = session.numbers().stream().findFirst();
         if (line.isEmpty() || quantity.isEmpty()) {
             session.say("A profile needs a line and a quantity; add "
                     + (line.isEmpty() ? "a line at Stations" : "a quantity at Quantities") + " first.");

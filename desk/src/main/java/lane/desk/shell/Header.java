@@ -134,6 +134,31 @@ public final class Header implements View {
         right.getChildren().addAll(undo, redo, theme);
     }
 
+    /** The header of a window without a study: its route leads nowhere yet. */
+    public static Node idle() {
+        var pane = new Pane();
+        pane.getStyleClass().add("header");
+        pane.setMinHeight(44);
+        pane.setMaxHeight(44);
+        var left = Ui.row(12, Ui.label("Crosscheck Lane", "wordmark"));
+        left.setLayoutX(16);
+        left.setPrefHeight(44);
+        double step = 110;
+        var rail = new Line(FIRST + 4, 31, FIRST + 5 * step + 4, 31);
+        rail.getStyleClass().add("rail");
+        pane.getChildren().addAll(left, rail);
+        for (int i = 0; i < STOPS.size(); i++) {
+            var word = Ui.label(STOPS.get(i), "muted");
+            word.setLayoutX(FIRST + i * step - 2);
+            word.setLayoutY(5);
+            var dot = new Circle(FIRST + i * step + 4.5, 31, 4.5);
+            dot.getStyleClass().add("stop-dot");
+            pane.getChildren().addAll(word, dot);
+        }
+        pane.setOpacity(0.7);
+        return pane;
+    }
+
     private static List<Integer> counts(Study study) {
         return List.of(
                 study.sources().size(),

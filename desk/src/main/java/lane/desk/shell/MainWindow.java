@@ -88,10 +88,25 @@ public final class MainWindow {
                 .map(p -> p.toString().endsWith(".json") ? p : p.resolveSibling(p.getFileName() + ".lane.json"));
     }
 
+    /** Opens a study in place of this one, or takes files into it. */
+    private void open() {
+        var chooser = new FileChooser();
+        chooser.setTitle("Open");
+        List<File> chosen = chooser.showOpenMultipleDialog(root.getScene().getWindow());
+        if (chosen != null) {
+            FileDrop.add(session, chosen.stream().map(File::toPath).toList());
+        }
+    }
+
     private List<CommandSearch.Command> actions() {
         List<CommandSearch.Command> all = new ArrayList<>();
         all.add(new CommandSearch.Command("Save study", "Ctrl+S", session::save));
         all.add(new CommandSearch.Command("Save study as…", "Ctrl+Shift+S", session::saveElsewhere));
+        all.add(new CommandSearch.Command("Open a study or files…", "Ctrl+O", this::open));
+        all.add(new CommandSearch.Command(
+                "New study", "Ctrl+N", () -> session.openings().fresh(List.of())));
+        all.add(new CommandSearch.Command("Recent studies, the start page", "Ctrl+W", () -> session.openings()
+                .startPage()));
         all.add(new CommandSearch.Command("Undo", "Ctrl+Z", session::undo));
         all.add(new CommandSearch.Command("Redo", "Ctrl+Y", session::redo));
         all.add(new CommandSearch.Command("Light or dark", "theme", session::toggleTheme));
@@ -130,6 +145,12 @@ public final class MainWindow {
             session.saveElsewhere();
         } else if (match(e, KeyCode.S)) {
             session.save();
+        } else if (match(e, KeyCode.O)) {
+            open();
+        } else if (match(e, KeyCode.N)) {
+            session.openings().fresh(List.of());
+        } else if (match(e, KeyCode.W)) {
+            session.openings().startPage();
         } else if (!typing && match(e, KeyCode.Z)) {
             session.undo();
         } else if (!typing

@@ -403,9 +403,10 @@ final class PictureScene {
         EvaluationContext lens = lens();
         return study().quantities().stream()
                 .flatMap(q -> lens.fields(q).stream())
-                .map(n -> run.field(n).orElse(null))
-                .filter(f -> f != null && f.components() == 3)
+                .flatMap(n -> run.field(n).stream())
+                .filter(f -> f.components() == 3)
                 .findFirst()
+                .or(() -> run.fields().stream().filter(f -> f.components() == 3).findFirst())
                 .orElse(null);
     }
 

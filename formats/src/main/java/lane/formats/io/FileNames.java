@@ -26,6 +26,37 @@ public final class FileNames {
         return lane.base.Plain.fileName(name).equals(name);
     }
 
+    /** Whether a file is a study by its name. */
+    public static boolean study(Path file) {
+        return ending(file).equals("json");
+    }
+
+    private static final int BRIEF = 64;
+
+    /** A file's place for the eye: from the home folder where it is in there, its middle left out where it is long. */
+    public static String brief(Path file) {
+        Path whole = file.toAbsolutePath().normalize();
+        Path home = Path.of(System.getProperty("user.home")).toAbsolutePath().normalize();
+        boolean own = home.getNameCount() > 0 && whole.startsWith(home);
+        return middle((own ? "~/" + home.relativize(whole) : whole.toString()).replace('\\', '/'));
+    }
+
+    /** As a study in a folder names it, unless that leads further up than it is worth; then from the home folder. */
+    public static String brief(Path folder, Path file) {
+        String from = relative(folder, file);
+        return from.startsWith("../../../") ? brief(file) : middle(from);
+    }
+
+    /** The beginning and the end of a path, with the name of the file whole where it fits. */
+    private static String middle(String path) {
+        if (path.length() <= BRIEF) {
+            return path;
+        }
+        int name = path.length() - path.lastIndexOf('/');
+        int end = Math.clamp(name, BRIEF / 2, BRIEF - 12);
+        return path.substring(0, BRIEF - 1 - end) + "…" + path.substring(path.length() - end);
+    }
+
     /** How a study in a folder names a file: from there where both stand on one drive, with forward slashes. */
     public static String relative(Path folder, Path file) {
         Path from = folder.toAbsolutePath().normalize();

@@ -4,17 +4,24 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.concurrent.TimeUnit;
 import javafx.scene.Scene;
 import javafx.scene.control.Button;
+import javafx.scene.control.Label;
 import javafx.scene.image.PixelFormat;
 import javafx.scene.image.WritableImage;
+import javafx.scene.input.KeyCode;
 import javafx.stage.Stage;
+import lane.check.Verdict;
 import lane.desk.NoScreen;
+import lane.desk.Openings;
 import lane.formats.study.Autosave;
 import lane.formats.study.Drafts;
+import lane.formats.study.Recents;
 import lane.formats.study.StudyJson;
 import lane.picture.Export;
 import lane.study.Study;
@@ -26,8 +33,8 @@ import org.testfx.api.FxRobot;
 import org.testfx.api.FxToolkit;
 import org.testfx.util.WaitForAsyncUtils;
 
-/** What the next start shows of work that earlier sessions left. */
-class UnsavedTest {
+/** The page without a study: what earlier sessions left, recent studies, and where to begin. */
+class StartPageTest {
     @TempDir
     Path folder;
 
@@ -35,6 +42,7 @@ class UnsavedTest {
     private final List<String> opened = new ArrayList<>();
     private String before;
     private Stage stage;
+    private StartPage page;
 
     @BeforeEach
     void ownData() throws Exception {
@@ -72,11 +80,30 @@ class UnsavedTest {
         return draft;
     }
 
-    private void show() throws Exception {
-        List<Drafts.Offer> offers = Drafts.offers();
+    private void show(String told) throws Exception {
+        Openings ways = new Openings() {
+            @Override
+            public void startPage() {}
+
+            @Override
+            public void fresh(List<Path> files) {
+                opened.add("new " + files.stream().map(Path::getFileName).toList());
+            }
+
+            @Override
+            public void study(Path file) {
+                opened.add("study " + file.getFileName());
+            }
+
+            @Override
+            public void demo() {
+                opened.add("demo");
+            }
+        };
         FxToolkit.setupStage(s -> {
             stage = s;
-            var scene = LaneApp.plain(new Unsaved(offers, o -> opened.add(o.name()), () -> opened.add("new")).root());
+            page = new StartPage(ways, o -> opened.add(o.name()), told);
+            var scene = LaneApp.plain(page.root());
             s.setScene(scene);
             s.show();
         });
@@ -104,11 +131,8 @@ class UnsavedTest {
         StudyJson.save(Study.empty("Greenhouse bay 3, vents open"), Autosave.of(file));
         Drafts.note(placed, file, "Greenhouse bay 3");
         killed(placed);
-        show();
-        String look = System.getenv("LANE_LOOK");
-        if (look != null) {
-            picture(Path.of(look, "unsaved.png"));
-        }
+        show("");
+        look("start-unsaved");
         assertThat(robot.lookup("#open-0").tryQuery()).isPresent();
         assertThat(robot.lookup("#open-1").tryQuery()).isPresent();
         int drafted = Drafts.offers().getFirst().placed() ? 1 : 0;
@@ -124,8 +148,60 @@ class UnsavedTest {
         fire("discard-0");
         fire("discard-0");
         assertThat(first).doesNotExist();
-        assertThat(opened).endsWith("new");
         assertThat(Drafts.offers()).isEmpty();
+        assertThat(robot.lookup("#open-0").tryQuery()).isEmpty();
+    }
+
+    private void recent(Path file, String name, Map<Verdict, Integer> verdicts, int hoursAgo) {
+        Recents.note(
+                new Recents.Entry(file, name, Instant.now().minusSeconds(3600L * hoursAgo), verdicts, 4, Map.of()));
+    }
+
+    @Test
+    void recentStudiesAreCardsWithTheirVerdictsYoungestFirst() throws Exception {
+        Path bay = study();
+        Path fill = folder.resolve("deep/er/cooling tower fill.lane.json");
+        Files.createDirectories(fill.getParent());
+        StudyJson.save(Study.empty("Cooling tower fill"), fill);
+        recent(bay, "Greenhouse bay 3", Map.of(), 30);
+        recent(fill, "Cooling tower fill", Map.of(Verdict.WITHIN, 9, Verdict.OUT, 2), 2);
+        recent(folder.resolve("gone.lane.json"), "Taken away meanwhile", Map.of(), 1);
+        show("The study harbour.lane.json is no study.");
+        look("start-recent");
+        assertThat(texts()).contains("Cooling tower fill", "9 within", "2 out", "no checks", "opened 2 hours ago");
+        assertThat(texts()).contains("The study harbour.lane.json is no study.").doesNotContain("Taken away meanwhile");
+        robot.interact(() -> robot.lookup("#recent-0").query().requestFocus());
+        robot.type(KeyCode.ENTER);
+        WaitForAsyncUtils.waitForFxEvents();
+        assertThat(opened).containsExactly("study cooling tower fill.lane.json");
+    }
+
+    @Test
+    void withoutAnyStudyThePageSaysWhereToBegin() throws Exception {
+        show("");
+        look("start-first");
+        assertThat(texts()).anyMatch(t -> t.startsWith("Studies that you saved are listed here"));
+        fire("start-new");
+        fire("start-demo");
+        Path run = Files.writeString(folder.resolve("weir.vtu"), "");
+        robot.interact(() -> page.dropped(List.of(run)));
+        robot.interact(() -> page.dropped(List.of(run, folder.resolve("spillway.lane.json"))));
+        robot.press(KeyCode.CONTROL, KeyCode.N).release(KeyCode.N, KeyCode.CONTROL);
+        WaitForAsyncUtils.waitForFxEvents();
+        assertThat(opened).containsExactly("new []", "demo", "new [weir.vtu]", "study spillway.lane.json", "new []");
+    }
+
+    private List<String> texts() {
+        return robot.lookup(n -> n instanceof Label).queryAllAs(Label.class).stream()
+                .map(Label::getText)
+                .toList();
+    }
+
+    private void look(String name) throws Exception {
+        String into = System.getenv("LANE_LOOK");
+        if (into != null) {
+            picture(Path.of(into, name + ".png"));
+        }
     }
 
     private void picture(Path to) throws Exception {

@@ -1,0 +1,103 @@
+package lane.quantity;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Set;
+import lane.formula.FormulaException;
+import lane.formula.Node;
+import lane.formula.Parser;
+import lane.formula.Printer;
+
+/**
+ * What stands in files is a quantity without being defined: a field, a component of it, or its magnitude. Its key is how it is
+ * written in a formula: {@code pressure}, {@code velocity.x}, {@code norm(velocity)}, {@code stress.xy}.
+ */
+public final class FieldQuantity {
+    private static final List<String> VECTOR = List.of("x", "y", "z");
+    private static final List<String> SIX = List.of("xx", "yy", "zz", "xy", "yz", "xz");
+    private static final List<String> NINE = List.of("xx", "xy", "xz", "yx", "yy", "yz", "zx", "zy", "zz");
+    private static final Set<String> COMPONENTS = Set.of(
+            "x", "y", "z", "radial", "swirl", "axial", "hoop", "xx", "xy", "xz", "yx", "yy", "yz", "zx", "zy", "zz");
+
+    private FieldQuantity() {}
+
+    /** What a key takes: a field, and of it a component, the magnitude or, where blank, all of it. */
+    private record Taken(String field, String of, boolean magnitude) {
+        String formula() {
+            String name = Printer.name(field);
+            return magnitude ? "norm(" + name + ")" : of.isEmpty() ? name : name + "." + of;
+        }
+
+        String word() {
+            return field + (magnitude ? " magnitude" : of.isEmpty() ? "" : " " + of);
+        }
+    }
+
+    /** The quantity of a key that nobody defined. A key that is no formula of the kind is the name of a field as it stands. */
+    public static Quantity of(String key) {
+        Taken taken = taken(key);
+        return new Quantity(key, taken.word(), taken.formula(), "", "");
+    }
+
+    /** The name of the field that a key takes something of. */
+    static String field(String key) {
+        return taken(key).field;
+    }
+
+    private static Taken taken(String key) {
+        try {
+            switch (Parser.parse(key)) {
+                case Node.Name n -> {
+                    return new Taken(n.name(), "", false);
+                }
+                case Node.Member m
+                when m.of() instanceof Node.Name n && COMPONENTS.contains(m.member()) -> {
+                    return new Taken(n.name(), m.member(), false);
+                }
+                case Node.Call c
+                when c.function().equals("norm")
+                        && c.arguments().size() == 1
+                        && c.arguments().getFirst() instanceof Node.Name n -> {
+                    return new Taken(n.name(), "", true);
+                }
+                default -> {}
+            }
+        } catch (FormulaException e) {
+            // A name with spaces or signs in it, written as it stands.
+        }
+        int dot = key.lastIndexOf('.');
+        return dot > 0 && COMPONENTS.contains(key.substring(dot + 1))
+                ? new Taken(key.substring(0, dot), key.substring(dot + 1), false)
+                : new Taken(key, "", false);
+    }
+
+    /**
+     * All that can be taken of a field.
+     *
+     * @param defined keys that mean something else, which the field's own name must not be taken for
+     */
+    public static List<Quantity> choices(String field, int components, Set<String> defined) {
+        List<Taken> out = new ArrayList<>();
+        out.add(new Taken(field, "", false));
+        List<String> names =
+                switch (components) {
+                    case 3 -> VECTOR;
+                    case 6 -> SIX;
+                    case 9 -> NINE;
+                    default -> List.of();
+                };
+        names.forEach(n -> out.add(new Taken(field, n, false)));
+        if (!names.isEmpty()) {
+            out.add(new Taken(field, "", true));
+        }
+        return out.stream()
+                .map(t -> defined.contains(t.formula())
+                        ? new Quantity(quoted(field), field + ", as stored", t.formula(), "", "")
+                        : of(t.formula()))
+                .toList();
+    }
+
+    private static String quoted(String name) {
+        return "\"" + name.replace("\"", "\"\"") + "\"";
+    }
+}

@@ -2,8 +2,8 @@ package lane.cli;
 
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Locale;
 import java.util.Objects;
+import lane.base.Figures;
 import lane.check.Check;
 import lane.check.CheckResult;
 import lane.reading.Reading;
@@ -48,7 +48,7 @@ public final class CheckTable {
     }
 
     private static String number(double v) {
-        return v == 0 ? "0" : String.format(Locale.ROOT, Math.abs(v) < 1e-3 ? "%.1e" : "%.3g", v);
+        return Figures.of(v, 3).plain(v);
     }
 
     private static String text(List<List<String>> rows) {

@@ -1,6 +1,7 @@
 package lane.cli;
 
 import com.fasterxml.jackson.core.JsonProcessingException;
+import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
@@ -12,6 +13,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.concurrent.Callable;
+import lane.base.Figures;
 import lane.base.Plain;
 import lane.base.Sum;
 import lane.field.Field;
@@ -104,6 +106,7 @@ final class Describe implements Callable<Integer> {
         ArrayNode times = line.putArray("times");
         data.times().forEach(times::add);
         List<Finding> findings = new ArrayList<>(sheet.findings());
+        RunHealth.length(mesh, data.metres(), findings);
         parts(data, line.putArray("parts"), findings);
         ArrayNode fields = line.putArray("fields");
         data.fields().forEach(f -> field(f, fields.addObject(), findings));
@@ -200,7 +203,7 @@ final class Describe implements Callable<Integer> {
                 line.get("cells").asInt(),
                 shapes(line)));
         List<String> b = new ArrayList<>();
-        line.get("bounds").forEach(v -> b.add(String.format(Locale.ROOT, "%.6g", v.asDouble())));
+        line.get("bounds").forEach(v -> b.add(number(v)));
         out.append(String.format(
                 Locale.ROOT,
                 "  x %s to %s, y %s to %s, z %s to %s%s%n",
@@ -217,10 +220,10 @@ final class Describe implements Callable<Integer> {
         line.get("parts")
                 .forEach(p -> out.append(String.format(
                         Locale.ROOT,
-                        "  part %s: %d faces, area %.9g%n",
+                        "  part %s: %d faces, area %s%n",
                         p.get("name").asText(),
                         p.get("faces").asInt(),
-                        p.get("area").asDouble())));
+                        number(p.get("area")))));
         line.get("fields")
                 .forEach(f -> out.append(String.format(
                         Locale.ROOT,
@@ -228,8 +231,8 @@ final class Describe implements Callable<Integer> {
                         f.get("name").asText(),
                         f.get("at").asText(),
                         Plain.count(f.get("components").asInt(), "component"),
-                        f.get("min"),
-                        f.get("max"))));
+                        number(f.get("min")),
+                        number(f.get("max")))));
         line.get("findings")
                 .forEach(f -> out.append(String.format(
                         Locale.ROOT,
@@ -242,8 +245,7 @@ final class Describe implements Callable<Integer> {
     private static String size(ObjectNode line) {
         for (String what : List.of("volume", "area")) {
             if (!line.get(what).isNull()) {
-                return String.format(
-                        Locale.ROOT, "; %s %.9g", what, line.get(what).asDouble());
+                return "; " + what + " " + number(line.get(what));
             }
         }
         return "";
@@ -253,5 +255,9 @@ final class Describe implements Callable<Integer> {
         List<String> all = new ArrayList<>();
         line.get("cellsByShape").properties().forEach(e -> all.add(e.getValue().asInt() + " " + e.getKey()));
         return String.join(", ", all);
+    }
+
+    private static String number(JsonNode v) {
+        return v.isNumber() ? Figures.of(v.asDouble(), 9).plain(v.asDouble()) : "-";
     }
 }

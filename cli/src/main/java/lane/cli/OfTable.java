@@ -126,6 +126,6 @@ final class OfTable {
     }
 
     private static String plain(double v) {
-        return v == Math.rint(v) && Math.abs(v) < 1e15 ? String.valueOf((long) v) : String.valueOf(v);
+        return lane.base.Figures.of(v, 9).plain(v);
     }
 }

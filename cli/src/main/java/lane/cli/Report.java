@@ -3,8 +3,8 @@ package lane.cli;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
+import lane.base.Figures;
 import lane.base.Plain;
 import lane.check.CheckResult;
 import lane.check.Verdict;
@@ -70,7 +70,7 @@ final class Report {
             Run run = results.runs().get(source.id());
             if (run != null) {
                 for (Finding f : RunHealth.of(run, results.study().axis()).findings()) {
-                    if (f.severity() != Finding.Severity.NOTE) {
+                    if (f.severity() != Finding.Severity.NOTE || f.text().startsWith("unit of length")) {
                         line(f.severity().word() + ": " + source.name() + ": " + f.count() + " " + f.text());
                     }
                 }
@@ -123,19 +123,22 @@ final class Report {
     private String scalar(Reading reading, Scalar s) {
         Unit unit = results.shown(reading.id(), s.estimate().unit());
         boolean own = unit.label().equals(results.unit(reading.id()).label());
+        double value = unit.fromSi(s.estimate().value());
         double half = unit.differenceFromSi(s.estimate().uncertainty().half());
-        return number(unit.fromSi(s.estimate().value()))
-                + (half > 0 ? " ± " + number(half) : "")
+        return alike(reading.id(), s.what(), unit, value).plain(value)
+                + (half > 0 ? " ± " + Figures.of(half, 3).plain(half) : "")
                 + (own || unit.label().isBlank() || unit.label().equals("1") ? "" : " " + unit.label())
                 + "  " + s.what();
     }
 
-    private static String number(double v) {
-        if (!Double.isFinite(v)) {
-            return String.valueOf(v);
-        }
-        double size = Math.abs(v);
-        return v != 0 && (size >= 1e6 || size < 1e-4) ? String.format(Locale.ROOT, "%.5e", v) : Finding.number(v, 6);
+    /** How a number is written that all lanes tell, so that their differences can be seen. */
+    private Figures alike(String reading, String what, Unit unit, double value) {
+        double[] all = results.study().sources().stream()
+                .flatMap(l -> results.outcome(reading, l.id()).scalars().stream())
+                .filter(o -> o.what().equals(what) && o.estimate().unit().comparable(unit))
+                .mapToDouble(o -> unit.fromSi(o.estimate().value()))
+                .toArray();
+        return all.length == 0 ? Figures.of(value, 6) : Figures.of(all, 0);
     }
 
     private void checks() {

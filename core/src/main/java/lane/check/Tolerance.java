@@ -1,8 +1,7 @@
 package lane.check;
 
-import java.util.Locale;
+import lane.base.Figures;
 import lane.base.LaneException;
-import lane.mesh.Finding;
 import lane.unit.Unit;
 
 /** Numbers and words that kinds of checks share. */
@@ -23,14 +22,12 @@ final class Tolerance {
     }
 
     static String plain(double v) {
-        return Math.abs(v) >= 1e7 || v != 0 && Math.abs(v) < 1e-4
-                ? three(v)
-                : Finding.number(v, 7).replace('-', '−');
+        return Figures.of(v, 7).whole(v);
     }
 
     /** Three digits, with a minus sign that is no hyphen. */
     static String three(double v) {
-        return String.format(Locale.ROOT, "%.3g", v).replace('-', '−');
+        return Figures.of(v, 3).whole(v);
     }
 
     /**
@@ -42,7 +39,7 @@ final class Tolerance {
      */
     static String sentence(String what, double difference, double half, double allowed, double factor, String unit) {
         String doubt = half > 0
-                ? String.format(Locale.ROOT, "uncertainty %.2g %s", half * factor, unit)
+                ? "uncertainty " + Figures.of(half * factor, 2).whole(half * factor) + " " + unit
                 : "no uncertainty stated";
         return what + " " + three(difference * factor) + " " + unit + ", " + doubt + ", tolerance "
                 + three(allowed * factor) + " " + unit + ".";

@@ -11,6 +11,7 @@ import java.util.Set;
 import java.util.stream.Collectors;
 import lane.base.Fault;
 import lane.base.LaneException;
+import lane.base.Near;
 import lane.base.Parallel;
 import lane.field.Field;
 import lane.field.Part;
@@ -133,7 +134,7 @@ public final class BoundQuantity {
                     scope.inputs,
                     scope.reached);
         } catch (FormulaException e) {
-            throw new LaneException(e.fault(), sentence(quantity, e), e);
+            throw new LaneException(e.fault(), sentence(quantity, e, lens), e);
         }
     }
 
@@ -157,7 +158,11 @@ public final class BoundQuantity {
         }
     }
 
-    private static String sentence(Quantity quantity, FormulaException e) {
+    private static String sentence(Quantity quantity, FormulaException e, EvaluationContext lens) {
+        if (e.fault() == Fault.MISSING_FIELD && !lens.quantities().containsKey(quantity.id())) {
+            // Nobody defined it, so either may have been meant.
+            return e.getMessage().replaceFirst("^There is no field", "There is no quantity and no field");
+        }
         boolean own = e.fault() == Fault.MISSING_FIELD || quantity.id().startsWith("~");
         return own ? e.getMessage() : e.of(quantity.name());
     }
@@ -480,7 +485,10 @@ public final class BoundQuantity {
 
         @Override
         public String lacks(String name) {
-            return "There is no field \"" + name + "\" here; the run has "
+            String near = Near.of(name, names())
+                    .map(n -> "is \"" + n + "\" meant? The")
+                    .orElse("the");
+            return "There is no field \"" + name + "\" here; " + near + " run has "
                     + run.fields().stream().map(Field::name).collect(Collectors.joining(", ")) + ".";
         }
 

@@ -110,6 +110,7 @@ public final class RunHealth {
                     field(f, out);
                     ranges.computeIfAbsent(f.name(), n -> FieldRange.of(f));
                 });
+        length(run, out);
         FlowHealth.look(sound, axis, out);
         FieldJumps.look(sound, out);
         out.sort(java.util.Comparator.comparing(Finding::severity).reversed());
@@ -123,6 +124,29 @@ public final class RunHealth {
                 run.parts().stream().map(p -> size(run, axis, p)).toList(),
                 stress,
                 ranges);
+    }
+
+    /** An unknown unit of length makes every length, area and gradient a guess. */
+    private static void length(Run run, List<Finding> out) {
+        length(run.mesh(), run.stated().length(), out);
+    }
+
+    /** @param said whether the unit of the coordinates is known */
+    public static void length(Mesh mesh, boolean said, List<Finding> out) {
+        double across = mesh.modelSize();
+        if (said || mesh.nodeCount() == 0) {
+            return;
+        }
+        boolean odd = across > 50 || across < 1e-5;
+        out.add(new Finding(
+                odd ? Severity.WARNING : Severity.NOTE,
+                "unit of length is not said by the file: metres are assumed, so that the mesh is "
+                        + Finding.number(across, 3) + " m across"
+                        + (odd
+                                ? "; is that right? State the unit of its coordinates at Intake, or as its treatment"
+                                : ""),
+                1,
+                null));
     }
 
     /** The run without the fields whose numbers cannot be read, each of which is told. */

@@ -100,7 +100,12 @@ public record Treatment(
         }
         var own = new LinkedHashMap<String, Unit>();
         units.forEach((field, unit) -> own.put(field, Unit.of(unit)));
-        return run.with(fields, changed, remarks, new Stated(system, own, onWall, depth, turn), at(null));
+        return run.with(
+                fields,
+                changed,
+                remarks,
+                new Stated(system, own, onWall, depth, turn, run.stated().length()),
+                at(null));
     }
 
     private Field ordered(Field field) {

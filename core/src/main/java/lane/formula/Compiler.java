@@ -12,6 +12,7 @@ import java.util.Objects;
 import java.util.Set;
 import lane.base.Fault;
 import lane.base.LaneException;
+import lane.base.Near;
 import lane.mesh.Axis;
 import lane.mesh.Point;
 import lane.unit.Dimension;
@@ -292,35 +293,7 @@ public final class Compiler {
     }
 
     private String near(String name) {
-        String best = "";
-        int least = Math.max(1, name.length() / 3) + 1;
-        for (String other : scope.names()) {
-            int d = distance(name.toLowerCase(java.util.Locale.ROOT), other.toLowerCase(java.util.Locale.ROOT), least);
-            if (d < least) {
-                least = d;
-                best = other;
-            }
-        }
-        return best;
-    }
-
-    /** Letters to change, add or leave out; at most {@code most}. */
-    private static int distance(String a, String b, int most) {
-        if (Math.abs(a.length() - b.length()) >= most) {
-            return most;
-        }
-        int[] before = new int[b.length() + 1];
-        Arrays.setAll(before, j -> j);
-        for (int i = 1; i <= a.length(); i++) {
-            int[] now = new int[b.length() + 1];
-            now[0] = i;
-            for (int j = 1; j <= b.length(); j++) {
-                int change = a.charAt(i - 1) == b.charAt(j - 1) ? 0 : 1;
-                now[j] = Math.min(Math.min(now[j - 1], before[j]) + 1, before[j - 1] + change);
-            }
-            before = now;
-        }
-        return before[b.length()];
+        return Near.of(name, scope.names()).orElse("");
     }
 
     private Val definition(Meaning.Defined d, Node.Name n) {

@@ -16,11 +16,7 @@ public record Finding(
         @Nullable Point worst) {
     /** A number for a sentence, to so many significant digits, without trailing zeros. */
     public static String number(double v, int digits) {
-        return Double.isFinite(v)
-                ? new java.math.BigDecimal(v, new java.math.MathContext(digits))
-                        .stripTrailingZeros()
-                        .toPlainString()
-                : String.valueOf(v);
+        return lane.base.Figures.of(v, digits).plain(v);
     }
 
     /** How much it matters. */

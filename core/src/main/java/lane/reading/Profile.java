@@ -108,13 +108,6 @@ public record Profile(
         return value.length;
     }
 
-    /** The unit that the abscissa is drawn in: millimetres for lengths, degrees for angles. */
-    public Unit abscissaShown() {
-        return abscissaUnit.equals(Unit.of("m"))
-                ? Unit.of("mm")
-                : abscissaUnit.equals(Unit.of("rad")) ? Unit.of("deg") : abscissaUnit;
-    }
-
     /** Greatest minus least of the finite values; 0 when there is none. */
     public double range() {
         double least = Double.POSITIVE_INFINITY;

@@ -237,6 +237,8 @@ public final class Evaluator {
                         : run.inputs().getFirst().brief());
         if (!treatment.length().isBlank()) {
             out.put("coordinates in", treatment.length());
+        } else if (!run.stated().length()) {
+            out.put("coordinates in", "m, assumed: neither the file nor anybody says their unit");
         }
         treatment.order().forEach((f, o) -> out.put("components of " + f, "x, y, z from " + o));
         treatment.parts().forEach(e -> out.merge("parts", e.toString(), (a, b) -> a + "; " + b));

@@ -1,13 +1,16 @@
 package lane.study;
 
+import java.util.Collection;
 import java.util.Map;
 import lane.base.Fault;
 import lane.check.CheckResult;
+import lane.estimate.Estimate;
 import lane.evaluation.EvaluationContext;
 import lane.evaluation.Laid;
 import lane.field.Run;
 import lane.reading.Outcome;
 import lane.station.Placement;
+import lane.unit.ReaderUnits;
 import lane.unit.Unit;
 
 /**
@@ -49,13 +52,61 @@ public record Results(
         return found == null ? new Outcome.Absent(Fault.NOT_READ, "This has not been computed.") : found;
     }
 
-    /** The unit that a reading is shown in, in all lanes so that they compare: that of the first lane that answers. */
+    /**
+     * The unit that a reading is shown in, in all lanes so that they compare: that of the first lane that answers. Where nobody
+     * set a unit, for the reading or for what it reads, it has a prefix that suits the size of its numbers.
+     */
     public Unit unit(String reading) {
-        return readings.getOrDefault(reading, Map.of()).values().stream()
+        Map<String, Outcome> all = readings.getOrDefault(reading, Map.of());
+        Unit first = all.values().stream()
                 .map(Outcome::unit)
                 .filter(Unit::known)
                 .findFirst()
                 .orElse(Unit.UNKNOWN);
+        boolean set = study.reading(reading)
+                .filter(r -> !r.unit().isBlank()
+                        || r.quantities().stream()
+                                .flatMap(q -> study.quantity(q).stream())
+                                .anyMatch(q -> !q.unit().isBlank()))
+                .isPresent();
+        return set ? first : ReaderUnits.of(first, size(all.values()));
+    }
+
+    /** The greatest number of a reading's answers, in SI units. */
+    private static double size(Collection<Outcome> outcomes) {
+        double most = 0;
+        for (Outcome o : outcomes) {
+            if (o.curve().isPresent()) {
+                for (double v : o.curve().get().value()) {
+                    most = Double.isFinite(v) ? Math.max(most, Math.abs(v)) : most;
+                }
+            } else {
+                for (Estimate e : o.numbers()) {
+                    most = Double.isFinite(e.value()) ? Math.max(most, Math.abs(e.value())) : most;
+                }
+            }
+        }
+        return most;
+    }
+
+    /** The unit in which lengths of the study are told: by the size of its largest run, unless it is set. */
+    public Unit length() {
+        if (!study.settings().length().isBlank()) {
+            return Unit.of(study.settings().length());
+        }
+        double across = 0;
+        for (Run run : runs.values()) {
+            double[] b = run.mesh().bounds();
+            for (int d = 0; d < 3; d++) {
+                across = Math.max(across, b[2 * d + 1] - b[2 * d]);
+            }
+        }
+        return ReaderUnits.length(across);
+    }
+
+    /** The unit that an abscissa is told in: lengths in that of the study, angles in degrees. */
+    public Unit along(Unit own) {
+        return own.equals(Unit.of("m")) ? length() : own.equals(Unit.of("rad")) ? Unit.of("deg") : own;
     }
 
     /** The unit that one lane's number is shown in: that of the reading, its own where the two do not compare. */

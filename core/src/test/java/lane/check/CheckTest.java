@@ -67,7 +67,7 @@ class CheckTest {
         warm.put("datum", tally(300, Double.NaN, "degC"));
         warm.put("run", tally(300.4, Double.NaN, "degC"));
         assertThat(judge(half, warm).verdict()).isEqualTo(Verdict.WITHIN);
-        assertThat(judge(half, warm).why()).contains("0.400 K").contains("tolerance 0.500 K");
+        assertThat(judge(half, warm).why()).contains("0.4 K").contains("tolerance 0.5 K");
         Map<String, Outcome> long_ = Map.of("datum", tally(1, 0, "mm"), "run", tally(1.0004, 0, "mm"));
         assertThat(judge(half, long_).verdict()).isEqualTo(Verdict.WITHIN);
         Map<String, Outcome> longer = Map.of("datum", tally(1, 0, "mm"), "run", tally(1.0006, 0, "mm"));
@@ -100,7 +100,7 @@ class CheckTest {
         assertThat(r.verdict()).isEqualTo(Verdict.OUT);
         assertThat(r.lanes().get("a").verdict()).isEqualTo(Verdict.WITHIN);
         assertThat(r.lanes().get("c").verdict()).isNull();
-        assertThat(r.why()).contains("Difference 2.00 %");
+        assertThat(r.why()).contains("Difference 2 %");
     }
 
     @Test
@@ -161,7 +161,7 @@ class CheckTest {
     void noDifferenceWithAStatedUncertaintyTellsTheUncertainty() {
         CheckResult r = judge(
                 check(Norm.L2, Scale.MEAN, 0.01), Map.of("datum", tally(10, 0.05, "N"), "run", tally(10, 0, "N")));
-        assertThat(r.why()).contains("Difference 0.00 %").contains("uncertainty 0.50 %");
+        assertThat(r.why()).contains("Difference 0 %").contains("uncertainty 0.5 %");
         assertThat(r.verdict()).isEqualTo(Verdict.WITHIN);
     }
 
@@ -169,7 +169,7 @@ class CheckTest {
     @CsvSource({
         "5, 0, WITHIN, lies in the band 4 to 6 N",
         "6.5, 0, OUT, lies outside of the band",
-        "5.9, 0.2, UNDECIDED, uncertainty 0.200 N",
+        "5.9, 0.2, UNDECIDED, uncertainty 0.2 N",
         "6.1, 0.2, UNDECIDED, lies outside",
         "6.3, 0.2, OUT, lies outside",
         "5.7, 0.2, WITHIN, lies in",

@@ -144,7 +144,7 @@ class DifferenceTest {
         assertThat(judge(Scale.MEAN, 0.05, "", outcomes).lanes().get("coarse").verdict())
                 .isNull();
         assertThat(judge(Scale.MEAN, 0.05, "", outcomes).why())
-                .contains("Difference 1.00 %")
+                .contains("Difference 1 %")
                 .contains("no uncertainty stated");
     }
 

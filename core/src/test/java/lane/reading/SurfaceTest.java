@@ -183,7 +183,7 @@ class SurfaceTest {
         assertThatThrownBy(() -> read(run, new Mean("u"), "")).hasMessageContaining("3 components");
         assertThatThrownBy(() -> read(run, new Flow("p", 1, "1", Carried.NOTHING, AXIS), ""))
                 .hasMessageContaining("vector");
-        assertThatThrownBy(() -> read(run, new Mean("q"), "")).hasMessageContaining("no quantity \"q\"");
+        assertThatThrownBy(() -> read(run, new Mean("q"), "")).hasMessageContaining("no quantity and no field \"q\"");
     }
 
     @Test

@@ -71,12 +71,16 @@ final class DemoStudy {
     }
 
     private static Source run(String name) {
-        return run(name, name, "spindle jacket", Treatment.NONE);
+        return run(name, name, "spindle jacket", Treatment.NONE.inLength("m"));
     }
 
     /** The plane run that stands for the full turn, of a family of its own. */
     private static Source plane() {
-        return run("axi", "jacket-axi", "plane jacket", Treatment.NONE.withTurn(new Turn("y", "x")));
+        return run(
+                "axi",
+                "jacket-axi",
+                "plane jacket",
+                Treatment.NONE.inLength("m").withTurn(new Turn("y", "x")));
     }
 
     private static Source run(String name, String file, String family, Treatment treatment) {

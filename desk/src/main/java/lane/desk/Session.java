@@ -31,6 +31,7 @@ import lane.field.RunHealth;
 import lane.formats.FileLibrary;
 import lane.formats.RunWriter;
 import lane.formats.io.AtomicFile;
+import lane.formats.io.FileNames;
 import lane.formats.study.Drafts;
 import lane.formats.study.StudyJson;
 import lane.mesh.Point;
@@ -77,6 +78,7 @@ public final class Session {
     private final RecentNote recent = new RecentNote(this);
     private Openings openings = Openings.NONE;
     private String message = "";
+    private boolean news;
     private Palette palette = Palette.LIGHT;
 
     /** @param file where the study is kept; it need not exist yet */
@@ -145,7 +147,7 @@ public final class Session {
                                 new Question.Answer("Save as…", session::saveElsewhere),
                                 new Question.Answer("Take over", () -> {
                                     session.document.takeOver();
-                                    session.say("Taken over; whoever had it open is told when they save.");
+                                    session.note("Taken over; whoever had it open is told when they save.");
                                     session.tell(Change.STUDY);
                                 })))));
         return session;
@@ -374,7 +376,7 @@ public final class Session {
 
     public void cancel() {
         if (evaluation.cancel()) {
-            say("Stopped; what is shown is as it was. Any edit, or Read now at Intake, goes on.");
+            note("Stopped; what is shown is as it was. Any edit, or Read now at Intake, goes on.");
         }
     }
 
@@ -551,13 +553,27 @@ public final class Session {
         tell(Change.THEME);
     }
 
+    /** Whether the message is news and no trouble. */
+    public boolean news() {
+        return news;
+    }
+
     /** One sentence for the user, until the next edit. */
     public String message() {
         return message;
     }
 
+    /** Tells what went wrong, or cannot be. */
     public void say(String sentence) {
         message = sentence;
+        news = false;
+        tell(Change.BUSY);
+    }
+
+    /** Tells what was done. */
+    public void note(String sentence) {
+        message = sentence;
+        news = true;
         tell(Change.BUSY);
     }
 
@@ -567,7 +583,7 @@ public final class Session {
     public void write(Path target, AtomicFile.Body body) {
         try {
             AtomicFile.write(target, body);
-            say("Wrote " + target + ".");
+            note("Wrote " + FileNames.brief(target) + ".");
         } catch (LaneException e) {
             say(e.getMessage());
         }
@@ -575,17 +591,14 @@ public final class Session {
 
     /** Saves a run behind the window, with any trouble told in a sentence. */
     public void saveRun(Run run, Path target) {
-        say("Saving " + target.getFileName() + "…");
+        note("Saving " + target.getFileName() + "…");
         Thread.ofPlatform().name("save run").start(() -> {
-            String said;
             try {
                 RunWriter.write(target, run);
-                said = "Wrote " + target + ".";
+                Platform.runLater(() -> note("Wrote " + FileNames.brief(target) + "."));
             } catch (LaneException e) {
-                said = e.getMessage();
+                Platform.runLater(() -> say(e.getMessage()));
             }
-            String sentence = said;
-            Platform.runLater(() -> say(sentence));
         });
     }
 

@@ -2,6 +2,7 @@ package lane.desk;
 
 import java.util.List;
 import java.util.function.Consumer;
+import java.util.function.Supplier;
 import javafx.scene.Node;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.input.KeyCode;
@@ -22,6 +23,7 @@ public final class SideList {
     private final BorderPane pane = new BorderPane();
     private final VBox rows = new VBox();
     private final BuiltFrom built = new BuiltFrom();
+    private Supplier<Node> empty = Region::new;
 
     public SideList(String title, Node... actions) {
         pane.getStyleClass().add("side");
@@ -43,11 +45,21 @@ public final class SideList {
         return pane;
     }
 
+    /** @param made is asked for what stands here while the list is empty */
+    public void whenEmpty(Supplier<Node> made) {
+        empty = made;
+    }
+
     public void fill(List<Group> groups, String selected, Consumer<String> select) {
-        if (!built.changed(groups, selected)) {
+        boolean none = groups.stream().allMatch(g -> g.items().isEmpty());
+        // What an empty list offers depends on more than the list.
+        if (!built.changed(groups, selected) && !none) {
             return;
         }
         rows.getChildren().clear();
+        if (none) {
+            rows.getChildren().add(empty.get());
+        }
         List<String> ids =
                 groups.stream().flatMap(g -> g.items().stream()).map(Item::id).toList();
         for (Group group : groups) {

@@ -3,46 +3,22 @@ package lane.desk;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.util.concurrent.Callable;
-import java.util.concurrent.TimeUnit;
-import javafx.scene.Node;
-import javafx.scene.Scene;
-import javafx.scene.control.ComboBox;
-import javafx.scene.control.Label;
-import javafx.scene.control.TextInputControl;
-import javafx.scene.image.PixelFormat;
-import javafx.scene.image.WritableImage;
-import javafx.scene.input.KeyCode;
-import javafx.stage.Stage;
 import lane.demo.DemoFiles;
-import lane.desk.app.LaneApp;
-import lane.picture.Export;
-import org.junit.jupiter.api.AfterEach;
+import lane.formats.study.Recents;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.io.TempDir;
-import org.testfx.api.FxRobot;
-import org.testfx.api.FxToolkit;
-import org.testfx.util.WaitForAsyncUtils;
 
-/** The demo study in a window on the headless platform, driven by mouse and keyboard. */
-abstract class InWindow {
-    /** Seconds after which what is waited for is taken to hang; a busy machine may need many of them. */
-    private static final long GUARD = 180;
-
+/** The demo study in a window. */
+abstract class InWindow extends Windowed {
     @TempDir
     static Path folder;
 
     static Path study;
-    final FxRobot robot = new FxRobot();
-    Session session;
-    Stage stage;
 
     @BeforeAll
     static void start() throws Exception {
-        NoScreen.use();
         study = demo(folder);
-        FxToolkit.registerPrimaryStage();
     }
 
     private static Path made;
@@ -67,157 +43,10 @@ abstract class InWindow {
     void open() throws Exception {
         Files.deleteIfExists(study.resolveSibling("spindle.lane.json.autosave"));
         // Each begins at Intake, not where the one before ended.
-        lane.formats.study.Recents.forget(study);
-        FxToolkit.setupStage(s -> {
-            stage = s;
-            session = Session.open(study);
-            Scene scene = LaneApp.scene(session, 1280, 800);
-            s.setScene(scene);
-            s.show();
-            session.evaluate();
-        });
+        Recents.forget(study);
+        show(() -> Session.open(study));
         await(() ->
                 session.results().checks().size() == session.study().checks().size()
                         && session.results().checks().size() > 0);
-    }
-
-    @AfterEach
-    void close() throws Exception {
-        FxToolkit.setupStage(s -> {
-            s.hide();
-            s.setScene(new Scene(new javafx.scene.layout.Pane()));
-            session.close();
-        });
-    }
-
-    void await(Callable<Boolean> condition) throws Exception {
-        WaitForAsyncUtils.waitFor(GUARD, TimeUnit.SECONDS, () -> onFx(condition));
-        events();
-    }
-
-    static <T> T onFx(Callable<T> call) throws Exception {
-        return WaitForAsyncUtils.asyncFx(call).get(GUARD, TimeUnit.SECONDS);
-    }
-
-    void press(KeyCode... keys) {
-        robot.press(keys);
-        robot.release(keys);
-        events();
-    }
-
-    /** A node by its id; the window has time to show it. */
-    <T extends Node> T node(String id) {
-        try {
-            WaitForAsyncUtils.waitFor(
-                    GUARD,
-                    TimeUnit.SECONDS,
-                    () -> onFx(() -> robot.lookup("#" + id).tryQuery().isPresent()));
-        } catch (java.util.concurrent.TimeoutException e) {
-            throw new AssertionError("there is no #" + id + " in the window", e);
-        }
-        return robot.lookup("#" + id).query();
-    }
-
-    boolean shown(String text) {
-        return robot.lookup(n -> n instanceof Label l && l.getText().contains(text) && n.isVisible())
-                .tryQuery()
-                .isPresent();
-    }
-
-    /** Sees to it that the window comes to show a text: it follows the study a frame later. */
-    void see(String text) throws Exception {
-        try {
-            await(() -> shown(text));
-        } catch (java.util.concurrent.TimeoutException e) {
-            throw new AssertionError("the window does not show \"" + text + "\"", e);
-        }
-    }
-
-    /** Types into a field in place of what stands there, key by key. */
-    void type(String id, String text) {
-        TextInputControl field = node(id);
-        robot.interact(() -> {
-            field.requestFocus();
-            field.selectAll();
-        });
-        robot.write(text).type(KeyCode.ENTER);
-        events();
-    }
-
-    /** Puts a text into a field at once in place of what stands there, and ends it by the key. */
-    void enter(String id, String text) {
-        node(id);
-        try {
-            onFx(() -> {
-                // Asked for again: what was found behind the window may have built the sheet anew since.
-                TextInputControl field = robot.lookup("#" + id).query();
-                field.requestFocus();
-                field.selectAll();
-                field.replaceSelection(text);
-                return null;
-            });
-        } catch (Exception e) {
-            throw new AssertionError(e);
-        }
-        press(KeyCode.ENTER);
-    }
-
-    /** Lets the window do what is asked of it by now. Whoever waits for more than that awaits it. */
-    static void events() {
-        WaitForAsyncUtils.waitForFxEvents(2);
-    }
-
-    /** Chooses by the word shown, as the open list would. */
-    <T> void choose(String id, String word) throws Exception {
-        // The words are there once the box was laid out, and it may be built anew meanwhile.
-        WaitForAsyncUtils.waitFor(GUARD, TimeUnit.SECONDS, () -> {
-            ComboBox<T> box = node(id);
-            return onFx(() -> {
-                T found = box.getItems().stream()
-                        .filter(i -> word.equals(worded(box, i)))
-                        .findFirst()
-                        .orElse(null);
-                if (found != null) {
-                    box.setValue(found);
-                }
-                return found != null;
-            });
-        });
-        settled();
-    }
-
-    private static <T> String worded(ComboBox<T> box, T item) {
-        T before = box.getValue();
-        var handler = box.getOnAction();
-        box.setOnAction(null);
-        box.setValue(item);
-        String text = box.getButtonCell() == null
-                ? String.valueOf(item)
-                : box.getButtonCell().getText();
-        box.setValue(before);
-        box.setOnAction(handler);
-        return text;
-    }
-
-    void settled() throws Exception {
-        await(() -> session.results().study() == session.study());
-        events();
-    }
-
-    /** Writes what the window shows, when LANE_LOOK names a folder: for looking at it. */
-    void look(String name) throws Exception {
-        String folder = System.getenv("LANE_LOOK");
-        if (folder == null) {
-            return;
-        }
-        Thread.sleep(600);
-        WritableImage image = onFx(() -> stage.getScene().snapshot(null));
-        int w = (int) image.getWidth();
-        int h = (int) image.getHeight();
-        int[] pixels = new int[w * h];
-        image.getPixelReader().getPixels(0, 0, w, h, PixelFormat.getIntArgbInstance(), pixels, 0, w);
-        try (var out = Files.newOutputStream(Path.of(folder, name + ".png"))) {
-            Export.png(Export.image(pixels, w, h), out);
-        }
     }
 }

@@ -72,6 +72,7 @@ final class RunLoader {
         later.progress(what, 0);
         remarks.addAll(grid.remarks());
         double metres = source.treatment().metres();
+        Stated stated = Stated.NOTHING.said(metres != 0 || grid.metres());
         grid = scaled(grid, metres == 0 ? 1 : metres);
         Mesh mesh = recording.shared(grid.mesh());
         var again = again(file, grid);
@@ -84,7 +85,7 @@ final class RunLoader {
         List<Field> fields = grid.fields().stream()
                 .map(f -> again.field(List.of(key, f.at(), f.name(), f.components()), "", f))
                 .toList();
-        var run = new Run(mesh, fields, parts, inputs, remarks, grid.times(), grid.time(), Stated.NOTHING, key);
+        var run = new Run(mesh, fields, parts, inputs, remarks, grid.times(), grid.time(), stated, key);
         // The first line or point asks for it anyway, and here it can be seen and cancelled.
         run.locator(later.stretch(BOUNDARY, 1));
         return run;

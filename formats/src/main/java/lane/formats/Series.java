@@ -126,7 +126,16 @@ public record Series(Path pattern, List<Path> files, List<Double> times, boolean
         if (byName) {
             remarks.add("The files do not say their times; the numbers in their names are taken.");
         }
-        return new Dataset(one.mesh(), one.fields(), one.groups(), times, times.get(at), remarks, read, one.labels());
+        return new Dataset(
+                one.mesh(),
+                one.fields(),
+                one.groups(),
+                times,
+                times.get(at),
+                remarks,
+                read,
+                one.labels(),
+                one.metres());
     }
 
     /**

@@ -134,12 +134,27 @@ final class Fuzz {
                 for (int i = 0; i < was.length; i++) {
                     differ += Double.compare(was[i], is[i]) == 0 ? 0 : 1;
                 }
-                if (differ > touched) {
+                // One in some millions of damaged streams keeps its check sum with its values changed places: nobody
+                // can see it.
+                if (differ > touched && !sameSum(was, is)) {
                     return differ + " numbers of " + e.getKey() + " changed by " + touched + " bytes";
                 }
             }
             return null;
         }
+    }
+
+    private static boolean sameSum(double[] a, double[] b) {
+        return sum(a, java.nio.ByteOrder.BIG_ENDIAN) == sum(b, java.nio.ByteOrder.BIG_ENDIAN)
+                || sum(a, java.nio.ByteOrder.LITTLE_ENDIAN) == sum(b, java.nio.ByteOrder.LITTLE_ENDIAN);
+    }
+
+    private static long sum(double[] values, java.nio.ByteOrder order) {
+        var bytes = java.nio.ByteBuffer.allocate(8 * values.length).order(order);
+        bytes.asDoubleBuffer().put(values);
+        var sum = new java.util.zip.Adler32();
+        sum.update(bytes.array());
+        return sum.getValue();
     }
 
     /** @return whether the file was refused */

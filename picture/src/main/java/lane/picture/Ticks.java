@@ -1,6 +1,8 @@
 package lane.picture;
 
-import java.util.Locale;
+import java.math.BigDecimal;
+import java.math.MathContext;
+import lane.base.Figures;
 
 /** Round numbers for axes and scales, and numbers as text. */
 public final class Ticks {
@@ -29,76 +31,46 @@ public final class Ticks {
         return ticks;
     }
 
-    /** A tick with as many digits as the range asks for. */
+    /** A tick with as many digits as the range asks for; where there is a power of ten it stands with each. */
     public static String text(double v, double least, double greatest) {
-        double span = greatest - least;
-        double large = Math.max(Math.abs(least), Math.abs(greatest));
-        if (large >= 1e6 || large > 0 && large < 1e-3) {
-            if (Math.abs(v) < 1e-9 * large) {
-                return "0";
-            }
-            // Ticks are round numbers, so most of the digits are zeros.
-            String text = String.format(Locale.ROOT, "%.2e", v);
-            return minus(text.replaceAll("\\.?0+e", "e")
-                    .replaceAll("e([+-])0*", "e$1")
-                    .replace("e+", "e"));
-        }
-        int digits = span > 0 ? (int) Math.max(0, Math.min(6, Math.ceil(-Math.log10(span / 8)) + 0)) : 3;
-        return minus(String.format(Locale.ROOT, "%." + digits + "f", v == 0 ? 0.0 : v));
+        double most = Math.max(Math.abs(least), Math.abs(greatest));
+        double[] all = of(least, greatest, 12);
+        Figures f = figures(all.length > 1 ? all[1] - all[0] : most, most);
+        // A tick beside zero is zero.
+        return f.whole(Math.abs(v) < 1e-9 * most ? 0 : v);
     }
 
-    /** Six significant digits, or as many as the uncertainty bears (two of it); a true minus sign; a dash for NaN. */
+    /**
+     * How the ticks of an axis are written, all alike: they are whole multiples of their step, so its digits are the last
+     * that any of them has.
+     *
+     * @param most the greatest of them without its sign
+     */
+    public static Figures figures(double step, double most) {
+        double round = new BigDecimal(step).round(new MathContext(6)).doubleValue();
+        double last = new BigDecimal(round * Math.max(1, Math.floor(most / round + 1e-9)))
+                .round(new MathContext(12))
+                .doubleValue();
+        return Figures.of(new double[] {0, round, last}, 0);
+    }
+
+    /** Six significant digits, or as many as the uncertainty bears (two of it). */
     public static String number(double v, double uncertainty) {
-        if (Double.isNaN(v)) {
-            return "–";
-        }
-        if (Double.isInfinite(v)) {
-            return v > 0 ? "∞" : "−∞";
-        }
-        if (v == 0) {
-            return "0";
-        }
-        int decimals;
-        if (uncertainty > 0 && !Double.isInfinite(uncertainty)) {
-            decimals = 1 - (int) Math.floor(Math.log10(uncertainty));
-        } else {
-            decimals = 5 - (int) Math.floor(Math.log10(Math.abs(v)));
-        }
-        if (Math.abs(v) >= 1e7 || Math.abs(v) < 1e-4) {
-            return minus(String.format(Locale.ROOT, "%.4e", v));
-        }
-        return minus(String.format(Locale.ROOT, "%." + Math.max(0, Math.min(9, decimals)) + "f", v));
+        return Figures.within(v, uncertainty).whole(v);
     }
 
     /** Three significant digits: for differences and shares. */
     public static String brief(double v) {
-        if (Double.isNaN(v)) {
-            return "–";
-        }
-        if (v == 0) {
-            return "0";
-        }
-        double a = Math.abs(v);
-        if (a >= 1e5 || a < 1e-3) {
-            return minus(String.format(Locale.ROOT, "%.1e", v));
-        }
-        int decimals = Math.max(0, 2 - (int) Math.floor(Math.log10(a)));
-        return minus(String.format(Locale.ROOT, "%." + Math.min(5, decimals) + "f", v));
+        return Figures.of(v, 3).whole(v);
     }
 
     /** The same with a sign on both sides of zero. */
     public static String signed(double v) {
-        String text = brief(v);
-        return v > 0 ? "+" + text : text;
+        return (v > 0 ? "+" : "") + brief(v);
     }
 
     /** Five significant digits with a sign on both sides of zero: for terms that are added up. */
     public static String signed6(double v) {
-        return (v > 0 ? "+" : "")
-                + number(v, v == 0 ? Double.NaN : Math.pow(10, Math.floor(Math.log10(Math.abs(v))) - 3));
-    }
-
-    private static String minus(String text) {
-        return text.replace('-', '−');
+        return (v > 0 ? "+" : "") + Figures.of(v, 5).whole(v);
     }
 }

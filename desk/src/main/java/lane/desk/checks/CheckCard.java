@@ -164,7 +164,8 @@ final class CheckCard {
         return session.results()
                 .outcome(check.reading(), source.id())
                 .curve()
-                .map(p -> Ticks.brief(p.abscissaShown()
+                .map(p -> Ticks.brief(session.results()
+                        .along(p.abscissaUnit())
                         .fromSi(Objects.requireNonNull(l.curve()).linfAt())))
                 .orElse("");
     }

@@ -2,7 +2,6 @@ package lane.desk.checks;
 
 import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import javafx.scene.Node;
 import javafx.scene.control.ScrollPane;
@@ -20,6 +19,7 @@ import lane.check.Verdict;
 import lane.desk.Chosen;
 import lane.desk.LaneColumns;
 import lane.desk.Marks;
+import lane.desk.Nothing;
 import lane.desk.Session;
 import lane.desk.Ui;
 import lane.desk.View;
@@ -109,7 +109,7 @@ public final class ChecksView implements View {
                                     refresh();
                                 },
                                 "small-button"),
-                        Ui.button("+ Add check", this::add, "small-button"));
+                        Nothing.unless(Ui.button("+ Add check", this::add, "small-button"), lacks()));
         rows.getChildren().clear();
         List<Source> sources = session.study().sources();
         List<LaneStyle> styles = LaneStyle.of(sources, session.palette());
@@ -128,10 +128,29 @@ public final class ChecksView implements View {
             }
         }
         if (session.study().checks().isEmpty()) {
-            var empty = Ui.label("No check yet. Add one here, or from a reading.", "muted");
-            empty.setStyle("-fx-padding: 20 16 20 16;");
+            Node empty = session.study().readings().isEmpty()
+                    ? Nothing.here(
+                            "No check yet",
+                            "A check judges a reading: against a datum, a band, a closed balance or a trend. There is no reading to judge"
+                                    + " yet.",
+                            List.of(new Nothing.Step("Go to Readings", () -> session.go(4))))
+                    : Nothing.here(
+                            "No check yet",
+                            "A check judges a reading: against a datum, a band, a closed balance or a trend. Its verdict is within, out or"
+                                    + " undecided.",
+                            session.study().readings().stream()
+                                    .limit(6)
+                                    .map(r -> new Nothing.Step("Check " + r.name(), () -> openOrAdd(session, r.id())))
+                                    .toList());
             rows.getChildren().add(empty);
         }
+    }
+
+    /** What is lacking for a check, with the way to it. */
+    private String lacks() {
+        return session.study().readings().isEmpty()
+                ? "A check judges a reading; there is none yet. Add one at Readings."
+                : "";
     }
 
     private void add() {
@@ -144,7 +163,6 @@ public final class ChecksView implements View {
                                 ? null
                                 : session.study().readings().getFirst());
         if (reading == null) {
-            session.say("A check judges a reading; add a reading first.");
             return;
         }
         String id = Study.freshId(
@@ -314,7 +332,7 @@ public final class ChecksView implements View {
         String share = absolute
                 ? Ticks.brief(lane.unit().differenceFromSi(lane.difference())) + " "
                         + lane.unit().difference().symbol()
-                : percent(100 * lane.relative()) + " %";
+                : Ticks.brief(100 * lane.relative()) + " %";
         if (lane.curve() != null) {
             box.getChildren()
                     .addAll(
@@ -333,14 +351,6 @@ public final class ChecksView implements View {
                                     lane.verdict() == null ? "muted" : tone)));
         }
         return box;
-    }
-
-    /** Beside a thumbnail there is room for four decimals. */
-    private static String percent(double v) {
-        double size = Math.abs(v);
-        return size >= 1e-4 && size < 0.01
-                ? String.format(Locale.ROOT, "%.4f", v).replace('-', '−')
-                : Ticks.brief(v);
     }
 
     private static Node whole(javafx.scene.control.Label label) {

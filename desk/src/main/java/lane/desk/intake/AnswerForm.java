@@ -23,15 +23,17 @@ import lane.study.Study;
 /** Lets a reference answer a reading: by a formula, by columns or a mean from one of its tables, or by a value. */
 final class AnswerForm {
     private enum Kind {
-        FORMULA("formula"),
-        COLUMNS("columns"),
-        MEAN("mean of a column"),
-        VALUE("value");
+        FORMULA("formula", "a curve or a number"),
+        COLUMNS("columns", "a curve"),
+        MEAN("mean of a column", "a number"),
+        VALUE("value", "a number");
 
         private final String word;
+        private final String asks;
 
-        Kind(String word) {
+        Kind(String word, String asks) {
             this.word = word;
+            this.asks = asks;
         }
     }
 
@@ -53,13 +55,17 @@ final class AnswerForm {
         return box;
     }
 
+    private static boolean fits(Kind kind, Reading r) {
+        return switch (kind) {
+            case FORMULA -> r.ask().form() != Ask.Form.TERMS;
+            case COLUMNS -> r.curve();
+            case MEAN, VALUE -> r.ask().form() == Ask.Form.NUMBER;
+        };
+    }
+
     private void show(Kind kind) {
         List<Reading> open = session.study().readings().stream()
-                .filter(r -> switch (kind) {
-                    case FORMULA -> r.ask().form() != Ask.Form.TERMS;
-                    case COLUMNS -> r.curve();
-                    case MEAN, VALUE -> r.ask().form() == Ask.Form.NUMBER;
-                })
+                .filter(r -> fits(kind, r))
                 .filter(r ->
                         source.answers().stream().noneMatch(a -> a.reading().equals(r.id())))
                 .toList();
@@ -68,11 +74,18 @@ final class AnswerForm {
                 .setAll(Ui.row(
                         8, Ui.label("New answer by", "second"), Ui.segments(kinds, kind, k -> k.word, this::show)));
         if (open.isEmpty()) {
-            box.getChildren()
-                    .add(Ui.label(
-                            "No reading is left that a " + kind.word + " could answer; add one at Readings.",
-                            "small",
-                            "muted"));
+            boolean none = session.study().readings().stream().noneMatch(r -> fits(kind, r));
+            var why = Ui.label(
+                    none
+                            ? "No reading asks for " + kind.asks
+                                    + " yet. This source waits; where units fit, it is proposed in the reading."
+                            : "Every reading that asks for " + kind.asks + " is answered by this source already.",
+                    "small",
+                    "muted");
+            why.setWrapText(true);
+            var go = Ui.button("Go to Readings", () -> session.go(4), "small-button");
+            go.setId("answer-go-readings");
+            box.getChildren().addAll(why, go);
             return;
         }
         ComboBox<Reading> reading = Ui.choice("answer-reading", open, open.getFirst(), Reading::name, r -> {});

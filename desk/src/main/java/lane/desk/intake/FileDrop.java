@@ -138,7 +138,12 @@ public final class FileDrop {
                             Map.of(),
                             Kin.answers(session, study, paths.get(i))));
         }
-        return next;
+        // The first reference is what the others are compared with, unless there is a datum.
+        boolean datum = study.source(study.datum()).isPresent();
+        return datum || paths.isEmpty()
+                ? next
+                : next.withDatum(
+                        next.sources().get(next.sources().size() - paths.size()).id());
     }
 
     /** A table copied from elsewhere becomes a file beside the study, so that its numbers have an origin. */

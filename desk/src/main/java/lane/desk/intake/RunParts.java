@@ -59,11 +59,19 @@ final class RunParts extends RunSection {
         Tip.on(merge, "The chosen parts become one, named after the first");
         var split = Ui.button("Split", () -> split(names(chosen), angle.getText()), "small-button");
         Tip.on(split, "The chosen parts fall into pieces where neighbouring faces bend more than this");
+        // Greyed until enough boxes are ticked, as their tips say.
+        Runnable able = () -> {
+            int n = names(chosen).size();
+            merge.setDisable(n < 2);
+            split.setDisable(n < 1);
+        };
+        chosen.values().forEach(b -> b.selectedProperty().addListener((o, was, is) -> able.run()));
+        able.run();
         var reset = Ui.button("As read", () -> treat("Parts as read", t -> t.withParts(List.of())), "small-button");
         reset.setDisable(treatment().parts().isEmpty());
         HBox tools = Ui.row(
                 8,
-                Ui.label("Chosen parts", "small", "muted"),
+                Ui.label("Parts ticked above:", "small", "muted"),
                 merge,
                 split,
                 Ui.label("at bends over", "small", "muted"),
@@ -131,18 +139,10 @@ final class RunParts extends RunSection {
     }
 
     private void merge(List<String> names) {
-        if (names.size() < 2) {
-            session.say("Choose the parts to join with the boxes before their names, at least two.");
-            return;
-        }
         treat("Join parts", t -> t.with(new PartEdit.Merge(names, names.getFirst())));
     }
 
     private void split(List<String> names, String angle) {
-        if (names.isEmpty()) {
-            session.say("Choose the part to split with the box before its name.");
-            return;
-        }
         try {
             double degrees = Double.parseDouble(angle.strip().replace(',', '.'));
             treat("Split part", t -> {

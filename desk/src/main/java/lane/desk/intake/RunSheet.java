@@ -60,7 +60,11 @@ final class RunSheet extends RunSection {
                 "length",
                 LENGTHS,
                 treatment().length(),
-                l -> !l.isBlank() ? l : treatment().system() != null ? "as the system" : "as the file",
+                l -> !l.isBlank()
+                        ? l
+                        : treatment().system() != null
+                                ? "as the system"
+                                : run.stated().length() ? "as the file says" : "m, assumed",
                 l -> treat("Unit of length", t -> t.inLength(l)));
         length.setPrefWidth(118);
         List<UnitSystem> systems = new ArrayList<>();
@@ -94,13 +98,6 @@ final class RunSheet extends RunSection {
         standsFor(row);
         row.setStyle("-fx-padding: 4 0 0 0;");
         add(row);
-        double span = run.mesh().modelSize();
-        if (treatment().metres() == 0 && (span > 50 || span < 1e-5)) {
-            add(note(
-                    "It is " + Ticks.brief(span) + " m across: is that right, or are its coordinates in another unit?",
-                    "ochre",
-                    "second"));
-        }
     }
 
     /** What a plane run, or one that may be a wedge, stands for. */

@@ -19,6 +19,7 @@ import lane.desk.BuiltFrom;
 import lane.desk.Session;
 import lane.desk.Ui;
 import lane.desk.View;
+import lane.formats.io.FileNames;
 import lane.formats.ledger.LedgerWriter;
 import lane.ledger.Ledger;
 import lane.picture.Ticks;
@@ -116,7 +117,7 @@ public final class LedgerView implements View {
         try {
             List<Path> files = LedgerWriter.write(session.results(), folder, Version.text(), Instant.now());
             java.nio.file.Files.size(files.getFirst());
-            session.say("Wrote " + files.size() + " files to " + folder + ".");
+            session.note("Wrote " + files.size() + " files to " + FileNames.brief(folder) + ".");
         } catch (LaneException e) {
             session.say(e.getMessage());
         } catch (IOException e) {

@@ -35,7 +35,7 @@ public final class AroundForm implements AskForm {
 
     @Override
     public List<Maker> makers() {
-        return List.of(new Maker("Around a shell", NewReading::around));
+        return List.of(new Maker("Around a shell", NewReading::lacksNumber, NewReading::around));
     }
 
     @Override

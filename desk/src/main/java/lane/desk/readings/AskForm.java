@@ -2,6 +2,7 @@ package lane.desk.readings;
 
 import java.util.List;
 import java.util.function.Consumer;
+import java.util.function.Function;
 import javafx.scene.Node;
 import javafx.scene.layout.VBox;
 import lane.base.Kinds;
@@ -17,8 +18,12 @@ import org.kordamp.ikonli.feather.Feather;
 public interface AskForm extends Kinds.Kind<Ask> {
     Kinds<Ask, AskForm> ALL = Kinds.of(AskForm.class);
 
-    /** An entry of "Add" that makes a reading with sensible first choices. */
-    record Maker(String text, Consumer<Session> make) {}
+    /**
+     * An entry of "Add" that makes a reading with sensible first choices.
+     *
+     * @param lacks what is lacking for it, with the way to it; blank for nothing
+     */
+    record Maker(String text, Function<Session, String> lacks, Consumer<Session> make) {}
 
     /** Heading that it stands under in the list of readings. */
     String group();

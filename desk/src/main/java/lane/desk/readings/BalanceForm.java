@@ -29,7 +29,7 @@ public final class BalanceForm implements AskForm {
 
     @Override
     public List<Maker> makers() {
-        return List.of(new Maker("Balance of flow over all parts", NewReading::balance));
+        return List.of(new Maker("Balance of flow over all parts", NewReading::lacksFlow, NewReading::balance));
     }
 
     @Override

@@ -108,12 +108,12 @@ final class MeasureChoices {
                 : Optional.of(new Loads(pressure, 0, shear, On.FLUID, On.WALL));
     }
 
-    /** What to add when none fits. */
+    /** What is missing when none fits, with the way to it. */
     static String needs(boolean vector, boolean load) {
         return vector
-                ? "add one with three components, taken as stored, at Quantities first."
+                ? "no run has a vector field; a formula such as [u, v, 0] at Quantities makes one of its components."
                 : load
-                        ? "add a pressure or a wall shear, in Pa, at Quantities first."
-                        : "add one with one number at Quantities first.";
+                        ? "no field is a pressure or a wall shear in Pa; state the unit of yours at Intake, where the file says none."
+                        : "no run has a field with numbers; add a run at Intake.";
     }
 }

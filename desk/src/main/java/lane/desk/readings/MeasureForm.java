@@ -52,7 +52,7 @@ public final class MeasureForm {
     private void become(MeasureEntry.Choice choice, Measure now) {
         Optional<? extends Measure> next = choice.first().apply(session);
         if (next.isEmpty()) {
-            session.say("No quantity fits a " + choice.title() + "; " + choice.needs());
+            session.say("A " + choice.title() + " cannot be taken: " + choice.needs());
         }
         changed.accept(next.isPresent() ? next.get() : now);
     }

@@ -1,87 +1,136 @@
 package lane.desk.readings;
 
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.Predicate;
+import java.util.function.Supplier;
+import java.util.stream.Stream;
 import lane.desk.Chosen;
+import lane.desk.FirstShapes;
 import lane.desk.Session;
 import lane.measure.Area;
 import lane.measure.Force;
 import lane.measure.Measure;
 import lane.measure.Moment;
 import lane.mesh.Point;
+import lane.quantity.Quantity;
 import lane.reading.AroundOf;
 import lane.reading.AroundOf.Along;
+import lane.reading.Ask;
 import lane.reading.BalanceOf;
 import lane.reading.BalanceOf.Term;
 import lane.reading.ProfileOf;
 import lane.reading.Reading;
 import lane.reading.SweepOf;
 import lane.reading.TallyOf;
-import lane.station.Line;
+import lane.station.CutCurve;
 import lane.station.OnPart;
+import lane.station.Region;
+import lane.station.Shape;
 import lane.station.Shell;
 import lane.station.Station;
 import lane.station.Sweep;
+import lane.station.Within;
 import lane.study.Study;
 
 /** Adds readings with sensible first choices, to be changed in their panes. */
 final class NewReading {
     private NewReading() {}
 
-    static void profile(Session session) {
-        var line = session.study().stations().stream()
-                .filter(x -> x.shape() instanceof Line)
-                .findFirst();
-        var quantity = session.numbers().stream().findFirst();
-        if (line.isEmpty() || quantity.isEmpty()) {
-            session.say("A profile needs a line and a quantity; add "
-                    + (line.isEmpty() ? "a line at Stations" : "a quantity at Quantities") + " first.");
-            return;
+    /** Where a new reading stands: the station that is chosen at Stations if it fits, else the first that does, else a new one. */
+    private record At(Station station, boolean made) {
+        static At of(Session session, Predicate<Shape> fits, String name, Supplier<Shape> first) {
+            Study study = session.study();
+            return study.station(session.selected(Chosen.STATION))
+                    .filter(s -> fits.test(s.shape()))
+                    .or(() -> study.stations().stream()
+                            .filter(s -> fits.test(s.shape()))
+                            .findFirst())
+                    .map(s -> new At(s, false))
+                    .orElseGet(() -> fresh(study, name, first.get()));
         }
-        String name = quantity.get().name() + ", " + line.get().name();
-        add(
-                session,
-                new Reading(
-                        id(session, name),
-                        name,
-                        "",
-                        new ProfileOf(line.get().id(), quantity.get().id())));
+
+        static At fresh(Study study, String name, Shape shape) {
+            String id = Study.freshId(
+                    name, study.stations().stream().map(Station::id).toList());
+            return new At(new Station(id, name, shape), true);
+        }
+
+        Study in(Study study) {
+            return made
+                    ? study.withStations(l -> {
+                        l.add(station);
+                        return l;
+                    })
+                    : study;
+        }
+    }
+
+    // What is lacking for a reading, with the way to it; blank for nothing.
+
+    static String lacksNumber(Session session) {
+        return MeasureChoices.mean(session).isPresent()
+                ? ""
+                : lacksRun(session, "no run has a field with numbers to read");
+    }
+
+    private static String lacksRun(Session session, String otherwise) {
+        return session.results().runs().isEmpty() ? "no run has been read; add one at Intake" : otherwise;
+    }
+
+    private static String lacksParts(Session session) {
+        return !session.partNames().isEmpty() || parts(session).findFirst().isPresent()
+                ? ""
+                : lacksRun(session, "the runs have no boundary parts; make them at Intake, on the run's sheet");
+    }
+
+    static String lacksArea(Session session) {
+        return lacksParts(session);
+    }
+
+    static String lacksFlow(Session session) {
+        return MeasureChoices.flow(session).isPresent()
+                ? lacksParts(session)
+                : lacksRun(session, "no run has a vector field that could flow through something");
+    }
+
+    static String lacksLoads(Session session) {
+        return MeasureChoices.loads(session).isPresent()
+                ? lacksParts(session)
+                : lacksRun(session, MeasureChoices.needs(false, true).replaceAll("\\.$", ""));
+    }
+
+    static void profile(Session session) {
+        MeasureChoices.mean(session).ifPresent(mean -> {
+            At at = At.of(
+                    session,
+                    s -> s instanceof Shape.Path || s instanceof CutCurve,
+                    "Line through the middle",
+                    () -> FirstShapes.of(session).line());
+            String name = name(session, mean.quantity()) + ", " + at.station.name();
+            add(session, at, name, new ProfileOf(at.station.id(), mean.quantity()));
+        });
     }
 
     static void sweep(Session session) {
-        var sweep = session.study().stations().stream()
-                .filter(x -> x.shape() instanceof Sweep)
-                .findFirst();
-        var mean = MeasureChoices.mean(session);
-        if (sweep.isEmpty() || mean.isEmpty()) {
-            session.say("Numbers along a sweep need a sweep and a quantity with one number; add "
-                    + (sweep.isEmpty() ? "a sweep at Stations" : "a quantity at Quantities") + " first.");
-            return;
-        }
-        String name = "Mean along " + sweep.get().name();
-        add(
-                session,
-                new Reading(id(session, name), name, "", new SweepOf(sweep.get().id(), mean.get())));
+        MeasureChoices.mean(session).ifPresent(mean -> {
+            At at = At.of(session, Sweep.class::isInstance, "Sweep", () -> FirstShapes.of(session)
+                    .sweep());
+            add(session, at, "Mean along " + at.station.name(), new SweepOf(at.station.id(), mean));
+        });
     }
 
     static void around(Session session) {
-        var shell = session.study().stations().stream()
-                .filter(x -> x.shape() instanceof Shell)
-                .findFirst();
-        var mean = MeasureChoices.mean(session);
-        if (shell.isEmpty() || mean.isEmpty()) {
-            session.say("A reading around a shell needs a shell and a quantity with one number; add "
-                    + (shell.isEmpty() ? "a shell at Stations" : "a quantity at Quantities") + " first.");
-            return;
-        }
-        String name = "Around " + shell.get().name();
-        add(
-                session,
-                new Reading(
-                        id(session, name),
-                        name,
-                        "",
-                        new AroundOf(shell.get().id(), mean.get().quantity(), Along.MEAN, 360)));
+        MeasureChoices.mean(session).ifPresent(mean -> {
+            At at = At.of(session, Shell.class::isInstance, "Shell", () -> FirstShapes.of(session)
+                    .shell());
+            add(
+                    session,
+                    at,
+                    "Around " + at.station.name(),
+                    new AroundOf(at.station.id(), mean.quantity(), Along.MEAN, 360));
+        });
     }
 
     static void area(Session session) {
@@ -89,88 +138,88 @@ final class NewReading {
     }
 
     static void mean(Session session) {
-        tally(session, "Mean", "A mean", MeasureChoices.mean(session), MeasureChoices.needs(false, false));
+        MeasureChoices.mean(session).ifPresent(m -> tally(session, "Mean " + name(session, m.quantity()), m));
     }
 
     static void flow(Session session) {
-        tally(session, "Flow", "A flow", MeasureChoices.flow(session), MeasureChoices.needs(true, false));
+        MeasureChoices.flow(session).ifPresent(f -> tally(session, "Flow", f));
     }
 
     static void force(Session session) {
-        var force = MeasureChoices.loads(session).map(l -> new Force(l, new Point(1, 0, 0)));
-        tally(session, "Force", "A force", force, MeasureChoices.needs(false, true));
+        MeasureChoices.loads(session).ifPresent(l -> tally(session, "Force", new Force(l, new Point(1, 0, 0))));
     }
 
     static void moment(Session session) {
-        var moment = MeasureChoices.loads(session)
-                .map(l -> new Moment(l, session.study().axis()));
-        tally(session, "Moment", "A moment", moment, MeasureChoices.needs(false, true));
-    }
-
-    private static void tally(
-            Session session, String name, String what, Optional<? extends Measure> measure, String needs) {
-        if (measure.isEmpty()) {
-            session.say(what + " needs a quantity that fits; " + needs);
-        } else {
-            tally(session, name, measure.get());
-        }
+        MeasureChoices.loads(session)
+                .ifPresent(l ->
+                        tally(session, "Moment", new Moment(l, session.study().axis())));
     }
 
     static void balance(Session session) {
-        var parts = session.study().stations().stream()
-                .filter(x -> x.shape() instanceof OnPart)
-                .toList();
-        var flow = MeasureChoices.flow(session);
-        if (parts.isEmpty() || flow.isEmpty()) {
-            session.say(
-                    "A balance needs part stations and a vector quantity, such as velocity taken as stored; add them first.");
-            return;
-        }
-        List<Term> terms = parts.stream()
-                .map(p -> new Term("Through " + p.name(), -1, List.of(p.id()), flow.get()))
-                .toList();
-        add(
-                session,
-                new Reading(
-                        id(session, "balance"), "Balance", "", new BalanceOf(terms, List.of(), "positive flows in")));
+        MeasureChoices.flow(session).ifPresent(flow -> {
+            List<At> all = new ArrayList<>();
+            parts(session).forEach(s -> all.add(new At(s, false)));
+            if (all.isEmpty()) {
+                Study study = session.study();
+                for (String part : session.partNames()) {
+                    At at = At.fresh(study, part, new OnPart(part));
+                    all.add(at);
+                    study = at.in(study);
+                }
+            }
+            List<Term> terms = all.stream()
+                    .map(p -> new Term("Through " + p.station.name(), -1, List.of(p.station.id()), flow))
+                    .toList();
+            var reading = new Reading(
+                    id(session, "balance"), "Balance", "", new BalanceOf(terms, List.of(), "positive flows in"));
+            add(session, all, reading);
+        });
     }
 
-    private static void tally(Session session, String name, Measure measure) {
+    private static Stream<Station> parts(Session session) {
+        return session.study().stations().stream().filter(x -> x.shape() instanceof OnPart);
+    }
+
+    private static String name(Session session, String quantity) {
+        return session.study().quantity(quantity).map(Quantity::name).orElse(quantity);
+    }
+
+    private static void tally(Session session, String what, Measure measure) {
         // The first part that has what is asked for: a wall shear is stored on walls only.
-        List<Station> parts = session.study().stations().stream()
-                .filter(x -> x.shape() instanceof OnPart)
-                .toList();
-        var part = parts.stream()
+        Optional<At> part = parts(session)
                 .filter(s -> MeasureChoices.on(session, measure, (OnPart) s.shape()))
                 .findFirst()
-                .or(() -> parts.stream().findFirst());
-        if (part.isEmpty()) {
-            session.say("A tally is taken over a part; add a part at Stations first.");
-            return;
-        }
-        String full = name + ", " + part.get().name();
-        add(
-                session,
-                new Reading(
-                        id(session, full),
-                        full,
-                        "",
-                        new TallyOf(List.of(part.get().id()), measure)));
+                .map(s -> new At(s, false))
+                .or(() -> session.partNames().stream()
+                        .filter(n -> MeasureChoices.on(session, measure, new OnPart(n)))
+                        .findFirst()
+                        .map(n -> At.fresh(session.study(), n, new OnPart(n))));
+        At at = part.orElseGet(
+                () -> At.of(session, Region.class::isInstance, "All of it", () -> new Region(new Within.All())));
+        add(session, at, what + ", " + at.station.name(), new TallyOf(List.of(at.station.id()), measure));
+    }
+
+    private static void add(Session session, At at, String name, Ask ask) {
+        add(session, List.of(at), new Reading(id(session, name), name, "", ask));
+    }
+
+    private static void add(Session session, List<At> at, Reading reading) {
+        session.edit("Add reading", s -> {
+            Study next = s;
+            for (At one : at) {
+                next = one.in(next);
+            }
+            return next.withReadings(l -> {
+                l.add(reading);
+                return l;
+            });
+        });
+        session.select(Chosen.READING, reading.id());
     }
 
     private static String id(Session session, String name) {
         return Study.freshId(
                 name, session.study().readings().stream().map(Reading::id).toList());
-    }
-
-    private static void add(Session session, Reading reading) {
-        session.edit(
-                "Add reading",
-                s -> s.withReadings(l -> {
-                    l.add(reading);
-                    return l;
-                }));
-        session.select(Chosen.READING, reading.id());
     }
 
     /** Replaces a reading by another of the same key. */

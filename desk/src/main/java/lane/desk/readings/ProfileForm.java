@@ -34,7 +34,7 @@ public final class ProfileForm implements AskForm {
 
     @Override
     public List<Maker> makers() {
-        return List.of(new Maker("Profile along a line", NewReading::profile));
+        return List.of(new Maker("Profile along a line", NewReading::lacksNumber, NewReading::profile));
     }
 
     @Override

@@ -4,6 +4,7 @@ import java.awt.image.BufferedImage;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Objects;
+import java.util.stream.IntStream;
 import javafx.application.Platform;
 import javafx.scene.Node;
 import javafx.scene.image.ImageView;
@@ -15,14 +16,17 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Pane;
 import javafx.scene.layout.VBox;
 import javafx.scene.shape.Line;
+import lane.base.Figures;
 import lane.base.LaneException;
 import lane.check.Check;
 import lane.check.CheckResult;
 import lane.check.Difference;
 import lane.desk.Marks;
+import lane.desk.Nothing;
 import lane.desk.PictureFile;
 import lane.desk.Session;
 import lane.desk.Ui;
+import lane.desk.checks.DatumMenu;
 import lane.picture.Export;
 import lane.picture.LaneStyle;
 import lane.picture.Ticks;
@@ -43,6 +47,7 @@ final class ProfilePane implements ReadingPane {
     private final Line pointer = new Line();
     private final VBox tip = new VBox(3);
     private final VBox numbers = new VBox(4);
+    private final AgainstForm against;
     private @Nullable Reading reading;
     private ProfileChart.@Nullable Layout layout;
     private List<ProfileChart.Curve> curves = List.of();
@@ -54,6 +59,7 @@ final class ProfilePane implements ReadingPane {
 
     ProfilePane(Session session) {
         this.session = session;
+        against = new AgainstForm(session);
         tools.getStyleClass().add("toolbar");
         tools.setMinHeight(40);
         chart.setId("profile-chart");
@@ -87,8 +93,8 @@ final class ProfilePane implements ReadingPane {
     @Override
     public Node show(Reading shownReading) {
         reading = shownReading;
-        tools();
         curves = curves();
+        tools();
         numbers();
         paint();
         return pane;
@@ -113,7 +119,9 @@ final class ProfilePane implements ReadingPane {
         tools.getChildren()
                 .addAll(
                         Ui.spring(),
-                        Ui.button("Picture…", this::export, "small-button"),
+                        Nothing.unless(
+                                Ui.button("Picture…", this::export, "small-button"),
+                                curves.isEmpty() ? "No lane answers yet, so there is no curve." : ""),
                         Ui.button(
                                 "Delete",
                                 () -> NewReading.delete(session, Objects.requireNonNull(reading)),
@@ -186,8 +194,8 @@ final class ProfilePane implements ReadingPane {
 
     private ProfileChart chart() {
         Profile first = curves.getFirst().profile();
-        shown = first.unit();
-        along = first.abscissaShown();
+        shown = session.results().unit(reading.id());
+        along = session.results().along(first.abscissaUnit());
         String quantity = AskForm.ALL.of(Objects.requireNonNull(reading).ask()).what(session, reading);
         String datum = session.results().outcome(reading.id(), datumId()) instanceof Profile
                 ? session.study().source(datumId()).map(Source::name).orElse("")
@@ -308,10 +316,13 @@ final class ProfilePane implements ReadingPane {
         String datum = session.study().source(datumId()).map(Source::name).orElse("");
         HBox head = Ui.row(
                 8,
-                Ui.label(datum.isBlank() ? "Numbers" : "Difference from " + datum, "title"),
+                Ui.label(datum.isBlank() ? "Numbers" : "Difference from the datum", "title"),
                 Ui.spring(),
                 Ui.button("Copy", this::copy, "small-button"));
-        numbers.getChildren().add(head);
+        numbers.getChildren()
+                .addAll(
+                        head,
+                        DatumMenu.of(session, Objects.requireNonNull(reading).id()));
         HBox columns = Ui.row(
                 0,
                 Ui.left("Lane", 74, "small", "muted"),
@@ -332,12 +343,15 @@ final class ProfilePane implements ReadingPane {
             if (d == null) {
                 row.getChildren().add(Ui.label(id.equals(datumId()) ? "datum" : "no datum", "second", "muted"));
             } else {
-                Unit unit = c.profile().unit().difference();
+                Unit unit = session.results()
+                        .shown(reading.id(), c.profile().unit())
+                        .difference();
+                Unit at = session.results().along(c.profile().abscissaUnit());
                 row.getChildren()
                         .addAll(
                                 Ui.cell(Ticks.brief(100 * d.l2() / d.datumRange()), 58, "second"),
                                 Ui.cell(Ticks.brief(unit.fromSi(d.linf())), 66, "second"),
-                                Ui.cell(Ticks.brief(c.profile().abscissaShown().fromSi(d.linfAt())), 52, "second"));
+                                Ui.cell(Ticks.brief(at.fromSi(d.linfAt())), 52, "second"));
                 CheckResult.Lane lane = checked(id);
                 if (lane != null && lane.verdict() != null) {
                     HBox verdict = Ui.row(0, Ui.left("", 6), Marks.verdict(lane.verdict()));
@@ -361,6 +375,7 @@ final class ProfilePane implements ReadingPane {
         }
         numbers.getChildren()
                 .add(Ui.label("L2 is the root mean square as part of the datum's range.", "small", "muted"));
+        numbers.getChildren().add(against.show(Objects.requireNonNull(reading)));
         values();
         HBox actions = Ui.row(
                 8,
@@ -398,38 +413,52 @@ final class ProfilePane implements ReadingPane {
                 .map(ProfileChart.Curve::profile)
                 .findFirst()
                 .orElse(curves.getFirst().profile());
-        Unit unit = curves.getFirst().profile().unit();
-        HBox title = Ui.row(8, Ui.label("Values", "title"), Ui.label(unit.label(), "small", "muted"));
+        Unit unit = session.results().unit(Objects.requireNonNull(reading).id());
+        List<ProfileChart.Curve> few = curves.size() > 5 ? curves.subList(0, 5) : curves;
+        int n = measured.size();
+        int step = Math.max(1, (n - 1) / 11);
+        double[][] values = new double[few.size()][];
+        double[] at = IntStream.iterate(0, i -> i < n, i -> i + step)
+                .mapToDouble(i -> measured.abscissa()[i])
+                .toArray();
+        for (int c = 0; c < values.length; c++) {
+            ProfileChart.Curve curve = few.get(c);
+            values[c] = java.util.Arrays.stream(at)
+                    .map(x -> unit.fromSi(
+                            nearest(curve.profile(), x, curve.style().hollow())))
+                    .toArray();
+        }
+        // All lanes are written alike, so that their differences can be seen.
+        double needed = unit.differenceFromSi(tolerance()) / 10;
+        Figures figures = Figures.of(
+                java.util.Arrays.stream(values)
+                        .flatMapToDouble(java.util.Arrays::stream)
+                        .toArray(),
+                needed);
+        Figures places =
+                Figures.of(java.util.Arrays.stream(at).map(along::fromSi).toArray(), 0);
+        HBox title = Ui.row(8, Ui.label("Values", "title"), Ui.label(headed(figures, unit.label()), "small", "muted"));
         title.setStyle("-fx-padding: 12 0 0 0;");
         numbers.getChildren().add(title);
-        List<ProfileChart.Curve> few = curves.size() > 5 ? curves.subList(0, 5) : curves;
-        double width = Math.min(66, 258.0 / few.size());
-        HBox head = Ui.row(0, Ui.left(along.symbol(), 46, "small", "muted"));
+        double width = Math.min(76, 244.0 / few.size());
+        HBox head = Ui.row(0, Ui.left(headed(places, along.symbol()), 60, "small", "muted"));
         few.forEach(c -> head.getChildren().add(Ui.cell(c.name(), width, "small", "muted")));
         head.getStyleClass().add("table-row");
         numbers.getChildren().add(head);
-        int n = measured.size();
-        int step = Math.max(1, (n - 1) / 11);
-        for (int i = 0; i < n; i += step) {
-            double x = measured.abscissa()[i];
-            HBox row = Ui.row(0, Ui.left(Ticks.number(along.fromSi(x), 0.1), 46, "second"));
-            few.forEach(c -> row.getChildren()
-                    .add(Ui.cell(
-                            short5(unit.fromSi(nearest(c.profile(), x, c.style().hollow()))), width, "second")));
+        for (int i = 0; i < at.length; i++) {
+            HBox row = Ui.row(0, Ui.left(places.text(along.fromSi(at[i])), 60, "second"));
+            for (double[] column : values) {
+                row.getChildren().add(Ui.cell(figures.text(column[i]), width, "second"));
+            }
             row.getStyleClass().add("table-row");
             row.setMinHeight(24);
             numbers.getChildren().add(row);
         }
     }
 
-    private static String short5(double v) {
-        return Double.isNaN(v)
-                ? "–"
-                : Math.abs(v) >= 1e4 || v != 0 && Math.abs(v) < 1e-4 && Math.abs(v) > 1e-12
-                        ? Ticks.brief(v)
-                        : Ticks.number(
-                                Math.abs(v) <= 1e-12 ? 0 : v,
-                                Math.abs(v) >= 100 ? 0.1 : Math.abs(v) >= 10 ? 0.01 : 0.001);
+    /** A unit with the power of ten that a column is written in. */
+    private static String headed(Figures figures, String unit) {
+        return figures.head().isEmpty() ? unit : figures.head() + " " + unit;
     }
 
     private void copy() {
@@ -447,6 +476,6 @@ final class ProfilePane implements ReadingPane {
         var content = new javafx.scene.input.ClipboardContent();
         content.putString(text.toString());
         javafx.scene.input.Clipboard.getSystemClipboard().setContent(content);
-        session.say("Copied the points of " + curves.size() + " curves.");
+        session.note("Copied the points of " + curves.size() + " curves.");
     }
 }

@@ -5,10 +5,13 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.stream.Stream;
+import javafx.scene.Node;
 import javafx.scene.control.MenuButton;
 import javafx.scene.control.MenuItem;
 import javafx.scene.layout.BorderPane;
 import lane.desk.Chosen;
+import lane.desk.Nothing;
 import lane.desk.Session;
 import lane.desk.SideList;
 import lane.desk.View;
@@ -28,16 +31,38 @@ public final class ReadingsView implements View {
         add.setId("add-reading");
         add.getStyleClass().add("small-menu");
         add.setMinWidth(javafx.scene.layout.Region.USE_PREF_SIZE);
-        AskForm.ALL.all().stream().flatMap(f -> f.makers().stream()).forEach(m -> add.getItems()
-                .add(item(m.text(), () -> m.make().accept(session))));
+        add.setOnShowing(e -> add.getItems().setAll(makers().map(this::item).toList()));
+        // A menu without items does not open.
+        add.getItems().setAll(makers().map(this::item).toList());
         list = new SideList("Readings", add);
         pane.setLeft(list.node());
     }
 
-    private static MenuItem item(String text, Runnable action) {
-        var item = new MenuItem(text);
-        item.setOnAction(e -> action.run());
+    private static Stream<AskForm.Maker> makers() {
+        return AskForm.ALL.all().stream().flatMap(f -> f.makers().stream());
+    }
+
+    private MenuItem item(AskForm.Maker maker) {
+        String lacks = maker.lacks().apply(session);
+        var item = new MenuItem(lacks.isBlank() ? maker.text() : maker.text() + ": " + lacks);
+        item.setDisable(!lacks.isBlank());
+        item.setOnAction(e -> maker.make().accept(session));
         return item;
+    }
+
+    /** What a reading is, and the ways to one. */
+    private Node nothing() {
+        List<Nothing.Step> steps = new ArrayList<>();
+        if (session.results().runs().isEmpty()) {
+            steps.add(new Nothing.Step("Go to Intake", () -> session.go(1)));
+        }
+        makers().forEach(m -> steps.add(new Nothing.Step(
+                m.text(), m.lacks().apply(session), () -> m.make().accept(session))));
+        return Nothing.here(
+                "No reading yet",
+                "A reading is a curve or a number that every lane answers. Begin with one of these, then set where it is taken and of"
+                        + " what; or go to Stations, place a line, and read it there.",
+                steps);
     }
 
     @Override
@@ -67,7 +92,6 @@ public final class ReadingsView implements View {
                 id -> session.select(Chosen.READING, id));
         pane.setCenter(study.reading(session.selected(Chosen.READING))
                 .map(r -> AskForm.ALL.of(r.ask()).pane(panes, r).show(r))
-                .orElseGet(
-                        () -> lane.desk.Ui.label("No reading yet. Add one, or read a profile at Stations.", "muted")));
+                .orElseGet(this::nothing));
     }
 }

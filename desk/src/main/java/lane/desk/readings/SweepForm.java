@@ -35,7 +35,7 @@ public final class SweepForm implements AskForm {
 
     @Override
     public List<Maker> makers() {
-        return List.of(new Maker("Numbers along a sweep", NewReading::sweep));
+        return List.of(new Maker("Numbers along a sweep", NewReading::lacksNumber, NewReading::sweep));
     }
 
     @Override

@@ -33,11 +33,11 @@ public final class TallyForm implements AskForm {
     @Override
     public List<Maker> makers() {
         return List.of(
-                new Maker("Area of a part", NewReading::area),
-                new Maker("Mean over a part", NewReading::mean),
-                new Maker("Flow through a part", NewReading::flow),
-                new Maker("Force on a part", NewReading::force),
-                new Maker("Moment on a part", NewReading::moment));
+                new Maker("Area of a part", NewReading::lacksArea, NewReading::area),
+                new Maker("Mean over a part", NewReading::lacksNumber, NewReading::mean),
+                new Maker("Flow through a part", NewReading::lacksFlow, NewReading::flow),
+                new Maker("Force on a part", NewReading::lacksLoads, NewReading::force),
+                new Maker("Moment on a part", NewReading::lacksLoads, NewReading::moment));
     }
 
     @Override

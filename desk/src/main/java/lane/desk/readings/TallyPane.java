@@ -19,6 +19,7 @@ import lane.desk.Marks;
 import lane.desk.Session;
 import lane.desk.Tip;
 import lane.desk.Ui;
+import lane.desk.checks.DatumMenu;
 import lane.estimate.Estimate;
 import lane.picture.LaneStyle;
 import lane.picture.Ticks;
@@ -35,9 +36,11 @@ final class TallyPane implements ReadingPane {
 
     private final Session session;
     private final BorderPane pane = new BorderPane();
+    private final AgainstForm against;
 
     TallyPane(Session session) {
         this.session = session;
+        against = new AgainstForm(session);
     }
 
     @Override
@@ -242,7 +245,10 @@ final class TallyPane implements ReadingPane {
     private VBox numbers(Reading reading, List<Source> sources, List<LaneStyle> styles, @Nullable CheckResult result) {
         var box = new VBox(6);
         Unit unit = session.results().unit(reading.id());
-        box.getChildren().add(Ui.row(8, Ui.label("Numbers", "title"), Ui.label(unit.label(), "small", "muted")));
+        box.getChildren()
+                .addAll(
+                        Ui.row(8, Ui.label("Numbers", "title"), Ui.label(unit.label(), "small", "muted")),
+                        DatumMenu.of(session, reading.id()));
         for (int i = 0; i < sources.size(); i++) {
             Source s = sources.get(i);
             Outcome outcome = session.results().outcome(reading.id(), s.id());
@@ -266,6 +272,7 @@ final class TallyPane implements ReadingPane {
             box.getChildren().add(row);
         }
         session.showFinest(reading.id());
+        box.getChildren().add(against.show(reading));
         String which = AskForm.ALL.of(reading.ask()).sign(reading);
         if (!which.isBlank()) {
             var head = Ui.label("Sign", "title");

@@ -107,7 +107,9 @@ final class TermsForm {
                 .findFirst()
                 .orElse(null);
         if (part == null) {
-            session.say("A term is taken over a part; add a part at Stations first.");
+            session.say(
+                    "A term is taken over a part, and the study has no part station yet; add one at Stations, then this term.");
+            session.go(2);
             return;
         }
         Measure measure =

@@ -1,14 +1,17 @@
 package lane.desk.shell;
 
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
 import javafx.scene.Node;
+import javafx.scene.control.Label;
 import javafx.scene.control.ListView;
 import javafx.scene.control.TextField;
 import javafx.scene.input.KeyCode;
 import javafx.scene.layout.Pane;
 import javafx.scene.layout.VBox;
+import lane.base.Near;
 import lane.desk.Chosen;
 import lane.desk.Session;
 import lane.study.Source;
@@ -28,6 +31,7 @@ public final class CommandSearch {
     private final Pane veil = new Pane();
     private final TextField field = new TextField();
     private final ListView<Command> list = new ListView<>();
+    private final Label none = new Label();
 
     public CommandSearch(Session session, List<Command> actions) {
         this.session = session;
@@ -39,6 +43,9 @@ public final class CommandSearch {
         field.setId("search-field");
         field.setPromptText("Find or do");
         list.setPrefHeight(280);
+        list.setPlaceholder(none);
+        none.setWrapText(true);
+        none.setId("search-none");
         veil.getChildren().add(box);
         box.layoutXProperty()
                 .bind(veil.widthProperty().subtract(box.widthProperty()).divide(2));
@@ -116,6 +123,28 @@ public final class CommandSearch {
                         })
                         .toList());
         list.getSelectionModel().selectFirst();
+        if (list.getItems().isEmpty()) {
+            nearest(all, typed);
+        }
+    }
+
+    /** Nothing was found: what comes near is offered, and told as that. */
+    private void nearest(List<Command> all, String typed) {
+        List<Command> near = all.stream()
+                .filter(c -> Near.distance(typed, c.words())
+                        <= Math.max(2, typed.strip().length() / 3))
+                .sorted(Comparator.comparingInt(c -> Near.distance(typed, c.words())))
+                .limit(5)
+                .toList();
+        if (near.isEmpty()) {
+            none.setText("Nothing is called \"" + typed.strip()
+                    + "\". Type a part of the name of a source, a station, a quantity, a"
+                    + " reading or a check, or of something to do.");
+        } else {
+            list.getItems().add(new Command("Nothing is called \"" + typed.strip() + "\"; near it:", "", () -> {}));
+            list.getItems().addAll(near);
+            list.getSelectionModel().select(1);
+        }
     }
 
     private Command go(String name, Chosen what, int stop, String id) {

@@ -19,6 +19,7 @@ import lane.desk.Session;
 import lane.desk.Tip;
 import lane.desk.Ui;
 import lane.desk.View;
+import lane.desk.checks.DatumMenu;
 import lane.picture.LaneStyle;
 import lane.reading.Outcome;
 import lane.study.Source;
@@ -31,6 +32,7 @@ public final class LaneBar implements View {
     private final Pane pane = new Pane();
     private static final double GAP = 5;
     private static final double SAMPLE = 22;
+    private static final double MENU = 16;
     private final HBox chips = new HBox(Ui.PITCH - Ui.CHIP);
     private final LaneColumns columns;
     private final BuiltFrom built = new BuiltFrom();
@@ -67,13 +69,12 @@ public final class LaneBar implements View {
                 session.palette().dark())) {
             return;
         }
-        String datum = study.source(study.datum()).map(Source::name).orElse("none");
         HBox title = Ui.row(
-                10,
+                8,
                 Ui.firm(Ui.label("Lanes", "section")),
                 Ui.firm(Ui.label("datum", "small", "muted")),
                 Ui.icon(Feather.FLAG),
-                Ui.label(datum, "small"));
+                DatumMenu.ofStudy(session));
         title.setLayoutX(16);
         title.setPrefHeight(39);
         title.setMaxWidth(226);
@@ -155,22 +156,21 @@ public final class LaneBar implements View {
         boolean troubled = !trouble.isBlank();
         String note = troubled ? trouble : isDatum ? "" : size(source);
         // The name goes before a note that does not fit beside it; the tooltip tells both.
-        double room = Ui.CHIP - (isDatum ? 20 : 6) - SAMPLE - 4 * GAP - 6;
+        double room = Ui.CHIP - (isDatum ? 20 : 6) - SAMPLE - 5 * GAP - MENU;
         if (Marks.wide(source.name(), 13) + Marks.wide(note, 11) < room) {
             chip.getChildren().add(Ui.label(note, "small", troubled ? "ochre" : "muted"));
         }
         if (troubled) {
             chip.getStyleClass().add("trouble");
         }
-        chip.setStyle("-fx-padding: 0 6 0 0;");
+        chip.getChildren().add(more(source));
+        chip.setStyle("-fx-padding: 0 2 0 0;");
         if (!on) {
             chip.getStyleClass().add("off");
         }
         String state = (on ? "on" : "off") + (isDatum ? ", datum" : "") + (trouble.isBlank() ? "" : ", " + trouble);
         chip.setAccessibleText("Lane " + source.name() + ", " + state);
-        Tip.on(
-                chip,
-                source.name() + ", " + state + ". Click switches it, right click makes it the datum, drag moves it.");
+        Tip.on(chip, source.name() + ", " + state + ". Click switches it, its menu makes it the datum, drag moves it.");
         gestures(chip, source);
         return chip;
     }
@@ -189,12 +189,7 @@ public final class LaneBar implements View {
             }
         });
         var menu = new ContextMenu();
-        menu.getItems()
-                .addAll(
-                        item("Take as datum", () -> session.edit("Choose datum", s -> s.withDatum(source.id()))),
-                        item("Switch on or off", () -> toggle(source.id())),
-                        item("Move left", () -> move(source.id(), -1)),
-                        item("Move right", () -> move(source.id(), 1)));
+        menu.getItems().addAll(items(source));
         chip.setOnContextMenuRequested(e -> menu.show(chip, e.getScreenX(), e.getScreenY()));
         chip.setOnDragDetected(e -> {
             var board = chip.startDragAndDrop(TransferMode.MOVE);
@@ -226,6 +221,32 @@ public final class LaneBar implements View {
             e.setDropCompleted(true);
             e.consume();
         });
+    }
+
+    /** What can be done with a lane, behind a mark that is always seen. */
+    private Node more(Source source) {
+        var menu = new javafx.scene.control.MenuButton("");
+        menu.setId("chip-menu-" + source.id());
+        menu.getStyleClass().add("chip-menu");
+        menu.setMinSize(MENU, 22);
+        menu.setMaxSize(MENU, 22);
+        menu.setAccessibleText("More for lane " + source.name());
+        menu.getItems().addAll(items(source));
+        // The chip behind it is not clicked.
+        menu.setOnMouseClicked(javafx.event.Event::consume);
+        return menu;
+    }
+
+    private List<MenuItem> items(Source source) {
+        return List.of(
+                item("Take as datum", () -> session.edit("Choose datum", s -> s.withDatum(source.id()))),
+                item("Switch on or off", () -> toggle(source.id())),
+                item("Open at Intake", () -> {
+                    session.select(Chosen.SOURCE, source.id());
+                    session.go(1);
+                }),
+                item("Move left", () -> move(source.id(), -1)),
+                item("Move right", () -> move(source.id(), 1)));
     }
 
     private static MenuItem item(String text, Runnable action) {

@@ -37,12 +37,12 @@ public final class TrailStrip implements View {
 
     @Override
     public void refresh() {
-        if (!built.changed(session.message(), session.trail())) {
+        if (!built.changed(session.message(), session.news(), session.trail())) {
             return;
         }
         List<Node> nodes = new ArrayList<>();
         if (!session.message().isBlank()) {
-            Label message = Ui.label(session.message(), "trouble-text");
+            Label message = Ui.label(session.message(), session.news() ? "second" : "trouble-text");
             message.setId("message");
             nodes.add(message);
             nodes.add(Ui.spring());

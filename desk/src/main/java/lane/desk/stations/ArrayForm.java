@@ -8,6 +8,7 @@ import javafx.scene.control.MenuButton;
 import javafx.scene.control.TextField;
 import javafx.scene.layout.VBox;
 import lane.base.LaneException;
+import lane.desk.Lengths;
 import lane.desk.Session;
 import lane.desk.Ui;
 import lane.mesh.Point;
@@ -27,6 +28,7 @@ final class ArrayForm {
     MenuButton button() {
         var menu = new MenuButton("Array");
         menu.setId("array");
+        Lengths lengths = Lengths.of(session);
         TextField count = field("array-count", "5", 56);
         TextField x = field("array-x", "0", 56);
         TextField y = field("array-y", "0", 56);
@@ -38,7 +40,10 @@ final class ArrayForm {
                     try {
                         make(
                                 (int) Math.round(number(count)),
-                                new Point(number(x) / 1000, number(y) / 1000, number(z) / 1000),
+                                new Point(
+                                        lengths.metres(number(x)),
+                                        lengths.metres(number(y)),
+                                        lengths.metres(number(z))),
                                 name.getText());
                         menu.hide();
                     } catch (LaneException e) {
@@ -50,7 +55,7 @@ final class ArrayForm {
         var box = new VBox(
                 6,
                 Ui.row(6, Ui.left("Copies", 70, "second"), count),
-                Ui.row(6, Ui.left("Each by, mm", 70, "second"), x, y, z),
+                Ui.row(6, Ui.left("Each by, " + lengths.symbol(), 70, "second"), x, y, z),
                 Ui.row(6, Ui.left("Named", 70, "second"), name),
                 Ui.label("# stands for the number", "small", "muted"),
                 make);

@@ -9,11 +9,11 @@ import javafx.scene.Node;
 import javafx.scene.control.TextField;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
+import lane.desk.Lengths;
 import lane.desk.Session;
 import lane.desk.Ui;
 import lane.mesh.Axis;
 import lane.mesh.Point;
-import lane.picture.Ticks;
 
 /**
  * FormRows of numbers that place something of kind T: lengths in millimetres, angles in degrees. Places are told in the
@@ -26,9 +26,12 @@ abstract class FormRows<T> {
     final Axis frame;
 
     final boolean cylindrical;
+    /** The unit that lengths are shown and typed in. */
+    final Lengths lengths;
 
     FormRows(Session session, Axis frame, boolean cylindrical) {
         this.session = session;
+        lengths = Lengths.of(session);
         this.frame = frame;
         this.cylindrical = cylindrical;
     }
@@ -51,7 +54,14 @@ abstract class FormRows<T> {
 
     /** A length, kept in metres. */
     void length(String caption, String id, double metres, DoubleFunction<T> make) {
-        row(caption, number(id, 1000 * metres, "mm", v -> put(caption, () -> make.apply(v / 1000))), unit("mm"));
+        row(
+                caption,
+                number(
+                        id,
+                        lengths.shown(metres),
+                        lengths.symbol(),
+                        v -> put(caption, () -> make.apply(lengths.metres(v)))),
+                unit(lengths.symbol()));
     }
 
     void plain(String caption, String id, double now, String unit, DoubleFunction<T> make) {
@@ -79,10 +89,7 @@ abstract class FormRows<T> {
                         8,
                         Ui.label(caption, "section"),
                         Ui.spring(),
-                        Ui.label(
-                                cylindrical ? "" : "radius " + Ticks.number(1000 * radius, 0.1) + " mm",
-                                "small",
-                                "muted"),
+                        Ui.label(cylindrical ? "" : "radius " + lengths.brief(radius), "small", "muted"),
                         Snaps.menu(session, id, to -> changed.accept(frame.in(to)))));
         if (cylindrical) {
             double r = Math.hypot(p.x(), p.y());
@@ -91,41 +98,41 @@ abstract class FormRows<T> {
                     .add(Ui.row(
                             6,
                             field(
-                                    "radius, mm",
+                                    "radius, " + lengths.symbol(),
                                     id + "r",
-                                    1000 * r,
-                                    "mm",
-                                    v -> changed.accept(polar(v / 1000, angle, p.z()))),
+                                    lengths.shown(r),
+                                    lengths.symbol(),
+                                    v -> changed.accept(polar(lengths.metres(v), angle, p.z()))),
                             field("angle, °", id + "a", angle, "deg", v -> changed.accept(polar(r, v, p.z()))),
                             field(
-                                    "z, mm",
+                                    "z, " + lengths.symbol(),
                                     id + "z",
-                                    1000 * p.z(),
-                                    "mm",
-                                    v -> changed.accept(polar(r, angle, v / 1000)))));
+                                    lengths.shown(p.z()),
+                                    lengths.symbol(),
+                                    v -> changed.accept(polar(r, angle, lengths.metres(v))))));
             return;
         }
         box.getChildren()
                 .add(Ui.row(
                         6,
                         field(
-                                "x, mm",
+                                "x, " + lengths.symbol(),
                                 id + "x",
-                                1000 * p.x(),
-                                "mm",
-                                v -> changed.accept(new Point(v / 1000, p.y(), p.z()))),
+                                lengths.shown(p.x()),
+                                lengths.symbol(),
+                                v -> changed.accept(new Point(lengths.metres(v), p.y(), p.z()))),
                         field(
-                                "y, mm",
+                                "y, " + lengths.symbol(),
                                 id + "y",
-                                1000 * p.y(),
-                                "mm",
-                                v -> changed.accept(new Point(p.x(), v / 1000, p.z()))),
+                                lengths.shown(p.y()),
+                                lengths.symbol(),
+                                v -> changed.accept(new Point(p.x(), lengths.metres(v), p.z()))),
                         field(
-                                "z, mm",
+                                "z, " + lengths.symbol(),
                                 id + "z",
-                                1000 * p.z(),
-                                "mm",
-                                v -> changed.accept(new Point(p.x(), p.y(), v / 1000)))));
+                                lengths.shown(p.z()),
+                                lengths.symbol(),
+                                v -> changed.accept(new Point(p.x(), p.y(), lengths.metres(v))))));
     }
 
     private static Point polar(double r, double degrees, double z) {

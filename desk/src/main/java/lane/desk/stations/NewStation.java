@@ -6,31 +6,21 @@ import java.util.Objects;
 import javafx.stage.FileChooser;
 import javafx.stage.Window;
 import lane.desk.Chosen;
+import lane.desk.FirstShapes;
 import lane.desk.Session;
 import lane.field.Run;
 import lane.formats.io.FileNames;
-import lane.mesh.Axis;
 import lane.mesh.Point;
 import lane.quantity.Quantity;
-import lane.station.Abscissa;
-import lane.station.Arc;
-import lane.station.CutCurve;
-import lane.station.CutCurve.Extent;
 import lane.station.Enclosing;
 import lane.station.Frame;
 import lane.station.Isosurface;
-import lane.station.Line;
 import lane.station.OnPart;
 import lane.station.Points;
-import lane.station.Polyline;
 import lane.station.Region;
-import lane.station.Sampling;
-import lane.station.Section;
 import lane.station.Shape;
 import lane.station.Sheet;
-import lane.station.Shell;
 import lane.station.Station;
-import lane.station.Sweep;
 import lane.station.Within;
 import lane.study.Study;
 
@@ -38,77 +28,36 @@ import lane.study.Study;
 public final class NewStation {
     private NewStation() {}
 
-    /** The runs as first numbers see them. */
-    private record Room(double[] bounds, Axis axis) {
-        static Room of(Session session) {
-            return new Room(NewStation.bounds(session), session.study().axis());
-        }
-
-        Point middle() {
-            return new Point((bounds[0] + bounds[1]) / 2, (bounds[2] + bounds[3]) / 2, (bounds[4] + bounds[5]) / 2);
-        }
-
-        double radius() {
-            return NewStation.radius(bounds, axis);
-        }
-    }
-
     static void line(Session session) {
-        var room = Room.of(session);
-        Point m = room.middle();
-        add(
-                session,
-                "Line",
-                new Line(
-                        new Point(room.bounds[0], m.y(), m.z()),
-                        new Point(room.bounds[1], m.y(), m.z()),
-                        new Sampling.Even(201),
-                        Abscissa.ARC));
+        add(session, "Line", FirstShapes.of(session).line());
     }
 
     static void arc(Session session) {
-        var room = Room.of(session);
-        Point m = room.middle();
-        double along = room.axis.along(m.x(), m.y(), m.z());
-        add(session, "Arc", new Arc(room.axis, room.radius(), along, 0, 360, new Sampling.Even(361), Abscissa.ANGLE));
+        add(session, "Arc", FirstShapes.of(session).arc());
     }
 
     static void polyline(Session session) {
-        var room = Room.of(session);
-        Point m = room.middle();
-        List<Point> corners =
-                List.of(new Point(room.bounds[0], m.y(), m.z()), m, new Point(m.x(), room.bounds[3], m.z()));
-        add(session, "Polyline", new Polyline(corners, new Sampling.Even(201), Abscissa.ARC));
+        add(session, "Polyline", FirstShapes.of(session).polyline());
     }
 
     static void points(Session session) {
-        add(session, "Point", new Points(List.of(Room.of(session).middle())));
+        add(session, "Point", FirstShapes.of(session).points());
     }
 
     static void section(Session session) {
-        var room = Room.of(session);
-        add(session, "Section", new Section(room.middle(), room.axis.direction(), null, null));
+        add(session, "Section", FirstShapes.of(session).section());
     }
 
     static void cutCurve(Session session) {
-        var room = Room.of(session);
-        add(
-                session,
-                "Cut curve",
-                new CutCurve(room.middle(), room.axis.direction(), List.of(), Extent.LENGTH, room.axis.zero(), 0));
+        add(session, "Cut curve", FirstShapes.of(session).cutCurve());
     }
 
     static void shell(Session session) {
-        var room = Room.of(session);
-        add(session, "Shell", new Shell(room.axis, room.radius(), null, null, 0));
+        add(session, "Shell", FirstShapes.of(session).shell());
     }
 
     static void sweep(Session session) {
-        var room = Room.of(session);
-        double from = along(room.bounds, room.axis, false);
-        double to = along(room.bounds, room.axis, true);
-        double in = 0.01 * (to - from);
-        add(session, "Sweep", new Sweep(room.axis, from + in, to - in, 25, 0));
+        add(session, "Sweep", FirstShapes.of(session).sweep());
     }
 
     static void region(Session session) {
@@ -136,45 +85,36 @@ public final class NewStation {
                 .filter(x -> x.shape() instanceof Region)
                 .findFirst()
                 .orElse(null);
-        if (region == null) {
-            session.say("An enclosing surface needs a region; add one first.");
-        } else {
+        if (region != null) {
             add(session, "Around", "Around " + region.name(), new Enclosing(region.id()));
         }
+    }
+
+    private static final String NO_RUN = "no run has been read; add one at Intake";
+
+    static String lacksEnclosing(Session session) {
+        return session.study().stations().stream().anyMatch(x -> x.shape() instanceof Region)
+                ? ""
+                : "it encloses a region; add one first";
+    }
+
+    static String lacksIsosurface(Session session) {
+        return session.results().runs().isEmpty()
+                ? NO_RUN
+                : session.numbers().isEmpty() ? "no run has a field with one number" : "";
+    }
+
+    static String lacksPart(Session session) {
+        return session.results().runs().isEmpty()
+                ? NO_RUN
+                : session.partNames().isEmpty()
+                        ? "the runs have no boundary parts; make them at Intake, on the run's sheet"
+                        : freePart(session).isEmpty() ? "every boundary part is a station already" : "";
     }
 
     /** A point where the picture was clicked twice. */
     static void pin(Session session, Point place) {
         add(session, "Pin", new Points(List.of(place)));
-    }
-
-    private static double[] bounds(Session session) {
-        return session.study().finest().stream()
-                .map(id -> session.results().runs().get(id))
-                .filter(java.util.Objects::nonNull)
-                .findFirst()
-                .or(() -> session.results().runs().values().stream().findFirst())
-                .map(r -> r.mesh().bounds())
-                .orElse(new double[] {0, 1, 0, 1, 0, 1});
-    }
-
-    /** A little within the widest place about the axis. */
-    private static double radius(double[] b, Axis axis) {
-        double[] x = {b[0], b[1]};
-        double most = 0;
-        for (int i = 0; i < 2; i++) {
-            most = Math.max(most, axis.radius(x[i], (b[2] + b[3]) / 2, (b[4] + b[5]) / 2));
-        }
-        return 0.9 * Math.max(most, 1e-6);
-    }
-
-    private static double along(double[] b, Axis axis, boolean greatest) {
-        double best = greatest ? Double.NEGATIVE_INFINITY : Double.POSITIVE_INFINITY;
-        for (int i = 0; i < 8; i++) {
-            double h = axis.along(b[i & 1], b[2 + (i >> 1 & 1)], b[4 + (i >> 2 & 1)]);
-            best = greatest ? Math.max(best, h) : Math.min(best, h);
-        }
-        return best;
     }
 
     static void isosurface(Session session) {
@@ -204,24 +144,21 @@ public final class NewStation {
                 }
             }
         }
-        session.say("An isosurface needs a quantity with one number at nodes; add one at Quantities first.");
+        session.say(
+                "No field of the runs can be drawn as an isosurface: none of them has values at its nodes or cells.");
     }
 
-    static void part(Session session) {
+    private static java.util.Optional<String> freePart(Session session) {
         var have = session.study().stations().stream()
                 .map(Station::shape)
                 .filter(OnPart.class::isInstance)
                 .map(s -> ((OnPart) s).part())
                 .toList();
-        String part = session.partNames().stream()
-                .filter(n -> !have.contains(n))
-                .findFirst()
-                .orElse(null);
-        if (part == null) {
-            session.say("Every boundary part of the runs is a station already.");
-        } else {
-            add(session, part, part, new OnPart(part));
-        }
+        return session.partNames().stream().filter(n -> !have.contains(n)).findFirst();
+    }
+
+    static void part(Session session) {
+        freePart(session).ifPresent(part -> add(session, part, part, new OnPart(part)));
     }
 
     /** Asks for the file of a sheet. */

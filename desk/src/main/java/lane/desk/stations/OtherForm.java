@@ -76,11 +76,12 @@ final class OtherForm extends StationRows {
                 c.direction(),
                 d -> curve(c, c.point(), c.normal(), c.parts(), c.against(), d, c.branch()));
         String offsets = String.join(
-                "; ", c.offsets().stream().map(o -> Ui.shortest(1000 * o)).toList());
+                "; ",
+                c.offsets().stream().map(o -> Ui.shortest(lengths.shown(o))).toList());
         var planes = Ui.text("curve-offsets", offsets, t -> put("Planes", () -> offsets(c, t)));
         planes.setPrefWidth(110);
         planes.setPromptText("this one");
-        row("Planes at", planes, unit("mm along the normal"));
+        row("Planes at", planes, unit(lengths.symbol() + " along the normal"));
         box.getChildren().add(Ui.label("listed 0; 5; 10 or even 0 : 5 : 20 (from : step : to)", "small", "muted"));
         plain(
                 "Branch",
@@ -95,10 +96,10 @@ final class OtherForm extends StationRows {
     }
 
     /** Offsets from a list, or from first, step and last. */
-    private static Shape offsets(CutCurve c, String text) {
+    private Shape offsets(CutCurve c, String text) {
         List<Double> all;
         if (text.contains(":")) {
-            List<Double> three = values(text.replace(':', ';'), "mm");
+            List<Double> three = values(text.replace(':', ';'), lengths.symbol());
             double n = three.size() == 3 ? (three.get(2) - three.get(0)) / three.get(1) : Double.NaN;
             if (!(n >= 0) || n > 1000) {
                 throw new LaneException(
@@ -108,7 +109,7 @@ final class OtherForm extends StationRows {
                     .mapToObj(i -> three.get(0) + i * three.get(1))
                     .toList();
         } else {
-            all = values(text, "mm");
+            all = values(text, lengths.symbol());
         }
         return new CutCurve(
                 c.point(),
@@ -117,7 +118,7 @@ final class OtherForm extends StationRows {
                 c.against(),
                 c.direction(),
                 c.branch(),
-                all.stream().map(v -> v / 1000).toList());
+                all.stream().map(lengths::metres).toList());
     }
 
     private void sweep(Sweep s) {

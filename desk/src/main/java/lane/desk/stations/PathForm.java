@@ -12,7 +12,6 @@ import lane.desk.Session;
 import lane.desk.Ui;
 import lane.mesh.Axis;
 import lane.mesh.Point;
-import lane.picture.Ticks;
 import lane.station.Abscissa;
 import lane.station.Arc;
 import lane.station.Line;
@@ -41,7 +40,7 @@ final class PathForm extends StationRows {
     }
 
     private void path(Shape.Path path) {
-        heading("Sampling", Ticks.brief(1000 * path.length()) + " mm long");
+        heading("Sampling", lengths.brief(path.length()) + " long");
         Sampling now = path.sampling();
         List<String> kinds = List.of("even", "clustered", "every cell");
         String kind = kinds.get(now instanceof Sampling.Even ? 0 : now instanceof Sampling.Clustered ? 1 : 2);
@@ -239,8 +238,9 @@ final class PathForm extends StationRows {
         return next;
     }
 
-    private static TextField coordinate(String id, double metres, Consumer<Double> changed) {
-        var field = Ui.number("end-" + id, 1000 * metres, "mm", v -> changed.accept(v / 1000));
+    private TextField coordinate(String id, double metres, Consumer<Double> changed) {
+        var field =
+                Ui.number("end-" + id, lengths.shown(metres), lengths.symbol(), v -> changed.accept(lengths.metres(v)));
         field.setPrefWidth(76);
         return field;
     }

@@ -13,6 +13,7 @@ import lane.base.Memo;
 import lane.cut.Cut;
 import lane.desk.Background;
 import lane.desk.Chosen;
+import lane.desk.Lengths;
 import lane.desk.Session;
 import lane.evaluation.BoundQuantity;
 import lane.evaluation.EvaluationContext;
@@ -106,7 +107,9 @@ final class PictureScene {
     /** A place of a picture as it is in space, and its words. */
     PlaceTip.Place place(int slot, Point p) {
         Shell h = scenes[slot] == null ? null : laidFlat(scenes[slot].run());
-        return h == null ? PlaceTip.Place.of(p) : PlaceTip.Place.onShell(h, p);
+        return h == null
+                ? PlaceTip.Place.of(p, Lengths.of(session))
+                : PlaceTip.Place.onShell(h, p, Lengths.of(session));
     }
 
     private record DifferenceKey(Object of, Object datum, Quantity quantity, EvaluationContext lens) {}
@@ -385,7 +388,11 @@ final class PictureScene {
             shown.add(System.identityHashCode(made));
             if (ofLines && made.time() != null) {
                 boolean time = state.quantity.equals(PictureState.TIME);
-                own.put(part, numbers(time ? made.time() : made.length(), Unit.of(time ? "s" : "mm")));
+                own.put(
+                        part,
+                        numbers(
+                                time ? made.time() : made.length(),
+                                time ? Unit.of("s") : session.results().length()));
             }
         }
     }
@@ -567,12 +574,14 @@ final class PictureScene {
 
     /** Axes of a plane run, of a section, or of a shell laid flat; null where nothing is flat. */
     private Annotations.@Nullable Flat flat(Run run, @Nullable Station chosen, boolean unrolled) {
+        var lengths = Lengths.of(session);
         if (unrolled && shape(chosen) instanceof Shell h) {
             return new Annotations.Flat(
                     new Point(0, 0, 0),
                     new Annotations.Flat.AxisOf(
                             "angle about the axis", "°", new Point(1, 0, 0), Math.toDegrees(1 / h.radius()), h.seam()),
-                    new Annotations.Flat.AxisOf("along the axis", "mm", new Point(0, 1, 0), 1000, 0));
+                    new Annotations.Flat.AxisOf(
+                            "along the axis", lengths.symbol(), new Point(0, 1, 0), lengths.perMetre(), 0));
         }
         Point normal;
         Point origin;
@@ -614,7 +623,12 @@ final class PictureScene {
                 sign = Math.signum(c);
             }
         }
+        var lengths = Lengths.of(session);
         return new Annotations.Flat.AxisOf(
-                name == null ? "in the plane, from its point" : name, "mm", along, 1000 * sign, 0);
+                name == null ? "in the plane, from its point" : name,
+                lengths.symbol(),
+                along,
+                lengths.perMetre() * sign,
+                0);
     }
 }

@@ -1,8 +1,9 @@
 package lane.desk.stations;
 
-import java.util.Locale;
 import java.util.Objects;
 import javafx.scene.layout.VBox;
+import lane.base.Figures;
+import lane.desk.Lengths;
 import lane.desk.Session;
 import lane.desk.Ui;
 import lane.evaluation.EvaluationContext;
@@ -19,21 +20,17 @@ final class PlaceTip extends VBox {
 
     /** Where something is, in space and in words. */
     record Place(Point inSpace, String words) {
-        static Place of(Point p) {
-            String words =
-                    String.format(Locale.ROOT, "x %.2f  y %.2f  z %.2f mm", 1000 * p.x(), 1000 * p.y(), 1000 * p.z());
-            return new Place(p, words.replace('-', '−'));
+        static Place of(Point p, Lengths lengths) {
+            return new Place(p, lengths.place(p));
         }
 
         /** @param p arc length from the seam and length along the axis */
-        static Place onShell(Shell shell, Point p) {
-            Place inSpace = of(shell.inSpace(p.x(), p.y()));
-            String words = String.format(
-                    Locale.ROOT,
-                    "angle %.2f°  along %.2f mm",
-                    shell.seam() + Math.toDegrees(p.x() / shell.radius()),
-                    1000 * p.y());
-            return new Place(inSpace.inSpace, words.replace('-', '−') + "\n" + inSpace.words);
+        static Place onShell(Shell shell, Point p, Lengths lengths) {
+            Place inSpace = of(shell.inSpace(p.x(), p.y()), lengths);
+            double angle = shell.seam() + Math.toDegrees(p.x() / shell.radius());
+            String words = "angle " + new Figures(2, 0).text(angle) + "°  along " + lengths.hundredth(p.y()) + " "
+                    + lengths.symbol();
+            return new Place(inSpace.inSpace, words + "\n" + inSpace.words);
         }
     }
 

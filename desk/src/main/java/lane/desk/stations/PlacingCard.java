@@ -12,7 +12,9 @@ import javafx.scene.layout.Region;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 import lane.desk.Chosen;
+import lane.desk.Lengths;
 import lane.desk.Marks;
+import lane.desk.Nothing;
 import lane.desk.Session;
 import lane.desk.Ui;
 import lane.evaluation.Laid;
@@ -183,9 +185,8 @@ final class PlacingCard {
         }
     }
 
-    private static String at(@Nullable Point p) {
-        return Ticks.brief(1000 * Objects.requireNonNull(p).x()) + ", " + Ticks.brief(1000 * p.y()) + ", "
-                + Ticks.brief(1000 * p.z()) + " mm";
+    private String at(@Nullable Point p) {
+        return Lengths.of(session).three(Objects.requireNonNull(p));
     }
 
     private void laid(Laid laid, Source source, LaneStyle style) {
@@ -260,14 +261,14 @@ final class PlacingCard {
                 || station.shape() instanceof CutCurve
                 || station.shape() instanceof Points;
         if (profile) {
-            row.getChildren().add(Ui.button("Read a profile", () -> read(station), "main"));
+            row.getChildren().add(reads("Read a profile", () -> read(station), "main"));
         } else if (station.shape() instanceof Sweep) {
-            row.getChildren().add(Ui.button("Read along it", () -> read(station), "main"));
+            row.getChildren().add(reads("Read along it", () -> read(station), "main"));
         } else {
-            row.getChildren().add(Ui.button("Read a mean", () -> read(station), "main"));
+            row.getChildren().add(reads("Read a mean", () -> read(station), "main"));
         }
         if (station.shape() instanceof Shell) {
-            row.getChildren().add(Ui.button("Read around", () -> around(station)));
+            row.getChildren().add(reads("Read around", () -> around(station)));
         }
         if (station.moved(new Point(0, 0, 0)) != null) {
             row.getChildren().add(Ui.button("Duplicate", () -> duplicate(station)));
@@ -278,6 +279,14 @@ final class PlacingCard {
         return row;
     }
 
+    /** A button that makes a reading; without anything to read it says so. */
+    private Node reads(String word, Runnable act, String... styles) {
+        String why = session.results().runs().isEmpty()
+                ? "No run has been read; add one at Intake."
+                : session.numbers().isEmpty() ? "No run has a field with numbers to read." : "";
+        return Nothing.unless(Ui.button(word, act, styles), why);
+    }
+
     private void around(Station station) {
         number().ifPresent(q -> add(
                 "around " + station.id(),
@@ -285,11 +294,7 @@ final class PlacingCard {
     }
 
     private java.util.Optional<String> number() {
-        var found = session.numbers().stream().map(lane.quantity.Quantity::id).findFirst();
-        if (found.isEmpty()) {
-            session.say("There is no quantity to read; add one at Quantities first.");
-        }
-        return found;
+        return session.numbers().stream().map(lane.quantity.Quantity::id).findFirst();
     }
 
     private void read(Station station) {

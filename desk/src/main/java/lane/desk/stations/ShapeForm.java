@@ -37,6 +37,11 @@ public interface ShapeForm extends Kinds.Kind<Shape> {
         return null;
     }
 
+    /** What is lacking for the maker, with the way to it; blank for nothing. */
+    default String lacks(Session session) {
+        return session.results().runs().isEmpty() ? "no run has been read; add one at Intake" : "";
+    }
+
     /**
      * Its numbers.
      *

@@ -314,6 +314,11 @@ final class ShapeForms {
         }
 
         @Override
+        public String lacks(Session session) {
+            return NewStation.lacksIsosurface(session);
+        }
+
+        @Override
         public List<Node> rows(Session session, Station station, Axis frame, boolean cylindrical) {
             return List.of(SurfaceForm.of(session, station, frame, cylindrical));
         }
@@ -372,6 +377,11 @@ final class ShapeForms {
         @Override
         public Consumer<Session> maker() {
             return NewStation::enclosing;
+        }
+
+        @Override
+        public String lacks(Session session) {
+            return NewStation.lacksEnclosing(session);
         }
 
         @Override
@@ -476,6 +486,11 @@ final class ShapeForms {
         @Override
         public Consumer<Session> maker() {
             return NewStation::part;
+        }
+
+        @Override
+        public String lacks(Session session) {
+            return NewStation.lacksPart(session);
         }
 
         @Override

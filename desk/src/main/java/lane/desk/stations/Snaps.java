@@ -4,6 +4,7 @@ import java.util.function.Consumer;
 import javafx.scene.control.Menu;
 import javafx.scene.control.MenuButton;
 import javafx.scene.control.MenuItem;
+import lane.desk.Lengths;
 import lane.desk.Session;
 import lane.desk.Tip;
 import lane.desk.Ui;
@@ -37,13 +38,14 @@ final class Snaps {
 
     private static void fill(Session session, MenuButton menu, Consumer<Point> taken) {
         menu.getItems().clear();
+        var lengths = Lengths.of(session);
         if (session.picked() != null) {
-            menu.getItems().add(item("Picked last", session.picked(), taken));
+            menu.getItems().add(item(lengths, "Picked last", session.picked(), taken));
         }
         for (Frame f : session.study().frames()) {
             try {
                 Point origin = session.study().placed(f.id()).origin();
-                menu.getItems().add(item("Origin of " + f.name(), origin, taken));
+                menu.getItems().add(item(lengths, "Origin of " + f.name(), origin, taken));
             } catch (lane.base.LaneException e) {
                 // Its card tells what is wrong with the frame.
             }
@@ -51,7 +53,8 @@ final class Snaps {
         for (Station s : session.study().stations()) {
             if (s.shape() instanceof Points p && p.points().size() == 1) {
                 Points placed = (Points) session.placed(s).shape();
-                menu.getItems().add(item("Point " + s.name(), placed.points().getFirst(), taken));
+                menu.getItems()
+                        .add(item(lengths, "Point " + s.name(), placed.points().getFirst(), taken));
             }
         }
         Run run = session.study().finest().stream()
@@ -61,20 +64,19 @@ final class Snaps {
                 .orElse(session.results().runs().values().stream().findFirst().orElse(null));
         for (Part part : run == null ? java.util.List.<Part>of() : run.parts()) {
             var of = new Menu("Part " + part.name());
-            of.getItems().add(item("Centre", PartPlaces.centre(part), taken));
+            of.getItems().add(item(lengths, "Centre", PartPlaces.centre(part), taken));
             for (int d = 0; d < 3; d++) {
                 String axis = "xyz".substring(d, d + 1);
-                of.getItems().add(item("Least " + axis, PartPlaces.extreme(part, d, false), taken));
-                of.getItems().add(item("Greatest " + axis, PartPlaces.extreme(part, d, true), taken));
+                of.getItems().add(item(lengths, "Least " + axis, PartPlaces.extreme(part, d, false), taken));
+                of.getItems().add(item(lengths, "Greatest " + axis, PartPlaces.extreme(part, d, true), taken));
             }
             menu.getItems().add(of);
         }
-        menu.getItems().add(item("Origin", new Point(0, 0, 0), taken));
+        menu.getItems().add(item(lengths, "Origin", new Point(0, 0, 0), taken));
     }
 
-    private static MenuItem item(String word, Point place, Consumer<Point> taken) {
-        var item = new MenuItem(word + "  (" + Ui.shortest(1000 * place.x()) + ", " + Ui.shortest(1000 * place.y())
-                + ", " + Ui.shortest(1000 * place.z()) + " mm)");
+    private static MenuItem item(Lengths lengths, String word, Point place, Consumer<Point> taken) {
+        var item = new MenuItem(word + "  (" + lengths.three(place) + ")");
         item.setOnAction(e -> taken.accept(place));
         return item;
     }

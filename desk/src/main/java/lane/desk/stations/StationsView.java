@@ -10,11 +10,13 @@ import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import javafx.scene.Node;
+import javafx.scene.control.MenuItem;
 import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Pane;
 import javafx.scene.layout.StackPane;
 import lane.desk.Chosen;
+import lane.desk.Nothing;
 import lane.desk.PictureFile;
 import lane.desk.Session;
 import lane.desk.SideList;
@@ -56,24 +58,11 @@ public final class StationsView implements View {
         add.setId("add-station");
         add.getStyleClass().add("small-menu");
         add.setMinWidth(javafx.scene.layout.Region.USE_PREF_SIZE);
-        for (ShapeForm form : ShapeForm.ALL.all()) {
-            var maker = form.maker();
-            if (maker != null) {
-                String word = form.word().replace('-', ' ');
-                add.getItems()
-                        .add(PictureMenus.item(
-                                word.substring(0, 1).toUpperCase(Locale.ROOT) + word.substring(1),
-                                () -> maker.accept(session)));
-            }
-        }
-        add.getItems()
-                .addAll(
-                        PictureMenus.item(
-                                "Sheet from a file…",
-                                () -> NewStation.sheet(session, pane.getScene().getWindow())),
-                        new javafx.scene.control.SeparatorMenuItem(),
-                        PictureMenus.item("Frame", () -> NewStation.frame(session)));
+        add.setOnShowing(e -> add.getItems().setAll(makers()));
+        // A menu without items does not open.
+        add.getItems().setAll(makers());
         list = new SideList("Stations", add);
+        list.whenEmpty(this::nothing);
         card = new PlacingCard(session);
         tools.getStyleClass().add("toolbar");
         tools.setMinHeight(40);
@@ -85,6 +74,47 @@ public final class StationsView implements View {
         pane.setRight(card.node());
         listen(pictures.first(), 0);
         listen(pictures.second(), 1);
+    }
+
+    /** The ways to a station; one that cannot be gone now says why. */
+    private List<MenuItem> makers() {
+        List<MenuItem> out = new ArrayList<>();
+        for (ShapeForm form : ShapeForm.ALL.all()) {
+            var maker = form.maker();
+            if (maker != null) {
+                String word = form.word().replace('-', ' ');
+                String title = word.substring(0, 1).toUpperCase(Locale.ROOT) + word.substring(1);
+                String lacks = form.lacks(session);
+                var item =
+                        PictureMenus.item(lacks.isBlank() ? title : title + ": " + lacks, () -> maker.accept(session));
+                item.setDisable(!lacks.isBlank());
+                out.add(item);
+            }
+        }
+        out.add(PictureMenus.item(
+                "Sheet from a file…",
+                () -> NewStation.sheet(session, pane.getScene().getWindow())));
+        out.add(new javafx.scene.control.SeparatorMenuItem());
+        out.add(PictureMenus.item("Frame", () -> NewStation.frame(session)));
+        return out;
+    }
+
+    /** What a station is, and the first ones to make. */
+    private Node nothing() {
+        boolean runs = !session.results().runs().isEmpty();
+        return Nothing.aside(
+                "A station is where all lanes are looked at: a line, a section, a part, a region.",
+                runs
+                        ? List.of(
+                                new Nothing.Step("Add a line", () -> NewStation.line(session)),
+                                new Nothing.Step("Add a section", () -> NewStation.section(session)),
+                                new Nothing.Step(
+                                        "Add a part",
+                                        session.partNames().isEmpty()
+                                                ? "The runs have no boundary parts; they are made at Intake, on a run's sheet."
+                                                : "",
+                                        () -> NewStation.part(session)))
+                        : List.of(new Nothing.Step("Go to Intake", () -> session.go(1))));
     }
 
     private void listen(FieldPane field, int slot) {
@@ -196,7 +226,17 @@ public final class StationsView implements View {
         tools.getChildren().clear();
         List<Source> lanes = lanes();
         if (lanes.isEmpty()) {
-            tools.getChildren().add(Ui.label("No run to show. Add one at Intake.", "muted"));
+            boolean some = session.study().sources().stream().anyMatch(Source.Simulation.class::isInstance);
+            tools.getChildren()
+                    .addAll(
+                            Ui.label(
+                                    !some
+                                            ? "There is no run to show yet."
+                                            : session.computing()
+                                                    ? "The runs are being read."
+                                                    : "No run is switched on and read; see the lanes above, and Intake.",
+                                    "muted"),
+                            Ui.button("Go to Intake", () -> session.go(1), "small-button"));
             return;
         }
         var laneBox = Ui.choice(

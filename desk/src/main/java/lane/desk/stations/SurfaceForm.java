@@ -140,7 +140,7 @@ final class SurfaceForm extends StationRows {
                 () -> {
                     put(
                             "Section through three points",
-                            () -> s.through(millimetres(fields[0]), millimetres(fields[1]), millimetres(fields[2])));
+                            () -> s.through(place(fields[0]), place(fields[1]), place(fields[2])));
                     menu.hide();
                 },
                 "main");
@@ -151,12 +151,12 @@ final class SurfaceForm extends StationRows {
         return menu;
     }
 
-    private static Point millimetres(TextField field) {
-        List<Double> xyz = values(field.getText(), "mm");
+    private Point place(TextField field) {
+        List<Double> xyz = values(field.getText(), lengths.symbol());
         if (xyz.size() != 3) {
             throw new LaneException("\"" + field.getText() + "\" is no point; write three numbers, like 0 0 60.");
         }
-        return new Point(xyz.get(0) / 1000, xyz.get(1) / 1000, xyz.get(2) / 1000);
+        return new Point(lengths.metres(xyz.get(0)), lengths.metres(xyz.get(1)), lengths.metres(xyz.get(2)));
     }
 
     private void isosurface(Isosurface i) {

@@ -3,6 +3,7 @@ package lane.formats.grid;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Objects;
+import lane.base.Plain;
 import lane.formats.io.FormatError;
 import lane.mesh.CellShape;
 import lane.mesh.Mesh;
@@ -88,6 +89,14 @@ public final class CellCodes {
         if (empty > 0) {
             remarks.add(empty + " empty cells (type 0) were left out"
                     + (filled > 0 ? "; " + filled + " of them have nodes all the same." : "."));
+        }
+        if (simpler[POLY_VERTEX] > 0) {
+            remarks.add(Plain.count(simpler[POLY_VERTEX], "cell")
+                    + " of several points (type 2) are taken as single points, each with the cell's values.");
+        }
+        if (simpler[STRIP] > 0) {
+            remarks.add(Plain.count(simpler[STRIP], "strip")
+                    + " of triangles (type 6) are taken as triangles, each with the strip's values.");
         }
         for (int code = 0; code < simpler.length; code++) {
             if (simpler[code] > 0 && corners(code) > 0) {

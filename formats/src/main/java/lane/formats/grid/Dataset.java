@@ -17,6 +17,7 @@ import lane.mesh.Mesh;
  * @param remarks what the reader wants known: what it left out, joined or made simpler
  * @param files that the first one referred to and that were read too
  * @param labels lists of names that the file carries, for regions that have numbers only
+ * @param metres whether the file says in which unit its coordinates are, so that they are metres here
  */
 public record Dataset(
         Mesh mesh,
@@ -26,7 +27,8 @@ public record Dataset(
         double time,
         List<String> remarks,
         List<Path> files,
-        Map<String, List<String>> labels) {
+        Map<String, List<String>> labels,
+        boolean metres) {
     /** A named surface with fields of its own. */
     public record Group(String name, Mesh surface, List<Field> fields) {
         public Group {
@@ -45,7 +47,7 @@ public record Dataset(
 
     public Dataset(
             Mesh mesh, List<Field> fields, List<Group> groups, List<Double> times, double time, List<String> remarks) {
-        this(mesh, fields, groups, times, time, remarks, List.of(), Map.of());
+        this(mesh, fields, groups, times, time, remarks, List.of(), Map.of(), false);
     }
 
     public Dataset(Mesh mesh, List<Field> fields, List<String> remarks) {
@@ -53,23 +55,28 @@ public record Dataset(
     }
 
     public Dataset at(List<Double> allTimes, double now) {
-        return new Dataset(mesh, fields, groups, allTimes, now, remarks, files, labels);
+        return new Dataset(mesh, fields, groups, allTimes, now, remarks, files, labels, metres);
+    }
+
+    /** @param said whether the file says in which unit its coordinates are */
+    public Dataset inMetres(boolean said) {
+        return new Dataset(mesh, fields, groups, times, time, remarks, files, labels, said);
     }
 
     /** With the other files that it was read from. */
     public Dataset from(Collection<Path> others) {
-        return new Dataset(mesh, fields, groups, times, time, remarks, List.copyOf(others), labels);
+        return new Dataset(mesh, fields, groups, times, time, remarks, List.copyOf(others), labels, metres);
     }
 
     /** With remarks after its own. */
     public Dataset saying(Collection<String> more) {
         List<String> all = new java.util.ArrayList<>(remarks);
         more.stream().filter(r -> !all.contains(r)).forEach(all::add);
-        return new Dataset(mesh, fields, groups, times, time, all, files, labels);
+        return new Dataset(mesh, fields, groups, times, time, all, files, labels, metres);
     }
 
     public Dataset labelled(Map<String, List<String>> names) {
-        return new Dataset(mesh, fields, groups, times, time, remarks, files, names);
+        return new Dataset(mesh, fields, groups, times, time, remarks, files, names, metres);
     }
 
     /**
@@ -88,6 +95,7 @@ public record Dataset(
                 time,
                 remarks,
                 files,
-                labels);
+                labels,
+                metres);
     }
 }

@@ -39,11 +39,16 @@ public final class CgnsReader {
     private static final int NGON = 22;
     private static final int NFACE = 23;
 
+    private static final Map<String, Double> LENGTHS =
+            Map.of("Meter", 1.0, "Centimeter", 0.01, "Millimeter", 0.001, "Foot", 0.3048, "Inch", 0.0254);
+
     private final TimeSelector moment;
     private final Work work;
     private List<Double> times = List.of();
     private int step;
     private final List<String> remarks = new ArrayList<>();
+    /** Words of units of length that the file has. */
+    private final List<String> lengths = new ArrayList<>();
 
     private final Opening opening;
     private final FileStamp stamp;
@@ -178,12 +183,13 @@ public final class CgnsReader {
         all.addAll(joined.remarks());
         all.addAll(Hdf.notes(all));
         return new Dataset(
-                joined.mesh(),
-                joined.fields(),
-                joined.groups(),
-                times,
-                times.isEmpty() ? Double.NaN : times.get(moment.in(times)),
-                all);
+                        joined.mesh(),
+                        joined.fields(),
+                        joined.groups(),
+                        times,
+                        times.isEmpty() ? Double.NaN : times.get(moment.in(times)),
+                        all)
+                .inMetres(lengths.stream().anyMatch(LENGTHS::containsKey));
     }
 
     /**
@@ -311,21 +317,15 @@ public final class CgnsReader {
     }
 
     /** Metres a stored unit of length, where the file says. */
-    private static double length(Group g, double otherwise) {
+    private double length(Group g, double otherwise) {
         for (Group units : children(g, "DimensionalUnits_t")) {
             io.jhdf.api.Dataset d = Hdf.data(units, " data");
             String all = d == null ? "" : string(d);
             String word = all.length() > 32
                     ? all.substring(32, Math.min(64, all.length())).strip()
                     : "";
-            return switch (word) {
-                case "Meter" -> 1;
-                case "Centimeter" -> 0.01;
-                case "Millimeter" -> 0.001;
-                case "Foot" -> 0.3048;
-                case "Inch" -> 0.0254;
-                default -> otherwise;
-            };
+            lengths.add(word);
+            return LENGTHS.getOrDefault(word, otherwise);
         }
         return otherwise;
     }

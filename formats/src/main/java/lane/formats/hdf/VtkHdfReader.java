@@ -7,6 +7,8 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Set;
+import lane.base.Plain;
 import lane.base.Work;
 import lane.field.Field;
 import lane.field.TimeSelector;
@@ -137,7 +139,43 @@ public final class VtkHdfReader {
         }
     }
 
+    /** Names that a grid's group may have. */
+    private static final Set<String> KNOWN = Set.of(
+            "PointData",
+            "CellData",
+            "FieldData",
+            "Steps",
+            "Points",
+            "Connectivity",
+            "Offsets",
+            "Types",
+            "NumberOfPoints",
+            "NumberOfCells",
+            "NumberOfConnectivityIds",
+            "NumberOfParts",
+            "FaceConnectivity",
+            "FaceOffsets",
+            "NumberOfFaces",
+            "NumberOfFaceConnectivityIds",
+            "NumberOfPolyhedronToFaceIds",
+            "PolyhedronOffsets",
+            "PolyhedronToFaces",
+            "PolyhedronToFaceIdsOffsets",
+            "PolyhedronFacesOffsets",
+            "Vertices",
+            "Lines",
+            "Polygons",
+            "Strips");
+
+    private void unknown(Group group) {
+        group.getChildren().keySet().stream()
+                .filter(n -> !KNOWN.contains(n))
+                .forEach(n ->
+                        remarks.add(Plain.quoted(n) + " beside its arrays is no name that is known and was not read."));
+    }
+
     private Dataset grid(Group group, boolean surface) {
+        unknown(group);
         Step step = Step.of(group, moment);
         int[] pointCounts = Hdf.ints(Hdf.need(group, "NumberOfPoints"));
         int parts = step.of(

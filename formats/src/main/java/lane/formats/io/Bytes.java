@@ -65,6 +65,16 @@ public final class Bytes {
         return out.toString();
     }
 
+    /** Passes blanks; whether a line ended among them, or the file. */
+    public boolean endsLine() {
+        boolean ended = false;
+        while (peek() >= 0 && peek() <= ' ') {
+            ended |= peek() == '\n' || peek() == '\r';
+            at++;
+        }
+        return ended || peek() < 0;
+    }
+
     /** The next word; empty at the end. */
     public String word() {
         while (peek() >= 0 && peek() <= ' ') {

@@ -21,6 +21,7 @@ import java.util.regex.Pattern;
 import lane.base.Fault;
 import lane.base.Kinds;
 import lane.base.LaneException;
+import lane.base.Near;
 import lane.base.Plain;
 import lane.check.Check;
 import lane.check.Rule;
@@ -262,8 +263,8 @@ final class StudyFault {
         }
         String given = e.getTypeId() == null ? "" : e.getTypeId();
         String near = known.stream()
-                .filter(k -> Spelling.distance(k, given) <= Math.max(1, k.length() / 3))
-                .min(java.util.Comparator.comparingInt(k -> Spelling.distance(k, given)))
+                .filter(k -> Near.letters(k, given) <= Math.max(1, k.length() / 3))
+                .min(java.util.Comparator.comparingInt(k -> Near.letters(k, given)))
                 .orElse("");
         return (near.isEmpty() ? "; known are " : "; is \"" + near + "\" meant? Known are ") + String.join(", ", known);
     }
@@ -284,9 +285,9 @@ final class StudyFault {
         var known = new TreeSet<String>();
         e.getKnownPropertyIds().forEach(k -> known.add(String.valueOf(k)));
         String near = known.stream()
-                .filter(k -> Spelling.distance(k, e.getPropertyName()) <= Math.max(1, k.length() / 3))
-                .min((a, b) -> Integer.compare(
-                        Spelling.distance(a, e.getPropertyName()), Spelling.distance(b, e.getPropertyName())))
+                .filter(k -> Near.letters(k, e.getPropertyName()) <= Math.max(1, k.length() / 3))
+                .min((a, b) ->
+                        Integer.compare(Near.letters(a, e.getPropertyName()), Near.letters(b, e.getPropertyName())))
                 .orElse("");
         return (near.isEmpty() ? "" : "; is \"" + near + "\" meant?")
                 + (known.isEmpty() ? "" : (near.isEmpty() ? "; known are " : " Known are ") + String.join(", ", known));

@@ -107,6 +107,10 @@ public final class PlyReader {
         if (mesh == null) {
             throw new FormatError("it has no faces after its vertices");
         }
+        if (odd > 0) {
+            remarks.add("Its entries do not stand on a line each, " + odd
+                    + " times; the numbers were taken one after another, which may not be what was meant.");
+        }
         long left = in.left();
         if (left > 0 && !(ascii && in.word().isEmpty())) {
             remarks.add(left + " bytes behind its last element were not read.");
@@ -176,6 +180,13 @@ public final class PlyReader {
         };
     }
 
+    /** Whether the next number is the first of an entry that another one stands before. */
+    private boolean entry;
+    /** Whether any entry was read; the first begins behind the header's line. */
+    private boolean begun;
+    /** Numbers that stand on another line than they should. */
+    private int odd;
+
     /** Numbers of an element, one array a property; lists of vertex numbers go to {@code offsets} and {@code nodes}. */
     private double[][] columns(Element e, int @Nullable [] offsets, int @Nullable [][] nodes) {
         double[][] out = new double[e.properties.size()][];
@@ -186,6 +197,8 @@ public final class PlyReader {
             if ((i & 0xffff) == 0) {
                 work.poll();
             }
+            entry = i > 0 || begun;
+            begun = true;
             for (int k = 0; k < out.length; k++) {
                 Property p = e.properties.get(k);
                 if (!p.list()) {
@@ -218,6 +231,10 @@ public final class PlyReader {
 
     private double number(String type) {
         if (ascii) {
+            boolean ended = in.endsLine();
+            // Between entries a line ends, within one it does not.
+            odd += ended == entry ? 0 : 1;
+            entry = false;
             String word = in.word();
             if (word.isEmpty()) {
                 throw new FormatError("it ends before its last number");

@@ -17,6 +17,7 @@ import java.util.Set;
 import java.util.function.Function;
 import java.util.function.IntPredicate;
 import lane.base.Content;
+import lane.base.Plain;
 import lane.base.Work;
 import lane.field.Deferred;
 import lane.field.TimeSelector;
@@ -114,6 +115,11 @@ public final class VtkXmlReader {
         List<String> out = new ArrayList<>();
         for (String tag : xml.unknown) {
             out.add("Its element <" + tag + "> is not known to the format and was left out.");
+        }
+        if (!xml.empty.isEmpty()) {
+            out.add(Plain.count(xml.empty.size(), "block") + " of it hold nothing: "
+                    + Plain.line(String.join(", ", xml.empty.subList(0, Math.min(5, xml.empty.size()))))
+                    + (xml.empty.size() > 5 ? " and others." : "."));
         }
         if (xml.nameless > 0) {
             out.add(xml.nameless + " of its blocks name no file and are taken as empty.");

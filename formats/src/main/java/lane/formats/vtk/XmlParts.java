@@ -255,8 +255,12 @@ final class XmlParts {
                     case "Block", "Partitions" -> {
                         String name = xml.getAttributeValue(null, "name");
                         blocks.add(name == null ? "block " + xml.getAttributeValue(null, "index") : name);
+                        // Until something is found in it; what it stands in holds it.
+                        bare.replaceAll(b -> false);
+                        bare.add(true);
                     }
                     case "DataSet" -> {
+                        bare.replaceAll(b -> false);
                         String file = xml.getAttributeValue(null, "file");
                         String name = xml.getAttributeValue(null, "name");
                         if (file != null && !file.isBlank()) {
@@ -309,13 +313,20 @@ final class XmlParts {
                 depth--;
                 if ((xml.getLocalName().equals("Block") || xml.getLocalName().equals("Partitions"))
                         && !blocks.isEmpty()) {
-                    blocks.removeLast();
+                    String name = blocks.removeLast();
+                    if (bare.removeLast()) {
+                        empty.add(name);
+                    }
                 }
             }
         }
     }
 
     private final List<String> blocks = new ArrayList<>();
+    /** For each open block whether nothing was found in it yet. */
+    private final List<Boolean> bare = new ArrayList<>();
+    /** Names of blocks that hold nothing. */
+    final List<String> empty = new ArrayList<>();
 
     private static void attributes(XMLStreamReader xml, Map<String, String> to) {
         for (int i = 0; i < xml.getAttributeCount(); i++) {
@@ -409,6 +420,9 @@ final class XmlParts {
             try {
                 array.offset = Long.parseLong(String.valueOf(offset).strip());
             } catch (NumberFormatException e) {
+                throw new FormatError(what + " has the offset \"" + offset + "\"");
+            }
+            if (array.offset < 0) {
                 throw new FormatError(what + " has the offset \"" + offset + "\"");
             }
             skip(xml);

@@ -222,6 +222,7 @@ public final class ProfileChart {
         axis.setTickMarkPaint(palette.line());
         axis.setTickMarkOutsideLength(5);
         axis.setTickLabelInsets(new RectangleInsets(5, 6, 5, 6));
+        axis.setNumberFormatOverride(new TickFormat(axis));
         return axis;
     }
 

@@ -109,7 +109,7 @@ final class Report {
                 }
                 outcome.curve().ifPresent(p -> line(lane + p.found() + " of " + p.size() + " samples have a value"));
                 String first = lane;
-                for (Scalar s : outcome.scalars()) {
+                for (Scalar s : results.scalars(reading.id(), source.id())) {
                     if (s.what().equals("coverage") && s.estimate().value() == 1) {
                         continue;
                     }

@@ -14,4 +14,9 @@ public interface Anywhere {
      * @param x coordinates of {@code n} places in metres, with {@code y} and {@code z}
      */
     void at(double[] x, double[] y, double[] z, int n, double[] into);
+
+    /** The same of one of several components; what has one only writes that. */
+    default void at(int component, double[] x, double[] y, double[] z, int n, double[] into) {
+        at(x, y, z, n, into);
+    }
 }

@@ -34,6 +34,16 @@ public interface Beyond {
         throw nothing("Gradients, lanes and times");
     }
 
+    /** A step as numbers at any place, where it is taken of a run on another mesh; null for one on the run's own mesh. */
+    default @Nullable Anywhere places(Run run, Scope.Step step, EvaluationContext lens) {
+        return null;
+    }
+
+    /** The run at another of its times; null where none is known. */
+    default @Nullable Run at(Run run, double time) {
+        return null;
+    }
+
     /**
      * What a reduction over stations gives.
      *

@@ -51,6 +51,8 @@ public final class BoundQuantity {
     private final Object key;
     private final List<Provenance.Input> inputs;
     private final Map<String, Object> reached;
+    /** Whether the components of a vector are along a frame's directions. */
+    private final boolean framed;
 
     private BoundQuantity(
             Run run,
@@ -63,7 +65,9 @@ public final class BoundQuantity {
             List<String> notes,
             Object key,
             Set<Provenance.Input> inputs,
-            Map<String, Object> reached) {
+            Map<String, Object> reached,
+            boolean framed) {
+        this.framed = framed;
         this.run = run;
         this.part = part;
         this.quantity = quantity;
@@ -95,6 +99,7 @@ public final class BoundQuantity {
             String self = quantity.self();
             boolean piece = quantity.id().startsWith("~");
             Compiler.Compiled made = Compiler.compile(tree, scope, self, "", !piece);
+            boolean framed = framed(tree, self, definitions, 0);
             Type type = shown(made.type(), quantity);
             List<String> notes = notes(made.notes(), type.unit(), scope.remarks);
             Field alone = alone(tree, self, scope, 0);
@@ -115,7 +120,8 @@ public final class BoundQuantity {
                         notes,
                         key,
                         scope.inputs,
-                        scope.reached);
+                        scope.reached,
+                        framed);
             }
             // What has no unit of its own has the one that was given to it.
             Unit given = Unit.of(quantity.unit());
@@ -132,7 +138,8 @@ public final class BoundQuantity {
                     notes,
                     key,
                     scope.inputs,
-                    scope.reached);
+                    scope.reached,
+                    framed);
         } catch (FormulaException e) {
             throw new LaneException(e.fault(), sentence(quantity, e, lens), e);
         }
@@ -186,6 +193,31 @@ public final class BoundQuantity {
         }
         Node tree = q == null ? null : scope.lens.definitions().tree(q);
         return q == null || tree == null ? null : alone(tree, q.name(), scope, depth + 1);
+    }
+
+    /** Whether a formula hands on a vector that was taken in a frame. */
+    private static boolean framed(Node node, String self, Definitions definitions, int depth) {
+        return depth < 50
+                && switch (node) {
+                    case Node.InFrame f -> !(f.body() instanceof Node.Vector);
+                    case Node.Name n ->
+                        !n.name().equals(self)
+                                && definitions
+                                        .named(n.name())
+                                        .map(q -> {
+                                            Node tree = definitions.tree(q);
+                                            return tree != null && framed(tree, q.self(), definitions, depth + 1);
+                                        })
+                                        .orElse(false);
+                    case Node.Binary b ->
+                        framed(b.left(), self, definitions, depth + 1)
+                                || framed(b.right(), self, definitions, depth + 1);
+                    case Node.Unary u -> framed(u.of(), self, definitions, depth + 1);
+                    case Node.Call c
+                    when !c.function().equals("norm") && !c.function().equals("dot") ->
+                        c.arguments().stream().anyMatch(a -> framed(a, self, definitions, depth + 1));
+                    default -> false;
+                };
     }
 
     /** The type in the quantity's own unit. */
@@ -280,6 +312,11 @@ public final class BoundQuantity {
         if (type.components() != 3) {
             throw new LaneException("Quantity \"" + quantity.name() + "\" has " + type.components()
                     + " component(s); a flow or a wall shear needs a vector of 3.");
+        }
+        if (framed) {
+            throw new LaneException("Quantity \"" + quantity.name()
+                    + "\" is taken in a frame, so its numbers are components along the frame's directions; a flow or a wall shear needs"
+                    + " the vector as it stands in space.");
         }
         return this;
     }
@@ -382,7 +419,7 @@ public final class BoundQuantity {
                     Program.Leaf leaf = program.leaves().get(i);
                     if (leaf.key() instanceof Anywhere a) {
                         place = place == null ? places(points, from, n) : place;
-                        a.at(place[0], place[1], place[2], n, bench.leaf(i));
+                        a.at(leaf.component(), place[0], place[1], place[2], n, bench.leaf(i));
                     } else {
                         points.load(fields[i], leaf.key(), leaf.component(), from, n, bench.leaf(i));
                     }
@@ -533,7 +570,7 @@ public final class BoundQuantity {
         public @Nullable Meaning stored(String name) {
             return field(name)
                     .map(f -> new Meaning.Stored(
-                            new Stored(f.name()), f.components(), raw ? Unit.ONE : lens.unit(run, f)))
+                            foreign ? f : new Stored(f.name()), f.components(), raw ? Unit.ONE : lens.unit(run, f)))
                     .orElse(null);
         }
 
@@ -574,10 +611,26 @@ public final class BoundQuantity {
             if (!Double.isNaN(other.time())) {
                 reached.put("time of " + name, other.time());
             }
-            Local there = on(other);
+            return sharing(on(other), other);
+        }
+
+        @Override
+        public @Nullable Scope at(double time) {
+            Run other = lens.beyond().at(run, time);
+            if (other == null || !other.mesh().key().equals(run.mesh().key())) {
+                return null;
+            }
+            inputs.addAll(other.inputs());
+            reached.put("this run at " + time, other.time());
+            return sharing(on(other), other);
+        }
+
+        private Local sharing(Local there, Run other) {
             there.inputs = inputs;
             there.remarks = remarks;
             there.reached = reached;
+            there.foreign = foreign || other != run;
+            there.inPlace = other == run || other.mesh().key().equals(run.mesh().key());
             return there;
         }
 
@@ -586,13 +639,28 @@ public final class BoundQuantity {
             return new Local(other, null, lens);
         }
 
+        /** Whether the fields are those of another run than the one where the formula is computed. */
+        private boolean foreign;
+
+        @Override
+        public boolean anywhere() {
+            return inPlace;
+        }
+
+        /** Whether what is taken of this lane is computed in place: of the run itself, or of one on the same mesh. */
+        private boolean inPlace;
+
         @Override
         public Meaning.Stored step(Step step) {
-            Field made = lens.beyond().step(run, step, lens);
             inputs.addAll(lens.beyond().inputs(run, step, lens));
             lens.beyond().reached(run, step, lens).forEach(this::reach);
-            return new Meaning.Stored(
-                    made, made.components(), step.type().unit().known() ? Unit.ONE : Unit.UNKNOWN);
+            Unit unit = step.type().unit().known() ? Unit.ONE : Unit.UNKNOWN;
+            Anywhere places = lens.beyond().places(run, step, lens);
+            if (places != null) {
+                return new Meaning.Stored(places, step.type().components(), unit);
+            }
+            Field made = lens.beyond().step(run, step, lens);
+            return new Meaning.Stored(made, made.components(), unit);
         }
 
         @Override
@@ -633,6 +701,12 @@ public final class BoundQuantity {
         @Override
         Local on(Run other) {
             return new Checking(other, lens);
+        }
+
+        @Override
+        public @Nullable Scope at(double time) {
+            // Nothing is read for checking.
+            return null;
         }
 
         @Override

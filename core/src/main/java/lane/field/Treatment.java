@@ -17,7 +17,8 @@ import org.jspecify.annotations.Nullable;
  * @param length unit of the coordinates; blank for the system's, the file's own, or else metre
  * @param system units of the fields that nobody stated one for; null for none
  * @param units of fields in this run alone, by name
- * @param order for a field, which stored component is x, y and z, counted from 0
+ * @param order for a field, which stored component is x, y and z, counted from 0; of a symmetric tensor which is xx, yy, zz, xy,
+ *     yz, xz, of a tensor which is xx, xy, xz, yx and so on
  * @param onWall for a stored wall stress, whether it acts on the wall (else on the fluid)
  * @param depth of a plane run, in metres, that its integrals are taken for; 1 where nobody says
  * @param turn the full turn that the mesh stands for; null for none
@@ -52,11 +53,43 @@ public record Treatment(
         parts = parts == null ? List.of() : List.copyOf(parts);
         units.values().forEach(Unit::of);
         order.forEach((field, list) -> {
-            if (list.size() != 3 || !new LinkedHashSet<>(list).equals(new java.util.TreeSet<>(List.of(0, 1, 2)))) {
+            boolean all = new java.util.TreeSet<>(list)
+                    .equals(new java.util.TreeSet<>(java.util.stream.IntStream.range(0, list.size())
+                            .boxed()
+                            .toList()));
+            if (components(list.size()).isEmpty() || !all || new LinkedHashSet<>(list).size() != list.size()) {
                 throw new LaneException("The order " + list + " of the components of \"" + field
-                        + "\" is none; give each of 0, 1 and 2 once.");
+                        + "\" is none; give each of 0, 1 and 2 once, for a symmetric tensor each of 0 to 5, for a tensor each of"
+                        + " 0 to 8.");
             }
         });
+    }
+
+    /** Names of the components of a vector of 3, a symmetric tensor of 6 and a tensor of 9 in their order; empty for others. */
+    public static List<String> components(int n) {
+        return switch (n) {
+            case 3 -> List.of("x", "y", "z");
+            case 6 -> List.of("xx", "yy", "zz", "xy", "yz", "xz");
+            case 9 -> List.of("xx", "xy", "xz", "yx", "yy", "yz", "zx", "zy", "zz");
+            default -> List.of();
+        };
+    }
+
+    /** Whether an order is that in which components stand anyway. */
+    public static boolean stored(int[] order) {
+        for (int i = 0; i < order.length; i++) {
+            if (order[i] != i) {
+                return false;
+            }
+        }
+        return true;
+    }
+
+    /** What is told of a tensor of six numbers whose order nobody says: programs differ in it. */
+    public static String assumed(String field) {
+        return "The six numbers of \"" + field
+                + "\" are taken as xx, yy, zz, xy, yz, xz: the file does not name them. State their order"
+                + " where it is another one.";
     }
 
     /** What one unit of the coordinates is, in metres; 0 where the file decides. */
@@ -78,6 +111,8 @@ public record Treatment(
             return run;
         }
         List<String> remarks = new ArrayList<>(run.remarks());
+        // What is stated is no longer assumed.
+        remarks.removeIf(r -> order.keySet().stream().anyMatch(f -> r.equals(assumed(f))));
         List<Field> fields = run.fields().stream().map(this::ordered).toList();
         List<Part> changed = run.parts().stream()
                 .map(p -> p.with(p.fields().stream().map(this::ordered).toList()))
@@ -110,12 +145,12 @@ public record Treatment(
 
     private Field ordered(Field field) {
         List<Integer> from = order.get(field.name());
-        return from == null || field.components() != 3
+        return from == null || field.components() != from.size()
                 ? field
                 : new Field(
                         field.name(),
                         field.at(),
-                        3,
+                        from.size(),
                         field.unit(),
                         field.stored().permuted(from.stream().mapToInt(i -> i).toArray()));
     }

@@ -150,14 +150,14 @@ public sealed interface Values permits Values.Held, Deferred {
     }
 
     /**
-     * Entries of three numbers with those in another order.
+     * Entries of some numbers with those in another order.
      *
-     * @param from for each new component the old one
+     * @param from for each new component the old one, as many as an entry has
      */
     default Values permuted(int[] from) {
         int[] at = new int[length()];
         for (int i = 0; i < at.length; i++) {
-            at[i] = i / 3 * 3 + from[i % 3];
+            at[i] = i / from.length * from.length + from[i % from.length];
         }
         return pick(1, at);
     }

@@ -136,6 +136,10 @@ public final class Compiler {
                             a.time().span(),
                             "A time stands behind \"at\": a number, in seconds or with a unit of time.");
                 }
+                Scope then = then(program.constantOf(time.at()[0]), a.span());
+                if (then != null) {
+                    yield inPlace(a.body(), then, frame);
+                }
                 yield step(
                         new Scope.Step.AtTime(a.body(), body.type(), frame, program.constantOf(time.at()[0])),
                         body.type(),
@@ -145,12 +149,30 @@ public final class Compiler {
                 if (scope.frame(f.frame()) == null || f.frame().isEmpty()) {
                     throw error(f.frameSpan(), "There is no frame \"" + f.frame() + "\"; add it at Stations.");
                 }
-                yield value(f.body(), f.frame());
+                boolean seen = f.body() instanceof Node.Call c && c.function().equals(SEEN);
+                Val v = value(seen ? ((Node.Call) f.body()).arguments().getFirst() : f.body(), f.frame());
+                // Numbers in brackets are the frame's components already: they make a vector of space.
+                yield seen || f.body() instanceof Node.Vector ? v : vectors.turned(v, axis(f.frame(), f));
             }
         };
     }
 
-    /** A theory's numbers are computed in place; those of another run come from its own mesh. */
+    private @Nullable Scope then(double time, Span span) {
+        try {
+            Scope found = scope.at(time);
+            return found != null && found.anywhere() ? found : null;
+        } catch (Scope.Trouble e) {
+            throw error(span, e.getMessage(), e.fault());
+        }
+    }
+
+    /**
+     * Around a body in a frame that is handed over to be computed elsewhere: names in it are seen from the frame, but what comes
+     * back stands in space, as all that is computed does.
+     */
+    public static final String SEEN = "seen_from_frame";
+
+    /** A theory's numbers are computed in place, as those of a run on the same mesh are; those of another come from its own. */
     private Val ofLane(Node.OfLane o, String frame) {
         Scope here = scope;
         Scope lane = here.lane(o.lane());
@@ -162,13 +184,19 @@ public final class Compiler {
             Type type = compile(o.body(), lane, "", frame, true).type();
             return step(new Scope.Step.OfLane(o.body(), type, frame, o.lane()), type, o.laneSpan());
         }
+        return inPlace(o.body(), lane, frame);
+    }
+
+    /** A formula in another scope whose names have values where this one is computed. */
+    private Val inPlace(Node body, Scope lane, String frame) {
+        Scope here = scope;
         Deque<String> outer = inside;
         Map<String, Val> known = defined;
         scope = lane;
         inside = new ArrayDeque<>();
         defined = new HashMap<>();
         try {
-            return settled(value(o.body(), frame), o.body());
+            return settled(value(body, frame), body);
         } finally {
             scope = here;
             inside = outer;
@@ -413,12 +441,15 @@ public final class Compiler {
                 && program.constantOf(v.at()[0]) == 0;
     }
 
-    static String named(Node node, String side) {
-        return switch (node) {
-            case Node.Name n -> "\"" + n.name() + "\"";
-            case Node.Num n -> n.unit().isEmpty() ? "the number" : "the number with its unit";
-            default -> side;
-        };
+    /** Whether a value is a point on a scale of temperatures; what may as well be a difference is none. */
+    private static boolean point(Val v) {
+        return v.type().temperature() && !Rules.either(v.type()) && v.type().points() != 0;
+    }
+
+    /** An operand as it stands in the formula; one that is long by its beginning. */
+    static String named(Node node) {
+        String text = Printer.text(node);
+        return "\"" + (text.length() > 48 ? text.substring(0, 47) + "…" : text).replaceAll("^\"|\"$", "") + "\"";
     }
 
     /** Both in one unit, or zero, or a unit is unknown, which is noted. */
@@ -431,8 +462,8 @@ public final class Compiler {
                             + right.type().word() + " cannot be " + doing
                             + "; take components or a magnitude.");
         }
-        if (zero(left) && !right.type().temperature()
-                || zero(right) && !left.type().temperature()) {
+        // Zero is zero of anything but a temperature, where nobody says of which scale.
+        if (zero(left) && !point(right) || zero(right) && !point(left)) {
             return;
         }
         if (!left.type().known() || !right.type().known()) {
@@ -445,9 +476,8 @@ public final class Compiler {
         if (!left.type().dimension().equals(right.type().dimension())) {
             throw error(
                     at,
-                    named(leftNode, "The left side").replaceFirst("^t", "T") + " is in " + unit(left) + " and "
-                            + named(rightNode, "the right side") + " in " + unit(right) + ", which cannot be " + doing
-                            + "; " + Rules.mend(left.type(), right.type()) + ".");
+                    named(leftNode) + " is in " + unit(left) + " and " + named(rightNode) + " in " + unit(right)
+                            + ", which cannot be " + doing + "; " + Rules.mend(left.type(), right.type()) + ".");
         }
         if (left.type().unit().cycles() && right.type().unit().angular()
                 || left.type().unit().angular() && right.type().unit().cycles()) {

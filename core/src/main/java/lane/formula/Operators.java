@@ -172,8 +172,8 @@ final class Operators {
         } else {
             throw Compiler.error(
                     b.right().span(),
-                    "The exponent differs from place to place, but " + Compiler.named(b.left(), "the base")
-                            + " has the unit " + Compiler.unit(base) + "; divide the base by a reference first.");
+                    "The exponent differs from place to place, but " + Compiler.named(b.left()) + " has the unit "
+                            + Compiler.unit(base) + "; divide the base by a reference first.");
         }
         return new Val(new Type(1, false, unit, 0), new int[] {raise(base.at()[0], exponent.at()[0], e)});
     }

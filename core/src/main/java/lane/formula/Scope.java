@@ -42,6 +42,11 @@ public interface Scope {
         return null;
     }
 
+    /** What a formula sees of the run at another time, where it can be computed in place; null where it cannot. */
+    default @Nullable Scope at(double time) {
+        return null;
+    }
+
     /** Whether names have values at any place, so that what is taken of this lane is computed where it is wanted. */
     default boolean anywhere() {
         return false;

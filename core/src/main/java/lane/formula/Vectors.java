@@ -68,6 +68,25 @@ final class Vectors {
         return out;
     }
 
+    /** A vector or tensor as a frame sees it: its components along the frame's directions. Other values have no direction. */
+    Val turned(Val v, Axis axis) {
+        List<Point> e = directions(axis);
+        if (v.type().vector()) {
+            return new Val(
+                    v.type(), new int[] {along(v.at(), e.get(0)), along(v.at(), e.get(1)), along(v.at(), e.get(2))});
+        }
+        if (!v.type().tensor()) {
+            return v;
+        }
+        int[] out = new int[9];
+        for (int i = 0; i < 3; i++) {
+            for (int j = 0; j < 3; j++) {
+                out[3 * i + j] = between(v.at(), to.constants(e.get(i)), to.constants(e.get(j)));
+            }
+        }
+        return new Val(v.type(), out);
+    }
+
     /** Component of a vector along a constant direction. */
     int along(int[] v, Point d) {
         return dot(v, to.constants(d));

@@ -92,7 +92,7 @@ public record Ledger(List<Line> lines) {
                         a.reason(),
                         Provenance.EMPTY);
             }
-            for (Scalar s : outcome.scalars()) {
+            for (Scalar s : results.scalars(reading.id(), source.id())) {
                 Unit unit = results.shown(reading.id(), s.estimate().unit());
                 add(
                         "reading",

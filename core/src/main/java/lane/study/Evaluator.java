@@ -16,9 +16,11 @@ import lane.check.Check;
 import lane.check.CheckResult;
 import lane.check.Crossing;
 import lane.check.Verdict;
+import lane.estimate.Estimate;
 import lane.evaluation.BoundQuantity;
 import lane.evaluation.EvaluationContext;
 import lane.evaluation.Laid;
+import lane.evaluation.Outside;
 import lane.evaluation.StationResolver;
 import lane.field.Run;
 import lane.field.Treatment;
@@ -30,6 +32,7 @@ import lane.quantity.Quantity;
 import lane.reading.Outcome;
 import lane.reading.Reading;
 import lane.reading.ReadingContext;
+import lane.reading.Scalar;
 import lane.reference.Curve;
 import lane.reference.Formula;
 import lane.station.Placement;
@@ -37,6 +40,7 @@ import lane.station.Shape;
 import lane.station.Sheet;
 import lane.station.Station;
 import lane.station.Sweep;
+import lane.unit.Unit;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -138,6 +142,7 @@ public final class Evaluator {
             }
         }
         var readings = new LinkedHashMap<String, Map<String, Outcome>>();
+        var beside = new LinkedHashMap<String, Map<String, List<Scalar>>>();
         int done = 0;
         for (Reading reading : study.readings()) {
             work.poll();
@@ -145,10 +150,16 @@ public final class Evaluator {
                     "Reading " + reading.name(),
                     (double) done++ / study.readings().size());
             var of = new LinkedHashMap<String, Outcome>();
+            var more = new LinkedHashMap<String, List<Scalar>>();
             for (Source source : study.sources()) {
-                of.put(source.id(), read(study, source, runs, failures, reading, lens, work));
+                Answer answer = read(study, source, runs, failures, reading, lens, work);
+                of.put(source.id(), answer.outcome);
+                if (!answer.beside.isEmpty()) {
+                    more.put(source.id(), answer.beside);
+                }
             }
             readings.put(reading.id(), of);
+            beside.put(reading.id(), more);
         }
         var checks = new LinkedHashMap<String, CheckResult>();
         for (Check check : study.checks()) {
@@ -159,7 +170,7 @@ public final class Evaluator {
         library.settled(study);
         var told = new LinkedHashMap<String, String>();
         failures.forEach((id, e) -> told.put(id, e.getMessage()));
-        return new Results(asked, runs, told, placements, laid, readings, checks, lens.with(beyond.apart()));
+        return new Results(asked, runs, told, placements, laid, readings, beside, checks, lens.with(beyond.apart()));
     }
 
     /** The study with its stations as they stand in space; one that cannot be placed is left out, so who needs it says so. */
@@ -190,7 +201,18 @@ public final class Evaluator {
         });
     }
 
-    private Outcome read(
+    /**
+     * What a lane answers.
+     *
+     * @param beside numbers that belong to the answer and are none of it
+     */
+    private record Answer(Outcome outcome, List<Scalar> beside) {
+        Answer(Outcome outcome) {
+            this(outcome, List.of());
+        }
+    }
+
+    private Answer read(
             Study study,
             Source source,
             Map<String, Run> runs,
@@ -202,10 +224,10 @@ public final class Evaluator {
             case Source.Simulation s -> {
                 Run run = runs.get(s.id());
                 yield run == null
-                        ? new Outcome.Absent(why(failures.get(s.id())))
+                        ? new Answer(new Outcome.Absent(why(failures.get(s.id()))))
                         : readRun(study, run, s.treatment(), reading, lens, work);
             }
-            case Source.Reference r -> readReference(study, r, reading, Answering.time(runs));
+            case Source.Reference r -> new Answer(readReference(study, r, reading, Answering.time(runs)));
         });
     }
 
@@ -214,16 +236,16 @@ public final class Evaluator {
     }
 
     /** An answer, or why there is none: a fault of the program costs the one answer and not the study. */
-    private Outcome answered(Reading reading, Source source, Supplier<Outcome> make) {
+    private Answer answered(Reading reading, Source source, Supplier<Answer> make) {
         try {
             return make.get();
         } catch (CancellationException e) {
             throw e;
         } catch (LaneException e) {
-            return new Outcome.Absent(e);
+            return new Answer(new Outcome.Absent(e));
         } catch (RuntimeException e) {
             String doing = "Reading \"" + reading.name() + "\" on \"" + source.name() + "\"";
-            return new Outcome.Absent(Fault.PROGRAM, library.fault(doing, e));
+            return new Answer(new Outcome.Absent(Fault.PROGRAM, library.fault(doing, e)));
         }
     }
 
@@ -240,7 +262,13 @@ public final class Evaluator {
         } else if (!run.stated().length()) {
             out.put("coordinates in", "m, assumed: neither the file nor anybody says their unit");
         }
-        treatment.order().forEach((f, o) -> out.put("components of " + f, "x, y, z from " + o));
+        treatment
+                .order()
+                .forEach((f, o) -> out.put(
+                        "components of " + f, String.join(", ", Treatment.components(o.size())) + " from " + o));
+        run.fields().stream()
+                .filter(f -> run.remarks().contains(Treatment.assumed(f.name())))
+                .forEach(f -> out.put("components of " + f.name(), "xx, yy, zz, xy, yz, xz, assumed"));
         treatment.parts().forEach(e -> out.merge("parts", e.toString(), (a, b) -> a + "; " + b));
         if (!Double.isNaN(run.time())) {
             out.put(
@@ -264,7 +292,7 @@ public final class Evaluator {
         return out;
     }
 
-    private Outcome readRun(
+    private Answer readRun(
             Study study, Run run, Treatment treatment, Reading reading, EvaluationContext lens, Work work) {
         Provenance trail =
                 new Provenance(run.inputs(), List.of()).then("source", READ, "{read}", facts(run, treatment));
@@ -298,13 +326,21 @@ public final class Evaluator {
             try {
                 var on = new ReadingContext(
                         run, lens, places, id -> study.station(id).orElse(null), memo, work, trail);
-                return reading.ask().read(reading, on);
+                var outside = new Outside();
+                Outcome made = outside.counting(() -> reading.ask().read(reading, on));
+                List<Scalar> beside = outside.shares().entrySet().stream()
+                        .map(e -> new Scalar(
+                                "outside of " + e.getKey(),
+                                new Estimate(e.getValue(), Unit.ONE),
+                                "share of the places looked up in " + e.getKey() + " that lie outside of it"))
+                        .toList();
+                return new Answer(made, beside);
             } catch (LaneException e) {
                 if (e.fault() == Fault.NOT_READ) {
                     // That says nothing of the content, which the key stands for: it is tried again the next time.
                     throw e;
                 }
-                return new Outcome.Absent(e);
+                return new Answer(new Outcome.Absent(e));
             }
         });
     }

@@ -1,6 +1,8 @@
 package lane.study;
 
+import java.util.ArrayList;
 import java.util.Collection;
+import java.util.List;
 import java.util.Map;
 import lane.base.Fault;
 import lane.check.CheckResult;
@@ -9,6 +11,7 @@ import lane.evaluation.EvaluationContext;
 import lane.evaluation.Laid;
 import lane.field.Run;
 import lane.reading.Outcome;
+import lane.reading.Scalar;
 import lane.station.Placement;
 import lane.unit.ReaderUnits;
 import lane.unit.Unit;
@@ -22,6 +25,7 @@ import lane.unit.Unit;
  * @param placements by station key, then by source key
  * @param laid those of the other stations that are looked at, by station key, then by source key
  * @param readings by reading key, then by source key in lane order
+ * @param beside numbers that belong to answers and are none of them, such as how much lies outside of another lane; keyed alike
  * @param checks by check key
  * @param lens how quantities were seen
  */
@@ -32,6 +36,7 @@ public record Results(
         Map<String, Map<String, Placement>> placements,
         Map<String, Map<String, Laid>> laid,
         Map<String, Map<String, Outcome>> readings,
+        Map<String, Map<String, List<Scalar>>> beside,
         Map<String, CheckResult> checks,
         EvaluationContext lens) {
     public static Results none(Study study) {
@@ -43,7 +48,15 @@ public record Results(
                 Map.of(),
                 Map.of(),
                 Map.of(),
+                Map.of(),
                 EvaluationContext.of(study.quantities(), study.units(), study.axis()));
+    }
+
+    /** All numbers that a lane told of a reading, in the order of the ledger. */
+    public List<Scalar> scalars(String reading, String source) {
+        List<Scalar> all = new ArrayList<>(outcome(reading, source).scalars());
+        all.addAll(beside.getOrDefault(reading, Map.of()).getOrDefault(source, List.of()));
+        return all;
     }
 
     /** What a lane answered; absent if it was not asked. */

@@ -15,9 +15,11 @@ import lane.base.LaneException;
 import lane.base.Memo;
 import lane.base.Work;
 import lane.estimate.Estimate;
+import lane.evaluation.Anywhere;
 import lane.evaluation.Beyond;
 import lane.evaluation.BoundQuantity;
 import lane.evaluation.EvaluationContext;
+import lane.evaluation.InRun;
 import lane.evaluation.StationResolver;
 import lane.field.Field;
 import lane.field.Gradient;
@@ -25,6 +27,7 @@ import lane.field.Part;
 import lane.field.Run;
 import lane.field.TimeSelector;
 import lane.field.Values;
+import lane.formula.Compiler;
 import lane.formula.Meaning;
 import lane.formula.Node;
 import lane.formula.Printer;
@@ -38,6 +41,7 @@ import lane.measure.Mean;
 import lane.measure.Measure;
 import lane.mesh.Axis;
 import lane.provenance.Provenance;
+import lane.quantity.Definitions;
 import lane.quantity.Quantity;
 import lane.reading.Outcome;
 import lane.reading.Reading;
@@ -49,6 +53,7 @@ import lane.station.Frame;
 import lane.station.Points;
 import lane.station.Region;
 import lane.station.Shape;
+import lane.station.Sheet;
 import lane.station.Station;
 import lane.unit.Unit;
 import org.jspecify.annotations.Nullable;
@@ -217,16 +222,36 @@ final class StudyBeyond implements Beyond {
         try {
             return switch (step) {
                 case Scope.Step.Gradient g -> gradient(run, g, lens);
-                case Scope.Step.OfLane o -> {
-                    Run other = run(o.lane());
-                    if (other == null) {
-                        throw new Scope.Trouble("There is no lane \"" + o.lane() + "\" to take it from; the lanes are "
-                                + String.join(", ", lanes()) + ".");
-                    }
-                    yield other == run ? here(run, step, lens) : from(other, run, step, lens);
-                }
-                case Scope.Step.AtTime a -> at(run, a, lens);
+                // Of a run on the same mesh a formula is computed in place, and of another one at places.
+                case Scope.Step.OfLane o ->
+                    throw new Scope.Trouble("There is no lane \"" + o.lane() + "\" to take it from; the lanes are "
+                            + String.join(", ", lanes()) + ".");
+                case Scope.Step.AtTime _ ->
+                    throw new Scope.Trouble("Another time is known of the runs themselves only.");
             };
+        } catch (LaneException e) {
+            throw new Scope.Trouble(e);
+        }
+    }
+
+    @Override
+    public @Nullable Anywhere places(Run run, Scope.Step step, EvaluationContext lens) {
+        try {
+            Run other = step instanceof Scope.Step.Gradient ? null : on(run, step);
+            if (other == null) {
+                return null;
+            }
+            String name = step instanceof Scope.Step.OfLane o ? o.lane() : "this run at another time";
+            return new InRun(name, other, BoundQuantity.of(other, body(step.body(), step.frame()), lens), lens.axis());
+        } catch (LaneException e) {
+            throw new Scope.Trouble(e);
+        }
+    }
+
+    @Override
+    public @Nullable Run at(Run run, double time) {
+        try {
+            return then(run, time);
         } catch (LaneException e) {
             throw new Scope.Trouble(e);
         }
@@ -234,15 +259,9 @@ final class StudyBeyond implements Beyond {
 
     /** The body of a step as a quantity of its own. */
     private static Quantity body(Node node, String frame) {
-        Node framed = frame.isEmpty() ? node : new Node.InFrame(node, frame, node.span(), node.span());
+        Node seen = new Node.Call(Compiler.SEEN, List.of(node), node.span(), node.span());
+        Node framed = frame.isEmpty() ? node : new Node.InFrame(seen, frame, node.span(), node.span());
         return new Quantity("~", "~", Printer.text(framed), "", "");
-    }
-
-    private Field here(Run run, Scope.Step step, EvaluationContext lens) {
-        BoundQuantity ready = BoundQuantity.of(run, body(step.body(), step.frame()), lens);
-        return kept(
-                new StepKey(run.key(), List.of(ready.depends()), "here", ""),
-                () -> field("body", ready.onMesh(), ready.byNode()));
     }
 
     /** A computed field, known by what it was computed from, so that it may be let go of and made again. */
@@ -301,7 +320,7 @@ final class StudyBeyond implements Beyond {
         return switch (step) {
             case Scope.Step.Gradient _ -> run;
             case Scope.Step.OfLane o -> run(o.lane());
-            case Scope.Step.AtTime a -> then(run, a);
+            case Scope.Step.AtTime a -> then(run, a.time());
         };
     }
 
@@ -385,35 +404,14 @@ final class StudyBeyond implements Beyond {
                 values.stream().flatMapToDouble(Arrays::stream).toArray());
     }
 
-    /** Another run's values at this run's nodes; absent where these lie outside it. */
-    private Field from(Run other, Run run, Scope.Step step, EvaluationContext lens) {
-        BoundQuantity ready = BoundQuantity.of(other, body(step.body(), step.frame()), lens);
-        if (other.mesh().key().equals(run.mesh().key())) {
-            return kept(
-                    new StepKey(other.key(), List.of(ready.depends()), "here", ""),
-                    () -> field("body", ready.onMesh(), ready.byNode()));
-        }
-        return kept(
-                new StepKey(
-                        other.key(),
-                        List.of(ready.depends()),
-                        "from",
-                        run.mesh().key()),
-                () -> field("body", Transfer.at(other, run.mesh().xyz(), ready, lens.axis(), work), true));
-    }
-
-    private Field at(Run run, Scope.Step.AtTime a, EvaluationContext lens) {
-        return from(then(run, a), run, a, lens);
-    }
-
     /** A run at another of its times. */
-    private Run then(Run run, Scope.Step.AtTime a) {
+    private Run then(Run run, double time) {
         Source.Simulation source = study.sources().stream()
                 .filter(s -> runs.get(s.id()) == run)
                 .map(Source.Simulation.class::cast)
                 .findFirst()
                 .orElseThrow(() -> new Scope.Trouble("Another time is known of the runs themselves only."));
-        return places.turned(library.run(source, new TimeSelector.At(a.time(), 0), work), study.axis());
+        return places.turned(library.run(source, new TimeSelector.At(time, 0), work), study.axis());
     }
 
     @Override
@@ -475,11 +473,30 @@ final class StudyBeyond implements Beyond {
                 .map(p -> Objects.requireNonNull(station(p.name())).id())
                 .toList();
         var reading = new Reading("~", r.kind(), "", new TallyOf(stations, measure));
+        // It is one number a lane, however many readings ask for it.
+        Object key = List.of("reduction", run.key(), reading, depends(q, stations, with));
         try {
-            return (Tally) reading.ask().read(reading, context(run, with));
+            return memo.of(key, () -> (Tally) reading.ask().read(reading, context(run, with)));
         } catch (LaneException e) {
             throw new Scope.Trouble(e);
         }
+    }
+
+    /** All that the number of a quantity over stations rests on, besides the run. */
+    private Object depends(Quantity q, List<String> stations, EvaluationContext lens) {
+        Definitions graph = lens.definitions();
+        Set<String> leaves = graph.leaves(q);
+        List<Object> all = new ArrayList<>(graph.needs(q));
+        study.units().stream().filter(u -> leaves.contains(u.field())).forEach(all::add);
+        stations.forEach(id -> study.station(id).map(study::placed).ifPresent(all::add));
+        all.add(lens.axis());
+        boolean formed = stations.stream()
+                .flatMap(id -> study.station(id).stream())
+                .anyMatch(s -> !s.shape().shapedBy().isBlank() || s.shape() instanceof Sheet);
+        if (formed || graph.beyond(q) || namesReading(study, leaves)) {
+            all.add(identity);
+        }
+        return all;
     }
 
     private ReadingContext context(Run run, EvaluationContext lens) {

@@ -58,13 +58,6 @@ public final class Transfer {
         return new Result(run, (double) outside / Math.max(1, out.length));
     }
 
-    /** All components of a quantity of a run at places of space, in SI units, absent where they lie outside. */
-    static double[][] at(Run run, double[] xyz, BoundQuantity ready, Axis axis, Work work) {
-        boolean meridian = run.stated().turn() != null && run.mesh().dimension() == 2;
-        Axis turned = meridian ? axis : null;
-        return ready.at(Placer.points(run.locator(work), xyz, turned, work), turned);
-    }
-
     /** A quantity of a run at places of space, absent where they lie outside. */
     static Profile values(Run run, double[] xyz, Quantity quantity, EvaluationContext lens, Work work) {
         boolean meridian = run.stated().turn() != null && run.mesh().dimension() == 2;

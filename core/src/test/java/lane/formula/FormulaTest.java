@@ -286,7 +286,7 @@ class FormulaTest {
     @Test
     void componentsAndPlacesInAFrame() {
         given.frames.put("tilted", given.tilted());
-        assertThat(given.si("position in tilted")).containsExactly(2, 4, 5);
+        assertThat(given.si("position in tilted")).containsExactly(4, 5, 2);
         // Its x is the global y, its y the global z, its axis the global x.
         assertThat(given.one("x in tilted")).isEqualTo(4);
         assertThat(given.one("y in tilted")).isEqualTo(5);

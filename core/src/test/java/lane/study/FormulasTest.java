@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -457,5 +458,150 @@ class FormulasTest {
         Profile p =
                 (Profile) new Evaluator(new Memory()).evaluate(s, Work.QUIET).outcome("r", "a");
         assertThat(p.value()[0]).isCloseTo(0.3, within(1e-12));
+    }
+
+    /** T is x + 2 y, between 0 and 5 K. */
+    @Test
+    void differencesOfTemperaturesAreNumbersLikeOthers() {
+        along("abs(T - 2 \"K\")", 1e-12, p -> Math.abs(p[0] + 2 * p[1] - 2));
+        along("max(T - 2 \"K\", 0)", 1e-12, p -> Math.max(p[0] + 2 * p[1] - 2, 0));
+        along("max(T - 2 \"K\", 1 \"K\")", 1e-12, p -> Math.max(p[0] + 2 * p[1] - 2, 1));
+        along("max(0, T - 2 \"K\", 0.5 \"K\")", 1e-12, p -> Math.max(p[0] + 2 * p[1] - 2, 0.5));
+        along("min(T, 2 \"K\")", 1e-12, p -> Math.min(p[0] + 2 * p[1], 2));
+        along("min(T, 274.15 \"K\", 1 \"degC\")", 1e-12, p -> p[0] + 2 * p[1]);
+        along("hypot(T - 1 \"K\", T - 2 \"K\")", 1e-12, p -> Math.hypot(p[0] + 2 * p[1] - 1, p[0] + 2 * p[1] - 2));
+        along("sign(T - 2 \"K\")", 0, p -> Math.signum(p[0] + 2 * p[1] - 2));
+        along("if(T > 2 \"K\", T - 2 \"K\", 0)", 1e-12, p -> Math.max(p[0] + 2 * p[1] - 2, 0));
+        along("-abs(2 \"K\" - T)", 1e-12, p -> -Math.abs(p[0] + 2 * p[1] - 2));
+        along("abs(T - mean(T over all))", 1e-9, p -> Math.abs(p[0] + 2 * p[1] - 2.5));
+        along("max(T over all) - min(T over all)", 1e-12, p -> 5.0);
+        along("floor((T - 0.25 \"K\") / 1 \"K\")", 0, p -> Math.floor(p[0] + 2 * p[1] - 0.25));
+        along("((T - 2 \"K\") ^ 2) ^ 0.5", 1e-12, p -> Math.abs(p[0] + 2 * p[1] - 2));
+        along(
+                "abs(rise) + max(rise, 0)",
+                1e-12,
+                p -> Math.abs(p[0] + 2 * p[1] - 2) + Math.max(p[0] + 2 * p[1] - 2, 0),
+                q("rise", "T - 2 \"K\"", "delta degC"));
+    }
+
+    /** A field of a coarser run is read where the place is: what it has between its own nodes, not between those of this run. */
+    @Test
+    void anotherRunIsReadAtThePlaceItself() {
+        // Linear fields are exact wherever they are read; their square is so only at the place.
+        along("(T of b) ^ 2", 1e-10, p -> Math.pow(p[0] + 2 * p[1] + 10, 2));
+        along("(T ^ 2) of b", 1e-10, p -> Math.pow(p[0] + 2 * p[1] + 10, 2));
+        along("(u of b).x * (u of b).y", 1e-10, p -> -p[0] * p[1]);
+        along("norm(u) of b", 1e-10, p -> Math.sqrt(p[0] * p[0] + p[1] * p[1] + 9));
+        // Cells of that run, not of this one.
+        var along = new Reading("r", "r", "", new ProfileOf("line", "q"));
+        Outcome there = outcome(List.of(q("q", "p", "")), along, "b");
+        assertThat(((Profile) outcome(List.of(q("q", "p of b", "")), along, "a")).value())
+                .isEqualTo(((Profile) there).value())
+                .isNotEqualTo(((Profile) outcome(List.of(q("q", "p", "")), along, "a")).value());
+        // At quadrature points the square is integrated, not its values at nodes of this run.
+        assertThat(number("(T of b) ^ 2", new Mean("q"), "all"))
+                .isCloseTo(
+                        number("(x * 1 \"K/m\" + 2 * y * 1 \"K/m\" + 10 \"K\") ^ 2", new Mean("q"), "all"),
+                        within(1e-6));
+        along("grad(T of b).y", 1e-9, p -> 2.0);
+    }
+
+    @Test
+    void aFieldOfTheLaneItselfIsTheSameToTheBit() {
+        for (String body : List.of("T", "T ^ 2", "p", "u.swirl", "grad(T).y * T", "T * mean(T over skin)")) {
+            along("(" + body + " of \"fine run\") - (" + body + ")", 0, p -> 0.0);
+            along("(" + body + " of a) - (" + body + ")", 0, p -> 0.0);
+            along("(" + body + " at 0) - (" + body + ")", 0, p -> 0.0);
+        }
+        along("(T ^ 2) at 1", 1e-11, p -> 4 * Math.pow(p[0] + 2 * p[1], 2));
+    }
+
+    @Test
+    void howMuchLiesOutsideOfTheOtherRunIsANumberBesideTheResult() {
+        Mesh mesh = BoxMesh.of(CellShape.HEXAHEDRON, new int[] {4, 5, 4}, new double[] {0.5, 2, 1.5}, 0.2, 1);
+        var field = new Field("T", Field.At.NODE, 1, lane.unit.Unit.of("K"), Values.of(new double[mesh.nodeCount()]));
+        Run narrow = new Run(mesh, List.of(field), List.of(), List.of(), List.of());
+        var library = new Memory() {
+            @Override
+            public Run run(Source.Simulation source, TimeSelector moment, Work work) {
+                return source.id().equals("b") ? narrow : A0;
+            }
+        };
+        var reading = new Reading("r", "r", "", new ProfileOf("line", "q"));
+        Results made = new Evaluator(library).evaluate(study(List.of(q("q", "T - T of b", "")), reading), Work.QUIET);
+        // Seven places from x of 0.1 to 0.9: those beyond 0.5 are not in a run that ends there.
+        assertThat(Arrays.stream(((Profile) made.outcome("r", "a")).value())
+                        .filter(Double::isNaN)
+                        .count())
+                .isEqualTo(3);
+        assertThat(made.scalars("r", "a"))
+                .filteredOn(x -> x.what().equals("outside of b"))
+                .singleElement()
+                .satisfies(x -> assertThat(x.estimate().value()).isCloseTo(3 / 7.0, within(1e-12)));
+        assertThat(made.scalars("r", "b")).noneMatch(x -> x.what().startsWith("outside of b"));
+    }
+
+    @Test
+    void whatStandsInFilesIsAQuantityWithoutBeingDefined() {
+        for (var one : Map.of("T", "T", "u.x", "u.x", "norm(u)", "norm(u)", "\"T\"", "T", "u.swirl", "u.swirl")
+                .entrySet()) {
+            Outcome o = outcome(List.of(), new Reading("r", "r", "", new ProfileOf("line", one.getKey())), "a");
+            Outcome defined = outcome(
+                    List.of(q("q", one.getValue(), "")), new Reading("r", "r", "", new ProfileOf("line", "q")), "a");
+            assertThat(((Profile) o).value()).as(one.getKey()).isEqualTo(((Profile) defined).value());
+            assertThat(o.unit()).isEqualTo(defined.unit());
+        }
+        // A definition of that key stands before the field; in quotes, or by a component, it is the field all the same.
+        Quantity twice = q("raw", "2 * raw", "");
+        assertThat(value(List.of(twice), "raw")).isCloseTo(2 * 0.7, within(1e-12));
+        assertThat(value(List.of(twice), "\"raw\"")).isCloseTo(0.7, within(1e-12));
+        assertThat(value(List.of(q("u", "2 * u", "")), "u.y")).isCloseTo(-0.1, within(1e-12));
+        Outcome none = outcome(List.of(), new Reading("r", "r", "", new ProfileOf("line", "Tt")), "a");
+        assertThat(((Outcome.Absent) none).reason())
+                .contains("no quantity and no field \"Tt\"")
+                .contains("T, u, p, raw");
+    }
+
+    private static double value(List<Quantity> quantities, String key) {
+        Outcome o = outcome(quantities, new Reading("r", "r", "", new ProfileOf("line", key)), "a");
+        return ((Profile) o).value()[0];
+    }
+
+    /** The frame's directions are y, z and x of space. */
+    @Test
+    void aWholeVectorOrTensorInAFrameIsTurned() {
+        along("(u in tilted).x", 1e-12, p -> -p[0]);
+        along("(u in tilted).y", 1e-12, p -> 3.0);
+        along("component(u in tilted, 3)", 1e-12, p -> p[1]);
+        along("norm(u in tilted) - norm(u)", 1e-12, p -> 0.0);
+        along("dot(turned, turned) - dot(u, u)", 1e-12, p -> 0.0, q("turned", "u in tilted", ""));
+        along("turned.x + turned.y", 1e-12, p -> -p[0] + 3, q("turned", "u in tilted", ""));
+        // A vector of space along the frame's first direction, from numbers.
+        along("dot(u, [1, 0, 0] in tilted)", 1e-12, p -> -p[0]);
+        // t.ij = u_i u_j, turned: products of what is turned are products of the frame's components.
+        Quantity t = q("t", "outer(u, u) in tilted", "");
+        along("t.xy", 1e-12, p -> -p[0] * 3, t);
+        along("dot(t, [1, 0, 0]).z", 1e-12, p -> p[1] * -p[0], t);
+        along("trace(t) - dot(u, u)", 1e-12, p -> 0.0, t);
+        along("det(t + identity() * 1 \"m2/s2\") - det(outer(u, u) + identity() * 1 \"m2/s2\")", 1e-9, p -> 0.0, t);
+        // What is computed elsewhere comes back as it stands in space, and is turned once.
+        along("(mean(u over all) in tilted).y", 1e-9, p -> 3.0);
+        along("(grad(T) in tilted).x", 1e-9, p -> 2.0);
+        along("(u of b in tilted).x", 1e-9, p -> -p[0]);
+        along("(u at 1 in tilted).y", 1e-9, p -> 3.0);
+        Outcome flow = outcome(
+                List.of(q("turned", "2 * (u in tilted)", "")),
+                new Reading(
+                        "r",
+                        "r",
+                        "",
+                        new TallyOf(
+                                List.of("skin"),
+                                new lane.measure.Flow(
+                                        "turned", 1, "1", lane.measure.Flow.Carried.NOTHING, lane.mesh.Axis.Z))),
+                "a");
+        assertThat(((Outcome.Absent) flow).reason())
+                .contains("taken in a frame")
+                .contains("as it stands in space");
     }
 }

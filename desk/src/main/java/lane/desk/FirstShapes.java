@@ -1,6 +1,8 @@
 package lane.desk;
 
 import java.util.List;
+import lane.base.Work;
+import lane.field.Run;
 import lane.mesh.Axis;
 import lane.mesh.Point;
 import lane.station.Abscissa;
@@ -8,37 +10,64 @@ import lane.station.Arc;
 import lane.station.CutCurve;
 import lane.station.CutCurve.Extent;
 import lane.station.Line;
+import lane.station.Placer;
 import lane.station.Points;
 import lane.station.Polyline;
 import lane.station.Sampling;
 import lane.station.Section;
 import lane.station.Shell;
 import lane.station.Sweep;
+import org.jspecify.annotations.Nullable;
 
 /** Shapes with first numbers that lie in the runs, to be moved from there. */
-public record FirstShapes(double[] bounds, Axis axis) {
+public record FirstShapes(
+        double[] bounds, Axis axis, @Nullable Run run) {
+    private static final int PROBES = 41;
+
     public static FirstShapes of(Session session) {
-        double[] bounds = session.study().finest().stream()
+        Run run = session.study().finest().stream()
                 .map(id -> session.results().runs().get(id))
                 .filter(java.util.Objects::nonNull)
                 .findFirst()
                 .or(() -> session.results().runs().values().stream().findFirst())
-                .map(r -> r.mesh().bounds())
-                .orElse(new double[] {0, 1, 0, 1, 0, 1});
-        return new FirstShapes(bounds, session.study().axis());
+                .orElse(null);
+        double[] bounds =
+                run == null ? new double[] {0, 1, 0, 1, 0, 1} : run.mesh().bounds();
+        return new FirstShapes(bounds, session.study().axis(), run);
     }
 
     public Point middle() {
         return new Point((bounds[0] + bounds[1]) / 2, (bounds[2] + bounds[3]) / 2, (bounds[4] + bounds[5]) / 2);
     }
 
-    /** Through the middle, along the longest side. */
+    /** Through the middle, along the side where most of it lies in the run, the longest of several alike. */
     public Line line() {
-        int d = 0;
-        for (int i = 1; i < 3; i++) {
-            d = extent(i) > extent(d) * (1 + 1e-9) ? i : d;
+        int best = 0;
+        for (int d = 1; d < 3; d++) {
+            int more = found(d) - found(best);
+            best = more > 0 || more == 0 && extent(d) > extent(best) * (1 + 1e-9) ? d : best;
         }
-        return new Line(end(d, 0), end(d, 1), new Sampling.Even(201), Abscissa.ARC);
+        return new Line(end(best, 0), end(best, 1), new Sampling.Even(201), Abscissa.ARC);
+    }
+
+    /** How many of some places along a side, through the middle, lie in the run. */
+    private int found(int d) {
+        if (run == null || extent(d) == 0) {
+            return 0;
+        }
+        double[] xyz = new double[3 * PROBES];
+        for (int i = 0; i < PROBES; i++) {
+            Point a = end(d, 0);
+            Point p = a.plus(end(d, 1).minus(a).times((i + 0.5) / PROBES));
+            xyz[3 * i] = p.x();
+            xyz[3 * i + 1] = p.y();
+            xyz[3 * i + 2] = p.z();
+        }
+        int n = 0;
+        for (int cell : Placer.points(run.locator(Work.QUIET), xyz, Work.QUIET).cell()) {
+            n += cell >= 0 ? 1 : 0;
+        }
+        return n;
     }
 
     private double extent(int d) {

@@ -235,11 +235,13 @@ class FormsTest extends InWindow {
         Button delete = node("quantity-delete-" + id);
         robot.interact(delete::fire);
         settled();
-        assertThat(session.study().quantity(id)).as("used, so it is asked").isPresent();
+        assertThat(session.study().quantities().find(id))
+                .as("used, so it is asked")
+                .isPresent();
         Button anyway = node("quantity-delete-anyway");
         robot.interact(anyway::fire);
         settled();
-        assertThat(session.study().quantity(id)).isEmpty();
+        assertThat(session.study().quantities().find(id)).isEmpty();
     }
 
     @Test

@@ -36,7 +36,7 @@ class WindowTest extends InWindow {
             "Boundary parts",
             "Coverage",
             "what is looked at",
-            "Difference from theory",
+            "Difference from the datum",
             verdicts(Verdict.WITHIN) + " within",
             "How the number came about"
         };
@@ -122,7 +122,7 @@ class WindowTest extends InWindow {
         Bounds b = onFx(() -> node("field").localToScreen(node("field").getBoundsInLocal()));
         robot.moveTo(b.getMinX() + b.getWidth() / 2 - 60, b.getMinY() + b.getHeight() / 2 + 60);
         await(() -> shown("part rotor"));
-        assertThat(robot.lookup(n -> n instanceof Label l && l.getText().startsWith("1.50000 m/s"))
+        assertThat(robot.lookup(n -> n instanceof Label l && l.getText().startsWith("1.5 m/s"))
                         .tryQuery())
                 .isPresent();
     }

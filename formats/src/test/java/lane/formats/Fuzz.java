@@ -71,13 +71,17 @@ final class Fuzz {
             byte[] bytes = damaged(seed, seeds, new Random(1000 + i));
             refused += one(folder.resolve("damaged" + ending), bytes, "case " + i, f -> {
                         Read is = Read.of(reader.apply(f), explicit);
-                        assertThat(was.unsaid(is, touched(seed, bytes))).isNull();
+                        assertThat(was.unsaid(is, touched(seed, bytes), ending.equals(".vtm") || ending.equals(".ply")))
+                                .isNull();
                     })
                     ? 1
                     : 0;
         }
         assertThat(refused).as("files refused of " + CASES).isBetween(CASES / 20, CASES - 1);
     }
+
+    /** So many bytes are more than a number or a name. */
+    private static final int CUT = 8;
 
     /** How many bytes lie between the parts that two files have alike at their begin and end. */
     private static int touched(byte[] a, byte[] b) {
@@ -111,7 +115,7 @@ final class Fuzz {
         }
 
         /** What the other has changed without saying so, more than the touched bytes can account for; null for nothing. */
-        String unsaid(Read other, int touched) {
+        String unsaid(Read other, int touched, boolean cuts) {
             if (!remarks.containsAll(other.remarks)) {
                 return null;
             }
@@ -127,6 +131,10 @@ final class Fuzz {
                     }
                     continue;
                 }
+                if (is.length < was.length && touched >= CUT && cuts) {
+                    // Where each entry stands for itself, one that is cut out whole leaves a sound file.
+                    continue;
+                }
                 if (is.length != was.length) {
                     return e.getKey() + " has " + is.length + " numbers in place of " + was.length;
                 }
@@ -136,7 +144,8 @@ final class Fuzz {
                 }
                 // One in some millions of damaged streams keeps its check sum with its values changed places: nobody
                 // can see it.
-                if (differ > touched && !sameSum(was, is)) {
+                // A character of base64 has bits of two bytes, which may be of two numbers.
+                if (differ > touched + 1 && !sameSum(was, is)) {
                     return differ + " numbers of " + e.getKey() + " changed by " + touched + " bytes";
                 }
             }

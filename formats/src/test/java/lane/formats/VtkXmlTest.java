@@ -392,4 +392,74 @@ class VtkXmlTest {
         VtkXmlWriter.writeGrid(file, mesh, zeros, Options.UNPACKED);
         assertThat(VtkXmlReader.read(file, Work.QUIET).fields()).hasSize(9);
     }
+
+    private Dataset tensor(String names, int components, String numbers) throws Exception {
+        Path file = folder.resolve("tensor.vtu");
+        Files.writeString(
+                file,
+                "<VTKFile type=\"UnstructuredGrid\"><UnstructuredGrid><Piece NumberOfPoints=\"4\" NumberOfCells=\"1\"><CellData>"
+                        + "<DataArray type=\"Float64\" Name=\"S\" NumberOfComponents=\"" + components + "\" " + names
+                        + " format=\"ascii\">" + numbers + "</DataArray></CellData><Points>"
+                        + "<DataArray type=\"Float64\" NumberOfComponents=\"3\" format=\"ascii\">0 0 0 1 0 0 0 1 0 0 0 1</DataArray></Points>"
+                        + "<Cells><DataArray type=\"Int32\" Name=\"connectivity\" format=\"ascii\">0 1 2 3</DataArray>"
+                        + "<DataArray type=\"Int32\" Name=\"offsets\" format=\"ascii\">4</DataArray>"
+                        + "<DataArray type=\"UInt8\" Name=\"types\" format=\"ascii\">10</DataArray></Cells></Piece></UnstructuredGrid></VTKFile>");
+        return VtkXmlReader.read(file, Work.QUIET);
+    }
+
+    private static double[] numbers(Dataset d) {
+        double[] out = new double[d.fields().getFirst().values().length()];
+        Arrays.setAll(out, d.fields().getFirst().values()::get);
+        return out;
+    }
+
+    private static String named(String... names) {
+        var out = new StringBuilder();
+        for (int c = 0; c < names.length; c++) {
+            out.append("ComponentName").append(c).append("=\"").append(names[c]).append("\" ");
+        }
+        return out.toString();
+    }
+
+    @Test
+    void componentsOfTensorsStandWhereTheirNamesSay() throws Exception {
+        // By rows: 11 is xx, 12 is xy and so on.
+        Dataset rows = tensor(named("S_xx", "S_xy", "S_xz", "S_yy", "S_yz", "S_zz"), 6, "11 12 13 22 23 33");
+        assertThat(numbers(rows)).containsExactly(11, 22, 33, 12, 23, 13);
+        assertThat(rows.remarks()).anyMatch(r -> r.contains("read as xx, yy, zz, xy, yz, xz by their names"));
+        // The lower half is the same tensor.
+        assertThat(numbers(tensor(named("XX", "YX", "YY", "ZX", "ZY", "ZZ"), 6, "11 12 22 13 23 33")))
+                .containsExactly(11, 22, 33, 12, 23, 13);
+        Dataset usual = tensor(named("XX", "YY", "ZZ", "XY", "YZ", "XZ"), 6, "11 22 33 12 23 13");
+        assertThat(numbers(usual)).containsExactly(11, 22, 33, 12, 23, 13);
+        assertThat(usual.remarks()).isEmpty();
+        Dataset columns =
+                tensor(named("xx", "yx", "zx", "xy", "yy", "zy", "xz", "yz", "zz"), 9, "11 21 31 12 22 32 13 23 33");
+        assertThat(numbers(columns)).containsExactly(11, 12, 13, 21, 22, 23, 31, 32, 33);
+    }
+
+    @Test
+    void tensorsOfSixWithoutNamesAreToldUntilTheirOrderIsStated() throws Exception {
+        Dataset bare = tensor("", 6, "11 22 33 12 13 23");
+        assertThat(bare.remarks()).singleElement().isEqualTo(lane.field.Treatment.assumed("S"));
+        // Names that name nothing, or one twice, decide nothing.
+        assertThat(tensor(named("a", "b", "c", "d", "e", "f"), 6, "1 2 3 4 5 6").remarks())
+                .hasSize(1);
+        assertThat(tensor(named("XX", "YY", "ZZ", "XY", "YX", "XZ"), 6, "1 2 3 4 5 6")
+                        .remarks())
+                .hasSize(1);
+        var run = new lane.field.Run(bare.mesh(), bare.fields(), List.of(), List.of(), bare.remarks());
+        var said = lane.field.Treatment.NONE
+                .withOrder("S", List.of(0, 1, 2, 3, 5, 4))
+                .apply(run);
+        assertThat(said.remarks()).isEmpty();
+        double[] v = new double[6];
+        Arrays.setAll(v, said.fields().getFirst().values()::get);
+        assertThat(v).containsExactly(11, 22, 33, 12, 23, 13);
+        for (List<Integer> wrong : List.of(List.of(0, 1, 2, 3, 4, 4), List.of(0, 1, 2, 3), List.of(1, 2, 3, 4, 5, 6))) {
+            assertThatThrownBy(() -> lane.field.Treatment.NONE.withOrder("S", wrong))
+                    .isInstanceOf(LaneException.class)
+                    .hasMessageContaining("components of \"S\"");
+        }
+    }
 }

@@ -1,5 +1,6 @@
 package lane.desk.intake;
 
+import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import javafx.geometry.Pos;
@@ -18,6 +19,7 @@ import lane.evaluation.EvaluationContext;
 import lane.field.Field;
 import lane.field.Run;
 import lane.field.RunHealth;
+import lane.field.Treatment;
 import lane.picture.Ticks;
 import lane.quantity.FieldUnit;
 import lane.study.Source;
@@ -28,6 +30,17 @@ import org.jspecify.annotations.Nullable;
 final class RunFields extends RunSection {
     private static final List<List<Integer>> ORDERS = List.of(
             List.of(0, 1, 2), List.of(0, 2, 1), List.of(1, 0, 2), List.of(1, 2, 0), List.of(2, 0, 1), List.of(2, 1, 0));
+
+    /** Orders that programs write: diagonal first in three ways, by rows, by columns. */
+    private static final List<List<Integer>> OF_SIX = List.of(
+            List.of(0, 1, 2, 3, 4, 5),
+            List.of(0, 1, 2, 3, 5, 4),
+            List.of(0, 1, 2, 5, 3, 4),
+            List.of(0, 3, 5, 1, 4, 2),
+            List.of(0, 2, 5, 1, 4, 3));
+
+    private static final List<List<Integer>> OF_NINE =
+            List.of(List.of(0, 1, 2, 3, 4, 5, 6, 7, 8), List.of(0, 3, 6, 1, 4, 7, 2, 5, 8));
 
     RunFields(Session session, Source.Simulation source, Run run, VBox sheet) {
         super(session, source, run, sheet);
@@ -122,20 +135,25 @@ final class RunFields extends RunSection {
         return range == null ? health == null ? "…" : "" : Ticks.number(bound, Double.NaN);
     }
 
-    /** How many components; of three also their order. */
+    /** How many components; of vectors and tensors also their order, which may be stated. */
     private Node components(Field field) {
-        if (field.components() != 3) {
+        if (Treatment.components(field.components()).isEmpty()) {
             return Ui.left(String.valueOf(field.components()), 96, "second");
         }
-        List<Integer> now = treatment().order().getOrDefault(field.name(), ORDERS.getFirst());
+        List<List<Integer>> usual = field.components() == 3 ? ORDERS : field.components() == 6 ? OF_SIX : OF_NINE;
+        List<Integer> now = treatment().order().getOrDefault(field.name(), usual.getFirst());
+        List<List<Integer>> all = new ArrayList<>(usual);
+        if (!all.contains(now)) {
+            all.add(now);
+        }
+        boolean assumed = run.remarks().contains(Treatment.assumed(field.name()));
         ComboBox<List<Integer>> order = Ui.choice(
                 "order-" + field.name(),
-                ORDERS,
+                all,
                 now,
-                RunFields::letters,
-                o -> treat(
-                        "Order of components", t -> t.withOrder(field.name(), o.equals(ORDERS.getFirst()) ? null : o)));
-        Tip.on(order, "Which direction each stored number stands for");
+                o -> letters(o) + (assumed && o.equals(usual.getFirst()) ? ", assumed" : ""),
+                o -> treat("Order of components", t -> t.withOrder(field.name(), o)));
+        Tip.on(order, assumed ? Treatment.assumed(field.name()) : "Which component each stored number stands for");
         order.setPrefWidth(88);
         order.setMinWidth(88);
         order.setMaxWidth(88);
@@ -145,11 +163,12 @@ final class RunFields extends RunSection {
         return box;
     }
 
-    /** What stands first, second and third in the file when x, y and z are taken from these places. */
-    private static String letters(List<Integer> from) {
-        String[] at = new String[3];
-        for (int d = 0; d < 3; d++) {
-            at[from.get(d)] = "xyz".substring(d, d + 1);
+    /** What stands first, second and so on in the file, when the components are taken from these places. */
+    static String letters(List<Integer> from) {
+        List<String> names = Treatment.components(from.size());
+        String[] at = new String[from.size()];
+        for (int d = 0; d < at.length; d++) {
+            at[from.get(d)] = names.get(d);
         }
         return String.join(" ", at);
     }

@@ -3,6 +3,7 @@ package lane.desk.readings;
 import java.awt.image.BufferedImage;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Objects;
 import java.util.stream.IntStream;
 import javafx.application.Platform;
@@ -395,6 +396,19 @@ final class ProfilePane implements ReadingPane {
                 text.setWrapText(true);
                 numbers.getChildren().add(text);
             }
+        }
+        for (Source s : session.study().lanes()) {
+            session.results()
+                    .beside()
+                    .getOrDefault(Objects.requireNonNull(reading).id(), Map.of())
+                    .getOrDefault(s.id(), List.of())
+                    .forEach(x -> numbers.getChildren()
+                            .add(Ui.label(
+                                    s.name() + ": "
+                                            + Ticks.brief(100 * x.estimate().value()) + " % of its places are "
+                                            + x.what(),
+                                    "small",
+                                    x.estimate().value() > 0 ? "ochre" : "muted")));
         }
         if (curves.isEmpty()) {
             numbers.getChildren().add(Ui.label("No lane answers yet.", "muted"));

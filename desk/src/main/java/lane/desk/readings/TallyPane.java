@@ -326,7 +326,7 @@ final class TallyPane implements ReadingPane {
     /** The other numbers of an answer, such as pressure and viscous parts. */
     private void pieces(Reading reading, List<Source> sources, VBox box) {
         for (Source s : sources) {
-            List<Scalar> all = session.results().outcome(reading.id(), s.id()).scalars();
+            List<Scalar> all = session.results().scalars(reading.id(), s.id());
             if (all.size() > 2) {
                 String text = all.subList(1, all.size()).stream()
                         .map(x -> x.what().replaceAll(" part$", "") + " "

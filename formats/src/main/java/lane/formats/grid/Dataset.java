@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.function.UnaryOperator;
 import lane.field.Field;
+import lane.field.Treatment;
 import lane.mesh.Mesh;
 
 /**
@@ -73,6 +74,14 @@ public record Dataset(
         List<String> all = new java.util.ArrayList<>(remarks);
         more.stream().filter(r -> !all.contains(r)).forEach(all::add);
         return new Dataset(mesh, fields, groups, times, time, all, files, labels, metres);
+    }
+
+    /** Saying of tensors of six numbers in which order they are taken: a format that does not say leaves it open. */
+    public Dataset assuming() {
+        return saying(fields.stream()
+                .filter(f -> f.components() == 6)
+                .map(f -> Treatment.assumed(f.name()))
+                .toList());
     }
 
     public Dataset labelled(Map<String, List<String>> names) {

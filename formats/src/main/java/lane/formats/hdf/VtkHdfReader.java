@@ -55,7 +55,7 @@ public final class VtkHdfReader {
                             : "it has no group \"VTKHDF\"");
         }
         Dataset made = one(root);
-        return made.saying(Hdf.notes());
+        return made.assuming().saying(Hdf.notes());
     }
 
     private Dataset one(Group group) {
@@ -236,8 +236,22 @@ public final class VtkHdfReader {
             pointsBefore += n;
             cellsBefore += cells;
         }
+        if (step.index < 0) {
+            unused("Points", points, pointsBefore);
+            if (codes != null) {
+                unused("Types", codes, cellsBefore);
+            }
+        }
         Dataset out = pieces.join();
         return step.times.isEmpty() ? out : out.at(step.times, step.time);
+    }
+
+    /** Without steps every entry of an array belongs to a part. */
+    private void unused(String name, io.jhdf.api.Dataset array, int used) {
+        int held = array.getDimensions()[0];
+        if (held > used) {
+            remarks.add("Its array \"" + name + "\" has " + held + " entries, of which its counts use " + used + ".");
+        }
     }
 
     /** The mesh of a part, with what its reader wants known. */

@@ -444,10 +444,12 @@ final class GridBuilder {
                         + (long) expected * a.components);
             }
             String name = a.name.isEmpty() ? "unnamed" : a.name;
-            if (a.order != null) {
+            if (a.order != null && !lane.field.Treatment.stored(a.order)) {
                 values = values.permuted(a.order);
-                remarks.add("The components of \"" + name
-                        + "\" stand in another order in the file and are read as x, y, z" + " by their names.");
+                remarks.add("The components of \"" + name + "\" stand in another order in the file and are read as "
+                        + String.join(", ", lane.field.Treatment.components(a.components)) + " by their names.");
+            } else if (a.order == null && a.components == 6) {
+                remarks.add(lane.field.Treatment.assumed(name));
             }
             out.add(new Field(name, at, a.components, Unit.of(FieldUnit.guess(name)), values));
         }

@@ -51,7 +51,7 @@ public final class LegacyReader {
     }
 
     public static Dataset read(Path file, Work work) {
-        return Bytes.read(file, bytes -> new LegacyReader(bytes, work).all());
+        return Bytes.read(file, bytes -> new LegacyReader(bytes, work).all().assuming());
     }
 
     private Dataset all() {

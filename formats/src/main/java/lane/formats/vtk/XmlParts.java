@@ -410,9 +410,7 @@ final class XmlParts {
         if (components != null) {
             array.components = (int) Math.max(1, count(components));
         }
-        if (array.components == 3) {
-            array.order = order(xml);
-        }
+        array.order = ComponentOrder.of(array.components, c -> xml.getAttributeValue(null, "ComponentName" + c));
         array.room = room(array, piece);
         array.index = count++;
         if (format.equals("appended")) {
@@ -440,23 +438,6 @@ final class XmlParts {
             }
         }
         return array;
-    }
-
-    /** Which stored component is x, y and z by the names of the components; null where they say nothing else. */
-    private static int @Nullable [] order(XMLStreamReader xml) {
-        int[] at = {-1, -1, -1};
-        for (int c = 0; c < 3; c++) {
-            String name = xml.getAttributeValue(null, "ComponentName" + c);
-            String last = name == null || name.isBlank()
-                    ? ""
-                    : name.strip().substring(name.strip().length() - 1).toLowerCase(java.util.Locale.ROOT);
-            int axis = last.isEmpty() ? -1 : "xyz".indexOf(last);
-            if (axis < 0 || at[axis] >= 0) {
-                return null;
-            }
-            at[axis] = c;
-        }
-        return at[0] == 0 && at[1] == 1 ? null : at;
     }
 
     /** Lists of names that the file carries as a whole, by the name of the list. */

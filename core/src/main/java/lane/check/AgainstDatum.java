@@ -89,7 +89,9 @@ public record AgainstDatum(Norm norm, Scale scale, double tolerance, String datu
             Difference curve =
                     Difference.of(value.curve().orElseThrow(), against.curve().orElseThrow());
             double range = absolute() ? curve.datumRange() : curve.scale(scale);
-            double half = curve.uncertaintyNorm(norm);
+            double allowed = absolute() ? tolerance * value.unit().factor() : tolerance * range;
+            int deciding = norm == Norm.LINF ? curve.deciding(allowed) : -1;
+            double half = deciding < 0 ? curve.uncertaintyNorm(norm) : curve.uncertainty()[curve.largest()];
             var doubt = Uncertainty.ofHalf(Uncertainty.Source.MEASURED, half);
             return lane(
                     norm.symbol() + " of difference",
@@ -99,6 +101,7 @@ public record AgainstDatum(Norm norm, Scale scale, double tolerance, String datu
                     doubt,
                     value.unit(),
                     curve,
+                    deciding,
                     judged,
                     value.trail().with(against.trail()));
         }
@@ -116,6 +119,7 @@ public record AgainstDatum(Norm norm, Scale scale, double tolerance, String datu
                 v.uncertainty().and(d.uncertainty()),
                 v.unit(),
                 null,
+                -1,
                 judged,
                 value.trail().with(against.trail()));
     }
@@ -128,22 +132,33 @@ public record AgainstDatum(Norm norm, Scale scale, double tolerance, String datu
             Uncertainty doubt,
             Unit unit,
             @Nullable Difference curve,
+            int deciding,
             boolean judged,
             Provenance trail) {
         double half = doubt.stated() ? doubt.half() : 0;
         boolean meaningless = !absolute() && range == 0;
         double allowed = absolute() ? tolerance * unit.factor() : meaningless ? Double.NaN : tolerance * range;
-        Verdict verdict = !judged ? null : meaningless ? Verdict.NO_DATA : Verdict.of(difference, half, allowed);
+        boolean elsewhere = curve != null && deciding >= 0 && deciding != curve.largest();
+        Verdict verdict = !judged
+                ? null
+                : meaningless
+                        ? Verdict.NO_DATA
+                        : elsewhere && curve != null
+                                ? Verdict.of(curve.value()[deciding], curve.uncertainty()[deciding], allowed)
+                                : Verdict.of(difference, half, allowed);
+        double shown = absolute() ? 1 / unit.factor() : 100 / range;
+        String symbol = absolute() ? unit.difference().symbol() : "%";
         String sentence = meaningless
                 ? "The tolerance is a share " + (curve == null ? "of the datum's value" : scale.word())
                         + ", which is zero here, so it has no meaning; give an absolute tolerance."
-                : Tolerance.sentence(
-                        "Difference",
-                        difference,
-                        half,
-                        allowed,
-                        absolute() ? 1 / unit.factor() : 100 / range,
-                        absolute() ? unit.difference().symbol() : "%");
+                : Tolerance.sentence("Difference", difference, half, allowed, shown, symbol)
+                        + (elsewhere && curve != null
+                                ? " Another place decides: "
+                                        + Tolerance.three(Math.abs(curve.value()[deciding]) * shown) + " "
+                                        + symbol + " with an uncertainty of "
+                                        + Tolerance.three(curve.uncertainty()[deciding] * shown) + " " + symbol
+                                        + " there."
+                                : "");
         double relative = range > 0 ? difference / range : Double.NaN;
         LinkedHashMap<String, String> all = settings(curve);
         if (!Double.isNaN(relative)) {

@@ -189,7 +189,8 @@ public record Difference(
 
     /**
      * The same norm of the pointwise uncertainty: what that uncertainty can add to the norm of the difference at most
-     * (the triangle inequality holds for all three norms).
+     * (the triangle inequality holds for all three norms). Of the largest difference the place itself tells more: see
+     * {@link #deciding}.
      */
     public double uncertaintyNorm(Norm norm) {
         double sum = 0;
@@ -204,6 +205,24 @@ public record Difference(
             case L2 -> Math.sqrt(sum);
             case LINF -> largest;
         };
+    }
+
+    /** Where the largest difference is. */
+    public int largest() {
+        int at = 0;
+        for (int i = 1; i < value.length; i++) {
+            at = Math.abs(value[i]) > Math.abs(value[at]) ? i : at;
+        }
+        return at;
+    }
+
+    /** The point that decides whether all points keep a tolerance, each with its own uncertainty; see {@link Verdict#deciding}. */
+    public int deciding(double allowed) {
+        double[] size = new double[value.length];
+        for (int i = 0; i < size.length; i++) {
+            size[i] = Math.abs(value[i]);
+        }
+        return Verdict.deciding(size, uncertainty, allowed);
     }
 
     /** A curve ordered by abscissa for piecewise linear lookup. */

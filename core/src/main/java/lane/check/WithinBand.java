@@ -133,15 +133,17 @@ public record WithinBand(@Nullable Double least, @Nullable Double greatest, Stri
         return Double.isNaN(v) ? 0 : v;
     }
 
+    /** The point that decides, each with its own uncertainty on the side where the band ends. */
     private int worst(Profile p) {
-        int worst = -1;
-        for (int i = 0; i < p.size(); i++) {
-            if (!Double.isNaN(p.value()[i])
-                    && (worst < 0 || beyond(p.value()[i], p.unit()) > beyond(p.value()[worst], p.unit()))) {
-                worst = i;
-            }
+        double[] beyond = new double[p.size()];
+        double[] half = new double[p.size()];
+        double[] up = p.upwards();
+        double[] down = p.uncertainty();
+        for (int i = 0; i < beyond.length; i++) {
+            beyond[i] = Double.isNaN(p.value()[i]) ? Double.NaN : beyond(p.value()[i], p.unit());
+            half[i] = up.length == 0 ? 0 : Math.max(finite(up[i]), finite(down[i]));
         }
-        return worst;
+        return Verdict.deciding(beyond, half, 0);
     }
 
     /** How far a value in SI units is out of the band; negative inside of it. */

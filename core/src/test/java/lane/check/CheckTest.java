@@ -261,4 +261,69 @@ class CheckTest {
                         .linfAt())
                 .isEqualTo(3);
     }
+
+    private static Profile curve(double[] value, double[] half) {
+        double[] x = new double[value.length];
+        for (int i = 0; i < x.length; i++) {
+            x[i] = i;
+        }
+        return new Profile(
+                x,
+                value,
+                half.length == 0
+                        ? List.of()
+                        : List.of(new lane.estimate.Band(Uncertainty.Source.MEASURED, half, half, 2)),
+                "x",
+                Unit.of("m"),
+                Unit.of("K"),
+                false,
+                value.length,
+                "",
+                Provenance.EMPTY);
+    }
+
+    private static CheckResult pointwise(double[] difference, double[] half, double tolerance) {
+        return judge(
+                new Check("c", "r", Norm.LINF, Scale.ABSOLUTE, tolerance, "", List.of("run")),
+                Map.of("datum", curve(new double[difference.length], half), "run", curve(difference, new double[0])));
+    }
+
+    /** One bad sensor far from the largest difference does not excuse it, and one with a large uncertainty does not spoil the rest. */
+    @Test
+    void aPointwiseCheckUsesTheUncertaintyAtItsPlace() {
+        // The largest difference has hardly any uncertainty: it is out, whatever the others have.
+        CheckResult out = pointwise(new double[] {0.1, 0.9, 0.1}, new double[] {2, 0.05, 2}, 0.5);
+        assertThat(out.verdict()).isEqualTo(Verdict.OUT);
+        assertThat(out.why()).contains("Difference 0.9 K, uncertainty 0.05 K");
+        // The smaller difference at another place is the one that is surely out.
+        CheckResult other = pointwise(new double[] {0.8, 0.9}, new double[] {0.01, 1}, 0.5);
+        assertThat(other.verdict()).isEqualTo(Verdict.OUT);
+        assertThat(other.why()).contains("Another place decides: 0.8 K with an uncertainty of 0.01 K");
+        assertThat(other.lanes().get("run").difference()).isEqualTo(0.9);
+        // All are within with their own, though the largest of the uncertainties beside the largest difference would
+        // not be.
+        assertThat(pointwise(new double[] {0.4, 0.1}, new double[] {0.05, 0.35}, 0.5)
+                        .verdict())
+                .isEqualTo(Verdict.WITHIN);
+        // Nobody is surely out, but one may be.
+        assertThat(pointwise(new double[] {0.4, 0.1}, new double[] {0.05, 0.45}, 0.5)
+                        .verdict())
+                .isEqualTo(Verdict.UNDECIDED);
+        assertThat(pointwise(new double[] {0.4, Double.NaN}, new double[0], 0.5).verdict())
+                .isEqualTo(Verdict.WITHIN);
+    }
+
+    @Test
+    void aBandIsKeptByEachPointWithItsOwnUncertainty() {
+        Rule band = new WithinBand(0.0, 1.0, "K");
+        double[] half = {0.3, 0.01, 0.3};
+        assertThat(verdict(band, curve(new double[] {0.5, 0.98, 0.5}, half))).isEqualTo(Verdict.WITHIN);
+        assertThat(verdict(band, curve(new double[] {0.9, 0.98, 0.5}, half))).isEqualTo(Verdict.UNDECIDED);
+        assertThat(verdict(band, curve(new double[] {0.9, 1.02, 1.1}, half))).isEqualTo(Verdict.OUT);
+    }
+
+    private static Verdict verdict(Rule rule, Profile curve) {
+        return rule.judge(new Crossing(Map.of("run", curve), "", List.of("run"), List.of("run")))
+                .verdict();
+    }
 }

@@ -10,6 +10,7 @@ import lane.measure.Flow;
 import lane.measure.Flow.Carried;
 import lane.measure.Force;
 import lane.measure.Integral;
+import lane.measure.Length;
 import lane.measure.Mean;
 import lane.measure.Measure;
 import lane.measure.Moment;
@@ -49,6 +50,29 @@ final class MeasureEntries {
         @Override
         public String words(Measure measure, String what) {
             return "area";
+        }
+    }
+
+    /** See {@link Length}. */
+    public static final class OfLength implements MeasureEntry {
+        @Override
+        public String word() {
+            return "length";
+        }
+
+        @Override
+        public Class<Length> type() {
+            return Length.class;
+        }
+
+        @Override
+        public List<Choice> choices() {
+            return List.of(choice("length", "", s -> Optional.of(new Length())));
+        }
+
+        @Override
+        public String words(Measure measure, String what) {
+            return "length";
         }
     }
 

@@ -67,6 +67,35 @@ public final class MeasureForm {
         quantity(caption, MeasureChoices.vectors(session), now, make);
     }
 
+    /** One of a few. */
+    <T> void choice(
+            String caption,
+            List<T> all,
+            T now,
+            java.util.function.Function<T, String> word,
+            java.util.function.Function<T, Measure> make) {
+        line(caption, Ui.segments(all, now, word, t -> changed.accept(make.apply(t))));
+    }
+
+    /** A quantity, such as a condition, that may be left out. */
+    void optional(String caption, String now, java.util.function.Function<String, Measure> make) {
+        var ids = new java.util.ArrayList<>(List.of(""));
+        MeasureChoices.scalars(session).forEach(q -> ids.add(q.id()));
+        if (!ids.contains(now)) {
+            ids.add(now);
+        }
+        var choice = Ui.choice(
+                id + "-" + caption,
+                ids,
+                now,
+                k -> k.isBlank()
+                        ? "everywhere"
+                        : session.study().quantity(k).map(Quantity::name).orElse(k),
+                k -> changed.accept(make.apply(k)));
+        choice.setMaxWidth(200);
+        line(caption, choice);
+    }
+
     private void line(String caption, Node... nodes) {
         HBox row = Ui.row(6, Ui.left(caption, 78, "second"));
         row.getChildren().addAll(nodes);

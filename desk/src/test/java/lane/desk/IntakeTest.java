@@ -85,7 +85,7 @@ class IntakeTest extends InWindow {
         assertThat(tally("mass-flow", "medium")).isEqualTo(other);
         await(() -> session.health(run("coarse")) != null);
         look("intake-mm");
-        choose("length", "m, assumed");
+        choose("length", "as the file");
         fire("system", "mm-N-tonne");
         assertThat(run("coarse").mesh().bounds()[5]).isCloseTo(0.12e-3, within(1e-12));
         // Speeds are in mm/s too now: a thousandth more.

@@ -64,7 +64,9 @@ final class RunSheet extends RunSection {
                         ? l
                         : treatment().system() != null
                                 ? "as the system"
-                                : run.stated().length() ? "as the file says" : "m, assumed",
+                                : treatment().length().isBlank() && !run.stated().length()
+                                        ? "m, assumed"
+                                        : "as the file",
                 l -> treat("Unit of length", t -> t.inLength(l)));
         length.setPrefWidth(118);
         List<UnitSystem> systems = new ArrayList<>();

@@ -25,6 +25,11 @@ public record Figures(int decimals, int power) {
      * @param needed the least that must be told apart, such as a tenth of a tolerance; 0 or NaN for none
      */
     public static Figures of(double[] values, double needed) {
+        return of(values, needed, 6);
+    }
+
+    /** @param digits of the spread, where there is little room */
+    public static Figures of(double[] values, double needed, int digits) {
         double least = Double.POSITIVE_INFINITY;
         double greatest = Double.NEGATIVE_INFINITY;
         for (double v : values) {
@@ -41,7 +46,7 @@ public record Figures(int decimals, int power) {
         double unit = Math.pow(10, power);
         // Values that are the same but for their round-off have no spread to show.
         double spread = greatest - least > 1e-12 * size ? greatest - least : size;
-        int decimals = decimals(spread / unit, 6);
+        int decimals = decimals(spread / unit, digits);
         if (needed > 0 && Double.isFinite(needed)) {
             decimals = Math.max(decimals, decimals(needed / unit, 1));
         }

@@ -20,11 +20,11 @@ public final class InRun implements Anywhere {
     private final @Nullable Axis turned;
     private final Object identity;
     /** What was computed last by each thread: the components of one block of places are asked for one after another. */
-    private final ThreadLocal<@Nullable Block> last = new ThreadLocal<>();
+    private static final ThreadLocal<@Nullable Block> LAST = new ThreadLocal<>();
 
     private final @Nullable Outside counted = Outside.now();
 
-    private record Block(double[] xyz, double[][] values) {}
+    private record Block(InRun of, double[] xyz, double[][] values) {}
 
     /** @param lane for people: whose numbers they are */
     public InRun(String lane, Run run, BoundQuantity ready, Axis axis) {
@@ -54,10 +54,10 @@ public final class InRun implements Anywhere {
             xyz[3 * i + 1] = y[i];
             xyz[3 * i + 2] = z[i];
         }
-        Block block = last.get();
-        if (block == null || !Arrays.equals(block.xyz, xyz)) {
+        Block block = LAST.get();
+        if (block == null || !block.of.equals(this) || !Arrays.equals(block.xyz, xyz)) {
             Placement places = Placer.points(run.locator(), xyz, turned, Work.QUIET);
-            block = new Block(xyz, ready.at(places, turned));
+            block = new Block(this, xyz, ready.at(places, turned));
             if (counted != null) {
                 int absent = 0;
                 for (int cell : places.cell()) {
@@ -65,7 +65,7 @@ public final class InRun implements Anywhere {
                 }
                 counted.add(lane, n, absent);
             }
-            last.set(block);
+            LAST.set(block);
         }
         System.arraycopy(block.values[component], 0, into, 0, n);
     }

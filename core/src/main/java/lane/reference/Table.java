@@ -121,23 +121,32 @@ public record Table(
         this(
                 headers,
                 units,
-                headers.stream().map(Table::role).toList(),
+                headers.stream().map(h -> role(h, headers)).toList(),
                 columns,
                 new Layout("", "", "", "", "", List.of(), 0, 1, Places.NONE, words),
                 Found.NOTHING,
                 input);
     }
 
-    /** By the trade's usual names: an uncertainty, or else a value. */
-    public static Recipe.Role role(String header) {
+    /**
+     * By the trade's usual names: an uncertainty, or else a value. A bare {@code u} is an uncertainty behind a value, but a speed
+     * where it stands among components or alone.
+     *
+     * @param headers of all columns
+     */
+    public static Recipe.Role role(String header, List<String> headers) {
         String h = header.toLowerCase(java.util.Locale.ROOT);
+        boolean component = headers.stream().anyMatch(o -> o.equalsIgnoreCase("v") || o.equalsIgnoreCase("w"))
+                || headers.size() < 3
+                || headers.indexOf(header) < 2;
         boolean unsure = h.contains("uncert")
                 || h.contains("error")
                 || h.contains("±")
                 || h.contains("+-")
                 || h.contains("sigma")
                 || h.contains("std")
-                || h.matches("(u|u_.*|u95|du|err.*)");
+                || header.equals("u") && !component
+                || h.matches("(u_.*|u95|du|err.*)");
         return unsure ? Recipe.Role.UNCERTAINTY : Recipe.Role.VALUE;
     }
 

@@ -60,6 +60,36 @@ public final class TableFit {
         return out;
     }
 
+    /**
+     * What a table says of how well a column is known: the columns of uncertainties that stand behind it, or else the first ones;
+     * two in a row are downwards and upwards. A share where its unit is one and that of the values is none.
+     */
+    public static ColumnUncertainty uncertainty(Table table, String value) {
+        List<String> unsure = table.with(Recipe.Role.UNCERTAINTY);
+        if (unsure.isEmpty()) {
+            return ColumnUncertainty.NONE;
+        }
+        int at = table.headers().indexOf(value);
+        List<String> behind = new ArrayList<>();
+        for (int i = at + 1;
+                i < table.headers().size() && unsure.contains(table.headers().get(i));
+                i++) {
+            behind.add(table.headers().get(i));
+        }
+        List<String> own = behind.isEmpty() ? unsure : behind;
+        String first = own.getFirst();
+        Unit unit = unit(table, first);
+        boolean share =
+                unit.known() && unit.comparable(Unit.ONE) && !unit(table, value).comparable(Unit.ONE);
+        return new ColumnUncertainty(
+                share ? ColumnUncertainty.Kind.RELATIVE : ColumnUncertainty.Kind.ABSOLUTE,
+                first,
+                own.size() == 2 ? own.get(1) : "",
+                0,
+                "",
+                0);
+    }
+
     private static void fit(Table table, String value, String along, Wanted wanted, List<Fit> out) {
         Unit unit = unit(table, value);
         double score = like(value, wanted.names) * 3;

@@ -357,7 +357,7 @@ final class Document {
         }
         Path from = parent(file);
         Path here = parent(target);
-        Study moved = StudyFiles.moved(study(), p -> FileNames.relative(here, from.resolve(p)));
+        Study moved = StudyFiles.moved(study(), p -> FileNames.relative(here, kept(from.resolve(p), here)));
         // Written first: where that fails the study stays where it was.
         try {
             StudyJson.save(moved, target);
@@ -385,6 +385,34 @@ final class Document {
             Drafts.discard(folder);
             folder = Drafts.folder();
             Drafts.note(folder, file, study().name());
+        }
+    }
+
+    /** A file of the study; one that only stands with a study without a place, as a pasted table does, goes along to the new one. */
+    private Path kept(Path used, Path to) {
+        Path at = used.toAbsolutePath().normalize();
+        if (folder == null
+                || !draft()
+                || !at.startsWith(folder.toAbsolutePath().normalize())
+                || !Files.isRegularFile(at)) {
+            return used;
+        }
+        String name = String.valueOf(at.getFileName());
+        try {
+            Path copy = to.resolve(name);
+            for (int n = 2; Files.exists(copy) && Files.mismatch(at, copy) >= 0; n++) {
+                copy = to.resolve(FileNames.stem(name) + "-" + n
+                        + name.substring(FileNames.stem(name).length()));
+            }
+            if (!Files.exists(copy)) {
+                Files.copy(at, copy);
+            }
+            return copy;
+        } catch (IOException e) {
+            throw new LaneException(
+                    "\"" + name + "\", which belongs to the study, could not be copied to " + to + ": " + e.getMessage()
+                            + "; the study stays where it was.",
+                    e);
         }
     }
 

@@ -135,6 +135,27 @@ class DocumentTest {
         assertThat(asked).isEmpty();
     }
 
+    /** A table that was pasted before the study had a place goes along with it, and takes no other file's name. */
+    @Test
+    void whatStandsOnlyWithADraftGoesAlongToItsPlace() throws Exception {
+        Path draft = Drafts.folder().resolve(Drafts.STUDY);
+        Document d = new Document(Study.empty("Kiln"), draft, said::add);
+        Files.writeString(draft.resolveSibling("pasted-1.txt"), "x y\n1 2\n");
+        Files.createDirectories(folder.resolve("kiln"));
+        Files.writeString(folder.resolve("kiln/pasted-1.txt"), "another table\n");
+        d.edit(
+                "Paste",
+                s -> s.withSources(l -> List.of(new Source.Reference(
+                        "t", "t", Source.Kind.MEASUREMENT, List.of("pasted-1.txt"), java.util.Map.of(), List.of()))),
+                false);
+        d.saveAs(folder.resolve("kiln/kiln.lane.json"));
+        assertThat(((Source.Reference) d.study().sources().getFirst()).files()).containsExactly("pasted-1-2.txt");
+        assertThat(folder.resolve("kiln/pasted-1-2.txt")).hasContent("x y\n1 2\n");
+        assertThat(folder.resolve("kiln/pasted-1.txt")).hasContent("another table\n");
+        d.close();
+        assertThat(said).isEmpty();
+    }
+
     @Test
     void pathsFollowAStudyThatIsSavedElsewhere() throws Exception {
         Files.createDirectories(folder.resolve("a"));

@@ -25,7 +25,9 @@ public final class DatumMenu {
     /** The study's datum. */
     public static MenuButton ofStudy(Session session) {
         String now = session.study().datum();
-        var menu = menu("study-datum", name(session, now, "none, choose one"));
+        boolean bare = session.study().sources().isEmpty();
+        var menu = menu("study-datum", name(session, now, bare ? "none" : "none, choose one"));
+        menu.setDisable(bare);
         lanes(session, menu, now, id -> session.edit("Choose datum", s -> s.withDatum(id)));
         if (!now.isBlank()) {
             var none = new RadioMenuItem("none");

@@ -11,6 +11,7 @@ import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.VBox;
 import lane.base.LaneException;
 import lane.desk.Session;
+import lane.desk.ShownPath;
 import lane.desk.Ui;
 import lane.reading.Ask;
 import lane.reading.Reading;
@@ -192,8 +193,8 @@ final class AnswerForm {
     }
 
     private ComboBox<String> file(Consumer<String> shown) {
-        ComboBox<String> file =
-                Ui.choice("answer-file", source.files(), source.files().getFirst(), f -> f, shown);
+        ComboBox<String> file = Ui.choice(
+                "answer-file", source.files(), source.files().getFirst(), f -> ShownPath.words(session, f), shown);
         file.setPrefWidth(150);
         if (source.files().size() > 1) {
             fields.getChildren().add(file);

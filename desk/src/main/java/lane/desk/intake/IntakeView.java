@@ -14,6 +14,8 @@ import lane.desk.BuiltFrom;
 import lane.desk.Chosen;
 import lane.desk.Marks;
 import lane.desk.Session;
+import lane.desk.ShownPath;
+import lane.desk.Tip;
 import lane.desk.Ui;
 import lane.desk.View;
 import lane.formats.DatasetReader;
@@ -245,9 +247,15 @@ public final class IntakeView implements View {
         var run = session.results().runs().get(source.id());
         String file =
                 switch (source) {
-                    case Source.Simulation s -> s.file();
+                    case Source.Simulation s -> ShownPath.words(session, s.file());
                     case Source.Reference r ->
-                        r.files().isEmpty() ? r.answers().size() + " formulas" : String.join(", ", r.files());
+                        r.files().isEmpty()
+                                ? Ui.count(r.answers().size(), "answer")
+                                : String.join(
+                                        ", ",
+                                        r.files().stream()
+                                                .map(p -> ShownPath.words(session, p))
+                                                .toList());
                 };
         boolean stale =
                 source instanceof Source.Simulation && session.changedOnDisk().contains(source.id());
@@ -264,7 +272,10 @@ public final class IntakeView implements View {
         } else {
             state = Ui.left("read", 78, "pine", "second");
         }
-        var names = new VBox(Ui.left(source.name(), 164, "section"), Ui.left(file, 164, "small", "muted"));
+        var place = Ui.left(file, 164, "small", "muted");
+        place.setTextOverrun(javafx.scene.control.OverrunStyle.CENTER_ELLIPSIS);
+        Tip.on(place, file);
+        var names = new VBox(Ui.left(source.name(), 164, "section"), place);
         names.setAlignment(Pos.CENTER_LEFT);
         HBox row = Ui.row(
                 0,

@@ -11,6 +11,7 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
 import lane.base.LaneException;
 import lane.desk.Session;
+import lane.desk.ShownPath;
 import lane.desk.Ui;
 import lane.reading.Reading;
 import lane.reference.Curve;
@@ -127,7 +128,7 @@ final class ReferenceSheet {
             case Curve.Columns f ->
                 row.getChildren()
                         .add(Ui.left(
-                                f.file() + ": " + f.value() + " over " + f.abscissa()
+                                ShownPath.words(session, f.file()) + ": " + f.value() + " over " + f.abscissa()
                                         + (f.uncertainty().none()
                                                 ? ""
                                                 : ", " + f.uncertainty().word()),

@@ -51,7 +51,7 @@ final class RunSheet extends RunSection {
         new RunHealthRows(session, source, run, sheet).show();
         new RunFields(session, source, run, sheet).show();
         new RunParts(session, source, run, sheet).show();
-        SourceSheet.files(run.inputs(), sheet);
+        SourceSheet.files(session, run.inputs(), sheet);
         series();
     }
 
@@ -64,7 +64,8 @@ final class RunSheet extends RunSection {
                         ? l
                         : treatment().system() != null
                                 ? "as the system"
-                                : treatment().length().isBlank() && !run.stated().length()
+                                : treatment().length().isBlank()
+                                                && !run.stated().length()
                                         ? "m, assumed"
                                         : "as the file",
                 l -> treat("Unit of length", t -> t.inLength(l)));

@@ -8,6 +8,7 @@ import javafx.scene.Node;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
 import lane.desk.Session;
+import lane.desk.ShownPath;
 import lane.desk.Ui;
 import lane.field.Run;
 import lane.provenance.Provenance;
@@ -124,13 +125,13 @@ final class SourceSheet {
         return button;
     }
 
-    static void files(List<Provenance.Input> inputs, VBox sheet) {
+    static void files(Session session, List<Provenance.Input> inputs, VBox sheet) {
         sheet.getChildren().add(title("Files", ""));
         for (Provenance.Input input : inputs) {
             sheet.getChildren()
                     .add(line(
                             false,
-                            Ui.left(input.path(), 230, "second"),
+                            ShownPath.of(session, input.path(), 230, "second"),
                             Ui.cell(size(input.bytes()), 90, "second"),
                             Ui.left("", 16),
                             Ui.left(input.sha256().substring(0, 16) + "…", 200, "mono", "muted")));

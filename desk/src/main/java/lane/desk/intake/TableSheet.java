@@ -11,6 +11,7 @@ import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import lane.base.LaneException;
 import lane.desk.Session;
+import lane.desk.ShownPath;
 import lane.desk.Ui;
 import lane.field.Field;
 import lane.field.Values;
@@ -41,7 +42,7 @@ final class TableSheet {
         try {
             Table table = session.library().table(file, session.study().recipes());
             Recipe recipe = recipe(table.layout().kind());
-            sheet.getChildren().add(SourceSheet.title(file, table.recipe()));
+            sheet.getChildren().add(SourceSheet.title(ShownPath.words(session, file), table.recipe()));
             sheet.getChildren()
                     .add(TableLines.of(
                             table.layout().places().top(), recipe.lines(), l -> correct(recipe, x -> x.with(l))));
@@ -50,9 +51,9 @@ final class TableSheet {
             told(table, sheet);
             columns(table, recipe, sheet);
             sheet.getChildren().add(TableChart.of(table, session.palette()));
-            SourceSheet.files(List.of(table.input()), sheet);
+            SourceSheet.files(session, List.of(table.input()), sheet);
         } catch (LaneException e) {
-            sheet.getChildren().add(SourceSheet.title(file, ""));
+            sheet.getChildren().add(SourceSheet.title(ShownPath.words(session, file), ""));
             Label text = Ui.label(e.getMessage(), "trouble-text");
             text.setWrapText(true);
             text.setMinHeight(Region.USE_PREF_SIZE);

@@ -21,6 +21,7 @@ import lane.desk.Ui;
 import lane.desk.View;
 import lane.formats.io.FileNames;
 import lane.formats.ledger.LedgerWriter;
+import lane.formats.study.Drafts;
 import lane.ledger.Ledger;
 import lane.picture.Ticks;
 import lane.provenance.Data;
@@ -110,6 +111,15 @@ public final class LedgerView implements View {
 
     /** Writes the ledger beside the study. */
     public static void write(Session session) {
+        if (Drafts.holds(session.file())) {
+            session.saveElsewhere();
+            if (Drafts.holds(session.file())) {
+                session.say(
+                        "A ledger is written beside its study, and this one has no place yet; save it first, or choose a folder for"
+                                + " the ledger.");
+                return;
+            }
+        }
         write(session, session.file().toAbsolutePath().resolveSibling("ledger"));
     }
 
@@ -225,6 +235,13 @@ public final class LedgerView implements View {
         private final Label value = Ui.cell("", 96, "second");
         private final Label unit = Ui.left("", 50, "small", "muted");
         private final Label verdict = Ui.left("", 70, "second");
+
+        {
+            // Long words end before the next column.
+            item.setStyle("-fx-padding: 0 10 0 0;");
+            what.setStyle("-fx-padding: 0 10 0 0;");
+        }
+
         private final HBox row = Ui.row(0, id, Ui.left("", 8), item, what, lane, value, Ui.left("", 8), unit, verdict);
 
         @Override

@@ -29,7 +29,6 @@ import lane.reading.Ask;
 import lane.reading.Outcome;
 import lane.reading.Profile;
 import lane.reading.Reading;
-import lane.reference.ColumnUncertainty;
 import lane.reference.Curve;
 import lane.reference.Table;
 import lane.reference.TableFit;
@@ -162,7 +161,8 @@ final class AgainstForm {
 
     private static Curve answer(Reading reading, String file, Table table, TableFit.Fit fit) {
         if (reading.curve()) {
-            return new Curve.Columns(reading.id(), file, fit.abscissa(), "", fit.value(), "", ColumnUncertainty.NONE);
+            return new Curve.Columns(
+                    reading.id(), file, fit.abscissa(), "", fit.value(), "", TableFit.uncertainty(table, fit.value()));
         }
         double least = Double.POSITIVE_INFINITY;
         double greatest = Double.NEGATIVE_INFINITY;

@@ -195,7 +195,7 @@ final class ProfilePane implements ReadingPane {
 
     private ProfileChart chart() {
         Profile first = curves.getFirst().profile();
-        shown = session.results().unit(reading.id());
+        shown = session.results().unit(Objects.requireNonNull(reading).id());
         along = session.results().along(first.abscissaUnit());
         String quantity = AskForm.ALL.of(Objects.requireNonNull(reading).ask()).what(session, reading);
         String datum = session.results().outcome(reading.id(), datumId()) instanceof Profile
@@ -448,7 +448,8 @@ final class ProfilePane implements ReadingPane {
                 java.util.Arrays.stream(values)
                         .flatMapToDouble(java.util.Arrays::stream)
                         .toArray(),
-                needed);
+                needed,
+                few.size() > 3 ? 4 : 6);
         Figures places =
                 Figures.of(java.util.Arrays.stream(at).map(along::fromSi).toArray(), 0);
         HBox title = Ui.row(8, Ui.label("Values", "title"), Ui.label(headed(figures, unit.label()), "small", "muted"));

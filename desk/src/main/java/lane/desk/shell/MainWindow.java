@@ -6,6 +6,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import javafx.animation.PauseTransition;
+import javafx.scene.Node;
 import javafx.scene.Parent;
 import javafx.scene.control.TextInputControl;
 import javafx.scene.input.KeyCode;
@@ -38,9 +39,11 @@ public final class MainWindow {
     private final LaneBar lanes;
     private final TrailStrip trail;
     private final QuestionBar question;
+    private final Doing doing;
     private final View[] stops = new View[6];
     private final CommandSearch search;
     private boolean pending;
+    private @org.jspecify.annotations.Nullable Node shown;
     /** Results follow most edits at once, so an edit alone is shown only if they keep us waiting. */
     private final PauseTransition patience = new PauseTransition(Duration.millis(40));
 
@@ -53,6 +56,7 @@ public final class MainWindow {
         question = new QuestionBar(session);
         frame.setTop(new VBox(header.node(), question.node(), lanes.node()));
         session.placeIsChosenBy(this::place);
+        doing = new Doing(session);
         frame.setBottom(trail.node());
         root.getChildren().add(search.node());
         session.listen(this::heard);
@@ -197,6 +201,7 @@ public final class MainWindow {
             header.refresh();
             trail.refresh();
             question.refresh();
+            doing.refresh();
             return;
         }
         if (change == Session.Change.FACTS) {
@@ -235,8 +240,11 @@ public final class MainWindow {
         question.refresh();
         View view = view(session.stop());
         view.refresh();
-        if (frame.getCenter() != view.node()) {
-            frame.setCenter(view.node());
+        doing.refresh();
+        if (shown != view.node()) {
+            shown = view.node();
+            // Intake tells of each source for itself.
+            frame.setCenter(session.stop() == 1 ? shown : new StackPane(shown, doing.node()));
         }
     }
 }

@@ -7,6 +7,7 @@ import javafx.scene.control.TextField;
 import javafx.scene.layout.VBox;
 import lane.base.LaneException;
 import lane.desk.Session;
+import lane.desk.ShownPath;
 import lane.desk.Ui;
 import lane.mesh.Axis;
 import lane.mesh.Point;
@@ -200,7 +201,7 @@ final class SurfaceForm extends StationRows {
     }
 
     private void sheet(Sheet s) {
-        row("File", Ui.left(s.file(), 190, "second"));
+        row("File", ShownPath.of(session, s.file(), 190, "second"));
         var unit = Ui.text(
                 "sheet-unit",
                 s.length(),

@@ -138,7 +138,7 @@ final class TableColumns {
                                     ? Recipe.Role.IGNORE
                                     : c == along && numeric > 1 && !said
                                             ? Recipe.Role.ABSCISSA
-                                            : Table.role(head.names.get(c)));
+                                            : Table.role(head.names.get(c), head.names));
         }
         return out;
     }

@@ -8,6 +8,7 @@ import lane.cut.CurveBranches;
 import lane.cut.Cut;
 import lane.field.Part;
 import lane.field.Run;
+import lane.mesh.CellMeasures;
 import lane.mesh.Point;
 import lane.quantity.Quantity;
 import lane.station.CutCurve;
@@ -29,11 +30,17 @@ public final class CutCurveBranches {
     /** All branches of a cut curve on a run, each running towards greater coordinates. */
     public static List<Branch> of(Run run, CutCurve station, @Nullable Quantity quantity, EvaluationContext lens) {
         List<Branch> out = new ArrayList<>();
-        List<String> names =
-                station.parts().isEmpty() ? run.parts().stream().map(Part::name).toList() : station.parts();
-        if (run.mesh().dimension() != 3) {
-            throw new LaneException("A cut curve needs a run with volume; this one is plane.");
+        if (run.mesh().dimension() < 2 || CellMeasures.flat(run.mesh())) {
+            throw new LaneException(
+                    "A cut curve needs a run with volume or a curved surface; this one is plane. Take a line in it.");
         }
+        boolean surface = run.mesh().dimension() == 2;
+        // Of a surface the run itself is cut, not its rims.
+        List<Part> parts = surface
+                ? List.of(Part.ofCells("surface", run.mesh()))
+                : station.parts().isEmpty()
+                        ? run.parts()
+                        : station.parts().stream().map(run::part).toList();
         Point up = station.normal().cross(station.direction());
         if (up.norm() == 0) {
             throw new LaneException(
@@ -42,8 +49,8 @@ public final class CutCurveBranches {
         Point high = up.unit();
         for (Point plane : station.planes()) {
             List<Branch> here = new ArrayList<>();
-            for (String name : names) {
-                Part part = run.part(name);
+            for (Part part : parts) {
+                String name = part.name();
                 Cut cut = CurveBranches.of(part.surface(), plane, station.normal(), Work.QUIET);
                 if (cut.empty()) {
                     continue;

@@ -3,6 +3,7 @@ package lane.evaluation;
 import lane.base.LaneException;
 import lane.field.Run;
 import lane.mesh.Axis;
+import lane.mesh.CellMeasures;
 import lane.mesh.Mesh;
 import lane.mesh.Point;
 import org.jspecify.annotations.Nullable;
@@ -25,7 +26,9 @@ public record MeshSpan(double factor, @Nullable Axis axis, boolean meridian, dou
         Mesh mesh = run.mesh();
         var turn = run.stated().turn();
         if (turn == null) {
-            return new MeshSpan(mesh.dimension() == 2 ? run.stated().depth() : 1, null, false, 0, 0, 0);
+            // A curved surface stands for itself: it has no depth.
+            boolean plane = run.stated().depth() != 1 && CellMeasures.flat(mesh);
+            return new MeshSpan(plane ? run.stated().depth() : 1, null, false, 0, 0, 0);
         }
         if (mesh.dimension() == 2) {
             return new MeshSpan(2 * Math.PI, axis, true, 0, 0, mesh.modelSize());

@@ -20,6 +20,7 @@ import lane.mesh.CellMeasures;
 import lane.mesh.FaceQuadrature;
 import lane.mesh.Mesh;
 import lane.mesh.Roundness;
+import lane.unit.Unit;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -54,6 +55,41 @@ public final class SurfaceIntegral {
 
     public EvaluationContext lens() {
         return lens;
+    }
+
+    /** Whether the parts are curves on a surface that bends, or its rims: what is taken over them is taken along a length. */
+    public boolean alongCurves() {
+        return parts.stream().allMatch(p -> p.surface().dimension() == 1) && !CellMeasures.flat(run.mesh());
+    }
+
+    /** @throws LaneException over curves of a curved surface, where a normal of one plane would be wrong */
+    public void needsNormals(String what) {
+        if (alongCurves()) {
+            throw new LaneException(
+                    "A " + what + " over a curve on a curved surface would need the direction across the curve at each"
+                            + " place, which is not computed; take an integral of a quantity along it, or a part of a solid.");
+        }
+    }
+
+    /** The unit that integrals over the parts are taken over: square metres, or metres along curves of a curved surface. */
+    public Unit over() {
+        return Unit.of(alongCurves() ? "m" : "m2");
+    }
+
+    /** Length of parts that are curves or rims, in metres, whatever depth their run stands for. */
+    public double length() {
+        if (!parts.stream().allMatch(p -> p.surface().dimension() == 1)) {
+            throw new LaneException(
+                    "These parts are surfaces and have an area; a length is that of rims, lines and curves.");
+        }
+        var sum = new Sum();
+        for (Part part : parts) {
+            var cell = new Cell(part.surface());
+            for (int c = 0; c < part.surface().cellCount(); c++) {
+                sum.add(cell.load(c).measure());
+            }
+        }
+        return sum.value();
     }
 
     /** One point of a face: place, area vector (its length is the weight in square metres) and field values. */

@@ -7,6 +7,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import lane.mesh.CellMeasures;
 import lane.mesh.Mesh;
 import org.jspecify.annotations.Nullable;
 
@@ -160,6 +161,7 @@ final class PartPieces {
                 int g = (d + 2) % 3;
                 out[d] = (x[b + e] - x[a + e]) * plane[g] - (x[b + g] - x[a + g]) * plane[e];
             }
+            CellMeasures.asLong(out, x[b] - x[a], x[b + 1] - x[a + 1], x[b + 2] - x[a + 2]);
             return;
         }
         int rim = m.shape(f).rim(m.size(f));

@@ -27,7 +27,7 @@ public record Area() implements Measure {
 
     @Override
     public Measured over(SurfaceIntegral surface) {
-        return new Measured(surface.geometry()[3], Unit.of("m2"));
+        return new Measured(surface.geometry()[3], surface.over());
     }
 
     @Override

@@ -70,6 +70,7 @@ public record Flow(String vector, double factor, String factorUnit, Carried carr
 
     @Override
     public Measured over(SurfaceIntegral surface) {
+        surface.needsNormals("flow");
         BoundQuantity bound = surface.ready(vector).vector();
         Unit unit = Unit.of(factorUnit);
         double toSi = unit.toSi(factor) * bound.factor();
@@ -81,7 +82,7 @@ public record Flow(String vector, double factor, String factorUnit, Carried carr
             sums[0].add(swirl ? through * Moment.of(axis, at.x, at.y, at.z, v[0], v[1], v[2]) : through);
         });
         Unit si = bound.unit().si();
-        Unit whole = unit.si().times(si).times(Unit.of("m2"));
+        Unit whole = unit.si().times(si).times(surface.over());
         Measured made = swirl
                 ? new Measured(toSi * bound.factor() * s[0], whole.times(si).times(Unit.of("m")))
                 : new Measured(toSi * s[0], whole);

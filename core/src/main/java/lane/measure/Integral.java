@@ -44,7 +44,10 @@ public record Integral(String quantity) implements Measure {
 
     @Override
     public Measured over(SurfaceIntegral surface) {
-        return of(Mean.sums(surface, quantity)[0], surface.ready(quantity), "m2");
+        return of(
+                Mean.sums(surface, quantity)[0],
+                surface.ready(quantity),
+                surface.over().symbol());
     }
 
     @Override

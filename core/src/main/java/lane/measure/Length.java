@@ -2,9 +2,10 @@ package lane.measure;
 
 import lane.base.LaneException;
 import lane.evaluation.PathIntegral;
+import lane.evaluation.SurfaceIntegral;
 import lane.unit.Unit;
 
-/** Length of a line or curve within the run. */
+/** Length of a line or curve within the run, of a rim, of a section through a surface. */
 public record Length() implements Measure {
     /** In studies. */
     public static final class Kind implements MeasureKind {
@@ -22,6 +23,11 @@ public record Length() implements Measure {
     @Override
     public String word() {
         return "length";
+    }
+
+    @Override
+    public Measured over(SurfaceIntegral surface) {
+        return new Measured(surface.length(), Unit.of("m"));
     }
 
     @Override

@@ -38,6 +38,7 @@ public record Moment(Loads loads, Axis axis) implements Measure {
 
     @Override
     public Measured over(SurfaceIntegral surface) {
+        surface.needsNormals("moment");
         return Loads.of(surface, loads, Unit.of("N m"), axis, (at, x, y, z) -> of(axis, at.x, at.y, at.z, x, y, z))
                 .signed(sign());
     }

@@ -110,7 +110,9 @@ public record Stored(Take take, At at, String quantity, String condition) implem
 
     @Override
     public Measured over(SurfaceIntegral surface) {
-        return of(StoredValues.of(surface, at, value(surface.lens()), holds(surface.lens())), "m2");
+        return of(
+                StoredValues.of(surface, at, value(surface.lens()), holds(surface.lens())),
+                surface.over().symbol());
     }
 
     @Override

@@ -28,6 +28,45 @@ public final class CellMeasures {
         return new double[] {0, 0, 1};
     }
 
+    /** Whether all nodes of a mesh lie in the plane of its first cell, to a billionth of its size. */
+    public static boolean flat(Mesh mesh) {
+        if (mesh.dimension() != 2 || mesh.nodeCount() == 0) {
+            return false;
+        }
+        double[] n = plane(mesh);
+        double[] x = mesh.xyz();
+        double least = Double.POSITIVE_INFINITY;
+        double greatest = Double.NEGATIVE_INFINITY;
+        for (int i = 0; i < x.length; i += 3) {
+            double h = n[0] * x[i] + n[1] * x[i + 1] + n[2] * x[i + 2];
+            least = Math.min(least, h);
+            greatest = Math.max(greatest, h);
+        }
+        return greatest - least <= 1e-9 * mesh.modelSize();
+    }
+
+    /**
+     * Makes a vector as long as another, unless it is so but for round-off: an edge on a surface that bends is no shorter for
+     * leaving the plane that its surface has elsewhere. One without a direction gets one across.
+     */
+    public static void asLong(double[] v, double tx, double ty, double tz) {
+        double wanted = Math.sqrt(tx * tx + ty * ty + tz * tz);
+        double is = Math.sqrt(v[0] * v[0] + v[1] * v[1] + v[2] * v[2]);
+        if (Math.abs(is - wanted) <= 1e-9 * wanted) {
+            return;
+        }
+        if (is <= 1e-9 * wanted) {
+            boolean alongX = Math.abs(tx) > 0.9 * wanted;
+            v[0] = alongX ? 0 : wanted;
+            v[1] = alongX ? wanted : 0;
+            v[2] = 0;
+            return;
+        }
+        for (int d = 0; d < 3; d++) {
+            v[d] *= wanted / is;
+        }
+    }
+
     /** Area times normal of the polygon through the corners of a surface cell. */
     public static double[] areaVector(Cell cell) {
         double[] n = new double[3];

@@ -115,6 +115,7 @@ public final class FaceQuadrature {
         normal[0] = ty * plane[2] - tz * plane[1];
         normal[1] = tz * plane[0] - tx * plane[2];
         normal[2] = tx * plane[1] - ty * plane[0];
+        CellMeasures.asLong(normal, tx, ty, tz);
     }
 
     private void fan(int q) {

@@ -41,7 +41,7 @@ public final class MeshHealth {
         nodes(mesh, findings);
         if (mesh.dimension() >= 2) {
             Topology.Boundary boundary = Topology.boundary(mesh);
-            if (mesh.dimension() == 2 && boundary.size() > 0 && !flat(mesh)) {
+            if (mesh.dimension() == 2 && boundary.size() > 0 && !CellMeasures.flat(mesh)) {
                 int node = boundary.nodes()[0];
                 findings.add(new Finding(
                         Severity.NOTE,
@@ -68,21 +68,11 @@ public final class MeshHealth {
         return new Report(volume.value(), area.value(), quality, findings);
     }
 
-    private static boolean flat(Mesh mesh) {
-        double[] b = mesh.bounds();
-        for (int d = 0; d < 3; d++) {
-            if (b[2 * d + 1] - b[2 * d] <= 1e-9 * mesh.modelSize()) {
-                return true;
-            }
-        }
-        return false;
-    }
-
     /** Plane meshes, and solids that are one cell thick: across a direction, or around an axis. */
     private static void kind(Mesh mesh, List<Finding> findings) {
         String[] axis = {"x", "y", "z"};
         double size = mesh.modelSize();
-        if (mesh.dimension() == 2 && flat(mesh)) {
+        if (mesh.dimension() == 2 && CellMeasures.flat(mesh)) {
             findings.add(new Finding(
                     Severity.NOTE,
                     "plane mesh: integrals are taken for a depth of 1 m, unless another depth or a full turn about the axis is stated",

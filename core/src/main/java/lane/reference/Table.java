@@ -146,7 +146,7 @@ public record Table(
                 || h.contains("sigma")
                 || h.contains("std")
                 || header.equals("u") && !component
-                || h.matches("(u_.*|u95|du|err.*)");
+                || h.matches("(u_.*|u95|du|err.*|sd|s\\.d\\.|sem)(\\W.*)?");
         return unsure ? Recipe.Role.UNCERTAINTY : Recipe.Role.VALUE;
     }
 

@@ -87,7 +87,8 @@ public final class TableFit {
                 own.size() == 2 ? own.get(1) : "",
                 0,
                 "",
-                0);
+                // A standard deviation says by its name that it is one, not twice it.
+                first.toLowerCase(Locale.ROOT).matches(".*(sigma|std|stdev|\\bsd\\b|s\\.d\\.|\\bsem\\b).*") ? 1 : 0);
     }
 
     private static void fit(Table table, String value, String along, Wanted wanted, List<Fit> out) {

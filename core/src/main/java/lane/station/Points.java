@@ -10,8 +10,13 @@ import lane.mesh.Point;
 import lane.unit.Unit;
 import org.jspecify.annotations.Nullable;
 
-/** One point or many. */
-public record Points(List<Point> points) implements Shape.Sampled {
+/**
+ * One point or many, in an order.
+ *
+ * @param abscissa what curves over them are drawn against, the arc being the way from point to point; null for their number
+ * @param from where they come from, for people: a table, the nodes of a lane; blank where they were set one by one
+ */
+public record Points(List<Point> points, @Nullable Abscissa abscissa, String from) implements Shape.Sampled {
     /** In studies. */
     public static final class Kind implements ShapeKind {
         @Override
@@ -27,14 +32,29 @@ public record Points(List<Point> points) implements Shape.Sampled {
 
     public Points {
         points = List.copyOf(points);
+        from = from == null ? "" : from;
         if (points.isEmpty()) {
             throw new LaneException("A list of points has no point; give at least one.");
         }
     }
 
+    public Points(List<Point> points) {
+        this(points, null, "");
+    }
+
+    /** Other points with the same abscissa. */
+    public Points at(List<Point> others) {
+        return new Points(others, abscissa, from);
+    }
+
+    public Points along(@Nullable Abscissa other) {
+        return new Points(points, other, from);
+    }
+
     @Override
     public Shape through(Axis frame) {
-        return new Points(points.stream().map(frame::out).toList());
+        return new Points(
+                points.stream().map(frame::out).toList(), abscissa == null ? null : abscissa.through(frame), from);
     }
 
     @Override
@@ -44,7 +64,7 @@ public record Points(List<Point> points) implements Shape.Sampled {
 
     @Override
     public Points moved(Point by) {
-        return new Points(points.stream().map(p -> p.plus(by)).toList());
+        return at(points.stream().map(p -> p.plus(by)).toList());
     }
 
     /** Coordinates, three to a point. */
@@ -60,12 +80,34 @@ public record Points(List<Point> points) implements Shape.Sampled {
 
     @Override
     public CurveAxis drawn() {
-        return new CurveAxis(CurveAxis.NUMBER, Unit.ONE);
+        return abscissa == null
+                ? new CurveAxis(CurveAxis.NUMBER, Unit.ONE)
+                : new CurveAxis(abscissa.word(), abscissa.unit());
+    }
+
+    /** The way from the first point to each. */
+    private double[] ways() {
+        double[] out = new double[points.size()];
+        for (int i = 1; i < out.length; i++) {
+            out[i] = out[i - 1] + points.get(i).minus(points.get(i - 1)).norm();
+        }
+        return out;
+    }
+
+    private double[] abscissas(Axis axis) {
+        if (abscissa == null) {
+            double[] out = new double[points.size()];
+            Arrays.setAll(out, i -> i + 1.0);
+            return out;
+        }
+        double[] ways = ways();
+        return abscissa.of(ways, ways[ways.length - 1], xyz(), axis);
     }
 
     @Override
     public CurveAxis.Samples samples(Axis axis) {
-        return CurveAxis.Samples.at(points.size(), i -> i + 1.0, points::get);
+        double[] at = abscissas(axis);
+        return new CurveAxis.Samples(xyz(), abscissa == null ? at : ways(), at);
     }
 
     @Override
@@ -80,9 +122,7 @@ public record Points(List<Point> points) implements Shape.Sampled {
 
     @Override
     public double[] abscissas(Placement placed, Axis axis) {
-        double[] out = new double[placed.size()];
-        Arrays.setAll(out, i -> i + 1.0);
-        return out;
+        return abscissas(axis);
     }
 
     @Override

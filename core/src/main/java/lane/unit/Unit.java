@@ -121,6 +121,16 @@ public record Unit(String symbol, Dimension dimension, double factor, double off
 
     /** @throws LaneException naming both units when values in this unit cannot be given in the other */
     public void requireComparable(Unit other, String where) {
+        if (!known() || !other.known()) {
+            String what = !known() && !other.known()
+                    ? "two values without a known unit"
+                    : "a value without a known unit and one in " + (known() ? this : other).label();
+            throw new LaneException(
+                    Fault.UNIT,
+                    where + " meets " + what
+                            + ", which cannot be compared; state the unit that is missing: of a field at Intake, of a column on its"
+                            + " table's sheet.");
+        }
         if (!comparable(other)) {
             throw new LaneException(
                     Fault.UNIT,

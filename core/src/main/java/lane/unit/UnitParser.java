@@ -26,9 +26,9 @@ final class UnitParser {
             Map.entry("p", 1e-12),
             Map.entry("T", 1e12));
     private static final java.util.Set<String> UNPREFIXED = java.util.Set.of(
-            "kg", "degC", "°C", "degF", "°F", "min", "h", "d", "deg", "°", "%", "in", "ft", "lb", "lbf", "psi", "rpm",
-            "yd", "mi", "nmi", "mph", "kn", "ha", "acre", "gal", "oz", "slug", "kgf", "kp", "at", "mmHg", "inHg", "ksi",
-            "Btu", "hp", "PS", "rev", "grad", "ppm", "week", "1", "C_");
+            "kg", "degC", "°C", "degF", "°F", "min", "h", "d", "wk", "yr", "a", "deg", "°", "%", "in", "ft", "lb",
+            "lbf", "psi", "rpm", "yd", "mi", "nmi", "mph", "kn", "ha", "acre", "gal", "oz", "slug", "kgf", "kp", "at",
+            "mmHg", "inHg", "ksi", "Btu", "hp", "PS", "rev", "grad", "ppm", "week", "1", "C_");
 
     static {
         String[] base = {"m", "kg", "s", "A", "K", "mol", "cd"};
@@ -70,6 +70,12 @@ final class UnitParser {
         put("min", s, 60);
         put("h", s, 3600);
         put("d", s, 86400);
+        put("wk", s, 7 * 86400);
+        // The Julian year, as astronomers and geologists count.
+        put("yr", s, 365.25 * 86400);
+        put("a", s, 365.25 * 86400);
+        put("dyn", newton, 1e-5);
+        put("erg", joule, 1e-7);
         put("in", m, 0.0254);
         put("ft", m, 0.3048);
         put("lb", kg, 0.45359237);

@@ -43,6 +43,15 @@ class TableFitTest {
                 .noneMatch(f -> f.abscissa().equals("words") || f.abscissa().equals("speed"));
     }
 
+    /** A bare u or U is a speed among components or as the only value; behind a value a small one is its uncertainty. */
+    @Test
+    void aBareUIsASpeedUnlessItStandsBehindAValue() {
+        assertThat(Table.role("U", List.of("x", "U", "V"))).isEqualTo(Recipe.Role.VALUE);
+        assertThat(Table.role("u", List.of("y", "u", "v", "w"))).isEqualTo(Recipe.Role.VALUE);
+        assertThat(Table.role("u", List.of("y", "u"))).isEqualTo(Recipe.Role.VALUE);
+        assertThat(Table.role("u", List.of("x", "T", "u"))).isEqualTo(Recipe.Role.UNCERTAINTY);
+    }
+
     @Test
     void whatIsNotSaidIsProposedWithAWord() {
         Table t = table(List.of("s", "U"), List.of("", ""), A, B);
@@ -83,6 +92,12 @@ class TableFitTest {
         assertThat(of.kind()).isEqualTo(ColumnUncertainty.Kind.RELATIVE);
         assertThat(TableFit.uncertainty(t, "p"))
                 .isEqualTo(new ColumnUncertainty(ColumnUncertainty.Kind.ABSOLUTE, "err_low", "err_up", 0, "", 0));
+        // What is called a standard deviation is one, with a coverage factor of 1.
+        for (String name : List.of("sd", "T std", "sigma_T", "s.d. [K]")) {
+            Table one = table(List.of("x", "T", name), List.of("m", "K", "K"), A, B, A);
+            assertThat(TableFit.uncertainty(one, "T").k()).as(name).isEqualTo(1);
+        }
+        assertThat(TableFit.uncertainty(t, "T").k()).isZero();
         assertThat(TableFit.uncertainty(table(List.of("x", "T"), List.of("m", "K"), A, B), "T"))
                 .isEqualTo(ColumnUncertainty.NONE);
     }

@@ -238,7 +238,7 @@ class EvaluatorTest {
         Results r = new Evaluator(new Memory())
                 .evaluate(noUnit.with(new Quantity("t", "temperature", "T", Component.ALL, "")), Work.QUIET);
         assertThat(r.checks().get("c1").verdict()).isEqualTo(Verdict.NO_DATA);
-        assertThat(r.checks().get("c1").why()).contains("unit unknown");
+        assertThat(r.checks().get("c1").why()).contains("without a known unit");
         assertThatThrownBy(() -> study().withStations(l -> {
                     l.add(l.getFirst());
                     return l;

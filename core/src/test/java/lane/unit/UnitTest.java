@@ -113,7 +113,7 @@ class UnitTest {
         assertThat(Unit.UNKNOWN.comparable(Unit.UNKNOWN)).isFalse();
         assertThatThrownBy(() -> Unit.of("Pa").requireComparable(Unit.UNKNOWN, "The sum"))
                 .isInstanceOf(LaneException.class)
-                .hasMessageContaining("Pa and unit unknown");
+                .hasMessageContaining("without a known unit and one in Pa");
     }
 
     @ParameterizedTest

@@ -160,21 +160,24 @@ final class RunLoader {
                 inputs.add(library.input(file, path, work));
             }
             var again = again(file, surface);
-            List<Part> made = surface.groups().isEmpty()
-                    ? List.of(place(
-                            builder,
-                            mesh,
-                            FileNames.stem(path).replace("*", "").strip(),
-                            surface.mesh(),
-                            named(again, "", surface.time(), surface.fields())))
-                    : surface.groups().stream()
-                            .map(g -> place(
+            List<Part> apart = apart(builder, mesh, surface);
+            List<Part> made = !apart.isEmpty()
+                    ? apart
+                    : surface.groups().isEmpty()
+                            ? List.of(place(
                                     builder,
                                     mesh,
-                                    g.name(),
-                                    g.surface(),
-                                    named(again, g.name(), surface.time(), g.fields())))
-                            .toList();
+                                    FileNames.stem(path).replace("*", "").strip(),
+                                    surface.mesh(),
+                                    named(again, "", surface.time(), surface.fields())))
+                            : surface.groups().stream()
+                                    .map(g -> place(
+                                            builder,
+                                            mesh,
+                                            g.name(),
+                                            g.surface(),
+                                            named(again, g.name(), surface.time(), g.fields())))
+                                    .toList();
             made.forEach(this::tell);
             parts.addAll(made);
         }
@@ -186,7 +189,8 @@ final class RunLoader {
                     group.surface(),
                     named(own, group.name(), grid.time(), group.fields())));
         }
-        if (!source.regions().isBlank()) {
+        boolean known = grid.fields().stream().anyMatch(f -> f.name().equals(source.regions()));
+        if (!source.regions().isBlank() && (known || !split)) {
             regions(builder, mesh, grid, parts);
         }
         if (parts.isEmpty() && builder.boundary().size() > 0) {
@@ -195,6 +199,50 @@ final class RunLoader {
         if (builder.boundary().shared() > 0) {
             remarks.add(builder.boundary().shared() + " faces belong to more than two cells.");
         }
+    }
+
+    /** Whether a surface file had the array that names parts. */
+    private boolean split;
+
+    /** The parts of a surface whose faces a whole number tells apart; none where it has no such array. */
+    private List<Part> apart(PartBuilder builder, Mesh mesh, Dataset surface) {
+        Field region = surface.fields().stream()
+                .filter(f -> f.name().equals(source.regions())
+                        && f.at() == Field.At.CELL
+                        && f.components() == 1
+                        && f.values() instanceof Values.Ints)
+                .findFirst()
+                .orElse(null);
+        if (region == null) {
+            return List.of();
+        }
+        split = true;
+        Values.Ints numbers = (Values.Ints) region.values();
+        List<String> names = names(surface.labels(), source.regions(), numbers);
+        List<Part> out = new ArrayList<>();
+        for (int number : new TreeSet<>(Arrays.stream(numbers.array()).boxed().toList())) {
+            int[] faces = java.util.stream.IntStream.range(0, numbers.length())
+                    .filter(i -> numbers.array()[i] == number)
+                    .toArray();
+            List<Field> fields = surface.fields().stream()
+                    .map(f -> f.at() == Field.At.CELL
+                            ? new Field(
+                                    f.name(),
+                                    f.at(),
+                                    f.components(),
+                                    f.unit(),
+                                    f.values().pick(f.components(), faces))
+                            : f)
+                    .toList();
+            String name = names == null || number >= names.size() || number < 0 ? "" : names.get(number);
+            out.add(place(
+                    builder,
+                    mesh,
+                    name.isBlank() ? source.regions() + " " + number : name,
+                    surface.mesh().only(faces),
+                    fields));
+        }
+        return out;
     }
 
     /** Fields of a surface, known by the files that were read last, and the time in them. */

@@ -159,8 +159,10 @@ final class RunParts extends RunSection {
 
     private void regions() {
         List<String> arrays = new ArrayList<>(List.of(""));
-        run.fields().stream()
+        java.util.stream.Stream.concat(
+                        run.fields().stream(), run.parts().stream().flatMap(p -> p.fields().stream()))
                 .filter(f -> f.at() == Field.At.CELL && f.components() == 1)
+                .filter(f -> !arrays.contains(f.name()))
                 .filter(f -> source.regions().equals(f.name())
                         || health != null
                                 && health.fields().containsKey(f.name())

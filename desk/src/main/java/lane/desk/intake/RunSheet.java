@@ -25,7 +25,7 @@ import org.jspecify.annotations.Nullable;
 
 /** The sheet of a run: how its files are understood, what looks wrong, its fields with units, its parts. */
 final class RunSheet extends RunSection {
-    private static final List<String> LENGTHS = List.of("", "m", "mm", "cm", "um", "in", "ft");
+    private static final List<String> LENGTHS = List.of("", "m", "mm", "cm", "km", "um", "nm", "in", "ft");
 
     RunSheet(Session session, Source.Simulation source, Run run, VBox sheet) {
         super(session, source, run, sheet);

@@ -378,15 +378,13 @@ final class ProfilePane implements ReadingPane {
                 .add(Ui.label("L2 is the root mean square as part of the datum's range.", "small", "muted"));
         numbers.getChildren().add(against.show(Objects.requireNonNull(reading)));
         values();
-        HBox actions = Ui.row(
-                8,
-                Ui.button(
-                        check == null ? "Add a check" : "Open its check",
-                        () -> {
-                            lane.desk.checks.ChecksView.openOrAdd(
-                                    session, Objects.requireNonNull(reading).id());
-                        },
-                        "main"));
+        var judge = Ui.button(
+                check == null ? "Add a check" : "Open its check",
+                () -> lane.desk.checks.ChecksView.openOrAdd(
+                        session, Objects.requireNonNull(reading).id()),
+                "main");
+        judge.setId("add-check");
+        HBox actions = Ui.row(8, judge);
         actions.setStyle("-fx-padding: 12 0 0 0;");
         numbers.getChildren().add(actions);
         for (Source s : session.study().lanes()) {

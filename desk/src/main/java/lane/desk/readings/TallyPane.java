@@ -289,11 +289,12 @@ final class TallyPane implements ReadingPane {
             why.setMinHeight(javafx.scene.layout.Region.USE_PREF_SIZE);
             box.getChildren().add(why);
         }
-        box.getChildren()
-                .add(Ui.button(
-                        result == null ? "Add a check" : "Open its check",
-                        () -> lane.desk.checks.ChecksView.openOrAdd(session, reading.id()),
-                        "main"));
+        var judge = Ui.button(
+                result == null ? "Add a check" : "Open its check",
+                () -> lane.desk.checks.ChecksView.openOrAdd(session, reading.id()),
+                "main");
+        judge.setId("add-check");
+        box.getChildren().add(judge);
         return box;
     }
 

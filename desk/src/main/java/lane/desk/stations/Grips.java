@@ -56,7 +56,7 @@ final class Grips {
         return switch (shape) {
             case Line l -> grip == 0 ? l.between(to, l.b()) : l.between(l.a(), to);
             case Polyline p -> new Polyline(with(p.points(), grip, to), p.sampling(), p.abscissa());
-            case Points p -> new Points(with(p.points(), grip, to));
+            case Points p -> p.at(with(p.points(), grip, to));
             case Section s -> s.at(to, s.normal());
             case CutCurve c -> c.moved(to.minus(c.point()));
             case Arc a -> {

@@ -154,7 +154,71 @@ final class PathForm extends StationRows {
     }
 
     private void points(Points p) {
-        list(p.points(), 1, l -> new Points(l));
+        list(p.points(), 1, p::at);
+        if (!p.from().isBlank()) {
+            box.getChildren().add(Ui.label("from " + p.from(), "small", "muted"));
+        }
+        List<String> along = new ArrayList<>(List.of(NUMBER));
+        for (Abscissa.Kind k : Abscissa.Kind.values()) {
+            if (k != Abscissa.Kind.FORMULA) {
+                along.add(k.name().toLowerCase(java.util.Locale.ROOT));
+            }
+        }
+        String now = p.abscissa() == null ? NUMBER : p.abscissa().text();
+        if (!along.contains(now)) {
+            along.add(now);
+        }
+        row(
+                "Drawn against",
+                Ui.choice(
+                        "points-abscissa",
+                        along,
+                        now,
+                        t -> t.equals(NUMBER)
+                                ? "number of the point"
+                                : Abscissa.parse(t).word(),
+                        t -> put("Abscissa", () -> p.along(t.equals(NUMBER) ? null : Abscissa.parse(t)))));
+        box.getChildren().add(nodes(p));
+    }
+
+    private static final String NUMBER = "number";
+    /** More points than a study is to hold one by one. */
+    private static final int MANY = 20_000;
+
+    /** Takes the nodes of a lane, or of a part of it, as the points. */
+    private Node nodes(Points p) {
+        var menu = new javafx.scene.control.MenuButton("Nodes of a lane");
+        menu.setId("points-nodes");
+        menu.getStyleClass().add("small-menu");
+        menu.setOnShowing(e -> nodes(menu, p));
+        nodes(menu, p);
+        return menu;
+    }
+
+    private void nodes(javafx.scene.control.MenuButton menu, Points p) {
+        menu.getItems().clear();
+        session.results().runs().forEach((id, run) -> {
+            String of = session.study().source(id).map(lane.study.Source::name).orElse(id);
+            menu.getItems().add(item(p, "all nodes of " + of, run.mesh()));
+            run.parts().forEach(part -> menu.getItems()
+                    .add(item(p, "nodes of " + part.name() + " of " + of, part.surface())));
+        });
+    }
+
+    private javafx.scene.control.MenuItem item(Points p, String words, lane.mesh.Mesh mesh) {
+        boolean many = mesh.nodeCount() > MANY;
+        var item = new javafx.scene.control.MenuItem(
+                words + ", " + mesh.nodeCount() + (many ? ": more than " + MANY : ""));
+        item.setDisable(many);
+        item.setOnAction(e -> put("Points at nodes", () -> {
+            List<Point> all = new ArrayList<>();
+            for (int i = 0; i < mesh.nodeCount(); i++) {
+                double[] x = mesh.xyz();
+                all.add(frame.in(new Point(x[3 * i], x[3 * i + 1], x[3 * i + 2])));
+            }
+            return new Points(all, p.abscissa(), words);
+        }));
+        return item;
     }
 
     /** Points one by one where they are few; many are told by their number and come from a table. */
@@ -211,20 +275,23 @@ final class PathForm extends StationRows {
                                 "small-button"),
                         Ui.button(
                                 "From a table…",
-                                () -> table(l -> put("Points from a table", () -> make.apply(l))),
+                                () -> table((l, from) -> put("Points from a table", () -> {
+                                    Shape made = make.apply(l);
+                                    return made instanceof Points q ? new Points(q.points(), q.abscissa(), from) : made;
+                                })),
                                 "small-button")));
     }
 
-    private void table(Consumer<List<Point>> taken) {
+    private void table(java.util.function.BiConsumer<List<Point>, String> taken) {
         var chooser = new javafx.stage.FileChooser();
         chooser.setTitle("Points from a table with columns x, y, z");
         java.io.File file = chooser.showOpenDialog(box.getScene().getWindow());
         if (file != null) {
             try {
                 var read = lane.formats.table.PointsTable.read(file.toPath());
-                taken.accept(read.points());
+                taken.accept(read.points(), file.getName());
                 if (!read.said().isEmpty()) {
-                    session.say(String.join(" ", read.said()));
+                    session.note(String.join(" ", read.said()));
                 }
             } catch (LaneException e) {
                 session.say(e.getMessage());

@@ -66,6 +66,11 @@ final class PlaceTip extends VBox {
         }
         var values = scene.values().get(hit.surface());
         var part = scene.parts().get(hit.surface());
+        // The picture under the pointer may be of a moment ago, when other surfaces stood in the scene.
+        if (hit.face() >= part.surface().cellCount()) {
+            setVisible(false);
+            return;
+        }
         String value = values == null
                 ? "no value here"
                 : Ticks.number(values.unit().fromSi(values.at(part, hit.face(), hit.place())), Double.NaN) + " "

@@ -13,6 +13,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
+import lane.base.LaneException;
 import lane.base.Plain;
 import lane.formats.io.FileHash;
 import lane.formats.io.FileSet;
@@ -21,6 +22,8 @@ import lane.formats.table.CsvWriter;
 import lane.ledger.Ledger;
 import lane.reading.Profile;
 import lane.reading.Reading;
+import lane.station.CurveAxis;
+import lane.station.Placement;
 import lane.study.Results;
 import lane.study.Source;
 import lane.unit.Unit;
@@ -94,7 +97,17 @@ public final class LedgerWriter {
 
     private static List<List<String>> profile(Results results, Reading reading) {
         List<List<String>> rows = new ArrayList<>();
-        rows.add(List.of("lane", "abscissa", "abscissa unit", "value", "unit", "uncertainty", "uncertainty upwards"));
+        rows.add(List.of(
+                "lane",
+                "abscissa",
+                "abscissa unit",
+                "value",
+                "unit",
+                "uncertainty",
+                "uncertainty upwards",
+                "x [m]",
+                "y [m]",
+                "z [m]"));
         for (Source source : results.study().sources()) {
             Profile p = results.outcome(reading.id(), source.id()).curve().orElse(null);
             if (p == null) {
@@ -103,8 +116,9 @@ public final class LedgerWriter {
             Unit unit = results.shown(reading.id(), p.unit());
             double[] below = p.uncertainty();
             double[] above = p.upwards();
+            double[] xyz = places(results, reading, source, p.size());
             for (int i = 0; i < p.size(); i++) {
-                rows.add(List.of(
+                List<String> row = new ArrayList<>(List.of(
                         source.name(),
                         CsvWriter.full(p.abscissa()[i]),
                         p.abscissaUnit().symbol(),
@@ -112,9 +126,33 @@ public final class LedgerWriter {
                         unit.label(),
                         CsvWriter.full(below.length == 0 ? Double.NaN : unit.differenceFromSi(below[i])),
                         CsvWriter.full(above.length == 0 ? Double.NaN : unit.differenceFromSi(above[i]))));
+                for (int d = 0; d < 3; d++) {
+                    row.add(CsvWriter.full(xyz.length == 0 ? Double.NaN : xyz[3 * i + d]));
+                }
+                rows.add(row);
             }
         }
         return rows;
+    }
+
+    /** Where the points of a curve lie in space, three numbers each; empty where nobody knows. */
+    private static double[] places(Results results, Reading reading, Source source, int n) {
+        String station = reading.stations().isEmpty() ? "" : reading.stations().getFirst();
+        Placement placed = results.placements().getOrDefault(station, Map.of()).get(source.id());
+        if (placed != null && placed.size() == n) {
+            return placed.xyz();
+        }
+        try {
+            double[] xyz = results.study()
+                    .station(station)
+                    .map(results.study()::placed)
+                    .map(s -> CurveAxis.samples(s, results.study().axis()).xyz())
+                    .orElse(new double[0]);
+            return xyz.length == 3 * n ? xyz : new double[0];
+        } catch (LaneException e) {
+            // A cut curve that only the run knows, or a station that carries none.
+            return new double[0];
+        }
     }
 
     private static String json(Results results, Ledger ledger, String version) {

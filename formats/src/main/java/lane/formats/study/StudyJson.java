@@ -57,6 +57,7 @@ import lane.station.Box;
 import lane.station.CutCurve;
 import lane.station.Enclosing;
 import lane.station.Frame;
+import lane.station.Points;
 import lane.station.Sampling;
 import lane.station.Shape;
 import lane.station.ShapeKind;
@@ -316,6 +317,7 @@ public final class StudyJson {
             .addMixIn(Sweep.class, Lenient.class)
             .addMixIn(AroundOf.class, Lenient.class)
             .addMixIn(Enclosing.class, WhereThereIsSome.class)
+            .addMixIn(Points.class, WhereThereIsSome.class)
             .addMixIn(CutCurve.class, CutCurveMixIn.class)
             .addMixIn(Recipe.class, RecipeMixIn.class)
             .addMixIn(Recipe.Lines.class, RecipeLinesMixIn.class)

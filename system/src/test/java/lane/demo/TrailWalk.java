@@ -36,6 +36,7 @@ final class TrailWalk {
             Map.entry("LENGTH", "COORDINATE"),
             Map.entry("START", "END"),
             Map.entry("NOTHING", "ANGULAR_MOMENTUM"),
+            Map.entry("SIZE_MEAN", "MEAN"),
             Map.entry("FLUID", "WALL"),
             Map.entry("arc", "fraction"),
             Map.entry("cm", "mm"));

@@ -450,7 +450,18 @@ final class ProfilePane implements ReadingPane {
                 few.size() > 3 ? 4 : 6);
         Figures places =
                 Figures.of(java.util.Arrays.stream(at).map(along::fromSi).toArray(), 0);
-        HBox title = Ui.row(8, Ui.label("Values", "title"), Ui.label(headed(figures, unit.label()), "small", "muted"));
+        var inUnit = Ui.text(
+                "profile-unit",
+                Objects.requireNonNull(reading).unit(),
+                u -> NewReading.change(session, Objects.requireNonNull(reading).in(u)));
+        inUnit.setPromptText("unit, as fits");
+        inUnit.setPrefWidth(92);
+        HBox title = Ui.row(
+                8,
+                Ui.label("Values", "title"),
+                Ui.label(headed(figures, unit.label()), "small", "muted"),
+                Ui.spring(),
+                inUnit);
         title.setStyle("-fx-padding: 12 0 0 0;");
         numbers.getChildren().add(title);
         double width = Math.min(76, 244.0 / few.size());

@@ -43,6 +43,7 @@ public final class CommandSearch {
         field.setId("search-field");
         field.setPromptText("Find or do");
         list.setPrefHeight(280);
+        list.setId("search-list");
         list.setPlaceholder(none);
         none.setWrapText(true);
         none.setId("search-none");

@@ -114,6 +114,13 @@ public final class MainWindow {
         all.add(new CommandSearch.Command("Undo", "Ctrl+Z", session::undo));
         all.add(new CommandSearch.Command("Redo", "Ctrl+Y", session::redo));
         all.add(new CommandSearch.Command("Light or dark", "theme", session::toggleTheme));
+        for (String unit : List.of("", "µm", "mm", "cm", "m", "km", "in", "ft")) {
+            all.add(new CommandSearch.Command(
+                    unit.isEmpty() ? "Tell lengths in the unit that suits their size" : "Tell lengths in " + unit,
+                    "lengths",
+                    () -> session.edit(
+                            "Unit of lengths", s -> s.with(s.settings().withLength(unit)))));
+        }
         all.add(new CommandSearch.Command("Write ledger", "ledger", () -> LedgerView.write(session)));
         all.add(new CommandSearch.Command(
                 "Read all files again",

@@ -83,6 +83,8 @@ final class PlacingCard {
                 session.study().frames(),
                 session.picked() == null ? "none" : session.picked(),
                 session.study().quantities(),
+                session.results().length(),
+                session.numbers().isEmpty(),
                 parts,
                 session.palette().dark())) {
             box.getChildren().clear();

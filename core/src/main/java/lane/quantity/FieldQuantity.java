@@ -40,7 +40,7 @@ public final class FieldQuantity {
     }
 
     /** The name of the field that a key takes something of. */
-    static String field(String key) {
+    public static String field(String key) {
         return taken(key).field;
     }
 

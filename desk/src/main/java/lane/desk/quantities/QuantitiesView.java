@@ -33,6 +33,7 @@ import lane.quantity.Definitions;
 import lane.quantity.Quantity;
 import lane.study.Source;
 import lane.study.Study;
+import lane.study.Users;
 import org.jspecify.annotations.Nullable;
 
 /** The sheet of formulas: what files hold, what is made of it, and constants. */
@@ -156,7 +157,9 @@ public final class QuantitiesView implements View {
                 study.units(),
                 study.sources(),
                 study.readings(),
-                study.stations().stream().map(s -> s.name()).toList(),
+                study.stations().stream()
+                        .map(s -> s.name() + s.shape().shapedBy())
+                        .toList(),
                 session.selected(Chosen.QUANTITY),
                 session.results().runs().values().stream()
                         .map(System::identityHashCode)
@@ -182,10 +185,10 @@ public final class QuantitiesView implements View {
         if (!formulas.isEmpty()) {
             band("Formulas", formulas.size(), "Formula");
         }
-        formulas.forEach(q -> rows.getChildren().add(row(q, q.equals(chosen), graph)));
+        formulas.forEach(q -> rows.getChildren().add(row(q, q.equals(chosen))));
         if (!constants.isEmpty()) {
             band("Constants", constants.size(), "Value");
-            constants.forEach(q -> rows.getChildren().add(row(q, q.equals(chosen), graph)));
+            constants.forEach(q -> rows.getChildren().add(row(q, q.equals(chosen))));
         }
         if (session.study().quantities().isEmpty()) {
             rows.getChildren().add(nothing());
@@ -257,8 +260,9 @@ public final class QuantitiesView implements View {
             }
             String what = f == null ? "" : f.components() == 1 ? "one number" : f.components() + " components";
             long used = session.study().quantities().stream()
-                    .filter(q -> lens.fields(q).contains(name))
-                    .count();
+                            .filter(q -> lens.fields(q).contains(name))
+                            .count()
+                    + Users.ofField(session.study(), name).size();
             Predicate<Source> has = s -> {
                 Run run = session.results().runs().get(s.id());
                 return run != null && field(run, name) != null;
@@ -334,7 +338,7 @@ public final class QuantitiesView implements View {
         return lack.size() == runs().size() ? "in no run" : "not in " + names(lack);
     }
 
-    private Node row(Quantity q, boolean chosen, Definitions graph) {
+    private Node row(Quantity q, boolean chosen) {
         Checked checked = Checked.of(session, q.formula(), q.name(), q.unit());
         Type type = checked.type();
         Node formula;
@@ -356,10 +360,7 @@ public final class QuantitiesView implements View {
             formula = new VBox(2, formula, wrapped(lack, "muted"));
         }
         String unit = type == null ? "–" : q.unit().isBlank() ? type.unit().label() : q.unit();
-        long used = graph.usersOf(q).size()
-                + session.study().readings().stream()
-                        .filter(r -> r.quantities().contains(q.id()))
-                        .count();
+        int used = Users.of(session.study(), q).size();
         HBox row = Ui.row(
                 8,
                 Ui.left(q.name(), 160),

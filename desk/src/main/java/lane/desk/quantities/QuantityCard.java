@@ -24,8 +24,8 @@ import lane.picture.Ticks;
 import lane.quantity.Definitions;
 import lane.quantity.Quantity;
 import lane.reading.Ranges;
-import lane.reading.Reading;
 import lane.study.Source;
+import lane.study.Users;
 import lane.unit.Unit;
 import org.jspecify.annotations.Nullable;
 
@@ -139,17 +139,9 @@ final class QuantityCard {
     }
 
     private void usedBy(Quantity q) {
-        var graph = new Definitions(session.study().quantities());
-        List<String> users = new ArrayList<>();
-        graph.usersOf(q).forEach(u -> users.add("quantity " + u.name()));
-        for (Reading r : session.study().readings()) {
-            if (r.quantities().contains(q.id())) {
-                users.add("reading " + r.name());
-            }
-        }
-        session.study().stations().stream()
-                .filter(s -> s.shape().shapedBy().equals(q.id()))
-                .forEach(s -> users.add("station " + s.name()));
+        List<String> users = Users.of(session.study(), q).stream()
+                .map(u -> u.kind() + " " + u.name())
+                .toList();
         box.getChildren().add(heading("Used by", users.isEmpty() ? "nothing yet" : ""));
         users.stream().limit(12).forEach(u -> box.getChildren().add(Ui.label(u, "second")));
         if (users.size() > 12) {
@@ -157,18 +149,10 @@ final class QuantityCard {
         }
     }
 
-    private List<String> users(Quantity q) {
-        List<String> users = new ArrayList<>();
-        new Definitions(session.study().quantities()).usersOf(q).forEach(u -> users.add(u.name()));
-        session.study().readings().stream()
-                .filter(r -> r.quantities().contains(q.id()))
-                .forEach(r -> users.add(r.name()));
-        return users;
-    }
-
     /** What others use is deleted only when that is said again. */
     private void delete(Quantity q) {
-        List<String> users = users(q);
+        List<String> users =
+                Users.of(session.study(), q).stream().map(Users.User::name).toList();
         if (!asking || users.isEmpty()) {
             var delete = Ui.button("Delete", () -> {
                 if (users.isEmpty()) {

@@ -231,26 +231,38 @@ class WindowTest extends InWindow {
             return null;
         });
         assertThat(session.message()).contains("picture.jpg");
-        for (int i = 0; i < 40; i++) {
+        // Forty more come at once and one by one beyond them; every stop shows them all.
+        onFx(() -> {
+            many(0, 40);
+            return null;
+        });
+        for (int i = 0; i < 6; i++) {
             int n = i;
             onFx(() -> {
-                session.edit(
-                        "Many",
-                        s -> s.withSources(l -> {
-                            l.add(new lane.study.Source.Reference(
-                                    "many" + n,
-                                    "a very long name of a source " + n,
-                                    lane.study.Source.Kind.MEASUREMENT,
-                                    List.of(),
-                                    java.util.Map.of(),
-                                    List.of()));
-                            return l;
-                        }));
-                session.go(1 + n % 6);
+                many(40 + n, 41 + n);
+                session.go(1 + n);
                 return null;
             });
         }
+        assertThat(session.study().sources()).hasSize(9 + 46);
         await(() -> session.results().study() == session.study());
+    }
+
+    private void many(int from, int to) {
+        session.edit(
+                "Many",
+                s -> s.withSources(l -> {
+                    for (int n = from; n < to; n++) {
+                        l.add(new lane.study.Source.Reference(
+                                "many" + n,
+                                "a very long name of a source " + n,
+                                lane.study.Source.Kind.MEASUREMENT,
+                                List.of(),
+                                java.util.Map.of(),
+                                List.of()));
+                    }
+                    return l;
+                }));
     }
 
     @Test

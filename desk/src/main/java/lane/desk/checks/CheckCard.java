@@ -3,11 +3,13 @@ package lane.desk.checks;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Objects;
+import java.util.function.ToDoubleFunction;
 import javafx.scene.Node;
 import javafx.scene.control.CheckBox;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
+import lane.base.Figures;
 import lane.check.Check;
 import lane.check.CheckResult;
 import lane.desk.Chosen;
@@ -112,6 +114,8 @@ final class CheckCard {
                         Ui.cell("uncertainty", 84, "small", "muted"));
         head.getStyleClass().add("table-row");
         box.getChildren().add(head);
+        Figures values = column(result, l -> l.unit().fromSi(l.value()));
+        Figures differences = column(result, l -> l.unit().difference().fromSi(l.difference()));
         List<LaneStyle> styles = LaneStyle.of(session.study().sources(), session.palette());
         for (int i = 0; i < styles.size(); i++) {
             Source s = session.study().sources().get(i);
@@ -137,8 +141,11 @@ final class CheckCard {
             } else {
                 row.getChildren()
                         .addAll(
-                                Ui.cell(Ticks.number(l.unit().fromSi(l.value()), Double.NaN), 90, "second"),
-                                Ui.cell(Ticks.signed(u.fromSi(l.difference())), 90, "second"),
+                                Ui.cell(values.whole(l.unit().fromSi(l.value())), 90, "second"),
+                                Ui.cell(
+                                        (l.difference() > 0 ? "+" : "") + differences.whole(u.fromSi(l.difference())),
+                                        90,
+                                        "second"),
                                 Ui.cell(l.half() == 0 ? "not stated" : Ticks.brief(u.fromSi(l.half())), 84, "second"));
             }
             row.getStyleClass().add("table-row");
@@ -159,6 +166,16 @@ final class CheckCard {
         return box;
     }
 
+    /** Written alike down the column, fine enough that a hundredth of the smallest tolerance can be seen. */
+    private static Figures column(CheckResult result, ToDoubleFunction<CheckResult.Lane> of) {
+        double allowed = result.lanes().values().stream()
+                .mapToDouble(l -> Math.abs(l.unit().difference().fromSi(l.allowed())))
+                .filter(a -> a > 0)
+                .min()
+                .orElse(0);
+        return Figures.of(result.lanes().values().stream().mapToDouble(of).toArray(), allowed / 100, 3);
+    }
+
     /** Where the largest difference is, on the profile's axis as drawn. */
     private String place(Check check, Source source, CheckResult.Lane l) {
         return session.results()
@@ -176,7 +193,8 @@ final class CheckCard {
         box.setMaxWidth(300);
         HBox.setHgrow(box, javafx.scene.layout.Priority.ALWAYS);
         if (result != null) {
-            var text = Ui.label(result.why(), "second");
+            // A unit stays on the line of its number.
+            var text = Ui.label(result.why().replaceAll("(\\d) (?=\\S{1,8}(,|$))", "$1\u00a0"), "second");
             text.setWrapText(true);
             text.setMinHeight(javafx.scene.layout.Region.USE_PREF_SIZE);
             var rule = Ui.label(

@@ -79,17 +79,28 @@ public final class MeasureForm {
 
     /** A quantity, such as a condition, that may be left out. */
     void optional(String caption, String now, java.util.function.Function<String, Measure> make) {
+        orNone(caption, caption, MeasureChoices.scalars(session), now, "everywhere", make);
+    }
+
+    /** One of the quantities, or none of them under a word of its own. */
+    private void orNone(
+            String caption,
+            String field,
+            List<Quantity> all,
+            String now,
+            String none,
+            java.util.function.Function<String, Measure> make) {
         var ids = new java.util.ArrayList<>(List.of(""));
-        MeasureChoices.scalars(session).forEach(q -> ids.add(q.id()));
+        all.forEach(q -> ids.add(q.id()));
         if (!ids.contains(now)) {
             ids.add(now);
         }
         var choice = Ui.choice(
-                id + "-" + caption,
+                id + "-" + field,
                 ids,
                 now,
                 k -> k.isBlank()
-                        ? "everywhere"
+                        ? none
                         : session.study().quantity(k).map(Quantity::name).orElse(k),
                 k -> changed.accept(make.apply(k)));
         choice.setMaxWidth(200);
@@ -189,21 +200,7 @@ public final class MeasureForm {
             int components,
             String now,
             java.util.function.Function<String, Measure> make) {
-        var ids = new java.util.ArrayList<>(List.of(""));
-        MeasureChoices.pascals(session, components).forEach(q -> ids.add(q.id()));
-        if (!ids.contains(now)) {
-            ids.add(now);
-        }
-        var choice = Ui.choice(
-                id + "-" + field,
-                ids,
-                now,
-                k -> k.isBlank()
-                        ? "none"
-                        : session.study().quantity(k).map(Quantity::name).orElse(k),
-                k -> changed.accept(make.apply(k)));
-        choice.setMaxWidth(200);
-        line(caption, choice);
+        orNone(caption, field, MeasureChoices.pascals(session, components), now, "none", make);
     }
 
     void axis(Axis axis, java.util.function.Function<Axis, Measure> make) {

@@ -224,10 +224,29 @@ final class Hdf {
         } else if (data instanceof ContiguousDataset && data.isEmpty()) {
             claimed = 0;
             unwritten(data, "The numbers of array");
+        } else if (data instanceof ContiguousDataset && data instanceof io.jhdf.AbstractNode node) {
+            inOneRow(node, data.getName(), claimed);
         }
         if (claimed > 1032 * Math.max(64, stored)) {
             throw new FormatError(
                     "array \"" + data.getName() + "\" claims " + claimed + " bytes, but the file stores " + stored);
+        }
+    }
+
+    /** Refuses an array in one row that is less than its numbers, or packed: what is read there belongs to something else. */
+    private static void inOneRow(io.jhdf.AbstractNode node, String name, long needed) {
+        var header = node.getHeader();
+        var layout = header.getMessageOfType(io.jhdf.object.message.DataLayoutMessage.class);
+        // Old versions of the message have no size.
+        if (layout instanceof io.jhdf.object.message.DataLayoutMessage.ContiguousDataLayoutMessage row
+                && row.getSize() >= 0
+                && row.getSize() < needed) {
+            throw new FormatError("array \"" + name + "\" needs " + needed + " bytes, but the file stores "
+                    + row.getSize() + " for it");
+        }
+        if (header.hasMessageOfType(io.jhdf.object.message.FilterPipelineMessage.class)) {
+            throw new FormatError(
+                    "array \"" + name + "\" is packed, which is only possible in blocks, but stands in one row");
         }
     }
 

@@ -1,8 +1,12 @@
 package lane.formats;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.io.IOException;
+import java.nio.ByteBuffer;
+import java.nio.ByteOrder;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Arrays;
@@ -65,6 +69,39 @@ class HdfStorageTest {
         right(DatasetReader.open(stored(), TimeSelector.LAST, Opening.WHOLE, Work.QUIET));
         Dataset later = DatasetReader.open(stored(), TimeSelector.LAST, Opening.onDemand(Memo.NONE), Work.QUIET);
         right(later);
+    }
+
+    /** The header of draught, in blocks, is made one in one row at another array's place, as a splice of two headers does. */
+    private Path inOneRow(long size, boolean packed) throws IOException {
+        byte[] bytes = Files.readAllBytes(stored());
+        String text = new String(bytes, StandardCharsets.ISO_8859_1);
+        // Only draught has sums to check; its filters begin with the shuffle.
+        int filters = text.lastIndexOf("shuffle", text.indexOf("fletcher32"));
+        int layout = text.indexOf("\u0008\0\u0018\0\0\0\0\0\u0003\u0002", filters) + 8;
+        assertThat(filters).isPositive();
+        assertThat(layout).isGreaterThan(filters + 8);
+        ByteBuffer.wrap(bytes)
+                .order(ByteOrder.LITTLE_ENDIAN)
+                .put(layout + 1, (byte) 1)
+                .putLong(layout + 2, 0x4d8)
+                .putLong(layout + 10, size);
+        if (!packed) {
+            // The message of the filters, whose head is 24 bytes before the first one's name, says nothing now.
+            bytes[filters - 24] = 0;
+        }
+        return Files.write(folder.resolve("row" + size + packed + ".vtkhdf"), bytes);
+    }
+
+    @Test
+    void anArrayInOneRowIsNotReadBeyondItsEndNorWhereItIsPacked() throws IOException {
+        Path small = inOneRow(32, false);
+        assertThatThrownBy(() -> DatasetReader.read(small, Work.QUIET))
+                .isInstanceOf(LaneException.class)
+                .hasMessageContaining("array \"draught\" needs 768 bytes, but the file stores 32 for it");
+        Path packed = inOneRow(768, true);
+        assertThatThrownBy(() -> DatasetReader.read(packed, Work.QUIET))
+                .isInstanceOf(LaneException.class)
+                .hasMessageContaining("array \"draught\" is packed");
     }
 
     @Test

@@ -195,29 +195,31 @@ public final class BoundQuantity {
         return q == null || tree == null ? null : alone(tree, q.name(), scope, depth + 1);
     }
 
-    /** Whether a formula hands on a vector that was taken in a frame. */
+    /** Functions whose result is a number whatever they are given. */
+    private static final Set<String> NUMBERS = Set.of("norm", "trace", "det", "component", "invariant", "equivalent");
+
+    /** Whether a formula hands on a vector that was taken in a frame, also of another lane or time or as a mean. */
     private static boolean framed(Node node, String self, Definitions definitions, int depth) {
-        return depth < 50
-                && switch (node) {
-                    case Node.InFrame f -> !(f.body() instanceof Node.Vector);
-                    case Node.Name n ->
-                        !n.name().equals(self)
-                                && definitions
-                                        .named(n.name())
-                                        .map(q -> {
-                                            Node tree = definitions.tree(q);
-                                            return tree != null && framed(tree, q.self(), definitions, depth + 1);
-                                        })
-                                        .orElse(false);
-                    case Node.Binary b ->
-                        framed(b.left(), self, definitions, depth + 1)
-                                || framed(b.right(), self, definitions, depth + 1);
-                    case Node.Unary u -> framed(u.of(), self, definitions, depth + 1);
-                    case Node.Call c
-                    when !c.function().equals("norm") && !c.function().equals("dot") ->
-                        c.arguments().stream().anyMatch(a -> framed(a, self, definitions, depth + 1));
-                    default -> false;
-                };
+        if (depth == 50) {
+            return false;
+        }
+        return switch (node) {
+            // Numbers in brackets make a vector of space.
+            case Node.InFrame f -> !(f.body() instanceof Node.Vector);
+            case Node.Name n ->
+                !n.name().equals(self)
+                        && definitions
+                                .named(n.name())
+                                .map(q -> {
+                                    Node tree = definitions.tree(q);
+                                    return tree != null && framed(tree, q.self(), definitions, depth + 1);
+                                })
+                                .orElse(false);
+            // What makes a number of a vector hands on none.
+            case Node.Member _, Node.Vector _ -> false;
+            case Node.Call c when NUMBERS.contains(c.function()) -> false;
+            default -> node.parts().stream().anyMatch(p -> framed(p, self, definitions, depth + 1));
+        };
     }
 
     /** The type in the quantity's own unit. */

@@ -589,19 +589,30 @@ class FormulasTest {
         along("(grad(T) in tilted).x", 1e-9, p -> 2.0);
         along("(u of b in tilted).x", 1e-9, p -> -p[0]);
         along("(u at 1 in tilted).y", 1e-9, p -> 3.0);
-        Outcome flow = outcome(
-                List.of(q("turned", "2 * (u in tilted)", "")),
-                new Reading(
-                        "r",
-                        "r",
-                        "",
-                        new TallyOf(
-                                List.of("skin"),
-                                new lane.measure.Flow(
-                                        "turned", 1, "1", lane.measure.Flow.Carried.NOTHING, lane.mesh.Axis.Z))),
-                "a");
-        assertThat(((Outcome.Absent) flow).reason())
-                .contains("taken in a frame")
-                .contains("as it stands in space");
+    }
+
+    @Test
+    void aFlowOfAVectorInAFrameIsRefusedHoweverItCameThere() {
+        for (String formula : List.of(
+                "2 * (u in tilted)",
+                "(u in tilted) of b",
+                "(u in tilted) at 1",
+                "mean(u in tilted over all)",
+                "dot(outer(u, u) in tilted, [1, 0, 0])")) {
+            assertThat(flow(formula)).as(formula).isInstanceOfSatisfying(Outcome.Absent.class, a -> assertThat(
+                            a.reason())
+                    .contains("taken in a frame")
+                    .contains("as it stands in space"));
+        }
+        // Numbers of such a vector may stand before one of space, and brackets make one of space.
+        for (String formula : List.of("norm(u in tilted) * [0, 0, 1]", "(u in tilted).x * u", "[0, 0, 1] in tilted")) {
+            assertThat(flow(formula)).as(formula).isNotInstanceOf(Outcome.Absent.class);
+        }
+    }
+
+    private Outcome flow(String formula) {
+        var flow = new lane.measure.Flow("turned", 1, "1", lane.measure.Flow.Carried.NOTHING, lane.mesh.Axis.Z);
+        return outcome(
+                List.of(q("turned", formula, "")), new Reading("r", "r", "", new TallyOf(List.of("skin"), flow)), "a");
     }
 }

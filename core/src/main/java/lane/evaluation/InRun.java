@@ -55,7 +55,8 @@ public final class InRun implements Anywhere {
             xyz[3 * i + 2] = z[i];
         }
         Block block = LAST.get();
-        if (block == null || !block.of.equals(this) || !Arrays.equals(block.xyz, xyz)) {
+        // Who counts is part of it: a second reading that asks for the same places has its own share outside.
+        if (block == null || block.of.counted != counted || !block.of.equals(this) || !Arrays.equals(block.xyz, xyz)) {
             Placement places = Placer.points(run.locator(), xyz, turned, Work.QUIET);
             block = new Block(this, xyz, ready.at(places, turned));
             if (counted != null) {

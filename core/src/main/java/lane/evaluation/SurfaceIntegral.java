@@ -38,7 +38,13 @@ public final class SurfaceIntegral {
     private final EvaluationContext lens;
     private final Memo memo;
 
+    /** @throws LaneException for curves and surfaces together, where metres would be added to square metres */
     public SurfaceIntegral(Run run, List<Part> parts, EvaluationContext lens, Memo memo) {
+        if (parts.stream().map(p -> p.surface().dimension()).distinct().count() > 1 && !CellMeasures.flat(run.mesh())) {
+            throw new LaneException(
+                    "Of these parts some are surfaces and some are curves, so that areas would be added to lengths; take those and these"
+                            + " in readings of their own.");
+        }
         this.run = run;
         this.parts = parts;
         this.lens = lens;

@@ -180,4 +180,15 @@ class CurvedSurfaceTest {
                 })
                 .hasMessageContaining("length");
     }
+
+    @Test
+    void aWallAndItsRimAreNotAddedUp() {
+        Run silo = grid(AROUND, 4, true);
+        var lens = lane.evaluation.EvaluationContext.of(List.of(), List.of(), Axis.Z);
+        var wall = lane.field.Part.ofCells("wall", silo.mesh());
+        assertThatThrownBy(() -> new lane.evaluation.SurfaceIntegral(
+                        silo, List.of(silo.part("rim"), wall), lens, lane.base.Memo.NONE))
+                .isInstanceOf(LaneException.class)
+                .hasMessageContaining("areas would be added to lengths");
+    }
 }

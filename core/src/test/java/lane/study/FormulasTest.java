@@ -539,6 +539,20 @@ class FormulasTest {
                 .singleElement()
                 .satisfies(x -> assertThat(x.estimate().value()).isCloseTo(3 / 7.0, within(1e-12)));
         assertThat(made.scalars("r", "b")).noneMatch(x -> x.what().startsWith("outside of b"));
+        // Others that look up the same places have the same share, whoever was first.
+        Study both = study(List.of(q("q", "T - T of b", ""), q("s", "(T of b) - T", "")), reading)
+                .withReadings(l -> List.of(
+                        reading,
+                        new Reading("r2", "r2", "", new ProfileOf("line", "s")),
+                        new Reading("r3", "r3", "", new ProfileOf("line", "q"))));
+        Results all = new Evaluator(library).evaluate(both, Work.QUIET);
+        for (String id : List.of("r", "r2", "r3")) {
+            assertThat(all.scalars(id, "a"))
+                    .as(id)
+                    .filteredOn(x -> x.what().equals("outside of b"))
+                    .singleElement()
+                    .satisfies(x -> assertThat(x.estimate().value()).isCloseTo(3 / 7.0, within(1e-12)));
+        }
     }
 
     @Test

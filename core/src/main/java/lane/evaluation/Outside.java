@@ -32,10 +32,36 @@ public final class Outside {
     }
 
     /** Called by several threads. */
-    void add(String lane, int asked, int absent) {
+    void add(String lane, long asked, long absent) {
         Count count = lanes.computeIfAbsent(lane, l -> new Count(new LongAdder(), new LongAdder()));
         count.asked.add(asked);
         count.absent.add(absent);
+    }
+
+    /** Counts here again what was counted when something was computed that is kept. */
+    void add(Outside other) {
+        other.lanes.forEach((lane, c) -> add(lane, c.asked.sum(), c.absent.sum()));
+    }
+
+    /**
+     * Something that is computed once and kept for all who ask, with what was counted meanwhile.
+     *
+     * @param <T> what it is
+     */
+    public record Kept<T>(T value, Outside counted) {
+        public static <T> Kept<T> of(Supplier<T> make) {
+            var counted = new Outside();
+            return new Kept<>(counted.counting(make), counted);
+        }
+
+        /** The value for one more who asks, who counts what it took. */
+        public T taken() {
+            Outside now = NOW.get();
+            if (now != null) {
+                now.add(counted);
+            }
+            return value;
+        }
     }
 
     /** For each lane that was asked the share of the places that it does not have. */

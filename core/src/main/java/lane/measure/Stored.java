@@ -137,14 +137,20 @@ public record Stored(Take take, At at, String quantity, String condition) implem
             throw new LaneException("There is no value to take a " + take.word + " of here.");
         }
         Unit unit = all.unit();
-        return switch (take) {
-            case COUNT -> new Measured(n, Unit.ONE);
-            case PIECES -> new Measured(all.pieces(), Unit.ONE);
-            // Added up, temperatures are no temperature any more.
-            case SUM -> new Measured(sum.value(), unit.known() ? unit.difference() : unit);
-            case MEAN, SIZE_MEAN -> new Measured(sum.value() / weight.value(), unit);
-            case INTEGRAL ->
-                new Measured(sum.value(), unit.known() ? unit.difference().times(Unit.of(size)) : Unit.UNKNOWN);
-        };
+        Measured made =
+                switch (take) {
+                    case COUNT -> new Measured(n, Unit.ONE);
+                    case PIECES -> new Measured(all.pieces(), Unit.ONE);
+                    // Added up, temperatures are no temperature any more.
+                    case SUM -> new Measured(sum.value(), unit.known() ? unit.difference() : unit);
+                    case MEAN, SIZE_MEAN -> new Measured(sum.value() / weight.value(), unit);
+                    case INTEGRAL ->
+                        new Measured(
+                                sum.value(), unit.known() ? unit.difference().times(Unit.of(size)) : Unit.UNKNOWN);
+                };
+        int absent = all.value().length - n;
+        return absent == 0
+                ? made
+                : made.also(", " + absent + " of " + all.value().length + " values absent and left out");
     }
 }

@@ -3,6 +3,9 @@ package lane.quantity;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
+import lane.field.Treatment;
 import lane.formula.FormulaException;
 import lane.formula.Node;
 import lane.formula.Parser;
@@ -13,11 +16,10 @@ import lane.formula.Printer;
  * written in a formula: {@code pressure}, {@code velocity.x}, {@code norm(velocity)}, {@code stress.xy}.
  */
 public final class FieldQuantity {
-    private static final List<String> VECTOR = List.of("x", "y", "z");
-    private static final List<String> SIX = List.of("xx", "yy", "zz", "xy", "yz", "xz");
-    private static final List<String> NINE = List.of("xx", "xy", "xz", "yx", "yy", "yz", "zx", "zy", "zz");
-    private static final Set<String> COMPONENTS = Set.of(
-            "x", "y", "z", "radial", "swirl", "axial", "hoop", "xx", "xy", "xz", "yx", "yy", "yz", "zx", "zy", "zz");
+    private static final Set<String> COMPONENTS = Stream.concat(
+                    Stream.of("radial", "swirl", "axial", "hoop"),
+                    Stream.of(3, 6, 9).flatMap(n -> Treatment.components(n).stream()))
+            .collect(Collectors.toSet());
 
     private FieldQuantity() {}
 
@@ -79,13 +81,7 @@ public final class FieldQuantity {
     public static List<Quantity> choices(String field, int components, Set<String> defined) {
         List<Taken> out = new ArrayList<>();
         out.add(new Taken(field, "", false));
-        List<String> names =
-                switch (components) {
-                    case 3 -> VECTOR;
-                    case 6 -> SIX;
-                    case 9 -> NINE;
-                    default -> List.of();
-                };
+        List<String> names = Treatment.components(components);
         names.forEach(n -> out.add(new Taken(field, n, false)));
         if (!names.isEmpty()) {
             out.add(new Taken(field, "", true));

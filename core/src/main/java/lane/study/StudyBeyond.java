@@ -20,6 +20,7 @@ import lane.evaluation.Beyond;
 import lane.evaluation.BoundQuantity;
 import lane.evaluation.EvaluationContext;
 import lane.evaluation.InRun;
+import lane.evaluation.Outside;
 import lane.evaluation.StationResolver;
 import lane.field.Field;
 import lane.field.Gradient;
@@ -476,7 +477,10 @@ final class StudyBeyond implements Beyond {
         // It is one number a lane, however many readings ask for it.
         Object key = List.of("reduction", run.key(), reading, depends(q, stations, with));
         try {
-            return memo.of(key, () -> (Tally) reading.ask().read(reading, context(run, with)));
+            return memo.of(
+                            key,
+                            () -> Outside.Kept.of(() -> (Tally) reading.ask().read(reading, context(run, with))))
+                    .taken();
         } catch (LaneException e) {
             throw new Scope.Trouble(e);
         }

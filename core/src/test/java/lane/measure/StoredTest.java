@@ -108,6 +108,12 @@ class StoredTest {
     }
 
     @Test
+    void whatIsLeftOutIsSaid() {
+        assertThat(region(Take.SUM, At.CELLS, "n", "").note()).contains("1 of 24 values absent and left out");
+        assertThat(region(Take.SUM, At.CELLS, "t", "").note()).doesNotContain("absent");
+    }
+
+    @Test
     void overFacesAndNodesOfASurface() {
         assertThat(skin(Take.COUNT, At.CELLS, "", "")).isEqualTo(2 * (12 + 8 + 6));
         assertThat(skin(Take.COUNT, At.NODES, "", "")).isEqualTo(60 - 3 * 2);

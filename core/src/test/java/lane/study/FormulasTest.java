@@ -539,6 +539,18 @@ class FormulasTest {
                 .singleElement()
                 .satisfies(x -> assertThat(x.estimate().value()).isCloseTo(3 / 7.0, within(1e-12)));
         assertThat(made.scalars("r", "b")).noneMatch(x -> x.what().startsWith("outside of b"));
+        // So has a mean over stations that several ask for.
+        Study means = study(List.of(q("q", "T - mean(T of b over all)", ""), q("s", "mean(T of b over all) - T", "")))
+                .withReadings(l -> List.of(reading, new Reading("r2", "r2", "", new ProfileOf("line", "s"))));
+        Results two = new Evaluator(library).evaluate(means, Work.QUIET);
+        assertThat(two.scalars("r", "a"))
+                .filteredOn(x -> x.what().equals("outside of b"))
+                .hasSize(1);
+        assertThat(two.scalars("r2", "a"))
+                .filteredOn(x -> x.what().equals("outside of b"))
+                .isEqualTo(two.scalars("r", "a").stream()
+                        .filter(x -> x.what().equals("outside of b"))
+                        .toList());
         // Others that look up the same places have the same share, whoever was first.
         Study both = study(List.of(q("q", "T - T of b", ""), q("s", "(T of b) - T", "")), reading)
                 .withReadings(l -> List.of(

@@ -227,19 +227,17 @@ final class Describe implements Callable<Integer> {
         line.get("fields")
                 .forEach(f -> out.append(String.format(
                         Locale.ROOT,
-                        "  field %s at %ss, %s, %s to %s%n",
+                        "  field %s at %ss, %s, %s%n",
                         f.get("name").asText(),
                         f.get("at").asText(),
                         Plain.count(f.get("components").asInt(), "component"),
-                        number(f.get("min")),
-                        number(f.get("max")))));
+                        range(f.get("min"), f.get("max")))));
         line.get("findings")
                 .forEach(f -> out.append(String.format(
                         Locale.ROOT,
-                        "  %s: %d %s%n",
+                        "  %s: %s%n",
                         f.get("severity").asText(),
-                        f.get("count").asLong(),
-                        f.get("text").asText())));
+                        Finding.told(f.get("text").asText(), f.get("count").asLong()))));
     }
 
     private static String size(ObjectNode line) {
@@ -255,6 +253,15 @@ final class Describe implements Callable<Integer> {
         List<String> all = new ArrayList<>();
         line.get("cellsByShape").properties().forEach(e -> all.add(e.getValue().asInt() + " " + e.getKey()));
         return String.join(", ", all);
+    }
+
+    /** Of each component. */
+    private static String range(JsonNode min, JsonNode max) {
+        List<String> all = new ArrayList<>();
+        for (int i = 0; i < min.size(); i++) {
+            all.add(min.get(i).isNumber() ? number(min.get(i)) + " to " + number(max.get(i)) : "no finite value");
+        }
+        return String.join("; ", all);
     }
 
     private static String number(JsonNode v) {

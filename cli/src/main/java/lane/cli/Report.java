@@ -71,7 +71,7 @@ final class Report {
             if (run != null) {
                 for (Finding f : RunHealth.of(run, results.study().axis()).findings()) {
                     if (f.severity() != Finding.Severity.NOTE || f.text().startsWith("unit of length")) {
-                        line(f.severity().word() + ": " + source.name() + ": " + f.count() + " " + f.text());
+                        line(f.severity().word() + ": " + source.name() + ": " + f.told());
                     }
                 }
             }

@@ -1,5 +1,6 @@
 package lane.check;
 
+import java.util.Arrays;
 import lane.base.LaneException;
 import lane.base.Sum;
 import lane.reading.Profile;
@@ -53,7 +54,12 @@ public record Difference(
         }
         boolean atCurve = datum.formula();
         Profile points = atCurve ? curve : datum;
-        Sorted other = Sorted.of(atCurve ? datum : curve);
+        // At the same places value meets value, whichever way the abscissa goes there.
+        Profile met = atCurve ? datum : curve;
+        boolean paired = Arrays.equals(points.abscissa(), met.abscissa());
+        Met other = paired
+                ? new Met(met.value(), met.uncertainty(), met.upwards())
+                : Sorted.of(met).at(points.abscissa());
         int n = points.size();
         double[] at = new double[n];
         double[] diff = new double[n];
@@ -66,13 +72,14 @@ public record Difference(
         for (int i = 0; i < n; i++) {
             double x = points.abscissa()[i];
             double own = points.value()[i];
-            double met = other.at(x);
-            if (Double.isFinite(own) && Double.isFinite(met)) {
+            double there = other.value[i];
+            if (Double.isFinite(own) && Double.isFinite(there)) {
                 at[m] = x;
                 from[m] = i;
-                diff[m] = atCurve ? own - met : met - own;
-                base[m] = atCurve ? met : own;
-                half[m] = Math.hypot(uncertainty(met > own ? up : down, i), other.uncertaintyAt(x, own > met));
+                diff[m] = atCurve ? own - there : there - own;
+                base[m] = atCurve ? there : own;
+                half[m] = Math.hypot(
+                        uncertainty(there > own ? up : down, i), uncertainty(own > there ? other.up : other.down, i));
                 m++;
             }
         }
@@ -83,13 +90,13 @@ public record Difference(
         String method = (atCurve
                 ? "at the curve's points, datum is a formula"
                 : "at the datum's points, curve resampled linearly");
-        double[] weight = weights(
-                java.util.Arrays.copyOf(at, m), from, !points.abscissaName().equals(CurveAxis.NUMBER));
+        double[] weight =
+                weights(Arrays.copyOf(at, m), from, !points.abscissaName().equals(CurveAxis.NUMBER));
         return measure(
-                java.util.Arrays.copyOf(at, m),
-                java.util.Arrays.copyOf(diff, m),
-                java.util.Arrays.copyOf(half, m),
-                java.util.Arrays.copyOf(base, m),
+                Arrays.copyOf(at, m),
+                Arrays.copyOf(diff, m),
+                Arrays.copyOf(half, m),
+                Arrays.copyOf(base, m),
                 weight,
                 method + ", " + m + " of " + n);
     }
@@ -225,6 +232,9 @@ public record Difference(
         return Verdict.deciding(size, uncertainty, allowed);
     }
 
+    /** The other curve at each point: its value and its half-widths downwards and upwards. */
+    private record Met(double[] value, double[] down, double[] up) {}
+
     /** A curve ordered by abscissa for piecewise linear lookup. */
     private record Sorted(double[] x, double[] y, double[] u, double[] above) {
         static Sorted of(Profile p) {
@@ -256,13 +266,12 @@ public record Difference(
             return new Sorted(sx, sy, su, sv);
         }
 
-        double at(double v) {
-            return lookup(v, y);
+        Met at(double[] places) {
+            return new Met(lookup(places, y), lookup(places, u), lookup(places, above));
         }
 
-        double uncertaintyAt(double v, boolean up) {
-            double found = lookup(v, up ? above : u);
-            return Double.isNaN(found) ? 0 : found;
+        private double[] lookup(double[] places, double[] values) {
+            return Arrays.stream(places).map(v -> lookup(v, values)).toArray();
         }
 
         private double lookup(double v, double[] values) {
@@ -272,7 +281,7 @@ public record Difference(
             if (n == 0 || !(v >= x[0] - slack && v <= x[n - 1] + slack)) {
                 return Double.NaN;
             }
-            int k = java.util.Arrays.binarySearch(x, v);
+            int k = Arrays.binarySearch(x, v);
             if (k >= 0) {
                 return values[k];
             }

@@ -165,6 +165,18 @@ public final class BoundQuantity {
         }
     }
 
+    /** Whether a quantity is one number on a run, wherever it is asked; told by its formula, nothing is computed. */
+    public static boolean single(Run run, Quantity quantity, EvaluationContext lens) {
+        try {
+            return check(run, quantity.formula(), quantity.self(), lens)
+                    .program()
+                    .leaves()
+                    .isEmpty();
+        } catch (FormulaException | LaneException e) {
+            return false;
+        }
+    }
+
     private static String sentence(Quantity quantity, FormulaException e, EvaluationContext lens) {
         if (e.fault() == Fault.MISSING_FIELD && !lens.quantities().containsKey(quantity.id())) {
             // Nobody defined it, so either may have been meant.

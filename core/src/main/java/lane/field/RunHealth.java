@@ -200,7 +200,7 @@ public final class RunHealth {
         if (p.unmatched() > 0) {
             out.add(new Finding(
                     Severity.WARNING,
-                    "faces of part \"" + p.name() + "\" are no boundary faces of the mesh",
+                    "faces of part \"" + p.name() + "\" do not belong to the boundary of the mesh",
                     p.unmatched(),
                     null));
         }

@@ -135,7 +135,8 @@ public record Ledger(List<Line> lines) {
                     add(
                             "check",
                             item,
-                            "Linf of difference, at " + l.curve().linfAt() + along(check, e.getKey()),
+                            "Linf of difference, at "
+                                    + along(check, e.getKey(), l.curve().linfAt()),
                             name(e.getKey()),
                             unit.fromSi(l.curve().linf()),
                             unit.label(),
@@ -162,13 +163,13 @@ public record Ledger(List<Line> lines) {
             }
         }
 
-        private String along(Check check, String lane) {
-            return results.outcome(check.reading(), lane)
+        /** Where, in the abscissa's unit. */
+        private String along(Check check, String lane, double at) {
+            Unit unit = results.outcome(check.reading(), lane)
                     .curve()
                     .map(Profile::abscissaUnit)
-                    .filter(u -> !u.label().equals("1"))
-                    .map(u -> " " + u.label())
-                    .orElse("");
+                    .orElse(Unit.ONE);
+            return unit.fromSi(at) + (unit.label().equals("1") ? "" : " " + unit.label());
         }
 
         private String name(String id) {

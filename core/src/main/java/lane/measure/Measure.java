@@ -2,10 +2,13 @@ package lane.measure;
 
 import java.util.Locale;
 import java.util.Set;
+import lane.base.Fault;
 import lane.base.LaneException;
+import lane.evaluation.EvaluationContext;
 import lane.evaluation.PathIntegral;
 import lane.evaluation.RegionIntegral;
 import lane.evaluation.SurfaceIntegral;
+import lane.field.Run;
 import lane.provenance.Method;
 
 /**
@@ -40,6 +43,16 @@ public interface Measure {
     /** Whether quantities are looked at where they are stored, and not at quadrature points. */
     default boolean asStored() {
         return false;
+    }
+
+    /** Whether it belongs to a lane as a whole and is taken over no station. */
+    default boolean placeless() {
+        return false;
+    }
+
+    /** Of a lane as a whole. */
+    default Measured of(Run run, EvaluationContext lens) {
+        throw new LaneException(Fault.MISSING, "A " + word() + " is taken over a station; choose where.");
     }
 
     /** @throws LaneException when it is not taken over surfaces, or a field is missing or has the wrong dimension */

@@ -1,5 +1,9 @@
 package lane.mesh;
 
+import java.util.Map;
+import java.util.Set;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -18,6 +22,50 @@ public record Finding(
     public static String number(double v, int digits) {
         return lane.base.Figures.of(v, digits).plain(v);
     }
+
+    /** What a text may count; one that begins otherwise is a statement about the whole. */
+    private static final Set<String> COUNTED = Set.of("cells", "faces", "nodes", "values", "edges", "pieces");
+
+    private static final Map<String, String> ONE =
+            Map.of("are", "is", "have", "has", "do", "does", "belong", "belongs");
+
+    /** Whether its text says what so many cells, nodes, faces or values are. */
+    public boolean counted() {
+        return counted(text);
+    }
+
+    private static boolean counted(String text) {
+        return COUNTED.contains(text.split(" ", 2)[0]);
+    }
+
+    /** As a sentence: the count first where the text goes on from it. */
+    public String told() {
+        return told(text, count);
+    }
+
+    /** The same of a text and its count. */
+    public static String told(String text, long count) {
+        if (!counted(text)) {
+            return text;
+        }
+        return count + " " + (count == 1 ? one(text) : text);
+    }
+
+    /** Nouns and verbs are many in these texts; names in quotes stay as they are. */
+    private static String one(String text) {
+        String[] quoted = text.split("\"", -1);
+        quoted[0] = quoted[0].replaceFirst("^(\\w+)s\\b", "$1");
+        for (int i = 0; i < quoted.length; i += 2) {
+            Matcher verb = VERB.matcher(quoted[i]);
+            if (verb.find()) {
+                quoted[i] = verb.replaceFirst(ONE.get(verb.group()));
+                break;
+            }
+        }
+        return String.join("\"", quoted);
+    }
+
+    private static final Pattern VERB = Pattern.compile("\\b(are|have|do|belong)\\b");
 
     /** How much it matters. */
     public enum Severity {

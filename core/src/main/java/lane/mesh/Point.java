@@ -33,6 +33,13 @@ public record Point(double x, double y, double z) {
         return Math.sqrt(dot(this));
     }
 
+    /** Writes its three numbers where they belong. */
+    public void into(double[] xyz, int at) {
+        xyz[at] = x;
+        xyz[at + 1] = y;
+        xyz[at + 2] = z;
+    }
+
     /** @throws lane.base.LaneException when the length is zero */
     public Point unit() {
         double n = norm();

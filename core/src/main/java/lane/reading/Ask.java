@@ -3,6 +3,9 @@ package lane.reading;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import lane.mesh.Axis;
+import lane.station.CurveAxis;
+import lane.station.Station;
 
 /**
  * What a reading asks. Each kind is one class: what it needs, how a run answers it, and by which names formulas know its
@@ -40,6 +43,20 @@ public interface Ask {
     /** Key of the quantity that its curve shows itself, as along a line or in a mean over sections; empty for others. */
     default Optional<String> shows() {
         return Optional.empty();
+    }
+
+    /** What its curve is drawn against. */
+    default CurveAxis drawn(Station on) {
+        return CurveAxis.of(on);
+    }
+
+    /**
+     * The places of its curve, where these are known without a run: there a theory answers.
+     *
+     * @throws lane.base.LaneException for a cut curve, which only a run knows
+     */
+    default CurveAxis.Samples samples(Station on, Axis axis) {
+        return CurveAxis.samples(on, axis);
     }
 
     /**

@@ -1,5 +1,6 @@
 package lane.reading;
 
+import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import lane.base.Fault;
@@ -40,16 +41,19 @@ public final class CutCurveReader {
         int n = chosen.stream().mapToInt(b -> b.places().size()).sum() + chosen.size() - 1;
         double[] abscissa = new double[n];
         double[] value = new double[n];
+        double[] places = new double[3 * n];
         int at = 0;
         int found = 0;
         for (CutCurveBranches.Branch b : chosen) {
             if (at > 0) {
                 abscissa[at] = Double.NaN;
+                Arrays.fill(places, 3 * at, 3 * at + 3, Double.NaN);
                 value[at++] = Double.NaN;
             }
             double[] along = along(station, b);
             for (int i = 0; i < along.length; i++) {
                 abscissa[at] = along[i];
+                b.places().get(i).into(places, 3 * at);
                 value[at++] = b.values()[i];
                 found += Double.isFinite(b.values()[i]) ? 1 : 0;
             }
@@ -81,16 +85,17 @@ public final class CutCurveReader {
                     case SHARE -> "share of the piece's extent";
                 };
         return new Profile(
-                abscissa,
-                value,
-                java.util.List.of(),
-                word,
-                Unit.of(station.against() == Extent.SHARE ? "1" : "m"),
-                shown,
-                false,
-                found,
-                names,
-                full);
+                        abscissa,
+                        value,
+                        List.of(),
+                        word,
+                        Unit.of(station.against() == Extent.SHARE ? "1" : "m"),
+                        shown,
+                        false,
+                        found,
+                        names,
+                        full)
+                .at(places);
     }
 
     private static double[] along(CutCurve station, CutCurveBranches.Branch b) {

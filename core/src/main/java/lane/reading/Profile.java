@@ -12,7 +12,7 @@ import lane.unit.Unit;
 /**
  * A curve: one value an abscissa, in SI units.
  *
- * @param abscissa in SI units, in the order of the line
+ * @param abscissa in SI units whatever its unit, in the order of the line; NaN between branches
  * @param value NaN where absent
  * @param bands uncertainties of the values by where they come from; empty when none is stated
  * @param abscissaName and {@code abscissaUnit}: what is drawn along the axis, unit as shown
@@ -22,6 +22,7 @@ import lane.unit.Unit;
  * @param note how it was made, for people: moved samples, cells as stored
  * @param coverage share of the surfaces that the values were taken over which lies in the run, the least of several; NaN
  *     where there are none, or they have no size of their own
+ * @param places where the samples lie in space, three numbers each; empty where a sample has no place
  */
 public record Profile(
         double[] abscissa,
@@ -34,6 +35,7 @@ public record Profile(
         int found,
         String note,
         double coverage,
+        double[] places,
         Provenance trail)
         implements Outcome {
     public Profile {
@@ -52,7 +54,31 @@ public record Profile(
             int found,
             String note,
             Provenance trail) {
-        this(abscissa, value, bands, abscissaName, abscissaUnit, unit, formula, found, note, Double.NaN, trail);
+        this(
+                abscissa,
+                value,
+                bands,
+                abscissaName,
+                abscissaUnit,
+                unit,
+                formula,
+                found,
+                note,
+                Double.NaN,
+                new double[0],
+                trail);
+    }
+
+    /** The same of samples that lie in space. */
+    public Profile at(double[] xyz) {
+        return new Profile(
+                abscissa, value, bands, abscissaName, abscissaUnit, unit, formula, found, note, coverage, xyz, trail);
+    }
+
+    /** The same with the share of its surfaces that lies in the run. */
+    public Profile covering(double share) {
+        return new Profile(
+                abscissa, value, bands, abscissaName, abscissaUnit, unit, formula, found, note, share, places, trail);
     }
 
     /** Half-width of each value in SI units, downwards; empty when none is stated. */
@@ -82,13 +108,13 @@ public record Profile(
             }
         }
         var out = new ArrayList<Scalar>();
-        out.add(new Scalar("least", at(least), found + " of " + size() + " samples, " + note));
-        out.add(new Scalar("greatest", at(greatest), note));
+        out.add(new Scalar("least", estimate(least), found + " of " + size() + " samples, " + note));
+        out.add(new Scalar("greatest", estimate(greatest), note));
         Tally.coverage(coverage).ifPresent(out::add);
         return List.copyOf(out);
     }
 
-    private Estimate at(int i) {
+    private Estimate estimate(int i) {
         if (i < 0) {
             return new Estimate(Double.NaN, unit);
         }

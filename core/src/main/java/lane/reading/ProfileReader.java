@@ -67,6 +67,16 @@ public final class ProfileReader {
                                 placement.moved() + ", at most " + placement.largestMove() + " m"))
                 .then("reading", PROFILE, "profile", Map.of("interpolation", stand, "unit", shown.label()));
         return new Profile(
-                abscissa, value, java.util.List.of(), axis.word(), axis.unit(), shown, false, found, stand, full);
+                        abscissa,
+                        value,
+                        java.util.List.of(),
+                        axis.word(),
+                        axis.unit(),
+                        shown,
+                        false,
+                        found,
+                        stand,
+                        full)
+                .at(placement.xyz());
     }
 }

@@ -66,21 +66,22 @@ public final class SweepReader {
                         "{value} at each place",
                         Map.of("value", what, "measure", reading.measure(), "unit", shown.label(), "sign", sign));
         return new Profile(
-                abscissa,
-                value,
-                java.util.List.of(),
-                "length along the axis",
-                Unit.of("m"),
-                shown,
-                false,
-                found,
-                what
-                        + (sign.isEmpty() ? "" : "; " + sign)
-                        + (Part.lacking(coverage)
-                                ? "; at one place only " + Part.percent(coverage) + " of the surface in the run"
-                                : ""),
-                coverage,
-                full);
+                        abscissa,
+                        value,
+                        java.util.List.of(),
+                        "length along the axis",
+                        Unit.of("m"),
+                        shown,
+                        false,
+                        found,
+                        what
+                                + (sign.isEmpty() ? "" : "; " + sign)
+                                + (Part.lacking(coverage)
+                                        ? "; at one place only " + Part.percent(coverage) + " of the surface in the run"
+                                        : ""),
+                        full)
+                .covering(coverage)
+                .at(sweep.samples(sweep.axis()).xyz());
     }
 
     private static Provenance quantities(Provenance trail, Provenance tally) {

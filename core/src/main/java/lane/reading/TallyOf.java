@@ -12,9 +12,9 @@ import lane.station.Shape;
 import lane.station.Station;
 
 /**
- * One number over surfaces, regions, a path or points.
+ * One number over surfaces, regions, a path or points, or of a lane as a whole.
  *
- * @param stations keys of the stations, taken together
+ * @param stations keys of the stations, taken together; none for what belongs to the lane as a whole
  */
 public record TallyOf(List<String> stations, Measure measure) implements Ask {
     /** In studies. */
@@ -31,7 +31,11 @@ public record TallyOf(List<String> stations, Measure measure) implements Ask {
     }
 
     public TallyOf {
-        stations = List.copyOf(stations);
+        stations = stations == null ? List.of() : List.copyOf(stations);
+        if (measure != null && measure.placeless() && !stations.isEmpty()) {
+            throw new LaneException("A " + measure.word()
+                    + " belongs to a lane as a whole; leave the stations out, or take" + " a mean over them.");
+        }
     }
 
     @Override
@@ -47,6 +51,9 @@ public record TallyOf(List<String> stations, Measure measure) implements Ask {
     @Override
     public Outcome read(Reading reading, ReadingContext on) {
         List<Station> all = stations.stream().map(s -> on.station(s, reading)).toList();
+        if (measure.placeless()) {
+            return TallyReader.whole(on.run(), measure, on.lens(), reading.unit(), on.trail());
+        }
         if (all.isEmpty()) {
             throw new LaneException(
                     Fault.MISSING, "Reading \"" + reading.name() + "\" names no station; choose where it is taken.");

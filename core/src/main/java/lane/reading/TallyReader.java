@@ -162,6 +162,13 @@ public final class TallyReader {
         return tally(made, measure, unit, "over " + station.name() + ", " + samples + made.place(), Double.NaN, full);
     }
 
+    /** Of a run as a whole. */
+    static Tally whole(Run run, Measure measure, EvaluationContext lens, String unit, Provenance trail) {
+        Measured made = measure.of(run, lens);
+        Provenance full = quantities(k -> BoundQuantity.of(run, lens.quantity(k), lens), measure, lens, trail);
+        return tally(made, measure, unit, "one number a lane" + made.place(), Double.NaN, full);
+    }
+
     /** The trail with the quantities that a measure is taken of, and the files that they reach. */
     private static Provenance quantities(
             Function<String, BoundQuantity> bound, Measure measure, EvaluationContext lens, Provenance trail) {

@@ -14,6 +14,7 @@ import lane.estimate.Estimate;
 import lane.mesh.Axis;
 import lane.provenance.Method;
 import lane.provenance.Provenance;
+import lane.reading.Ask;
 import lane.reading.Outcome;
 import lane.reading.Profile;
 import lane.reading.Tally;
@@ -39,18 +40,24 @@ public final class ReferenceReader {
             Curve.ByFormula curve,
             Map<String, Double> constants,
             double time,
+            Ask ask,
             Station line,
             Axis axis,
             String unitText) {
         Formula formula = Formula.of(curve.formula());
         Unit unit = known(curve.unit(), "formula \"" + curve.formula() + "\"");
-        CurveAxis.Samples at = CurveAxis.samples(line, axis);
-        CurveAxis drawn = CurveAxis.of(line);
+        CurveAxis.Samples at = ask.samples(line, axis);
+        CurveAxis drawn = ask.drawn(line);
         int n = at.arc().length;
         double[] abscissa = new double[n];
         double[] value = new double[n];
         Map<String, Double> values = at(time, constants, formula);
         for (int i = 0; i < n; i++) {
+            abscissa[i] = at.abscissa()[i];
+            if (Double.isNaN(abscissa[i])) {
+                value[i] = Double.NaN;
+                continue;
+            }
             double x = at.xyz()[3 * i];
             double y = at.xyz()[3 * i + 1];
             double z = at.xyz()[3 * i + 2];
@@ -59,7 +66,6 @@ public final class ReferenceReader {
             values.put("z", z);
             values.put("r", axis.radius(x, y, z));
             values.put("s", at.arc()[i]);
-            abscissa[i] = at.abscissa()[i];
             value[i] = unit.toSi(formula.value(values));
         }
         Unit shown = Outcome.shown(unitText, unit, "Theory");
@@ -83,16 +89,17 @@ public final class ReferenceReader {
                 .then("reading", FORMULA, "profile", Map.of("unit", shown.label()));
         int found = (int) Arrays.stream(value).filter(Double::isFinite).count();
         return new Profile(
-                abscissa,
-                value,
-                java.util.List.of(),
-                drawn.word(),
-                drawn.unit(),
-                shown,
-                true,
-                found,
-                "formula, at any abscissa",
-                trail);
+                        abscissa,
+                        value,
+                        java.util.List.of(),
+                        drawn.word(),
+                        drawn.unit(),
+                        shown,
+                        true,
+                        found,
+                        "formula, at any abscissa",
+                        trail)
+                .at(at.xyz());
     }
 
     /** What a formula was given: all that decides its value beside the place. */
@@ -165,11 +172,11 @@ public final class ReferenceReader {
     }
 
     /** Measured points against the line's abscissa, in the order of the abscissa; rows without a number are left out. */
-    public static Profile profile(Table table, Curve.Columns c, Station line, String unitText) {
+    public static Profile profile(Table table, Curve.Columns c, Ask ask, Station line, String unitText) {
+        CurveAxis drawn = ask.drawn(line);
         Unit alongUnit = known(table.unit(c.abscissa(), c.abscissaUnit()), "column \"" + c.abscissa() + "\"");
         Unit unit = known(table.unit(c.value(), c.unit()), "column \"" + c.value() + "\"");
-        alongUnit.requireComparable(
-                CurveAxis.of(line).unit(), "Column \"" + c.abscissa() + "\" along \"" + line.name() + "\"");
+        alongUnit.requireComparable(drawn.unit(), "Column \"" + c.abscissa() + "\" along \"" + line.name() + "\"");
         double[] along = table.column(c.abscissa());
         double[] value = table.column(c.value());
         double[] si = Arrays.stream(value).map(unit::toSi).toArray();
@@ -220,8 +227,8 @@ public final class ReferenceReader {
                 abscissa,
                 values,
                 bands,
-                CurveAxis.of(line).word(),
-                CurveAxis.of(line).unit(),
+                drawn.word(),
+                drawn.unit(),
                 shown,
                 false,
                 rows.length,

@@ -1,5 +1,8 @@
 package lane.station;
 
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import lane.base.Fault;
 import lane.base.LaneException;
 import lane.formula.Bare;
 import lane.formula.Compiler;
@@ -17,8 +20,11 @@ import org.jspecify.annotations.Nullable;
  * @param kind what is counted
  * @param formula of {@code s} (the length so far), {@code length} and coordinates, for that kind; else blank
  * @param in the frame that coordinates, radius and angle are those of; null for space and the study's axis
+ * @param told unit that it is told in, as deg for an angle; blank for the SI unit, and for a formula
  */
-public record Abscissa(Kind kind, String formula, @Nullable Axis in) {
+public record Abscissa(Kind kind, String formula, @Nullable Axis in, String told) {
+    private static final Pattern WORD = Pattern.compile("(\\w+)(?:\\s*\\[([^\\]]+)])?");
+
     /** What is counted. */
     public enum Kind {
         ARC("distance along the line", "m"),
@@ -59,56 +65,67 @@ public record Abscissa(Kind kind, String formula, @Nullable Axis in) {
             throw new LaneException("An abscissa is a text, such as \"arc\" or \"= radius\".");
         }
         formula = formula == null ? "" : formula.strip();
+        told = told == null ? "" : told.strip();
         if (kind == Kind.FORMULA) {
             compiled(formula, 1, Axis.Z);
+        } else if (!told.isEmpty() && !Unit.of(told).comparable(Unit.of(kind.unit))) {
+            throw new LaneException(
+                    Fault.UNIT,
+                    "An abscissa that is " + kind.word + " is not told in \"" + told + "\"; use "
+                            + (kind == Kind.ANGLE ? "deg or rad" : kind == Kind.FRACTION ? "%" : "a unit of length")
+                            + ".");
         }
     }
 
     private Abscissa(Kind kind) {
-        this(kind, "", null);
+        this(kind, "", null, "");
     }
 
     /** An abscissa by formula, such as {@code radius / 30 "mm"}. */
     public static Abscissa of(String formula) {
-        return new Abscissa(Kind.FORMULA, formula, null);
+        return new Abscissa(Kind.FORMULA, formula, null, "");
     }
 
-    /** From a kind's name in small letters, or a formula after an equals sign. */
+    /** From a kind's name in small letters, with a unit in brackets if it is to be told in that, or a formula after an equals sign. */
     public static Abscissa parse(String text) {
         if (text.strip().startsWith("=")) {
             return of(text.strip().substring(1));
         }
+        Matcher parts = WORD.matcher(text.strip());
         for (Kind k : Kind.values()) {
-            if (k != Kind.FORMULA && k.name().equalsIgnoreCase(text.strip())) {
-                return new Abscissa(k);
+            if (k != Kind.FORMULA && parts.matches() && k.name().equalsIgnoreCase(parts.group(1))) {
+                return new Abscissa(k, "", null, parts.group(2) == null ? "" : parts.group(2));
             }
         }
-        throw new LaneException("An abscissa \"" + text
-                + "\" is not known; choose arc, fraction, x, y, z, radius, axial," + " angle, or a formula after =.");
+        throw new LaneException(
+                "An abscissa \"" + text
+                        + "\" is not known; choose arc, fraction, x, y, z, radius, axial, angle or angle [deg], or a formula after =.");
     }
 
     /** What {@link #parse} reads. */
     public String text() {
-        return kind == Kind.FORMULA ? "= " + formula : kind.name().toLowerCase(java.util.Locale.ROOT);
+        return kind == Kind.FORMULA
+                ? "= " + formula
+                : kind.name().toLowerCase(java.util.Locale.ROOT) + (told.isEmpty() ? "" : " [" + told + "]");
     }
 
     Abscissa through(Axis frame) {
-        return new Abscissa(kind, formula, in == null ? frame : frame.out(in));
+        return new Abscissa(kind, formula, in == null ? frame : frame.out(in), told);
     }
 
     /** The same of whatever frame the path stands in. */
     public Abscissa plain() {
-        return in == null ? this : new Abscissa(kind, formula, null);
+        return in == null ? this : new Abscissa(kind, formula, null, told);
     }
 
     public String word() {
         return kind == Kind.FORMULA ? formula : kind.word();
     }
 
-    /** The SI unit of its values. */
+    /** The unit that it is told in; its values are in SI units. */
     public Unit unit() {
         if (kind != Kind.FORMULA) {
-            return Unit.of(kind.unit);
+            return Unit.of(told.isEmpty() ? kind.unit : told);
         }
         Unit unit = compiled(formula, 1, Axis.Z).type().unit();
         return unit.factor() == 1 && unit.offset() == 0 ? unit : unit.si();

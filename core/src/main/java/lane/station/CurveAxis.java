@@ -11,7 +11,7 @@ import lane.unit.Unit;
  * What curves on a station are drawn against.
  *
  * @param word what the abscissa is
- * @param unit its SI unit
+ * @param unit that it is told in; its values are in SI units
  */
 public record CurveAxis(String word, Unit unit) {
     /** The abscissa of points, which stand for no length. */

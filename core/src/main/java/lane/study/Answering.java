@@ -65,9 +65,10 @@ record Answering(Study study, Source.Reference reference, Library library, doubl
         Station on = station(reading);
         return switch (curve) {
             case Curve.ByFormula f ->
-                ReferenceReader.profile(f, reference.constants(), time, on, study.axis(), reading.unit());
+                ReferenceReader.profile(
+                        f, reference.constants(), time, reading.ask(), on, study.axis(), reading.unit());
             case Curve.Columns c ->
-                ReferenceReader.profile(library.table(c.file(), study.recipes()), c, on, reading.unit());
+                ReferenceReader.profile(library.table(c.file(), study.recipes()), c, reading.ask(), on, reading.unit());
             case Curve.HandValue _, Curve.WindowMean _ ->
                 throw new LaneException("Reading \"" + reading.name() + "\" is a curve, but " + reference.name()
                         + " gives a single number; give a formula or columns.");

@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
 
+import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -53,6 +54,19 @@ class DifferenceTest {
         Profile formula = profile(new double[] {0, 2}, new double[] {0, 20}, true);
         assertThat(Difference.of(few, formula).abscissa()).containsExactly(0.5, 1.5);
         assertThat(Difference.of(few, formula).overlapTo()).isEqualTo(1.5);
+    }
+
+    /** Two lanes read at the same places are compared place by place, also where the abscissa turns back or begins anew. */
+    @Test
+    void theSamePlacesMeetEachOther() {
+        double[] back = {0, 2, 1, Double.NaN, 0, 2};
+        Profile datum = profile(back, new double[] {1, 5, 3, Double.NaN, 10, 50}, false, 0.1, 0.2, 0.3, 0, 0.4, 0.5);
+        Profile curve = profile(back, new double[] {1, 6, 3, Double.NaN, 10, 47}, false);
+        Difference d = Difference.of(curve, datum);
+        assertThat(d.value()).containsExactly(0, 1, 0, 0, -3);
+        assertThat(d.uncertainty()).containsExactly(0.1, 0.2, 0.3, 0.4, 0.5);
+        assertThat(d.linfAt()).isEqualTo(2);
+        assertThat(Arrays.stream(d.weight()).sum()).isCloseTo(1, within(1e-15));
     }
 
     @Test

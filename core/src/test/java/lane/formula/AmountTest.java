@@ -58,4 +58,37 @@ class AmountTest {
         assertThat(Amount.of("1 \"mm\"", Unit.UNKNOWN)).isEqualTo(1e-3);
         assertThat(Amount.of("7", Unit.UNKNOWN)).isEqualTo(7);
     }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "0, 45, 90 | 0 45 90",
+                "0 45 90 | 0 45 90",
+                "1;1.5 \"in\";-3 | 1 38.1 -3",
+                "0 to 90 step 45, 100 | 0 45 90 100",
+                "0 to 0.3 step 0.1 | 0 0.1 0.2 0.30000000000000004",
+                "30 to -30 step -30 | 30 0 -30",
+                "1e2 -4.5E-1 | 100 -0.45",
+            })
+    void severalAtOnce(String text, String expected) {
+        double[] all = java.util.Arrays.stream(expected.split(" "))
+                .mapToDouble(Double::parseDouble)
+                .toArray();
+        assertThat(Amounts.of(text, Unit.of("mm")).stream().mapToDouble(v -> v).toArray())
+                .usingComparatorWithPrecision(1e-12)
+                .containsExactly(all);
+    }
+
+    @Test
+    void whatIsNoListOfNumbersIsOneSentence() {
+        assertThat(Amounts.of(" ", Unit.of("mm"))).isEmpty();
+        assertThatThrownBy(() -> Amounts.of("0 to 90 step -5", Unit.of("deg")))
+                .hasMessageContaining("a step that leads");
+        assertThatThrownBy(() -> Amounts.of("0 to 90 step 0", Unit.of("deg")))
+                .hasMessageContaining("a step that leads");
+        assertThatThrownBy(() -> Amounts.of("1, two", Unit.of("deg")))
+                .isInstanceOf(LaneException.class)
+                .hasMessageContaining("two");
+    }
 }

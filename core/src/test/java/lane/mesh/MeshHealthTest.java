@@ -86,4 +86,18 @@ class MeshHealthTest {
         assertThat(count(MeshHealth.of(Mesh.uniform(box.xyz(), CellShape.WEDGE, one)), "negative volume"))
                 .isEqualTo(1);
     }
+
+    /** What is counted is counted in words; what is said of the whole has no count. */
+    @Test
+    void findingsAreToldAsSentences() {
+        assertThat(Finding.told("cells are very skewed: gradients are poor there", 1))
+                .isEqualTo("1 cell is very skewed: gradients are poor there");
+        assertThat(Finding.told("faces of part \"we are cells\" are wound the other way", 1))
+                .isEqualTo("1 face of part \"we are cells\" is wound the other way");
+        assertThat(Finding.told("nodes of wall \"lid\" do not stand still", 1))
+                .isEqualTo("1 node of wall \"lid\" does not stand still");
+        assertThat(Finding.told("cells have no volume or no area", 12)).isEqualTo("12 cells have no volume or no area");
+        assertThat(Finding.told("plane mesh: integrals are taken for a depth of 1 m", 4800))
+                .isEqualTo("plane mesh: integrals are taken for a depth of 1 m");
+    }
 }

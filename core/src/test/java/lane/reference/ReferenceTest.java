@@ -12,6 +12,7 @@ import lane.mesh.Axis;
 import lane.mesh.Point;
 import lane.provenance.Provenance;
 import lane.reading.Profile;
+import lane.reading.ProfileOf;
 import lane.reading.Tally;
 import lane.station.Abscissa;
 import lane.station.Line;
@@ -22,6 +23,7 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 
 class ReferenceTest {
+    private static final ProfileOf PROFILE = new ProfileOf("line", "q");
     private static final Station LINE = new Station(
             "l", "gap", new Line(new Point(0, 3, 1), new Point(0, 5, 1), new Sampling.Even(3), Abscissa.RADIUS));
 
@@ -93,15 +95,16 @@ class ReferenceTest {
     @Test
     void aTheoryIsComputedAtTheLinesPlaces() {
         var curve = new Curve.ByFormula("r", "k*r + s + z", "mm/s");
-        Profile p = ReferenceReader.profile(curve, Map.of("k", 10.0), Double.NaN, LINE, Axis.Z, "");
+        Profile p = ReferenceReader.profile(curve, Map.of("k", 10.0), Double.NaN, PROFILE, LINE, Axis.Z, "");
         assertThat(p.abscissa()).containsExactly(3, 4, 5);
         assertThat(p.value()).containsExactly(new double[] {0.031, 0.042, 0.053}, within(1e-15));
         assertThat(p.formula()).isTrue();
         assertThatThrownBy(() -> ReferenceReader.profile(
-                        new Curve.ByFormula("r", "r", ""), Map.of(), Double.NaN, LINE, Axis.Z, ""))
+                        new Curve.ByFormula("r", "r", ""), Map.of(), Double.NaN, PROFILE, LINE, Axis.Z, ""))
                 .isInstanceOf(LaneException.class)
                 .hasMessageContaining("unit");
-        assertThatThrownBy(() -> ReferenceReader.profile(curve, Map.of("k", 1.0), Double.NaN, LINE, Axis.Z, "K"))
+        assertThatThrownBy(
+                        () -> ReferenceReader.profile(curve, Map.of("k", 1.0), Double.NaN, PROFILE, LINE, Axis.Z, "K"))
                 .hasMessageContaining("mm/s and K");
         assertThat(ReferenceReader.tally(new Curve.ByFormula("r", "2*k", "mN m"), Map.of("k", 4.0), Double.NaN, "")
                         .value())
@@ -124,16 +127,24 @@ class ReferenceTest {
     void aTableIsConvertedSortedAndItsGapsLeftOut() {
         Table t = table(new double[] {5000, 3000, 4000}, new double[] {20, 10, Double.NaN}, new double[] {1, 2, 3});
         Profile p = ReferenceReader.profile(
-                t, new Curve.Columns("r", "t.csv", "r", "", "T", "", ColumnUncertainty.of("u")), LINE, "");
+                t, new Curve.Columns("r", "t.csv", "r", "", "T", "", ColumnUncertainty.of("u")), PROFILE, LINE, "");
         assertThat(p.abscissa()).containsExactly(3, 5);
         assertThat(p.value()).containsExactly(283.15, 293.15);
         assertThat(p.uncertainty()).containsExactly(2, 1);
         assertThatThrownBy(() -> ReferenceReader.profile(
-                        t, new Curve.Columns("r", "t.csv", "x", "", "T", "", ColumnUncertainty.NONE), LINE, ""))
+                        t,
+                        new Curve.Columns("r", "t.csv", "x", "", "T", "", ColumnUncertainty.NONE),
+                        PROFILE,
+                        LINE,
+                        ""))
                 .isInstanceOf(LaneException.class)
                 .hasMessageContaining("no column \"x\"");
         assertThatThrownBy(() -> ReferenceReader.profile(
-                        t, new Curve.Columns("r", "t.csv", "r", "s", "T", "", ColumnUncertainty.NONE), LINE, ""))
+                        t,
+                        new Curve.Columns("r", "t.csv", "r", "s", "T", "", ColumnUncertainty.NONE),
+                        PROFILE,
+                        LINE,
+                        ""))
                 .hasMessageContaining("s and m");
     }
 
@@ -191,16 +202,16 @@ class ReferenceTest {
     @Test
     void aTheoryMayDependOnTheTimeWhereThereIsOne() {
         var curve = new Curve.ByFormula("r", "r*exp(-time)", "m/s");
-        Profile p = ReferenceReader.profile(curve, Map.of(), 2, LINE, Axis.Z, "");
+        Profile p = ReferenceReader.profile(curve, Map.of(), 2, PROFILE, LINE, Axis.Z, "");
         assertThat(p.value()[0]).isCloseTo(3 * Math.exp(-2), within(1e-15));
         assertThat(ReferenceReader.tally(new Curve.ByFormula("r", "time^2", "s2"), Map.of(), 3, "")
                         .value())
                 .isEqualTo(9);
-        assertThatThrownBy(() -> ReferenceReader.profile(curve, Map.of(), Double.NaN, LINE, Axis.Z, ""))
+        assertThatThrownBy(() -> ReferenceReader.profile(curve, Map.of(), Double.NaN, PROFILE, LINE, Axis.Z, ""))
                 .isInstanceOf(LaneException.class)
                 .hasMessageContaining("no run of the study has one");
         // A constant of the name goes before.
-        assertThat(ReferenceReader.profile(curve, Map.of("time", 0.0), 2, LINE, Axis.Z, "")
+        assertThat(ReferenceReader.profile(curve, Map.of("time", 0.0), 2, PROFILE, LINE, Axis.Z, "")
                         .value()[0])
                 .isEqualTo(3);
     }
@@ -233,7 +244,8 @@ class ReferenceTest {
                 List.of(new double[] {3, 4}, new double[] {200, -400}, half, up),
                 "",
                 new Provenance.Input("t.csv", "00", 1));
-        return ReferenceReader.profile(t, new Curve.Columns("r", "t.csv", "r", "", "T", "", uncertainty), LINE, "");
+        return ReferenceReader.profile(
+                t, new Curve.Columns("r", "t.csv", "r", "", "T", "", uncertainty), PROFILE, LINE, "");
     }
 
     @Test
@@ -269,8 +281,8 @@ class ReferenceTest {
         assertThat(p.upwards()).containsExactly(new double[] {0.03, 0.005}, within(1e-15));
         assertThatThrownBy(() -> with(share, "mm/s", half, up)).hasMessageContaining("no share");
         Table warm = table(new double[] {3000}, new double[] {20}, new double[] {5});
-        assertThatThrownBy(() ->
-                        ReferenceReader.profile(warm, new Curve.Columns("r", "t.csv", "r", "", "T", "", all), LINE, ""))
+        assertThatThrownBy(() -> ReferenceReader.profile(
+                        warm, new Curve.Columns("r", "t.csv", "r", "", "T", "", all), PROFILE, LINE, ""))
                 .hasMessageContaining("where its scale begins");
         assertThatThrownBy(() -> with(ColumnUncertainty.of("u"), "Pa", half, up))
                 .isInstanceOf(LaneException.class);

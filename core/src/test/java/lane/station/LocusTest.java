@@ -66,7 +66,7 @@ class LocusTest {
         var line = new Line(new Point(1, -2, 3), new Point(-0.5, 2.5, 3.5), new Sampling.Even(11), Abscissa.ARC);
         return Stream.of(Abscissa.Kind.values())
                 .filter(k -> k != Abscissa.Kind.FORMULA)
-                .map(k -> new Abscissa(k, "", null))
+                .map(k -> new Abscissa(k, "", null, ""))
                 .flatMap(a -> Stream.of(
                         new Station("s", "s", new Line(line.a(), line.b(), line.sampling(), a)),
                         arc(-170, 185, a),
@@ -202,5 +202,22 @@ class LocusTest {
         assertThatThrownBy(() -> new Facing(new Point(1, 0, 0), 190)).hasMessageContaining("0 to 180");
         assertThatThrownBy(() -> new Box(new Point(1, 0, 0), new Point(0, 1, 1)))
                 .isInstanceOf(LaneException.class);
+    }
+
+    @Test
+    void anAbscissaIsToldInTheUnitThatIsNamed() {
+        Abscissa degrees = Abscissa.parse(" angle [deg]");
+        assertThat(degrees.unit()).isEqualTo(Unit.of("deg"));
+        assertThat(degrees.text()).isEqualTo("angle [deg]");
+        assertThat(Abscissa.parse("arc [mm]").unit()).isEqualTo(Unit.of("mm"));
+        assertThat(Abscissa.parse("angle").unit()).isEqualTo(Unit.of("rad"));
+        // Its values stay in SI units.
+        assertThat(degrees.of(new double[] {0}, 1, new double[] {0, 2, 0}, Axis.Z)[0])
+                .isCloseTo(Math.PI / 2, within(1e-15));
+        assertThatThrownBy(() -> Abscissa.parse("angle [m]"))
+                .isInstanceOf(LaneException.class)
+                .hasMessageContaining("use deg or rad");
+        assertThatThrownBy(() -> Abscissa.parse("x [deg]")).hasMessageContaining("a unit of length");
+        assertThatThrownBy(() -> Abscissa.parse("angel [deg]")).hasMessageContaining("is not known");
     }
 }

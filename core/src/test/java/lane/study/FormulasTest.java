@@ -1,6 +1,7 @@
 package lane.study;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
 
 import java.util.ArrayList;
@@ -20,6 +21,7 @@ import lane.field.Values;
 import lane.measure.Integral;
 import lane.measure.Mean;
 import lane.measure.Measure;
+import lane.measure.Value;
 import lane.mesh.Axis;
 import lane.mesh.BoxMesh;
 import lane.mesh.Cell;
@@ -289,6 +291,24 @@ class FormulasTest {
             // The square integrated: of (x + 2 y)^2 over the box.
             return 1.5 * (2 * (1 / 3.0) + 4 * 0.5 * 2 + 4 * 8 / 3.0);
         });
+    }
+
+    @Test
+    void aQuantityThatIsOneNumberALaneIsReadWithoutAStation() {
+        List<Quantity> all = List.of(
+                q("ratio", "mean(T over all) / max(T over skin)", ""),
+                q("T", "T", "K"),
+                q("g", "9.81 \"m/s2\"", "cm/s2"));
+        Tally ratio = (Tally) outcome(all, new Reading("r", "r", "%", new TallyOf(List.of(), new Value("ratio"))), "a");
+        assertThat(ratio.value()).isCloseTo(0.5, within(1e-12));
+        assertThat(ratio.unit().label()).isEqualTo("%");
+        assertThat(ratio.trail().steps().toString()).contains("max(T over skin)");
+        Tally g = (Tally) outcome(all, new Reading("r", "r", "", new TallyOf(List.of(), new Value("g"))), "b");
+        assertThat(g.unit().fromSi(g.value())).isCloseTo(981, within(1e-12));
+        assertThat(outcome(all, new Reading("r", "r", "", new TallyOf(List.of(), new Value("T"))), "a"))
+                .isInstanceOfSatisfying(
+                        Outcome.Absent.class, a -> assertThat(a.reason()).contains("another value at each place"));
+        assertThatThrownBy(() -> new TallyOf(List.of("skin"), new Value("g"))).hasMessageContaining("as a whole");
     }
 
     /** A reading that two formulas reach, each through another one of the same name, stands in the trail with both. */

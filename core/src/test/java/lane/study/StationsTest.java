@@ -5,10 +5,12 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import lane.base.LaneException;
 import lane.base.Work;
+import lane.check.Difference;
 import lane.field.Field;
 import lane.field.PartBuilder;
 import lane.field.PartEdit;
@@ -294,6 +296,75 @@ class StationsTest {
         assertThat(p.abscissa()[0]).isCloseTo(Math.toRadians(30), within(1e-12));
         Profile least = (Profile) ask(shell, new Reading("r", "r", "", new AroundOf("s", "t", Along.LEAST, 72)));
         assertThat(least.value()[10]).isCloseTo(p.value()[10] - 5, within(2e-5));
+    }
+
+    @Test
+    void aShellIsReadAtStatedAnglesAndPositions() {
+        var axis = new Axis(new Point(0.5, 1, 0), new Point(0, 0, 1));
+        var shell = new Station("s", "s", new Shell(axis, 0.4, 0.25, 1.25, 30));
+        var asked = new AroundOf("s", "t", Along.AT, 0, List.of(217.0, -30.0), "deg", List.of(0.3, 1.1));
+        Profile at = (Profile) ask(shell, new Reading("r", "r", "", asked));
+        assertThat(at.abscissaUnit().label()).isEqualTo("deg");
+        double[] angle = {217, -30, Double.NaN, 217, -30};
+        double[] z = {0.3, 0.3, Double.NaN, 1.1, 1.1};
+        for (int i = 0; i < 5; i++) {
+            double a = Math.toRadians(angle[i]);
+            double x = 0.5 + 0.4 * Math.cos(a);
+            assertThat(at.abscissa()[i]).isEqualTo(a, within(1e-12));
+            assertThat(at.value()[i]).isEqualTo(x + 10 * z[i], within(1e-12));
+            assertThat(Arrays.copyOfRange(at.places(), 3 * i, 3 * i + 3))
+                    .usingComparatorWithPrecision(1e-12)
+                    .containsExactly(x, 1 + 0.4 * Math.sin(a) + 0 * z[i], z[i]);
+        }
+        // A theory answers at the same places.
+        var reading = new Reading("r", "r", "", asked);
+        Profile theory = (Profile) ask(shell, reading, "theory", new Curve.ByFormula("r", "x + 10 * z", "K"));
+        Difference d = Difference.of(at, theory);
+        assertThat(d.value()).hasSize(4);
+        assertThat(d.linf()).isLessThan(1e-12);
+        // At one angle the curve goes along the axis.
+        Profile up = (Profile) ask(
+                shell,
+                new Reading("r", "r", "", asked.angles(List.of(90.0), "deg").taking(Along.AT, List.of(0.2, 0.9, 1.4))));
+        assertThat(up.abscissaName()).isEqualTo("length along the axis");
+        assertThat(up.abscissa()).containsExactly(0.2, 0.9, 1.4);
+        assertThat(up.value()).usingComparatorWithPrecision(1e-12).containsExactly(2.5, 9.5, 14.5);
+        // A mean belongs to the middle of what it goes over, a least value to its place.
+        Profile mean = (Profile) ask(
+                shell,
+                new Reading("r", "r", "", asked.taking(Along.MEAN, List.of()).angles(List.of(3.7), "rad")));
+        assertThat(mean.value()[0]).isCloseTo(8 + 0.4 * Math.cos(3.7), within(2e-5));
+        assertThat(mean.places()[2]).isCloseTo(0.75, within(1e-9));
+        Profile least = (Profile) ask(shell, new Reading("r", "r", "", new AroundOf("s", "t", Along.LEAST, 8)));
+        assertThat(least.places()[2]).isCloseTo(0.25, within(1e-9));
+        assertThat(ask(shell, new Reading("r", "r", "", asked.taking(Along.AT, List.of(7.0)))))
+                .isInstanceOfSatisfying(
+                        Outcome.Absent.class, a -> assertThat(a.reason()).contains("give others"));
+        assertThatThrownBy(() -> asked.taking(Along.AT, List.of())).hasMessageContaining("at least one position");
+        assertThatThrownBy(() -> asked.taking(Along.MEAN, List.of(1.0))).hasMessageContaining("has no positions");
+        assertThatThrownBy(() -> asked.angles(List.of(1.0), "gon")).hasMessageContaining("\"deg\" or \"rad\"");
+    }
+
+    @Test
+    void pointsAreDrawnAgainstWhatStandsBesideThem() {
+        var chord = new Points.Beside("chord", "cm", List.of(5.0, 2.5, 7.5));
+        var all = new Points(
+                List.of(new Point(0.2, 0.2, 0.2), new Point(0.7, 1.9, 1.4), new Point(0.5, 0.5, 0.5)),
+                null,
+                "rake.csv",
+                List.of(chord),
+                "chord");
+        Profile p = profile(new Station("s", "s", all));
+        assertThat(p.abscissaName()).isEqualTo("chord");
+        assertThat(p.abscissaUnit().label()).isEqualTo("cm");
+        assertThat(p.abscissa()).usingComparatorWithPrecision(1e-15).containsExactly(0.05, 0.025, 0.075);
+        assertThat(all.without(1).beside().getFirst().values()).containsExactly(5.0, 7.5);
+        assertThat(all.at(List.of(new Point(0, 0, 0))).beside()).isEmpty();
+        assertThat(all.along(null).drawn().word()).isEqualTo("number of the point");
+        assertThatThrownBy(() -> all.against("span")).hasMessageContaining("there is chord");
+        assertThatThrownBy(() -> new Points(List.of(new Point(0, 0, 0)), null, "", List.of(chord), ""))
+                .hasMessageContaining("Beside 1 points stand 3 numbers of \"chord\"");
+        assertThatThrownBy(() -> new Points.Beside("a", "flurb", List.of())).hasMessageContaining("flurb");
     }
 
     @Test

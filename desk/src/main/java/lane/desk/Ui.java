@@ -86,17 +86,32 @@ public final class Ui {
 
     /** A number in a unit; one typed with another unit, as in 1.5 "in", is converted. */
     public static TextField number(String id, double value, String unit, Consumer<Double> changed) {
-        var field = new TextField(shortest(value));
+        return parsed(id, value, Ui::shortest, text -> lane.formula.Amount.of(text, lane.unit.Unit.of(unit)), changed);
+    }
+
+    /** Several numbers in a unit, as in 0, 45, 90 or 0 to 345 step 15. */
+    public static TextField numbers(String id, List<Double> values, String unit, Consumer<List<Double>> changed) {
+        return parsed(
+                id,
+                values,
+                all -> String.join(", ", all.stream().map(Ui::shortest).toList()),
+                text -> lane.formula.Amounts.of(text, lane.unit.Unit.of(unit)),
+                changed);
+    }
+
+    private static <T> TextField parsed(
+            String id, T value, Function<T, String> write, Function<String, T> read, Consumer<T> changed) {
+        var field = new TextField(write.apply(value));
         field.setId(id);
         field.getStyleClass().add("number");
-        String[] known = {shortest(value)};
+        String[] known = {write.apply(value)};
         Runnable commit = () -> {
             try {
-                double v = lane.formula.Amount.of(field.getText(), lane.unit.Unit.of(unit));
+                T v = read.apply(field.getText());
                 field.pseudoClassStateChanged(WRONG, false);
                 Tip.on(field, "");
-                if (!shortest(v).equals(known[0])) {
-                    known[0] = shortest(v);
+                if (!write.apply(v).equals(known[0])) {
+                    known[0] = write.apply(v);
                     changed.accept(v);
                 }
             } catch (lane.base.LaneException e) {

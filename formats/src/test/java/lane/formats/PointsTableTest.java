@@ -11,6 +11,7 @@ import java.util.List;
 import lane.base.LaneException;
 import lane.formats.table.PointsTable;
 import lane.mesh.Point;
+import lane.station.Points;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -87,5 +88,16 @@ class PointsTableTest {
                 .isInstanceOf(LaneException.class)
                 .hasMessageContaining("p.csv")
                 .hasMessageContaining(told);
+    }
+
+    @Test
+    void theOtherColumnsOfNumbersStandBesideThePoints() throws IOException {
+        PointsTable.Taken t = taken("tap;x [mm];y [mm];z [mm];arc [mm];cp;gap\n"
+                + "A1;1;2;3;10;-0.5;1\nA2;4;5;6;20;-0.7;\nA3;4;;6;30;-0.9;2\nA4;7;8;9;40;-1;3\n");
+        assertThat(t.beside())
+                .containsExactly(
+                        new Points.Beside("arc", "mm", List.of(10.0, 20.0, 40.0)),
+                        new Points.Beside("cp", "", List.of(-0.5, -0.7, -1.0)));
+        assertThat(t.said()).anySatisfy(s -> assertThat(s).contains("\"gap\" lacks 1 number"));
     }
 }

@@ -44,6 +44,7 @@ import lane.measure.Loads;
 import lane.measure.Loads.On;
 import lane.measure.Mean;
 import lane.measure.Moment;
+import lane.measure.Value;
 import lane.measure.WeightedMean;
 import lane.mesh.Axis;
 import lane.mesh.BoxMesh;
@@ -324,6 +325,15 @@ class TablesAndStudiesTest {
                                         Abscissa.AXIAL)),
                         new Station("points", "points", new Points(List.of(a))),
                         new Station(
+                                "taps",
+                                "taps",
+                                new Points(
+                                        List.of(a),
+                                        null,
+                                        "rake.csv",
+                                        List.of(new Points.Beside("chord", "mm", List.of(7.5))),
+                                        "chord")),
+                        new Station(
                                 "cut", "cut", new Section(a, new Point(1, 1, 1), new Box(a, new Point(2, 2, 2)), a)),
                         new Station("cut2", "cut2", new Section(a, new Point(0.3, 0.1, 7), null, null)),
                         new Station("iso", "iso", new Isosurface("p", List.of(1.0, 2.5))),
@@ -344,6 +354,12 @@ class TablesAndStudiesTest {
                 List.of(
                         new Reading("w", "w", "bar", new SweepOf("sweep", new Extreme("p", true))),
                         new Reading("round", "round", "", new AroundOf("shell", "p", Along.LEAST, 36)),
+                        new Reading(
+                                "taps",
+                                "taps",
+                                "",
+                                new AroundOf("shell", "p", Along.AT, 360, List.of(0.0, 45.0), "deg", List.of(0.1))),
+                        new Reading("one", "one", "", new TallyOf(List.of(), new Value("p"))),
                         new Reading("cup", "cup", "", new TallyOf(List.of("cut"), new WeightedMean("p", "u"))),
                         new Reading("profile", "profile", "", new ProfileOf("even", "p")),
                         new Reading("area", "area", "mm2", new TallyOf(List.of("wall"), new Area())),

@@ -166,7 +166,12 @@ class LaneTest {
         assertThat(d.get("findings").toString()).contains("belong to no cell").contains("not finite");
         Run words = run("describe", tetra.toString());
         assertThat(words.code()).isZero();
-        assertThat(words.out()).contains("6 nodes, 2 cells: 2 tetrahedron");
+        assertThat(words.out())
+                .contains("6 nodes, 2 cells: 2 tetrahedron")
+                .contains("field t at nodes, 1 component, 1 to 5")
+                .contains("error: 1 value of \"t\" is not finite")
+                .contains("note: 1 node belongs to no cell")
+                .contains("note: unit of length is not said");
     }
 
     @Test

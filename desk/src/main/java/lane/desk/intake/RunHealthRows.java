@@ -117,14 +117,17 @@ final class RunHealthRows extends RunSection {
         HBox row = SourceSheet.line(
                 false,
                 Ui.left(f.severity().word(), 58, "second", tone),
-                Ui.cell(SourceSheet.count((int) Math.min(Integer.MAX_VALUE, f.count())), 58, "second"),
+                Ui.cell(
+                        f.counted() ? SourceSheet.count((int) Math.min(Integer.MAX_VALUE, f.count())) : "",
+                        58,
+                        "second"),
                 Ui.left("", 12),
                 text,
                 Ui.left("", 8),
                 Ui.left(where, 174, "small", f.worst() == null ? "muted" : "link"));
         if (f.worst() != null) {
             // Click shows the place in the picture.
-            String name = f.count() + " " + f.text().split(":")[0];
+            String name = f.told().split(":")[0];
             row.setOnMouseClicked(e -> session.showPlace(new Session.Mark(name, f.worst(), source.id())));
             row.setAccessibleText(name + ", click shows the place in the picture");
         }

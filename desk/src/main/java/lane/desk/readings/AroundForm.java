@@ -3,12 +3,16 @@ package lane.desk.readings;
 import java.util.ArrayList;
 import java.util.List;
 import javafx.scene.Node;
+import javafx.scene.control.TextField;
+import lane.desk.Lengths;
 import lane.desk.Session;
 import lane.desk.Ui;
 import lane.reading.AroundOf;
 import lane.reading.AroundOf.Along;
 import lane.reading.Reading;
 import lane.station.Shell;
+import lane.station.Station;
+import lane.unit.Unit;
 import org.kordamp.ikonli.feather.Feather;
 
 /** Numbers around a shell. */
@@ -46,20 +50,60 @@ public final class AroundForm implements AskForm {
                 "reading-along",
                 List.of(Along.values()),
                 ask.along(),
-                Along::word,
+                a -> a == Along.AT ? "value at positions" : a.word(),
                 x -> NewReading.change(
-                        session, reading.asking(new AroundOf(ask.station(), ask.quantity(), x, ask.samples())))));
+                        session,
+                        reading.asking(ask.taking(x, x == Along.AT ? List.of(middle(session, ask)) : List.of())))));
         out.addAll(Choices.quantity(
                 session,
                 ask.quantity(),
-                q -> NewReading.change(
-                        session, reading.in("").asking(new AroundOf(ask.station(), q, ask.along(), ask.samples())))));
+                q -> NewReading.change(session, reading.in("").asking(ask.of(ask.station(), q)))));
         out.addAll(Choices.station(
                 session,
                 ask.station(),
                 x -> x.shape() instanceof Shell,
-                k -> NewReading.change(
-                        session, reading.asking(new AroundOf(k, ask.quantity(), ask.along(), ask.samples())))));
+                k -> NewReading.change(session, reading.asking(ask.of(k, ask.quantity())))));
+        out.add(Ui.label("angles, °", "muted"));
+        TextField angles = Ui.numbers("around-angles", degrees(ask), "deg", all -> {
+            AroundOf next = ask.angles(all, "deg");
+            NewReading.change(session, reading.asking(next));
+        });
+        angles.setPromptText(ask.samples() + " even");
+        angles.setPrefColumnCount(8);
+        out.add(angles);
+        if (ask.along() == Along.AT) {
+            Lengths lengths = Lengths.of(session);
+            out.add(Ui.label("positions, " + lengths.symbol(), "muted"));
+            TextField positions = Ui.numbers(
+                    "around-positions",
+                    ask.positions().stream().map(lengths::shown).toList(),
+                    lengths.symbol(),
+                    all -> NewReading.change(
+                            session,
+                            reading.asking(ask.taking(
+                                    Along.AT, all.stream().map(lengths::metres).toList()))));
+            positions.setPrefColumnCount(8);
+            out.add(positions);
+        }
         return out;
+    }
+
+    private static List<Double> degrees(AroundOf ask) {
+        Unit unit = Unit.of(ask.angleUnit());
+        Unit shown = Unit.of("deg");
+        return ask.angleUnit().equals("deg")
+                ? ask.angles()
+                : ask.angles().stream().map(a -> shown.fromSi(unit.toSi(a))).toList();
+    }
+
+    /** Half way between the shell's ends, to begin with. */
+    private static double middle(Session session, AroundOf ask) {
+        return session.study()
+                .station(ask.station())
+                .map(Station::shape)
+                .filter(Shell.class::isInstance)
+                .map(Shell.class::cast)
+                .map(s -> s.from() != null && s.to() != null ? (s.from() + s.to()) / 2 : 0.0)
+                .orElse(0.0);
     }
 }

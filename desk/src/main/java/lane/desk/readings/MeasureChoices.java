@@ -26,6 +26,19 @@ final class MeasureChoices {
         return session.numbers();
     }
 
+    /** Those that are one number a lane, told by their formulas, without computing any. */
+    static List<Quantity> singles(Session session) {
+        EvaluationContext lens = session.lens();
+        return session.study().quantities().stream()
+                .filter(q -> session.isOf(q, 1))
+                .filter(q -> session.results().runs().values().stream().anyMatch(r -> BoundQuantity.single(r, q, lens)))
+                .toList();
+    }
+
+    static Optional<Quantity> single(Session session) {
+        return singles(session).stream().findFirst();
+    }
+
     /** Quantities with three. */
     static List<Quantity> vectors(Session session) {
         return session.quantities().stream().filter(q -> session.isOf(q, 3)).toList();

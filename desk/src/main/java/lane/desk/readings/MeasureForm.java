@@ -62,6 +62,11 @@ public final class MeasureForm {
         quantity("of", MeasureChoices.scalars(session), now, make);
     }
 
+    /** A quantity that is one number a lane. */
+    void single(String now, java.util.function.Function<String, Measure> make) {
+        quantity("of", MeasureChoices.singles(session), now, make);
+    }
+
     /** A quantity with three. */
     void vector(String caption, String now, java.util.function.Function<String, Measure> make) {
         quantity(caption, MeasureChoices.vectors(session), now, make);

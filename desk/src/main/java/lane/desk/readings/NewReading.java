@@ -13,6 +13,7 @@ import lane.measure.Area;
 import lane.measure.Force;
 import lane.measure.Measure;
 import lane.measure.Moment;
+import lane.measure.Value;
 import lane.mesh.Point;
 import lane.quantity.Quantity;
 import lane.reading.AroundOf;
@@ -129,7 +130,7 @@ final class NewReading {
                     session,
                     at,
                     "Around " + at.station.name(),
-                    new AroundOf(at.station.id(), mean.quantity(), Along.MEAN, 360));
+                    new AroundOf(at.station.id(), mean.quantity(), Along.MEAN, 360).angles(List.of(), "deg"));
         });
     }
 
@@ -153,6 +154,37 @@ final class NewReading {
         MeasureChoices.loads(session)
                 .ifPresent(l ->
                         tally(session, "Moment", new Moment(l, session.study().axis())));
+    }
+
+    static String lacksSingle(Session session) {
+        return MeasureChoices.single(session).isPresent()
+                ? ""
+                : lacksRun(
+                        session, "no quantity is one number a lane; define one at Quantities, as a ratio of two means");
+    }
+
+    static void value(Session session) {
+        MeasureChoices.single(session)
+                .ifPresent(q -> add(
+                        session,
+                        List.of(),
+                        new Reading(id(session, q.name()), q.name(), "", new TallyOf(List.of(), new Value(q.id())))));
+    }
+
+    /** The measure over the tally's stations, or over the first that fits where there are none yet. */
+    static TallyOf over(Session session, TallyOf now, Measure measure) {
+        if (measure.placeless()) {
+            return new TallyOf(List.of(), measure);
+        }
+        List<String> stations = now.stations();
+        if (stations.isEmpty()) {
+            stations = session.study().stations().stream()
+                    .filter(s -> s.shape() instanceof Shape.Surface || s.shape() instanceof Region)
+                    .map(Station::id)
+                    .limit(1)
+                    .toList();
+        }
+        return new TallyOf(stations, measure);
     }
 
     static void balance(Session session) {

@@ -37,7 +37,8 @@ public final class TallyForm implements AskForm {
                 new Maker("Mean over a part", NewReading::lacksNumber, NewReading::mean),
                 new Maker("Flow through a part", NewReading::lacksFlow, NewReading::flow),
                 new Maker("Force on a part", NewReading::lacksLoads, NewReading::force),
-                new Maker("Moment on a part", NewReading::lacksLoads, NewReading::moment));
+                new Maker("Moment on a part", NewReading::lacksLoads, NewReading::moment),
+                new Maker("Number of a lane", NewReading::lacksSingle, NewReading::value));
     }
 
     @Override
@@ -48,22 +49,24 @@ public final class TallyForm implements AskForm {
     @Override
     public void settings(Session session, Reading reading, VBox box) {
         var ask = (TallyOf) reading.ask();
+        if (!ask.measure().placeless()) {
+            box.getChildren()
+                    .add(Ui.row(
+                            6,
+                            Ui.left("Parts", 78, "second"),
+                            PartsChoice.of(
+                                    session,
+                                    "tally-parts",
+                                    ask.stations(),
+                                    1,
+                                    ids -> NewReading.change(
+                                            session, reading.asking(new TallyOf(ids, ask.measure()))))));
+        }
         box.getChildren()
-                .addAll(
-                        Ui.row(
-                                6,
-                                Ui.left("Parts", 78, "second"),
-                                PartsChoice.of(
-                                        session,
-                                        "tally-parts",
-                                        ask.stations(),
-                                        1,
-                                        ids -> NewReading.change(
-                                                session, reading.asking(new TallyOf(ids, ask.measure()))))),
-                        MeasureForm.of(
-                                session,
-                                "tally",
-                                ask.measure(),
-                                m -> NewReading.change(session, reading.asking(new TallyOf(ask.stations(), m)))));
+                .add(MeasureForm.of(
+                        session,
+                        "tally",
+                        ask.measure(),
+                        m -> NewReading.change(session, reading.asking(NewReading.over(session, ask, m)))));
     }
 }

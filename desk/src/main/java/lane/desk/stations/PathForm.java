@@ -4,12 +4,14 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.function.Consumer;
 import java.util.function.Function;
+import java.util.function.IntFunction;
 import javafx.scene.Node;
 import javafx.scene.control.TextField;
 import javafx.scene.layout.HBox;
 import lane.base.LaneException;
 import lane.desk.Session;
 import lane.desk.Ui;
+import lane.formats.table.PointsTable;
 import lane.mesh.Axis;
 import lane.mesh.Point;
 import lane.station.Abscissa;
@@ -109,7 +111,7 @@ final class PathForm extends StationRows {
                                         now,
                                         k == Abscissa.Kind.FORMULA
                                                 ? Abscissa.of("s / length")
-                                                : new Abscissa(k, "", null)))));
+                                                : Abscissa.parse(spoken(k))))));
         if (path.abscissa().kind() == Abscissa.Kind.FORMULA) {
             var formula = Ui.text(
                     "abscissa-formula",
@@ -149,39 +151,52 @@ final class PathForm extends StationRows {
     }
 
     private void polyline(Polyline p) {
-        list(p.points(), 2, l -> new Polyline(l, p.sampling(), p.abscissa()));
+        Function<List<Point>, Shape> through = l -> new Polyline(l, p.sampling(), p.abscissa());
+        list(p.points(), 2, through, i -> {
+            List<Point> next = new ArrayList<>(p.points());
+            next.remove(i);
+            return through.apply(next);
+        });
         path(p);
     }
 
     private void points(Points p) {
-        list(p.points(), 1, p::at);
+        list(p.points(), 1, p::at, p::without);
         if (!p.from().isBlank()) {
             box.getChildren().add(Ui.label("from " + p.from(), "small", "muted"));
         }
-        List<String> along = new ArrayList<>(List.of(NUMBER));
+        List<Against> along = new ArrayList<>(List.of(new Against("number of the point", q -> q.along(null))));
         for (Abscissa.Kind k : Abscissa.Kind.values()) {
             if (k != Abscissa.Kind.FORMULA) {
-                along.add(k.name().toLowerCase(java.util.Locale.ROOT));
+                along.add(new Against(k.word(), q -> q.along(Abscissa.parse(spoken(k)))));
             }
         }
-        String now = p.abscissa() == null ? NUMBER : p.abscissa().text();
+        for (Points.Beside b : p.beside()) {
+            along.add(new Against(
+                    "column " + b.name() + (b.unit().isBlank() ? "" : ", " + b.unit()), q -> q.against(b.name())));
+        }
+        Against now = along.stream()
+                .filter(a -> a.set.apply(p).drawn().equals(p.drawn()))
+                .findFirst()
+                .orElseGet(() -> new Against(p.drawn().word(), q -> q));
         if (!along.contains(now)) {
             along.add(now);
         }
         row(
                 "Drawn against",
-                Ui.choice(
-                        "points-abscissa",
-                        along,
-                        now,
-                        t -> t.equals(NUMBER)
-                                ? "number of the point"
-                                : Abscissa.parse(t).word(),
-                        t -> put("Abscissa", () -> p.along(t.equals(NUMBER) ? null : Abscissa.parse(t)))));
+                Ui.choice("points-abscissa", along, now, Against::word, a -> put("Abscissa", () -> a.set.apply(p))));
         box.getChildren().add(nodes(p));
     }
 
-    private static final String NUMBER = "number";
+    /** One thing that points can be drawn against. */
+    private record Against(String word, java.util.function.UnaryOperator<Points> set) {}
+
+    /** An abscissa as it is chosen here: angles are told in degrees. */
+    private static String spoken(Abscissa.Kind kind) {
+        String word = kind.name().toLowerCase(java.util.Locale.ROOT);
+        return kind == Abscissa.Kind.ANGLE ? word + " [deg]" : word;
+    }
+
     /** More points than a study is to hold one by one. */
     private static final int MANY = 20_000;
 
@@ -222,7 +237,7 @@ final class PathForm extends StationRows {
     }
 
     /** Points one by one where they are few; many are told by their number and come from a table. */
-    private void list(List<Point> points, int least, Function<List<Point>, Shape> make) {
+    private void list(List<Point> points, int least, Function<List<Point>, Shape> make, IntFunction<Shape> without) {
         heading("Points", Ui.count(points.size(), "point"));
         for (int i = 0; i < Math.min(points.size(), 8); i++) {
             int at = i;
@@ -247,11 +262,7 @@ final class PathForm extends StationRows {
                         .add(Ui.iconButton(
                                 org.kordamp.ikonli.feather.Feather.X,
                                 "Remove this point",
-                                () -> put("Remove point", () -> {
-                                    List<Point> next = new ArrayList<>(points);
-                                    next.remove(at);
-                                    return make.apply(next);
-                                })));
+                                () -> put("Remove point", () -> without.apply(at))));
             }
             box.getChildren().add(row);
         }
@@ -275,21 +286,23 @@ final class PathForm extends StationRows {
                                 "small-button"),
                         Ui.button(
                                 "From a table…",
-                                () -> table((l, from) -> put("Points from a table", () -> {
-                                    Shape made = make.apply(l);
-                                    return made instanceof Points q ? new Points(q.points(), q.abscissa(), from) : made;
+                                () -> table((read, from) -> put("Points from a table", () -> {
+                                    Shape made = make.apply(read.points());
+                                    return made instanceof Points q
+                                            ? new Points(q.points(), q.abscissa(), from, read.beside(), "")
+                                            : made;
                                 })),
                                 "small-button")));
     }
 
-    private void table(java.util.function.BiConsumer<List<Point>, String> taken) {
+    private void table(java.util.function.BiConsumer<PointsTable.Taken, String> taken) {
         var chooser = new javafx.stage.FileChooser();
         chooser.setTitle("Points from a table with columns x, y, z");
         java.io.File file = chooser.showOpenDialog(box.getScene().getWindow());
         if (file != null) {
             try {
-                var read = lane.formats.table.PointsTable.read(file.toPath());
-                taken.accept(read.points(), file.getName());
+                var read = PointsTable.read(file.toPath());
+                taken.accept(read, file.getName());
                 if (!read.said().isEmpty()) {
                     session.note(String.join(" ", read.said()));
                 }

@@ -292,7 +292,11 @@ final class PlacingCard {
     private void around(Station station) {
         number().ifPresent(q -> add(
                 "around " + station.id(),
-                id -> new Reading(id, "Around " + station.name(), "", new AroundOf(station.id(), q, Along.MEAN, 360))));
+                id -> new Reading(
+                        id,
+                        "Around " + station.name(),
+                        "",
+                        new AroundOf(station.id(), q, Along.MEAN, 360).angles(List.of(), "deg"))));
     }
 
     private java.util.Optional<String> number() {

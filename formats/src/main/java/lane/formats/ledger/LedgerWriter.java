@@ -13,7 +13,6 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
-import lane.base.LaneException;
 import lane.base.Plain;
 import lane.formats.io.FileHash;
 import lane.formats.io.FileSet;
@@ -22,8 +21,6 @@ import lane.formats.table.CsvWriter;
 import lane.ledger.Ledger;
 import lane.reading.Profile;
 import lane.reading.Reading;
-import lane.station.CurveAxis;
-import lane.station.Placement;
 import lane.study.Results;
 import lane.study.Source;
 import lane.unit.Unit;
@@ -116,11 +113,11 @@ public final class LedgerWriter {
             Unit unit = results.shown(reading.id(), p.unit());
             double[] below = p.uncertainty();
             double[] above = p.upwards();
-            double[] xyz = places(results, reading, source, p.size());
+            double[] xyz = p.places();
             for (int i = 0; i < p.size(); i++) {
                 List<String> row = new ArrayList<>(List.of(
                         source.name(),
-                        CsvWriter.full(p.abscissa()[i]),
+                        CsvWriter.full(p.abscissaUnit().fromSi(p.abscissa()[i])),
                         p.abscissaUnit().symbol(),
                         CsvWriter.full(unit.fromSi(p.value()[i])),
                         unit.label(),
@@ -133,26 +130,6 @@ public final class LedgerWriter {
             }
         }
         return rows;
-    }
-
-    /** Where the points of a curve lie in space, three numbers each; empty where nobody knows. */
-    private static double[] places(Results results, Reading reading, Source source, int n) {
-        String station = reading.stations().isEmpty() ? "" : reading.stations().getFirst();
-        Placement placed = results.placements().getOrDefault(station, Map.of()).get(source.id());
-        if (placed != null && placed.size() == n) {
-            return placed.xyz();
-        }
-        try {
-            double[] xyz = results.study()
-                    .station(station)
-                    .map(results.study()::placed)
-                    .map(s -> CurveAxis.samples(s, results.study().axis()).xyz())
-                    .orElse(new double[0]);
-            return xyz.length == 3 * n ? xyz : new double[0];
-        } catch (LaneException e) {
-            // A cut curve that only the run knows, or a station that carries none.
-            return new double[0];
-        }
     }
 
     private static String json(Results results, Ledger ledger, String version) {

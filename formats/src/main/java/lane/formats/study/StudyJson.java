@@ -267,6 +267,25 @@ public final class StudyJson {
         abstract int branch();
     }
 
+    @JsonInclude(JsonInclude.Include.NON_NULL)
+    @SuppressWarnings({"UnusedVariable", "UnusedMethod", "DoNotCallSuggester"})
+    private abstract static class PointsMixIn {
+        @JsonInclude(JsonInclude.Include.NON_EMPTY)
+        abstract List<lane.station.Points.Beside> beside();
+
+        @JsonInclude(JsonInclude.Include.NON_EMPTY)
+        abstract String against();
+    }
+
+    @SuppressWarnings({"UnusedVariable", "UnusedMethod", "DoNotCallSuggester"})
+    private abstract static class AroundMixIn extends Lenient {
+        @JsonInclude(JsonInclude.Include.NON_EMPTY)
+        abstract List<Double> angles();
+
+        @JsonInclude(JsonInclude.Include.NON_EMPTY)
+        abstract List<Double> positions();
+    }
+
     /** An abscissa is a word, or a formula after an equals sign. */
     @SuppressWarnings({"UnusedVariable", "UnusedMethod", "DoNotCallSuggester"})
     private abstract static class AbscissaMixIn {
@@ -315,9 +334,9 @@ public final class StudyJson {
             .addMixIn(Frame.Attitude.Turned.class, Lenient.class)
             .addMixIn(Shell.class, Lenient.class)
             .addMixIn(Sweep.class, Lenient.class)
-            .addMixIn(AroundOf.class, Lenient.class)
+            .addMixIn(AroundOf.class, AroundMixIn.class)
             .addMixIn(Enclosing.class, WhereThereIsSome.class)
-            .addMixIn(Points.class, WhereThereIsSome.class)
+            .addMixIn(Points.class, PointsMixIn.class)
             .addMixIn(CutCurve.class, CutCurveMixIn.class)
             .addMixIn(Recipe.class, RecipeMixIn.class)
             .addMixIn(Recipe.Lines.class, RecipeLinesMixIn.class)

@@ -2,11 +2,14 @@ package lane.formats.table;
 
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
+import java.util.stream.IntStream;
 import lane.base.LaneException;
 import lane.mesh.Point;
 import lane.reference.Recipe;
 import lane.reference.Table;
+import lane.station.Points;
 import lane.unit.Unit;
 
 /** Points from a table: its columns x, y and z, else its first three; in the units that it states, else in metres. */
@@ -16,11 +19,13 @@ public final class PointsTable {
     /**
      * What was taken from a table.
      *
+     * @param beside the other columns of numbers, those that have one for each point
      * @param said what was assumed and left out, in sentences
      */
-    public record Taken(List<Point> points, List<String> said) {
+    public record Taken(List<Point> points, List<Points.Beside> beside, List<String> said) {
         public Taken {
             points = List.copyOf(points);
+            beside = List.copyOf(beside);
             said = List.copyOf(said);
         }
     }
@@ -70,10 +75,11 @@ public final class PointsTable {
             }
         }
         List<Point> out = new ArrayList<>();
-        for (int i = 0; i < xyz[0].length; i++) {
-            if (Double.isFinite(xyz[0][i] + xyz[1][i] + xyz[2][i])) {
-                out.add(new Point(xyz[0][i], xyz[1][i], xyz[2][i]));
-            }
+        int[] rows = IntStream.range(0, xyz[0].length)
+                .filter(i -> Double.isFinite(xyz[0][i] + xyz[1][i] + xyz[2][i]))
+                .toArray();
+        for (int i : rows) {
+            out.add(new Point(xyz[0][i], xyz[1][i], xyz[2][i]));
         }
         if (out.isEmpty()) {
             throw new LaneException("The table " + file + " has no row with numbers in x, y and z.");
@@ -88,6 +94,26 @@ public final class PointsTable {
             said.add(left + (left == 1 ? " row of " : " rows of ") + file.getFileName() + " without three coordinates "
                     + (left == 1 ? "was" : "were") + " left out.");
         }
-        return new Taken(out, said);
+        return new Taken(out, beside(table, columns, rows, said), said);
+    }
+
+    private static List<Points.Beside> beside(Table table, List<String> places, int[] rows, List<String> said) {
+        List<Points.Beside> out = new ArrayList<>();
+        for (String name : table.headers()) {
+            if (places.contains(name)) {
+                continue;
+            }
+            double[] all = table.column(name);
+            List<Double> own = Arrays.stream(rows).mapToObj(i -> all[i]).toList();
+            long lacking = own.stream().filter(v -> !Double.isFinite(v)).count();
+            if (lacking == 0) {
+                Unit unit = Unit.of(table.unit(name, ""));
+                out.add(new Points.Beside(name, unit.known() ? unit.label() : "", own));
+            } else if (lacking < own.size()) {
+                said.add("Column \"" + name + "\" lacks " + lacking + (lacking == 1 ? " number" : " numbers")
+                        + " and cannot be what points are drawn against.");
+            }
+        }
+        return out;
     }
 }

@@ -110,7 +110,7 @@ public record AgainstDatum(Norm norm, Scale scale, double tolerance, String datu
         }
         Estimate v = value.numbers().getFirst();
         Estimate d = against.numbers().getFirst();
-        v.unit().requireComparable(d.unit(), "The comparison");
+        v.unit().requireAlike(d.unit(), "The comparison");
         return lane(
                 "difference",
                 v.value(),

@@ -46,7 +46,7 @@ public record Difference(
      * @throws LaneException when units differ in dimension, a curve goes back and forth, or there is no overlap
      */
     public static Difference of(Profile curve, Profile datum) {
-        curve.unit().requireComparable(datum.unit(), "The comparison");
+        curve.unit().requireAlike(datum.unit(), "The comparison");
         if (!curve.abscissaUnit().comparable(datum.abscissaUnit())
                 || !curve.abscissaName().equals(datum.abscissaName())) {
             throw new LaneException("One curve runs over " + curve.abscissaName() + ", the other over "

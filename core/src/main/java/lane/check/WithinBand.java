@@ -152,7 +152,7 @@ public record WithinBand(@Nullable Double least, @Nullable Double greatest, Stri
         if (own.known()) {
             shown.requireComparable(own, "The band");
         }
-        Unit in = own.known() ? own : shown;
+        Unit in = own.known() ? shown.interval() ? own.forInterval() : own : shown;
         double under = least == null ? Double.NEGATIVE_INFINITY : in.toSi(least) - si;
         double over = greatest == null ? Double.NEGATIVE_INFINITY : si - in.toSi(greatest);
         return Math.max(under, over);

@@ -261,8 +261,9 @@ public final class BoundQuantity {
         return type;
     }
 
+    /** That it is shown in; of a difference of temperatures one that says so. */
     public Unit unit() {
-        return type.unit();
+        return type.points() == 0 ? type.unit().forInterval() : type.unit();
     }
 
     public Program program() {

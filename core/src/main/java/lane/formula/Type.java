@@ -19,6 +19,7 @@ public record Type(int components, boolean truth, Unit unit, double points) {
     /** The type of values stored in a unit; a temperature that is not called a difference is a point. */
     public static Type of(int components, Unit unit) {
         boolean point = unit.known()
+                && !unit.interval()
                 && unit.dimension().equals(KELVIN)
                 && !unit.symbol().startsWith("delta")
                 && !unit.symbol().startsWith("Δ");

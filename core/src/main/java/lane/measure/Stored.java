@@ -142,7 +142,7 @@ public record Stored(Take take, At at, String quantity, String condition) implem
                     case COUNT -> new Measured(n, Unit.ONE);
                     case PIECES -> new Measured(all.pieces(), Unit.ONE);
                     // Added up, temperatures are no temperature any more.
-                    case SUM -> new Measured(sum.value(), unit.known() ? unit.difference() : unit);
+                    case SUM -> new Measured(sum.value(), unit.forInterval());
                     case MEAN, SIZE_MEAN -> new Measured(sum.value() / weight.value(), unit);
                     case INTEGRAL ->
                         new Measured(

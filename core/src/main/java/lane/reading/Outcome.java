@@ -80,6 +80,7 @@ public interface Outcome {
         if (natural.known()) {
             natural.requireComparable(unit, where);
         }
-        return unit;
+        // A difference of temperatures has no point on the scale that it is shown in.
+        return natural.interval() ? unit.forInterval() : unit;
     }
 }

@@ -82,7 +82,9 @@ public record Results(
                                 .flatMap(q -> study.quantity(q).stream())
                                 .anyMatch(q -> !q.unit().isBlank()))
                 .isPresent();
-        return set ? first : ReaderUnits.of(first, size(all.values()));
+        Unit unit = set ? first : ReaderUnits.of(first, size(all.values()));
+        // What a run answers decides whether temperatures or their differences are told.
+        return all.values().stream().anyMatch(o -> o.unit().interval()) ? unit.forInterval() : unit;
     }
 
     /** The greatest number of a reading's answers, in SI units. */
@@ -125,6 +127,6 @@ public record Results(
     /** The unit that one lane's number is shown in: that of the reading, its own where the two do not compare. */
     public Unit shown(String reading, Unit own) {
         Unit unit = unit(reading);
-        return own.comparable(unit) ? unit : own;
+        return own.comparable(unit) && !(unit.interval() && own.offset() != 0) ? unit : own;
     }
 }

@@ -11,15 +11,21 @@ import lane.base.LaneException;
  * @param dimension of the SI value; equal to no other when unknown
  * @param factor greater than 0
  * @param offset in SI units
+ * @param interval true where it is known that differences of temperatures are told in it, and never a point on the scale
  */
-public record Unit(String symbol, Dimension dimension, double factor, double offset) {
+public record Unit(String symbol, Dimension dimension, double factor, double offset, boolean interval) {
     public static final Unit ONE = new Unit("1", Dimension.NONE, 1, 0);
     public static final Unit UNKNOWN = new Unit("", Dimension.UNKNOWN, 1, 0);
 
+    private static final Dimension TEMPERATURE = Dimension.base(4);
     private static final Dimension PER_SECOND = Dimension.NONE.over(Dimension.base(2));
     private static final java.util.regex.Pattern CYCLES = java.util.regex.Pattern.compile("(^|[^\\p{L}])[kMGm]?Hz");
     private static final java.util.regex.Pattern ANGULAR =
             java.util.regex.Pattern.compile("(^|[^\\p{L}])(rad|deg|rpm|[°'])");
+
+    public Unit(String symbol, Dimension dimension, double factor, double offset) {
+        this(symbol, dimension, factor, offset, false);
+    }
 
     /** Reads a unit such as {@code kg/(m3 s)}, {@code mN·m}, {@code m^(1/2)} or {@code degC}; blank means unknown. */
     public static Unit of(String text) {
@@ -93,6 +99,28 @@ public record Unit(String symbol, Dimension dimension, double factor, double off
     /** The unit of differences of values in this unit. */
     public Unit difference() {
         return offset == 0 ? this : new Unit(factor == 1 ? "K" : symbol, dimension, factor, 0);
+    }
+
+    /** The same for what is known to be a difference of temperatures; any other unit as it is. */
+    public Unit forInterval() {
+        Unit plain = difference();
+        return dimension.equals(TEMPERATURE) && !interval ? new Unit(plain.symbol, dimension, factor, 0, true) : this;
+    }
+
+    /**
+     * The same as {@link #requireComparable}, and that not one is a difference of temperatures and the other a point on a scale.
+     */
+    public void requireAlike(Unit other, String where) {
+        requireComparable(other, where);
+        if (interval && other.offset != 0 || other.interval && offset != 0) {
+            String point = interval ? other.symbol : symbol;
+            throw new LaneException(
+                    Fault.UNIT,
+                    where + " meets a difference of temperatures and a temperature in " + point
+                            + ", which cannot be compared; if that is a difference too, give it the unit \"delta "
+                            + point
+                            + "\".");
+        }
     }
 
     public Unit times(Unit other) {

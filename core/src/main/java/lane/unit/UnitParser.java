@@ -123,6 +123,7 @@ final class UnitParser {
             NAMED.put(c, new Unit(c, kelvin, 1, 273.15));
             difference(c, 1);
         }
+        difference("K", 1);
         for (String f : new String[] {"degF", "°F"}) {
             NAMED.put(f, new Unit(f, kelvin, 5 / 9.0, 459.67 * 5 / 9));
             difference(f, 5 / 9.0);
@@ -138,8 +139,9 @@ final class UnitParser {
 
     /** A difference of temperatures is no point on the scale: {@code delta degC}. */
     private static void difference(String scale, double factor) {
-        put("delta " + scale, Dimension.base(4), factor);
-        put("Δ" + scale, Dimension.base(4), factor);
+        for (String symbol : new String[] {"delta " + scale, "Δ" + scale}) {
+            NAMED.put(symbol, new Unit(symbol, Dimension.base(4), factor, 0, true));
+        }
     }
 
     private static void put(String symbol, Dimension dimension, double factor) {

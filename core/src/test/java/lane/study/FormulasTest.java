@@ -12,6 +12,12 @@ import java.util.Map;
 import java.util.function.Function;
 import lane.base.LaneException;
 import lane.base.Work;
+import lane.check.AgainstDatum;
+import lane.check.Check;
+import lane.check.Norm;
+import lane.check.Scale;
+import lane.check.Verdict;
+import lane.evaluation.StoredValues.At;
 import lane.field.Field;
 import lane.field.PartBuilder;
 import lane.field.Run;
@@ -21,6 +27,7 @@ import lane.field.Values;
 import lane.measure.Integral;
 import lane.measure.Mean;
 import lane.measure.Measure;
+import lane.measure.Stored;
 import lane.measure.Value;
 import lane.mesh.Axis;
 import lane.mesh.BoxMesh;
@@ -39,6 +46,7 @@ import lane.reading.ProfileOf;
 import lane.reading.Reading;
 import lane.reading.Tally;
 import lane.reading.TallyOf;
+import lane.reference.Curve;
 import lane.reference.Recipe;
 import lane.reference.Table;
 import lane.station.Abscissa;
@@ -505,6 +513,61 @@ class FormulasTest {
     }
 
     /** A field of a coarser run is read where the place is: what it has between its own nodes, not between those of this run. */
+    /** A difference is told without the scale's offset in whatever unit it is asked for, and meets no point on the scale. */
+    @Test
+    void differencesOfTemperaturesAreToldWithoutTheOffset() {
+        List<Quantity> all = List.of(
+                q("spread", "max(T over all) - min(T over all)", ""), q("rise", "T - 2 \"K\"", ""), q("T", "T", ""));
+        Reading spread = new Reading("r", "r", "degF", new TallyOf(List.of(), new Value("spread")));
+        Tally five = (Tally) outcome(all, spread, "a");
+        assertThat(five.unit().fromSi(five.value())).isCloseTo(9, within(1e-12));
+        Tally mean =
+                (Tally) outcome(all, new Reading("r", "r", "degF", new TallyOf(List.of("all"), new Mean("rise"))), "a");
+        assertThat(mean.unit().fromSi(mean.value())).isCloseTo(0.9, within(1e-12));
+        Tally sum = (Tally) outcome(
+                all,
+                new Reading(
+                        "r", "r", "degF", new TallyOf(List.of("all"), new Stored(Stored.Take.SUM, At.NODES, "T", ""))),
+                "a");
+        assertThat(sum.unit().fromSi(sum.value()) / sum.value()).isCloseTo(1.8, within(1e-12));
+        Profile p = (Profile) outcome(all, new Reading("r", "r", "degC", new ProfileOf("line", "rise")), "a");
+        assertThat(p.unit().fromSi(p.value()[0])).isCloseTo(0.7 - 2, within(1e-12));
+        // A temperature itself keeps its scale.
+        Tally point =
+                (Tally) outcome(all, new Reading("r", "r", "degF", new TallyOf(List.of("all"), new Mean("T"))), "a");
+        assertThat(point.unit().fromSi(point.value())).isCloseTo(2.5 * 1.8 - 459.67, within(1e-9));
+        // What somebody says of a difference as if it were a temperature is refused, with the way.
+        for (String unit : List.of("degF", "delta degF")) {
+            var hand = new Source.Reference(
+                    "hand",
+                    "hand",
+                    Source.Kind.MEASUREMENT,
+                    List.of(),
+                    Map.of(),
+                    List.of(new Curve.HandValue("r", 9, unit, 0.1, "")));
+            Study s = study(all, spread)
+                    .withSources(l -> {
+                        l.add(hand);
+                        return l;
+                    })
+                    .withDatum("hand")
+                    .withChecks(l -> {
+                        l.add(new Check("c", "r", new AgainstDatum(Norm.L2, Scale.ABSOLUTE, 0.2, ""), List.of("a")));
+                        return l;
+                    });
+            var result =
+                    new Evaluator(new Memory()).evaluate(s, Work.QUIET).checks().get("c");
+            if (unit.startsWith("delta")) {
+                assertThat(result.verdict()).as(result.why()).isEqualTo(Verdict.WITHIN);
+            } else {
+                assertThat(result.verdict()).isEqualTo(Verdict.NO_DATA);
+                assertThat(result.why())
+                        .contains("a difference of temperatures")
+                        .contains("\"delta degF\"");
+            }
+        }
+    }
+
     @Test
     void anotherRunIsReadAtThePlaceItself() {
         // Linear fields are exact wherever they are read; their square is so only at the place.

@@ -20,6 +20,8 @@ import lane.formats.grid.Dataset;
 import lane.formats.grid.Opening;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 
 /** HDF5 as another library stores it: blocks that nobody wrote, packed and summed ones, links. See stored.py. */
 class HdfStorageTest {
@@ -126,5 +128,32 @@ class HdfStorageTest {
             }
         }
         assertThat(refused).isGreaterThan(10);
+    }
+
+    /** The tree of blocks has no sum of its own: what cannot be right in it is refused. */
+    @ParameterizedTest
+    @CsvSource({"4, 29, leaves out filter 5 of", "8, 41, where none belongs", "8, 200, where none belongs"})
+    void aBlockThatCannotBeThereIsRefused(int at, int value, String why) throws IOException {
+        byte[] bytes = Files.readAllBytes(stored());
+        // The entry of the block at 40, 0 of "draught": its size, its mask, its place.
+        int entry = -1;
+        for (int i = 0; i + 32 < bytes.length; i++) {
+            var b = ByteBuffer.wrap(bytes, i, 32).order(ByteOrder.LITTLE_ENDIAN);
+            int size = b.getInt();
+            if (size > 30
+                    && size < 60
+                    && b.getInt() == 0
+                    && b.getLong() == 40
+                    && b.getLong() == 0
+                    && b.getLong() == 0) {
+                entry = i;
+            }
+        }
+        bytes[entry + at] = (byte) value;
+        Path file = Files.write(folder.resolve("tree.vtkhdf"), bytes);
+        assertThatThrownBy(() -> DatasetReader.read(file, Work.QUIET))
+                .isInstanceOf(LaneException.class)
+                .hasMessageContaining("array \"draught\" has a block")
+                .hasMessageContaining(why);
     }
 }

@@ -3,7 +3,11 @@ package lane.desk.readings;
 import java.util.ArrayList;
 import java.util.List;
 import javafx.scene.Node;
+import javafx.scene.control.CustomMenuItem;
+import javafx.scene.control.MenuButton;
 import javafx.scene.control.TextField;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
 import lane.desk.Lengths;
 import lane.desk.Session;
 import lane.desk.Ui;
@@ -63,17 +67,22 @@ public final class AroundForm implements AskForm {
                 ask.station(),
                 x -> x.shape() instanceof Shell,
                 k -> NewReading.change(session, reading.asking(ask.of(k, ask.quantity())))));
-        out.add(Ui.label("angles, °", "muted"));
-        TextField angles = Ui.numbers("around-angles", degrees(ask), "deg", all -> {
-            AroundOf next = ask.angles(all, "deg");
-            NewReading.change(session, reading.asking(next));
-        });
+        out.add(places(session, reading, ask));
+        return out;
+    }
+
+    /** At which angles, and where along the axis. */
+    private static Node places(Session session, Reading reading, AroundOf ask) {
+        TextField angles = Ui.numbers(
+                "around-angles",
+                degrees(ask),
+                "deg",
+                all -> NewReading.change(session, reading.asking(ask.angles(all, "deg"))));
         angles.setPromptText(ask.samples() + " even");
-        angles.setPrefColumnCount(8);
-        out.add(angles);
+        angles.setPrefWidth(210);
+        var box = new VBox(6, Ui.row(8, Ui.left("Angles, °", 96, "second"), angles));
         if (ask.along() == Along.AT) {
             Lengths lengths = Lengths.of(session);
-            out.add(Ui.label("positions, " + lengths.symbol(), "muted"));
             TextField positions = Ui.numbers(
                     "around-positions",
                     ask.positions().stream().map(lengths::shown).toList(),
@@ -82,10 +91,22 @@ public final class AroundForm implements AskForm {
                             session,
                             reading.asking(ask.taking(
                                     Along.AT, all.stream().map(lengths::metres).toList()))));
-            positions.setPrefColumnCount(8);
-            out.add(positions);
+            positions.setPrefWidth(210);
+            box.getChildren().add(Ui.row(8, Ui.left("Positions, " + lengths.symbol(), 96, "second"), positions));
         }
-        return out;
+        box.getChildren()
+                .add(Ui.label("such as 0, 45, 90 or 0 to 345 step 15; blank for even angles", "small", "muted"));
+        box.setStyle("-fx-padding: 8;");
+        var form = new CustomMenuItem(box, false);
+        String words = Ui.count(
+                        ask.angles().isEmpty() ? ask.samples() : ask.angles().size(), "angle")
+                + (ask.along() == Along.AT ? ", " + Ui.count(ask.positions().size(), "position") : "");
+        var menu = new MenuButton(words);
+        menu.setId("around-places");
+        menu.getStyleClass().add("small-menu");
+        menu.setMinWidth(Region.USE_PREF_SIZE);
+        menu.getItems().add(form);
+        return menu;
     }
 
     private static List<Double> degrees(AroundOf ask) {

@@ -63,6 +63,8 @@ final class ProfilePane implements ReadingPane {
         against = new AgainstForm(session);
         tools.getStyleClass().add("toolbar");
         tools.setMinHeight(40);
+        // However much stands in it, it never makes the window wider than it is.
+        tools.setMinWidth(0);
         chart.setId("profile-chart");
         chart.getChildren().addAll(view, pointer, tip);
         chart.getStyleClass().add("sheet");
@@ -107,6 +109,7 @@ final class ProfilePane implements ReadingPane {
                 Objects.requireNonNull(reading).name(),
                 t -> NewReading.change(session, Objects.requireNonNull(reading).named(t)));
         name.setPrefWidth(190);
+        name.setMinWidth(90);
         tools.getChildren().setAll(name);
         tools.getChildren().addAll(AskForm.ALL.of(reading.ask()).tools(session, reading));
         tools.getChildren().forEach(n -> {

@@ -1,6 +1,7 @@
 package lane.desk.cases;
 
 import java.io.IOException;
+import java.nio.charset.Charset;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -142,6 +143,97 @@ final class OtherTrades {
                         + array("connectivity", "Int32", 1, cells) + array("offsets", "Int32", 1, offsets)
                         + array("types", "UInt8", 1, "12 ".repeat(n))
                         + "</Cells></Piece></UnstructuredGrid></VTKFile>");
+    }
+
+    /** A drying tunnel of 2.4 x 0.6 x 0.5 m in millimetres: the air cools along it by 10 degrees and its humidity rises. */
+    static void tunnel(Path folder) throws IOException {
+        int[] n = {12, 6, 5};
+        var points = new StringBuilder();
+        var air = new StringBuilder();
+        var wind = new StringBuilder();
+        var cells = new StringBuilder();
+        int nodes = 0;
+        for (int k = 0; k <= n[2]; k++) {
+            for (int j = 0; j <= n[1]; j++) {
+                for (int i = 0; i <= n[0]; i++) {
+                    points.append(200 * i)
+                            .append(' ')
+                            .append(100 * j)
+                            .append(' ')
+                            .append(100 * k)
+                            .append('\n');
+                    air.append(String.format(Locale.ROOT, "%.6f%n", 60 - 10 * i / 12.0 + 2 * j / 6.0));
+                    wind.append(String.format(Locale.ROOT, "%.6f 0 0%n", 1.5 + 0.1 * k));
+                    nodes++;
+                    if (i < n[0] && j < n[1] && k < n[2]) {
+                        int a = i + 13 * (j + 7 * k);
+                        int b = a + 91;
+                        cells.append("8 " + a + " " + (a + 1) + " " + (a + 14) + " " + (a + 13) + " " + b + " "
+                                + (b + 1) + " " + (b + 14) + " " + (b + 13) + "\n");
+                    }
+                }
+            }
+        }
+        Files.writeString(
+                folder.resolve("tunnel.vtk"),
+                "# vtk DataFile Version 3.0\ntunnel\nASCII\nDATASET UNSTRUCTURED_GRID\nPOINTS " + nodes + " double\n"
+                        + points
+                        + "CELLS 360 3240\n" + cells + "CELL_TYPES 360\n" + "12\n".repeat(360) + "POINT_DATA " + nodes
+                        + "\nSCALARS luft_temp double 1\nLOOKUP_TABLE default\n" + air + "VECTORS wind double\n"
+                        + wind);
+        Files.write(
+                folder.resolve("fuehler.csv"),
+                ("Trockner 4;;;\n;;;\nWeg;Lufttemperatur;rel. Feuchte;Bemerkung\nmm;°C;%;\n100;60,6;12,9;ok\n700;58,1;--;ok\n"
+                                + "1300;-999;22,7;Kabel\n1900;52,6;27,9;Tür offen\nMittel;57,1;21,2;\n")
+                        .getBytes(Charset.forName("windows-1252")));
+    }
+
+    /** Degrees Fahrenheit in a tank, of places in metres from its middle: warm above, and warmer on one side. */
+    static double water(double x, double z) {
+        return 100 + 20 * z + 6 * x;
+    }
+
+    /** A square storage tank of 48 x 48 x 72 inches about the middle of its floor, in wedges, and a table of its taps. */
+    static void tank(Path folder) throws IOException {
+        int n = 6;
+        int side = n + 1;
+        var points = new StringBuilder();
+        var warm = new StringBuilder();
+        var cells = new StringBuilder();
+        for (int k = 0; k <= n; k++) {
+            for (int j = 0; j <= n; j++) {
+                for (int i = 0; i <= n; i++) {
+                    double x = -24 + 8.0 * i;
+                    points.append(line("%.6f %.6f %.6f", x, -24 + 8.0 * j, 12.0 * k));
+                    warm.append(line("%.9f", water(0.0254 * x, 0.0254 * 12 * k)));
+                    if (i < n && j < n && k < n) {
+                        int a = i + side * (j + side * k);
+                        int up = side * side;
+                        for (int[] t : new int[][] {{a, a + 1, a + 1 + side}, {a, a + 1 + side, a + side}}) {
+                            cells.append("6 " + t[0] + " " + t[1] + " " + t[2] + " " + (t[0] + up) + " " + (t[1] + up)
+                                    + " " + (t[2] + up) + "\n");
+                        }
+                    }
+                }
+            }
+        }
+        int count = 2 * n * n * n;
+        int nodes = side * side * side;
+        Files.writeString(
+                folder.resolve("tank.vtk"),
+                "# vtk DataFile Version 3.0\nhot water tank\nASCII\nDATASET UNSTRUCTURED_GRID\nPOINTS " + nodes
+                        + " double\n" + points + "CELLS " + count + " " + 7 * count + "\n" + cells + "CELL_TYPES "
+                        + count + "\n" + "13\n".repeat(count) + "POINT_DATA " + nodes
+                        + "\nSCALARS T_water double 1\nLOOKUP_TABLE default\n" + warm);
+        var taps = new StringBuilder("tap\tx\ty\tz\tbearing\treading\n\tin\tin\tin\tdeg\tdegF\n");
+        for (int i = 0; i < 8; i++) {
+            double a = Math.toRadians(45 * i);
+            double x = 20 * Math.cos(a);
+            taps.append(line(
+                    "R%d\t%.6f\t%.6f\t36\t%d\t%.2f",
+                    i + 1, x, 20 * Math.sin(a), 45 * i, water(0.0254 * x, 0.0254 * 36) + (i % 2 == 0 ? 0.3 : -0.3)));
+        }
+        Files.writeString(folder.resolve("taps.txt"), taps.toString());
     }
 
     private static String line(String format, Object... values) {

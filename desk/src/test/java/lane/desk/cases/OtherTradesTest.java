@@ -17,10 +17,18 @@ import lane.desk.Session;
 import lane.desk.Windowed;
 import lane.desk.intake.FileDrop;
 import lane.desk.ledger.LedgerView;
+import lane.formats.table.PointsTable;
 import lane.quantity.FieldUnit;
+import lane.quantity.Quantity;
+import lane.reading.AroundOf;
 import lane.reading.Profile;
 import lane.reading.ProfileOf;
-import lane.station.Line;
+import lane.reading.Tally;
+import lane.station.Points;
+import lane.station.Region;
+import lane.station.Station;
+import lane.station.Within;
+import lane.unit.Unit;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
@@ -33,6 +41,12 @@ class OtherTradesTest extends Windowed {
         Button button = node(id);
         robot.interact(button::fire);
         settled();
+    }
+
+    private void open(String id) {
+        MenuButton menu = node(id);
+        robot.interact(menu::show);
+        events();
     }
 
     private void write(String id, String text) {
@@ -214,6 +228,30 @@ class OtherTradesTest extends Windowed {
         assertThat(datum.getText()).isEqualTo("thermo");
         saved("bundle");
         assertThat(Files.readString(folder.resolve("ledger/ledger.json"))).contains("m, assumed");
+
+        JsonNode all = byHand("""
+                {"version": 2, "name": "Bundle",
+                 "settings": {"datum": "law", "axis": {"origin": {"x": 0, "y": 0, "z": 0}, "direction": {"x": 1, "y": 0, "z": 0}},
+                  "time": {"kind": "at", "value": 1, "tolerance": 0},
+                  "units": [{"field": "T_gas", "unit": "K", "stated": true}]},
+                 "sources": [
+                  {"kind": "run", "id": "gap", "name": "gap", "file": "gap.pvd", "treatment": {"length": "m"}},
+                  {"kind": "run", "id": "late", "name": "late", "file": "gap.pvd", "treatment": {"length": "m", "time": {"kind": "last"}}},
+                  {"kind": "reference", "id": "law", "name": "law", "drawn": "THEORY",
+                   "answers": [{"kind": "formula", "reading": "along", "formula": "320 + 180 * exp(-3 * s) * (1 + 0.05 * time)", "unit": "K"}]}],
+                 "stations": [
+                  {"kind": "sweep", "id": "way", "name": "way", "axis": {"origin": {"x": 0, "y": 0, "z": 0}, "direction": {"x": 1, "y": 0, "z": 0}},
+                   "from": 0.05, "to": 0.75, "count": 15},
+                  {"kind": "section", "id": "end", "name": "end", "point": {"x": 0.75, "y": 0, "z": 0}, "normal": {"x": 1, "y": 0, "z": 0}}],
+                 "readings": [
+                  {"kind": "sweep", "id": "along", "name": "along", "station": "way", "measure": {"kind": "mean", "quantity": "T_gas"}},
+                  {"kind": "tally", "id": "out", "name": "out", "stations": ["end"], "unit": "degC", "measure": {"kind": "mean", "quantity": "T_gas"}}],
+                 "checks": [
+                  {"kind": "datum", "id": "c", "reading": "along", "norm": "L2", "scale": "RANGE", "tolerance": 0.01, "judged": ["gap"]}]}
+                """, 0);
+        // Straight between nodes that are 0.05 m apart.
+        assertThat(number(all, "out", "gap", "tally")).isCloseTo(OtherTrades.gas(0.75, 1) - 273.15, within(1e-4));
+        assertThat(number(all, "out", "late", "tally")).isCloseTo(OtherTrades.gas(0.75, 2) - 273.15, within(1e-4));
     }
 
     @Test
@@ -266,13 +304,190 @@ class OtherTradesTest extends Windowed {
         assertThat(number(all, "down", "s", "tally")).isCloseTo(-12, within(1e-9));
     }
 
-    /** A place where the finest line is asked for lies in the mesh, whatever its shape. */
     @Test
-    void theFirstLineOfAnyMeshCrossesIt() throws Exception {
-        OtherTrades.spring(folder);
-        OtherTrades.bundle(folder);
-        begin(2, "spring.vtu", "gap.pvd");
-        profile("U magnitude");
-        assertThat(session.study().stations().getFirst().shape()).isInstanceOf(Line.class);
+    void aTankAgainstItsTapsAroundIt() throws Exception {
+        OtherTrades.tank(folder);
+        begin(1, "tank.vtk", "taps.txt");
+        inUnit(source(0), "in");
+        robot.interact(() -> session.edit("Unit", s -> s.with(new FieldUnit("T_water", "degF", true))));
+        settled();
+        robot.interact(() -> session.go(4));
+        events();
+        fire("step-around-a-shell");
+        String shell = session.study().readings().getFirst().ask().stations().getFirst();
+        robot.interact(() -> {
+            session.select(Chosen.STATION, shell);
+            session.go(2);
+        });
+        events();
+        enter("radius", "20 \"in\"");
+        settled();
+        look("tank-shell");
+        robot.interact(() -> session.go(4));
+        events();
+        choose("reading-along", "value at positions");
+        open("around-places");
+        look("tank-places");
+        enter("around-angles", "0 to 315 step 45");
+        settled();
+        open("around-places");
+        enter("around-positions", "36 \"in\"");
+        settled();
+        var ask = (AroundOf) session.study().readings().getFirst().ask();
+        assertThat(ask.angles()).containsExactly(0.0, 45.0, 90.0, 135.0, 180.0, 225.0, 270.0, 315.0);
+        assertThat(ask.positions().getFirst()).isCloseTo(0.9144, within(1e-12));
+        fire("against-" + source(1) + "-0");
+        look("tank-against");
+        assertThat(curve(0).value()[1])
+                .isCloseTo(Unit.of("degF").toSi(OtherTrades.water(0.508 * Math.sqrt(0.5), 0.9144)), within(1e-6));
+        // The taps read 0.3 degF more and less.
+        fire("add-check");
+        enter("check-tolerance", "5");
+        settled();
+        look("tank-check");
+        String check = session.study().checks().getFirst().id();
+        assertThat(session.results().checks().get(check).verdict()).isEqualTo(Verdict.WITHIN);
+        // The taps as points: their bearing stands beside them.
+        var read = PointsTable.read(folder.resolve("taps.txt"));
+        robot.interact(() -> {
+            session.edit(
+                    "Points",
+                    s -> s.withStations(l -> {
+                        l.add(new Station(
+                                "taps", "taps", new Points(read.points(), null, "taps.txt", read.beside(), "")));
+                        return l;
+                    }));
+            session.select(Chosen.STATION, "taps");
+            session.go(2);
+        });
+        settled();
+        choose("points-abscissa", "column bearing, deg");
+        look("tank-points");
+        assertThat(((Points) session.study().station("taps").orElseThrow().shape())
+                        .drawn()
+                        .unit())
+                .isEqualTo(Unit.of("deg"));
+        // The mean of all the water is one number; it is read of the lane itself.
+        robot.interact(() -> session.edit("Quantity", s -> s.withStations(l -> {
+                    l.add(new Station("all", "all of it", new Region(new Within.All())));
+                    return l;
+                })
+                .withQuantities(l -> {
+                    l.add(new Quantity(
+                            "store", "stored heat", "mean(T_water over \"all of it\") - 60 \"degF\"", "K", ""));
+                    return l;
+                })));
+        settled();
+        robot.interact(() -> session.go(4));
+        events();
+        MenuButton add = node("add-reading");
+        robot.interact(() -> {
+            add.show();
+            add.getItems().stream()
+                    .filter(i -> "Number of a lane".equals(i.getText()))
+                    .findFirst()
+                    .orElseThrow()
+                    .fire();
+            add.hide();
+        });
+        settled();
+        Tally store = (Tally)
+                session.results().outcome(session.study().readings().getLast().id(), source(0));
+        assertThat(store.value()).isCloseTo((100 + 20 * 0.9144 - 60) / 1.8, within(1e-9));
+        look("tank-value");
+        saved("tank");
+
+        JsonNode all = byHand("""
+                {"version": 2, "name": "Tank",
+                 "settings": {"datum": "taps", "units": [{"field": "T_water", "unit": "degF", "stated": true}]},
+                 "sources": [
+                  {"kind": "run", "id": "tank", "name": "tank", "file": "tank.vtk", "treatment": {"length": "in"}},
+                  {"kind": "reference", "id": "taps", "name": "taps", "drawn": "MEASUREMENT", "files": ["taps.txt"],
+                   "answers": [{"kind": "columns", "reading": "ring", "file": "taps.txt", "abscissa": "bearing", "value": "reading"}]}],
+                 "stations": [{"kind": "shell", "id": "wall", "name": "wall",
+                   "axis": {"origin": {"x": 0, "y": 0, "z": 0}, "direction": {"x": 0, "y": 0, "z": 1}}, "radius": 0.508},
+                  {"kind": "region", "id": "all", "name": "all", "within": {"kind": "all"}}],
+                 "quantities": [{"id": "spread", "name": "spread", "formula": "max(T_water over all) - min(T_water over all)"}],
+                 "readings": [
+                  {"kind": "around", "id": "ring", "name": "ring", "station": "wall", "quantity": "T_water", "unit": "degF",
+                   "along": "AT", "angles": [0, 45, 90, 135, 180, 225, 270, 315], "angleUnit": "deg", "positions": [0.9144]},
+                  {"kind": "around", "id": "up", "name": "up", "station": "wall", "quantity": "T_water", "unit": "degF",
+                   "along": "AT", "angles": [180], "angleUnit": "deg", "positions": [0.2, 0.7, 1.6]},
+                  {"kind": "tally", "id": "s", "name": "s", "unit": "degF", "measure": {"kind": "value", "quantity": "spread"}}],
+                 "checks": [{"kind": "datum", "id": "c", "reading": "ring", "norm": "LINF", "scale": "ABSOLUTE", "tolerance": 0.35}]}
+                """, 0);
+        // The taps read 0.3 degF more and less, rounded to hundredths.
+        assertThat(number(all, "ring", "tank", "Linf of difference")).isCloseTo(0.3, within(0.011));
+        assertThat(number(all, "s", "tank", "tally")).isCloseTo(20 * 1.8288 + 6 * 1.2192, within(1e-6));
+        assertThat(Files.readAllLines(folder.resolve("byhand/profile-up.csv")).get(2))
+                .startsWith("tank,0.7,m,")
+                .contains(",degF,,,-0.508,");
+        assertThat(Files.readAllLines(folder.resolve("byhand/profile-ring.csv")).get(3))
+                .startsWith("tank,90.0,deg,118.288,degF,");
+    }
+
+    @Test
+    void aDryingTunnelAgainstItsSensors() throws Exception {
+        OtherTrades.tunnel(folder);
+        begin(1, "tunnel.vtk", "fuehler.csv");
+        look("tunnel-intake");
+        inUnit(source(0), "mm");
+        robot.interact(() -> session.edit("Unit", s -> s.with(new FieldUnit("luft_temp", "degC", true))));
+        settled();
+        profile("luft_temp");
+        fire("against-" + source(1) + "-0");
+        look("tunnel-against");
+        // -999 stands once among the sensors: nobody said that it is none, so it counts, and the table tells.
+        assertThat(curve(1).size()).isEqualTo(4);
+        fire("add-check");
+        enter("check-tolerance", "10");
+        settled();
+        String check = session.study().checks().getFirst().id();
+        assertThat(session.results().checks().get(check).verdict()).isEqualTo(Verdict.OUT);
+        robot.interact(() -> {
+            session.select(Chosen.SOURCE, source(1));
+            session.go(1);
+        });
+        events();
+        see("-999 stands once in \"Lufttemperatur\"");
+        look("tunnel-table");
+        enter("table-missing", "-999");
+        settled();
+        assertThat(curve(1).size()).isEqualTo(3);
+        assertThat(session.results().checks().get(check).verdict()).isEqualTo(Verdict.WITHIN);
+        saved("tunnel");
+
+        String byHand = """
+                {"version": 2, "name": "Drying tunnel",
+                 "settings": {"datum": "sensors", "recipes": [{"file": "fuehler*.csv", "missing": [%s]}],
+                  "units": [{"field": "luft_temp", "unit": "degC", "stated": true}, {"field": "wind", "unit": "m/s", "stated": true}]},
+                 "sources": [
+                  {"kind": "run", "id": "tunnel", "name": "tunnel", "file": "tunnel.vtk", "treatment": {"length": "mm"}},
+                  {"kind": "reference", "id": "sensors", "name": "sensors", "drawn": "MEASUREMENT", "files": ["fuehler.csv"],
+                   "answers": [{"kind": "columns", "reading": "along", "file": "fuehler.csv", "abscissa": "Weg", "value": "Lufttemperatur"}]}],
+                 "quantities": [{"id": "air", "name": "air", "formula": "luft_temp", "unit": "degC"},
+                   {"id": "drop", "name": "drop", "formula": "abs(luft_temp - 333.15 \\"K\\")"},
+                   {"id": "wind", "name": "wind", "formula": "wind"}],
+                 "stations": [
+                  {"kind": "line", "id": "mid", "name": "mid", "a": {"x": 0, "y": 0.3, "z": 0.25}, "b": {"x": 2.4, "y": 0.3, "z": 0.25},
+                   "sampling": {"kind": "even", "samples": 25}},
+                  {"kind": "section", "id": "half", "name": "half way", "point": {"x": 1.25, "y": 0, "z": 0}, "normal": {"x": 1, "y": 0, "z": 0}},
+                  {"kind": "region", "id": "all", "name": "all", "within": {"kind": "all"}}],
+                 "readings": [
+                  {"kind": "profile", "id": "along", "name": "Along the tunnel", "station": "mid", "quantity": "air"},
+                  {"kind": "tally", "id": "through", "name": "Air through", "stations": ["half"], "unit": "m3/s",
+                   "measure": {"kind": "flow", "vector": "wind", "factor": 1, "factorUnit": "", "carried": "NOTHING"}},
+                  {"kind": "tally", "id": "mean", "name": "Mean drop", "stations": ["all"], "measure": {"kind": "mean", "quantity": "drop"}}],
+                 "checks": [{"kind": "datum", "id": "c", "reading": "along", "tolerance": 0.6, "norm": "LINF", "scale": "ABSOLUTE"}]}
+                """;
+        byHand(byHand.formatted(""), 1);
+        JsonNode all = byHand(byHand.formatted("\"-999\""), 0);
+        // At 1.9 m: 61 - 10 * 1.9 / 2.4 against 52.6.
+        assertThat(number(all, "Along the tunnel", "tunnel", "Linf of difference"))
+                .isCloseTo(61 - 19 / 2.4 - 52.6, within(1e-6));
+        // Wind of 1.5 to 2 m/s over 0.6 x 0.5 m, across the section's normal.
+        assertThat(number(all, "Air through", "tunnel", "tally")).isCloseTo(1.75 * 0.3, within(1e-9));
+        // |10 x - 2 y| over a unit square, which has a kink inside of cells.
+        assertThat(number(all, "Mean drop", "tunnel", "tally")).isCloseTo(4 + 2 / 15.0, within(1e-3));
     }
 }

@@ -38,6 +38,7 @@ final class Chunks {
     private final int[] dims;
     private final int[] chunk;
     private final int wide;
+    private final List<FilterInfo> filters;
 
     Chunks(ChunkedDataset data) {
         this.data = (ChunkedDatasetBase) data;
@@ -52,6 +53,22 @@ final class Chunks {
                     + " blocks, more than are read; write it again in larger ones");
         }
         written = written();
+        filters = this.data.getHeader().hasMessageOfType(FilterPipelineMessage.class)
+                ? this.data
+                        .getHeader()
+                        .getMessageOfType(FilterPipelineMessage.class)
+                        .getFilters()
+                : List.of();
+        for (Chunk c : written.values()) {
+            if (!inside(c)) {
+                throw new FormatError("array \"" + data.getName() + "\" has a block at "
+                        + Arrays.toString(c.getChunkOffset()) + ", where none belongs");
+            }
+            if (c.getFilterMask() != null && c.getFilterMask().length() > filters.size()) {
+                throw new FormatError("array \"" + data.getName() + "\" has a block that leaves out filter "
+                        + c.getFilterMask().length() + " of " + filters.size());
+            }
+        }
     }
 
     private static Method lookup() {
@@ -95,14 +112,12 @@ final class Chunks {
 
     /** How many of them were never written. */
     long missing() {
-        return count() - written.values().stream().filter(this::inside).count();
+        return count()
+                - written.values().stream().filter(c -> c.getAddress() >= 0).count();
     }
 
     private boolean inside(Chunk c) {
         long[] from = c.getChunkOffset();
-        if (c.getAddress() < 0) {
-            return false;
-        }
         for (int d = 0; d < dims.length; d++) {
             if (from[d] < 0 || from[d] >= dims[d] || from[d] % chunk[d] != 0) {
                 return false;
@@ -208,9 +223,6 @@ final class Chunks {
         ByteBuffer raw = data.getRawChunkBuffer(at);
         byte[] bytes = new byte[raw.remaining()];
         raw.get(bytes);
-        List<FilterInfo> filters = data.getHeader().hasMessageOfType(FilterPipelineMessage.class)
-                ? data.getHeader().getMessageOfType(FilterPipelineMessage.class).getFilters()
-                : List.of();
         // Last packed, first unpacked; a block can say that a filter was not worth it there.
         for (int i = filters.size() - 1; i >= 0; i--) {
             FilterInfo filter = filters.get(i);

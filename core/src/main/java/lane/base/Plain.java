@@ -57,6 +57,11 @@ public final class Plain {
                 text.lines().map(l -> l.replace("\t", "    ")).map(Plain::line).toList());
     }
 
+    /** Words at the beginning of a sentence, with the article that fits. */
+    public static String one(String words) {
+        return ("aeiou".indexOf(Character.toLowerCase(words.charAt(0))) >= 0 ? "An " : "A ") + words;
+    }
+
     /** A value that a sentence quotes, cut after sixty characters. */
     public static String quoted(String text) {
         String one = line(text);

@@ -325,8 +325,9 @@ public final class BoundQuantity {
 
     public BoundQuantity vector() {
         if (type.components() != 3) {
-            throw new LaneException("Quantity \"" + quantity.name() + "\" has " + type.components()
-                    + " component(s); a flow or a wall shear needs a vector of 3.");
+            throw new LaneException(
+                    "Quantity \"" + quantity.name() + "\" has " + lane.base.Plain.count(type.components(), "component")
+                            + "; a flow or a wall shear needs a vector of 3.");
         }
         if (framed) {
             throw new LaneException("Quantity \"" + quantity.name()

@@ -4,6 +4,7 @@ import java.util.Locale;
 import java.util.Set;
 import lane.base.Fault;
 import lane.base.LaneException;
+import lane.base.Plain;
 import lane.evaluation.EvaluationContext;
 import lane.evaluation.PathIntegral;
 import lane.evaluation.RegionIntegral;
@@ -52,23 +53,23 @@ public interface Measure {
 
     /** Of a lane as a whole. */
     default Measured of(Run run, EvaluationContext lens) {
-        throw new LaneException(Fault.MISSING, "A " + word() + " is taken over a station; choose where.");
+        throw new LaneException(Fault.MISSING, Plain.one(word()) + " is taken over a station; choose where.");
     }
 
     /** @throws LaneException when it is not taken over surfaces, or a field is missing or has the wrong dimension */
     default Measured over(SurfaceIntegral surface) {
         throw new LaneException(
-                "A " + word() + " is not taken over surfaces; over those take the area, a mean, an integral,"
+                Plain.one(word()) + " is not taken over surfaces; over those take the area, a mean, an integral,"
                         + " an extreme, a flow, a force or a moment.");
     }
 
     default Measured within(RegionIntegral region) {
-        throw new LaneException("A " + word()
+        throw new LaneException(Plain.one(word())
                 + " is taken over surfaces; over a region take its volume, a mean, an integral or an extreme.");
     }
 
     default Measured along(PathIntegral path) {
-        throw new LaneException("A " + word()
+        throw new LaneException(Plain.one(word())
                 + " is taken over surfaces; over a path take its length, a mean, an integral or an extreme.");
     }
 }

@@ -3,6 +3,7 @@ package lane.measure;
 import java.util.LinkedHashSet;
 import java.util.Set;
 import lane.base.LaneException;
+import lane.base.Plain;
 import lane.base.Sum;
 import lane.evaluation.EvaluationContext;
 import lane.evaluation.RegionIntegral;
@@ -69,7 +70,7 @@ public record Stored(Take take, At at, String quantity, String condition) implem
         quantity = quantity == null ? "" : quantity;
         condition = condition == null ? "" : condition;
         if (take.ofValues() && quantity.isBlank()) {
-            throw new LaneException("A " + take.word + " over " + at.name().toLowerCase(java.util.Locale.ROOT)
+            throw new LaneException(Plain.one(take.word) + " over " + at.name().toLowerCase(java.util.Locale.ROOT)
                     + " needs a quantity; name one.");
         }
         if (at == At.NODES && (take == Take.INTEGRAL || take == Take.SIZE_MEAN)) {

@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Set;
 import lane.base.Fault;
 import lane.base.LaneException;
+import lane.base.Plain;
 import lane.field.Part;
 import lane.measure.Measure;
 import lane.station.Region;
@@ -33,7 +34,7 @@ public record TallyOf(List<String> stations, Measure measure) implements Ask {
     public TallyOf {
         stations = stations == null ? List.of() : List.copyOf(stations);
         if (measure != null && measure.placeless() && !stations.isEmpty()) {
-            throw new LaneException("A " + measure.word()
+            throw new LaneException(Plain.one(measure.word())
                     + " belongs to a lane as a whole; leave the stations out, or take" + " a mean over them.");
         }
     }

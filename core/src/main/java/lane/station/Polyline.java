@@ -2,6 +2,7 @@ package lane.station;
 
 import java.util.List;
 import lane.base.LaneException;
+import lane.base.Plain;
 import lane.mesh.Axis;
 import lane.mesh.Point;
 
@@ -24,7 +25,7 @@ public record Polyline(List<Point> points, Sampling sampling, Abscissa abscissa)
         abscissa = abscissa == null ? Abscissa.ARC : abscissa;
         points = List.copyOf(points);
         if (points.size() < 2) {
-            throw new LaneException("A polyline has " + points.size() + " point(s); give at least 2.");
+            throw new LaneException("A polyline has " + Plain.count(points.size(), "point") + "; give at least 2.");
         }
         for (int i = 1; i < points.size(); i++) {
             if (points.get(i).equals(points.get(i - 1))) {

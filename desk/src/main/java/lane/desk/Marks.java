@@ -57,10 +57,15 @@ public final class Marks {
 
     /** A short piece of the lane's line with its marker. */
     public static Node sample(LaneStyle style, Color sheet) {
+        return sample(style, sheet, 22);
+    }
+
+    /** @param wide pixels that it may take */
+    public static Node sample(LaneStyle style, Color sheet, double wide) {
         var group = new Group();
         Color colour = fx(style.colour());
         if (style.line()) {
-            var line = new Line(0, 0, 22, 0);
+            var line = new Line(0, 0, wide, 0);
             line.setStroke(colour);
             line.setStrokeWidth(style.width());
             line.setStrokeLineCap(StrokeLineCap.BUTT);
@@ -70,11 +75,14 @@ public final class Marks {
             group.getChildren().add(line);
         } else {
             group.getChildren()
-                    .addAll(bar(11, -7, 11, 7, colour), bar(8, -7, 14, -7, colour), bar(8, 7, 14, 7, colour));
+                    .addAll(
+                            bar(wide / 2, -7, wide / 2, 7, colour),
+                            bar(wide / 2 - 3, -7, wide / 2 + 3, -7, colour),
+                            bar(wide / 2 - 3, 7, wide / 2 + 3, 7, colour));
         }
         if (style.corners() != 2) {
             Node marker = marker(style, sheet);
-            marker.setTranslateX(11);
+            marker.setTranslateX(wide / 2);
             group.getChildren().add(marker);
         }
         return group;

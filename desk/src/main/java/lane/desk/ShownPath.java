@@ -24,6 +24,17 @@ public final class ShownPath {
                         Objects.requireNonNull(session.file().toAbsolutePath().getParent()), whole);
     }
 
+    /** The same in so many characters at most: the middle is cut, the name of the file stays. */
+    public static String words(Session session, String file, int most) {
+        String whole = words(session, file);
+        if (whole.length() <= most) {
+            return whole;
+        }
+        int name = whole.length() - Math.max(whole.lastIndexOf('/'), whole.lastIndexOf('\\')) - 1;
+        int tail = Math.min(Math.max(name + 1, most / 2), most - 2);
+        return whole.substring(0, Math.max(1, most - tail - 1)) + "…" + whole.substring(whole.length() - tail);
+    }
+
     /** A label of it. */
     public static Label of(Session session, String file, double width, String... styles) {
         String whole =

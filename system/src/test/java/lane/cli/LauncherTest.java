@@ -6,6 +6,7 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Locale;
 import java.util.concurrent.TimeUnit;
 import java.util.regex.Pattern;
 import java.util.stream.Collectors;
@@ -102,5 +103,29 @@ class LauncherTest {
                     .as("help of lane.cmd")
                     .containsPattern("\\b" + verb + "\\b");
         }
+    }
+
+    /** Both fetch the same Maven by the same sum, where there is none. */
+    @Test
+    void bothLaunchersFetchTheSameMaven() throws IOException {
+        String bash = Files.readString(BASH);
+        String cmd = Files.readString(CMD);
+        for (String what : List.of("version", "sum")) {
+            String one = value(bash, "maven_" + what + "=\"?([^\"\\s]+)\"?");
+            assertThat(value(cmd, "\"MAVEN_" + what.toUpperCase(Locale.ROOT) + "=([^\"]+)\""))
+                    .as(what)
+                    .isEqualTo(one);
+        }
+        String from =
+                value(bash, "maven_from=\"?([^\"\\s]+)\"?").replaceAll("\\$\\{?maven_version}?", "%MAVEN_VERSION%");
+        assertThat(cmd).contains("set \"MAVEN_FROM=" + from + "\"");
+        // Each label that is called is there, and nothing runs into it.
+        assertThat(cmd).contains("call :maven ||").containsPattern("exit /b 1\\R\\R(rem [^\\n]*\\R)?:maven\\R");
+    }
+
+    private static String value(String text, String pattern) {
+        var found = Pattern.compile(pattern).matcher(text);
+        assertThat(found.find()).as(pattern).isTrue();
+        return found.group(1);
     }
 }

@@ -82,7 +82,7 @@ public final class LaneApp extends Application implements Openings {
     private void startPage(String told) {
         leave();
         Stage window = Objects.requireNonNull(stage);
-        show(plain(new StartPage(this, this::takeUp, told).root()));
+        show(plain(new StartPage(this, this::takeUp, told, Looks.dark()).root()));
         window.setTitle("Crosscheck Lane");
     }
 
@@ -160,6 +160,7 @@ public final class LaneApp extends Application implements Openings {
             return;
         }
         running = session;
+        Looks.give(session);
         session.opensBy(this);
         Thread.setDefaultUncaughtExceptionHandler(
                 new LastResort(FaultLog::note, s -> Platform.runLater(() -> tell(session, s))));

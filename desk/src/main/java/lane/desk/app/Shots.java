@@ -13,6 +13,7 @@ import lane.cli.CheckTable;
 import lane.cli.Version;
 import lane.demo.DemoFiles;
 import lane.desk.Chosen;
+import lane.desk.Openings;
 import lane.desk.Session;
 import lane.formats.io.AtomicFile;
 import lane.formats.ledger.LedgerWriter;
@@ -50,6 +51,8 @@ final class Shots {
         Path study = System.getProperty("lane.study") == null
                 ? DemoFiles.make(data)
                 : Path.of(System.getProperty("lane.study"));
+        // What this notes of the study belongs to no user.
+        System.setProperty("lane.data", data.resolveSibling("user").toString());
         var done = new CountDownLatch(1);
         var trouble = new Throwable[1];
         Platform.startup(() -> {});
@@ -115,17 +118,20 @@ final class Shots {
             computed(session[0]);
             // Pictures inside the window are drawn behind it: wait until they have arrived.
             Thread.sleep(shot.stop() == 3 ? 4000 : 900);
-            var image = new WritableImage[1];
-            onFx(() -> image[0] = scene[0].snapshot(null));
-            int w = (int) image[0].getWidth();
-            int h = (int) image[0].getHeight();
-            int[] pixels = new int[w * h];
-            image[0].getPixelReader()
-                    .getPixels(0, 0, w, h, javafx.scene.image.PixelFormat.getIntArgbInstance(), pixels, 0, w);
-            BufferedImage picture = Export.image(pixels, w, h);
-            AtomicFile.write(out.resolve(shot.name() + ".png"), o -> Export.png(picture, o));
-            System.out.println(
-                    out.resolve(shot.name() + ".png").toAbsolutePath().normalize());
+            keep(scene[0], out, shot.name());
+        }
+        // The page of recent studies, with the demo as the one that there was.
+        onFx(() -> session[0].close());
+        for (boolean dark : new boolean[] {false, true}) {
+            var page = new Scene[1];
+            onFx(() -> {
+                page[0] = LaneApp.plain(new StartPage(Openings.NONE, o -> {}, "", dark).root());
+                var stage = new Stage();
+                stage.setScene(page[0]);
+                stage.show();
+            });
+            Thread.sleep(900);
+            keep(page[0], out, dark ? "start-dark" : "start");
         }
         if (ledger) {
             for (Path file : LedgerWriter.write(session[0].results(), out, Version.text(), Instant.now())) {
@@ -134,6 +140,19 @@ final class Shots {
             System.out.println();
             System.out.print(CheckTable.of(session[0].results()));
         }
+    }
+
+    private static void keep(Scene scene, Path out, String name) throws InterruptedException {
+        var image = new WritableImage[1];
+        onFx(() -> image[0] = scene.snapshot(null));
+        int w = (int) image[0].getWidth();
+        int h = (int) image[0].getHeight();
+        int[] pixels = new int[w * h];
+        image[0].getPixelReader()
+                .getPixels(0, 0, w, h, javafx.scene.image.PixelFormat.getIntArgbInstance(), pixels, 0, w);
+        BufferedImage picture = Export.image(pixels, w, h);
+        AtomicFile.write(out.resolve(name + ".png"), o -> Export.png(picture, o));
+        System.out.println(out.resolve(name + ".png").toAbsolutePath().normalize());
     }
 
     /** Waits until nothing is being computed, at most some seconds: what is selected may want a station laid out. */

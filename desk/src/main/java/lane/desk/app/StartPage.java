@@ -64,11 +64,15 @@ final class StartPage {
     /**
      * @param takeUp opens what was left unsaved
      * @param told a sentence of why something could not be opened; blank for none
+     * @param dark how it looks at first
      */
-    StartPage(Openings open, Consumer<Drafts.Offer> takeUp, String told) {
+    StartPage(Openings open, Consumer<Drafts.Offer> takeUp, String told, boolean dark) {
         this.open = open;
         this.takeUp = takeUp;
         root.getStyleClass().add("root");
+        if (dark) {
+            root.getStyleClass().add("dark");
+        }
         frame.setTop(new VBox(Header.idle(), idleLanes(), tell(told)));
         var page = new HBox(36, studies(), beginning());
         page.setStyle("-fx-padding: 28 36 24 36;");

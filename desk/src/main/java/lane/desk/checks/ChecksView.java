@@ -9,6 +9,7 @@ import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
+import lane.base.Figures;
 import lane.check.AgainstDatum;
 import lane.check.Check;
 import lane.check.CheckResult;
@@ -332,7 +333,7 @@ public final class ChecksView implements View {
         String share = absolute
                 ? Ticks.brief(lane.unit().differenceFromSi(lane.difference())) + " "
                         + lane.unit().difference().symbol()
-                : Ticks.brief(100 * lane.relative()) + " %";
+                : percent(100 * lane.relative()) + " %";
         if (lane.curve() != null) {
             box.getChildren()
                     .addAll(
@@ -351,6 +352,11 @@ public final class ChecksView implements View {
                                     lane.verdict() == null ? "muted" : tone)));
         }
         return box;
+    }
+
+    /** Beside a small picture there is room for two digits of a small one. */
+    private static String percent(double v) {
+        return Figures.of(v, Math.abs(v) < 0.1 ? 2 : 3).whole(v);
     }
 
     private static Node whole(javafx.scene.control.Label label) {

@@ -128,7 +128,7 @@ final class ReferenceSheet {
             case Curve.Columns f ->
                 row.getChildren()
                         .add(Ui.left(
-                                ShownPath.words(session, f.file()) + ": " + f.value() + " over " + f.abscissa()
+                                ShownPath.words(session, f.file(), 28) + ": " + f.value() + " over " + f.abscissa()
                                         + (f.uncertainty().none()
                                                 ? ""
                                                 : ", " + f.uncertainty().word()),
@@ -137,8 +137,8 @@ final class ReferenceSheet {
             case Curve.WindowMean f ->
                 row.getChildren()
                         .add(Ui.left(
-                                f.file() + ": mean of " + f.value() + ", " + f.along() + " " + Ui.shortest(f.from())
-                                        + " to " + Ui.shortest(f.to()),
+                                ShownPath.words(session, f.file(), 28) + ": mean of " + f.value() + ", " + f.along()
+                                        + " " + Ui.shortest(f.from()) + " to " + Ui.shortest(f.to()),
                                 344,
                                 "mono"));
             case Curve.HandValue f ->

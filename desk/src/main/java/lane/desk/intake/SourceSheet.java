@@ -99,7 +99,7 @@ final class SourceSheet {
     }
 
     static Node title(String name, String note) {
-        HBox box = Ui.row(10, Ui.label(name, "title"), Ui.label(note, "small", "muted"));
+        HBox box = Ui.row(10, Ui.firm(Ui.label(name, "title")), Ui.label(note, "small", "muted"));
         box.setStyle("-fx-padding: 12 0 2 0;");
         return box;
     }

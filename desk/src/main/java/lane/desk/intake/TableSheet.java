@@ -42,7 +42,7 @@ final class TableSheet {
         try {
             Table table = session.library().table(file, session.study().recipes());
             Recipe recipe = recipe(table.layout().kind());
-            sheet.getChildren().add(SourceSheet.title(ShownPath.words(session, file), table.recipe()));
+            sheet.getChildren().add(SourceSheet.title(ShownPath.words(session, file, 36), table.recipe()));
             sheet.getChildren()
                     .add(TableLines.of(
                             table.layout().places().top(), recipe.lines(), l -> correct(recipe, x -> x.with(l))));
@@ -53,7 +53,7 @@ final class TableSheet {
             sheet.getChildren().add(TableChart.of(table, session.palette()));
             SourceSheet.files(session, List.of(table.input()), sheet);
         } catch (LaneException e) {
-            sheet.getChildren().add(SourceSheet.title(ShownPath.words(session, file), ""));
+            sheet.getChildren().add(SourceSheet.title(ShownPath.words(session, file, 36), ""));
             Label text = Ui.label(e.getMessage(), "trouble-text");
             text.setWrapText(true);
             text.setMinHeight(Region.USE_PREF_SIZE);

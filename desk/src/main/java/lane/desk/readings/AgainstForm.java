@@ -133,8 +133,11 @@ final class AgainstForm {
                 continue;
             }
             for (String file : r.files()) {
+                Set<String> means = new HashSet<>();
                 table(file).ifPresent(t -> TableFit.of(t, wanted).stream()
                         .filter(f -> f.score() > 1)
+                        // A mean of a column is the same whatever stands beside it: the likeliest one stands for all.
+                        .filter(f -> reading.curve() || means.add(f.value()))
                         .limit(PROPOSED)
                         .forEach(f -> {
                             var take = Ui.button(

@@ -7,14 +7,17 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.stream.IntStream;
 import javafx.application.Platform;
+import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.image.ImageView;
 import javafx.scene.image.PixelBuffer;
 import javafx.scene.image.PixelFormat;
 import javafx.scene.image.WritableImage;
 import javafx.scene.layout.BorderPane;
+import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Pane;
+import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import javafx.scene.shape.Line;
 import lane.base.Figures;
@@ -110,9 +113,16 @@ final class ProfilePane implements ReadingPane {
                 t -> NewReading.change(session, Objects.requireNonNull(reading).named(t)));
         name.setPrefWidth(190);
         name.setMinWidth(90);
-        tools.getChildren().setAll(name);
-        tools.getChildren().addAll(AskForm.ALL.of(reading.ask()).tools(session, reading));
-        tools.getChildren().forEach(n -> {
+        // What does not fit into one row goes on in the next.
+        var asked = new FlowPane(10, 6);
+        asked.setAlignment(Pos.CENTER_LEFT);
+        asked.setMinWidth(0);
+        asked.setPrefWrapLength(600);
+        asked.setStyle("-fx-padding: 6 0 6 0;");
+        HBox.setHgrow(asked, Priority.ALWAYS);
+        asked.getChildren().add(name);
+        asked.getChildren().addAll(AskForm.ALL.of(reading.ask()).tools(session, reading));
+        asked.getChildren().forEach(n -> {
             if (n instanceof javafx.scene.control.ComboBox<?> c) {
                 c.setPrefWidth(130);
                 c.setMinWidth(100);
@@ -121,8 +131,8 @@ final class ProfilePane implements ReadingPane {
             }
         });
         tools.getChildren()
-                .addAll(
-                        Ui.spring(),
+                .setAll(
+                        asked,
                         Nothing.unless(
                                 Ui.button("Picture…", this::export, "small-button"),
                                 curves.isEmpty() ? "No lane answers yet, so there is no curve." : ""),
@@ -336,6 +346,9 @@ final class ProfilePane implements ReadingPane {
                 Ui.left("", 52));
         columns.getStyleClass().add("table-row");
         numbers.getChildren().add(columns);
+        Figures shares = norms((d, unit, at) -> 100 * d.l2() / d.datumRange());
+        Figures largest = norms((d, unit, at) -> unit.fromSi(d.linf()));
+        Figures places = norms((d, unit, at) -> at.fromSi(d.linfAt()));
         for (int i = 0; i < curves.size(); i++) {
             ProfileChart.Curve c = curves.get(i);
             String id = curveLanes.get(i);
@@ -353,9 +366,9 @@ final class ProfilePane implements ReadingPane {
                 Unit at = session.results().along(c.profile().abscissaUnit());
                 row.getChildren()
                         .addAll(
-                                Ui.cell(Ticks.brief(100 * d.l2() / d.datumRange()), 58, "second"),
-                                Ui.cell(Ticks.brief(unit.fromSi(d.linf())), 66, "second"),
-                                Ui.cell(Ticks.brief(at.fromSi(d.linfAt())), 52, "second"));
+                                Ui.cell(shares.whole(100 * d.l2() / d.datumRange()), 58, "second"),
+                                Ui.cell(largest.whole(unit.fromSi(d.linf())), 66, "second"),
+                                Ui.cell(places.whole(at.fromSi(d.linfAt())), 52, "second"));
                 CheckResult.Lane lane = checked(id);
                 if (lane != null && lane.verdict() != null) {
                     HBox verdict = Ui.row(0, Ui.left("", 6), Marks.verdict(lane.verdict()));
@@ -416,6 +429,27 @@ final class ProfilePane implements ReadingPane {
         } else {
             session.showFinest(Objects.requireNonNull(reading).id());
         }
+    }
+
+    /** A number of a difference, as shown. */
+    private interface Norm {
+        double of(Difference d, Unit unit, Unit at);
+    }
+
+    /** How a column of such numbers is written: three digits of their spread. */
+    private Figures norms(Norm norm) {
+        double[] all = curves.stream()
+                .filter(c -> c.difference() != null)
+                .mapToDouble(c -> norm.of(
+                        Objects.requireNonNull(c.difference()),
+                        session.results()
+                                .shown(
+                                        Objects.requireNonNull(reading).id(),
+                                        c.profile().unit())
+                                .difference(),
+                        session.results().along(c.profile().abscissaUnit())))
+                .toArray();
+        return Figures.of(all, 0, 3);
     }
 
     /** Values of all lanes at a dozen places: those measured, or evenly along the line. */

@@ -59,7 +59,12 @@ final class TallyPane implements ReadingPane {
         var top = Ui.row(
                 10,
                 name(reading),
-                Ui.label("over " + PartsChoice.words(session, reading.stations()), "muted", "small"),
+                Ui.label(
+                        reading.stations().isEmpty()
+                                ? "of the lane as a whole"
+                                : "over " + PartsChoice.words(session, reading.stations()),
+                        "muted",
+                        "small"),
                 Ui.spring(),
                 Ui.button("Delete", () -> NewReading.delete(session, reading), "small-button"));
         top.getStyleClass().add("toolbar");
@@ -152,7 +157,9 @@ final class TallyPane implements ReadingPane {
             least = Math.min(least, Objects.requireNonNull(datum).value() - t);
             greatest = Math.max(greatest, datum.value() + t);
         }
-        double spread = Math.max(greatest - least, 1e-9 * Math.max(Math.abs(least), 1e-300));
+        // One number alone stands in the middle of a range that can be read.
+        double size = Math.max(Math.abs(least), Math.abs(greatest));
+        double spread = greatest - least > 1e-9 * size ? greatest - least : size == 0 ? 1 : 0.1 * size;
         double low = unit.fromSi(least - 0.12 * spread);
         double high = unit.fromSi(greatest + 0.12 * spread);
         double wide = Ui.PITCH * sources.size();

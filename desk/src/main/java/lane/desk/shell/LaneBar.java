@@ -30,9 +30,9 @@ import org.kordamp.ikonli.feather.Feather;
 public final class LaneBar implements View {
     private final Session session;
     private final Pane pane = new Pane();
-    private static final double GAP = 5;
-    private static final double SAMPLE = 22;
-    private static final double MENU = 16;
+    private static final double GAP = 4;
+    private static final double SAMPLE = 16;
+    private static final double MENU = 13;
     private final HBox chips = new HBox(Ui.PITCH - Ui.CHIP);
     private final LaneColumns columns;
     private final BuiltFrom built = new BuiltFrom();
@@ -147,7 +147,7 @@ public final class LaneBar implements View {
         }
         String trouble = trouble(source);
         chip.getChildren()
-                .addAll(ends, Marks.sample(style, Marks.fx(session.palette().sheet())));
+                .addAll(ends, Marks.sample(style, Marks.fx(session.palette().sheet()), SAMPLE));
         var name = Ui.label(source.name());
         name.setMaxWidth(Double.MAX_VALUE);
         HBox.setHgrow(name, javafx.scene.layout.Priority.ALWAYS);
@@ -156,7 +156,7 @@ public final class LaneBar implements View {
         boolean troubled = !trouble.isBlank();
         String note = troubled ? trouble : isDatum ? "" : size(source);
         // The name goes before a note that does not fit beside it; the tooltip tells both.
-        double room = Ui.CHIP - (isDatum ? 20 : 6) - SAMPLE - 5 * GAP - MENU;
+        double room = Ui.CHIP - (isDatum ? 20 : 6) - SAMPLE - 6 * GAP - MENU;
         if (Marks.wide(source.name(), 13) + Marks.wide(note, 11) < room) {
             chip.getChildren().add(Ui.label(note, "small", troubled ? "ochre" : "muted"));
         }

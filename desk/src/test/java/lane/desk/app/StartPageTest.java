@@ -19,6 +19,7 @@ import javafx.stage.Stage;
 import lane.check.Verdict;
 import lane.desk.NoScreen;
 import lane.desk.Openings;
+import lane.desk.Session;
 import lane.formats.study.Autosave;
 import lane.formats.study.Drafts;
 import lane.formats.study.Recents;
@@ -102,7 +103,7 @@ class StartPageTest {
         };
         FxToolkit.setupStage(s -> {
             stage = s;
-            page = new StartPage(ways, o -> opened.add(o.name()), told);
+            page = new StartPage(ways, o -> opened.add(o.name()), told, false);
             var scene = LaneApp.plain(page.root());
             s.setScene(scene);
             s.show();
@@ -214,5 +215,33 @@ class StartPageTest {
         try (var out = Files.newOutputStream(to)) {
             Export.png(Export.image(pixels, w, h), out);
         }
+    }
+
+    /** The window is as dark as it was left, in the next session and on the page before it. */
+    @Test
+    void theLooksAreKept() throws Exception {
+        assertThat(Looks.dark()).isFalse();
+        Session first = WaitForAsyncUtils.asyncFx(() -> new Session(Study.empty("s"), study()))
+                .get();
+        WaitForAsyncUtils.asyncFx(() -> {
+                    Looks.give(first);
+                    first.toggleTheme();
+                    first.close();
+                    return null;
+                })
+                .get();
+        WaitForAsyncUtils.waitForFxEvents();
+        assertThat(Looks.dark()).isTrue();
+        Session next = WaitForAsyncUtils.asyncFx(() -> new Session(Study.empty("s"), study()))
+                .get();
+        WaitForAsyncUtils.asyncFx(() -> {
+                    Looks.give(next);
+                    next.close();
+                    return null;
+                })
+                .get();
+        assertThat(next.palette().dark()).isTrue();
+        Files.writeString(folder.resolve("data/theme"), "no such looks");
+        assertThat(Looks.dark()).isFalse();
     }
 }

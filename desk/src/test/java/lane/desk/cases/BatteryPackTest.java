@@ -126,5 +126,44 @@ class BatteryPackTest extends Windowed {
                         "--out",
                         folder.resolve("again").toString()))
                 .isZero();
+
+        // The same by a study that is written from the documentation alone.
+        Path byHand = Files.writeString(folder.resolve("byhand.lane.json"), """
+                {"version": 2, "name": "Pack by hand",
+                 "settings": {"datum": "bench", "length": "cm"},
+                 "sources": [
+                  {"kind": "run", "id": "a", "name": "A", "family": "pack", "file": "pack_A.vtu", "treatment": {"length": "mm"}},
+                  {"kind": "run", "id": "b", "name": "B", "family": "pack", "file": "pack_B.vtu", "treatment": {"length": "mm"}},
+                  {"kind": "run", "id": "c", "name": "C", "family": "pack", "file": "pack_C.vtu", "treatment": {"length": "mm"}},
+                  {"kind": "reference", "id": "bench", "name": "bench", "drawn": "MEASUREMENT", "files": ["bench.txt"],
+                   "answers": [{"kind": "columns", "reading": "along", "file": "bench.txt", "abscissa": "Position", "value": "Temperatur",
+                     "uncertainty": "u"}]}],
+                 "quantities": [{"id": "hot", "name": "hot", "formula": "\\"Cell temp [degC]\\" > 35 \\"degC\\""},
+                  {"id": "spread", "name": "spread", "formula": "max(\\"Cell temp [degC]\\" over all) - min(\\"Cell temp [degC]\\" over all)"}],
+                 "stations": [
+                  {"kind": "line", "id": "mid", "name": "mid", "a": {"x": 0, "y": 0.19, "z": 0.0475}, "b": {"x": 1.14, "y": 0.19, "z": 0.0475},
+                   "sampling": {"kind": "cell-exact"}, "abscissa": "x [cm]"},
+                  {"kind": "region", "id": "all", "name": "all", "within": {"kind": "all"}}],
+                 "readings": [
+                  {"kind": "profile", "id": "along", "name": "along", "station": "mid", "quantity": "Cell temp [degC]"},
+                  {"kind": "tally", "id": "cells", "name": "cells", "stations": ["all"],
+                   "measure": {"kind": "stored", "take": "COUNT", "at": "CELLS"}},
+                  {"kind": "tally", "id": "spread", "name": "spread", "unit": "degC", "measure": {"kind": "value", "quantity": "spread"}}],
+                 "checks": [{"kind": "datum", "id": "c", "reading": "along", "tolerance": 0.1, "norm": "L2", "scale": "RANGE"}]}
+                """);
+        Path out = folder.resolve("byhand");
+        assertThat(Lane.run("evaluate", byHand.toString(), "--out", out.toString()))
+                .isZero();
+        var numbers = new com.fasterxml.jackson.databind.ObjectMapper()
+                .readTree(out.resolve("ledger.json").toFile())
+                .path("numbers");
+        var found = new java.util.HashMap<String, Double>();
+        numbers.forEach(n -> found.put(
+                n.path("item").asText() + " " + n.path("lane").asText() + " "
+                        + n.path("what").asText(),
+                n.path("value").asDouble()));
+        assertThat(found).containsEntry("cells A tally", 12.0 * 6 * 3).containsEntry("cells C tally", 48.0 * 24 * 12);
+        assertThat(found.get("spread C tally")).isBetween(1.0, 40.0);
+        assertThat(Files.readAllLines(out.resolve("profile-along.csv")).get(1)).contains(",cm,");
     }
 }

@@ -156,4 +156,52 @@ class HdfStorageTest {
                 .hasMessageContaining("array \"draught\" has a block")
                 .hasMessageContaining(why);
     }
+
+    /** Coordinates in rows of another width would be read across the rows. */
+    @Test
+    void rowsOfAnotherWidthAreRefused() throws IOException {
+        Path file = folder.resolve("rows.vtkhdf");
+        try (var hdf = io.jhdf.HdfFile.write(file)) {
+            var root = hdf.putGroup("VTKHDF");
+            root.putAttribute("Type", "UnstructuredGrid");
+            root.putDataset("NumberOfPoints", new long[] {4});
+            root.putDataset("NumberOfCells", new long[] {1});
+            root.putDataset("NumberOfConnectivityIds", new long[] {4});
+            root.putDataset("Points", new double[][] {{0, 0, 0, 9}, {1, 0, 0, 9}, {0, 1, 0, 9}, {0, 0, 1, 9}});
+            root.putDataset("Connectivity", new long[] {0, 1, 2, 3});
+            root.putDataset("Offsets", new long[] {0, 4});
+            root.putDataset("Types", new byte[] {10});
+        }
+        assertThatThrownBy(() -> DatasetReader.read(file, Work.QUIET))
+                .isInstanceOf(LaneException.class)
+                .hasMessageContaining("array \"Points\" has rows of 4 numbers where 3 belong");
+    }
+
+    @Test
+    void aShuffleOfNumbersOfAnotherSizeIsRefused() throws IOException {
+        byte[] bytes = Files.readAllBytes(stored());
+        int at = new String(bytes, java.nio.charset.StandardCharsets.ISO_8859_1).indexOf("shuffle\0");
+        // Behind the filter's name stands the size of a number.
+        assertThat(bytes[at + 8]).isEqualTo((byte) 8);
+        bytes[at + 9] = 1;
+        Path file = Files.write(folder.resolve("shuffle.vtkhdf"), bytes);
+        assertThatThrownBy(() -> DatasetReader.read(file, Work.QUIET))
+                .isInstanceOf(LaneException.class)
+                .hasMessageContaining("is shuffled by numbers of [264] bytes, but its numbers have 8");
+    }
+
+    /** A link that leads nowhere, or to what is no array, is told. */
+    @ParameterizedTest
+    @CsvSource({"0, is a link that leads nowhere", "1, is no array"})
+    void aLinkToNoArrayIsTold(int length, String why) throws IOException {
+        byte[] bytes = Files.readAllBytes(stored());
+        int at = new String(bytes, java.nio.charset.StandardCharsets.ISO_8859_1).indexOf("near\7\0draught");
+        bytes[at + 4] = (byte) length;
+        // A single point is the group itself.
+        bytes[at + 6] = length == 0 ? 0 : (byte) '.';
+        Path file = Files.write(folder.resolve("link.vtkhdf"), bytes);
+        Dataset read = DatasetReader.read(file, Work.QUIET);
+        assertThat(read.remarks())
+                .anySatisfy(r -> assertThat(r).contains("\"near\"").contains(why));
+    }
 }

@@ -28,6 +28,7 @@ import org.jspecify.annotations.Nullable;
  */
 final class Chunks {
     private static final int DEFLATE = 1;
+    private static final int SHUFFLE = 2;
     private static final long MOST = 10_000_000;
 
     /** Says which blocks there are; the library knows it and keeps it to itself. */
@@ -59,6 +60,13 @@ final class Chunks {
                         .getMessageOfType(FilterPipelineMessage.class)
                         .getFilters()
                 : List.of();
+        for (FilterInfo f : filters) {
+            // It puts the first bytes of all numbers together: of numbers of another size it makes others.
+            if (f.getId() == SHUFFLE && (f.getData().length != 1 || f.getData()[0] != wide)) {
+                throw new FormatError("array \"" + this.data.getName() + "\" is shuffled by numbers of "
+                        + Arrays.toString(f.getData()) + " bytes, but its numbers have " + wide);
+            }
+        }
         for (Chunk c : written.values()) {
             if (!inside(c)) {
                 throw new FormatError("array \"" + data.getName() + "\" has a block at "

@@ -138,6 +138,9 @@ final class Hdf {
             throw new FormatError("\"" + name + "\" is a link that leads to links, more than " + MOST_LINKS);
         }
         String path = link.getTargetPath();
+        if (path.isBlank()) {
+            throw new FormatError("\"" + name + "\" is a link that leads nowhere");
+        }
         Node at = path.startsWith("/") ? group.getHdfFile() : group;
         for (String step : path.split("/+")) {
             if (step.isEmpty() || step.equals(".")) {
@@ -377,6 +380,15 @@ final class Hdf {
         if (from < 0 || rows < 0 || (long) wide * (from + (long) rows) > data.getSize()) {
             throw new FormatError("array \"" + data.getName() + "\" has " + data.getSize() + " numbers, too few for "
                     + rows + " rows of " + wide + " from row " + from);
+        }
+        // A row or a column of numbers may stand for the whole; other shapes say how wide their rows are.
+        if (rows > 1
+                && dims.length > 1
+                && dims[0] > 1
+                && (long) dims[0] * wide != data.getSize()
+                && dims[0] != data.getSize()) {
+            throw new FormatError("array \"" + data.getName() + "\" has rows of " + data.getSize() / dims[0]
+                    + " numbers where " + wide + " belong");
         }
         boolean part = dims.length > 0 && dims[0] > rows && (long) dims[0] * wide == data.getSize() && rows > 0;
         if (!part) {

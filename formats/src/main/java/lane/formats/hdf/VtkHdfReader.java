@@ -425,6 +425,9 @@ public final class VtkHdfReader {
         for (String name : from.getChildren().keySet()) {
             Node node = Hdf.optional(from, name);
             if (!(node instanceof io.jhdf.api.Dataset d)) {
+                if (node != null) {
+                    remarks.add("Not read: \"" + name + "\" in " + kind + " is no array.");
+                }
                 continue;
             }
             int[] dims = d.getDimensions();
@@ -474,7 +477,11 @@ public final class VtkHdfReader {
             for (String name : from == null
                     ? List.<String>of()
                     : List.copyOf(from.getChildren().keySet())) {
-                if (!(from != null && Hdf.optional(from, name) instanceof io.jhdf.api.Dataset d)) {
+                Node node = from == null ? null : Hdf.optional(from, name);
+                if (!(node instanceof io.jhdf.api.Dataset d)) {
+                    if (node != null) {
+                        remarks.add("Not read: \"" + name + "\" is no array.");
+                    }
                     continue;
                 }
                 int[] shape = d.getDimensions();

@@ -9,7 +9,7 @@ set "MAVEN_FROM=https://repo1.maven.org/maven2/org/apache/maven/apache-maven/%MA
 set "MAVEN_SUM=bcfe4fe305c962ace56ac7b5fc7a08b87d5abd8b7e89027ab251069faebee516b0ded8961445d6d91ec1985dfe30f8153268843c89aa392733d1a3ec956c9978"
 if "%VERB%"=="" set "VERB=open"
 if "%VERB%"=="help" (
-  echo lane demo ^| open [FILE...] ^| evaluate STUDY --out DIR ^| describe FILE... ^| sample FILE ^| picture FILE
+  echo lane demo ^| open [FILE...] ^| evaluate STUDY --out DIR ^| describe FILE... ^| sample FILE ^| fit TABLE ^| integrate FILE ^| picture FILE
   echo lane test ^| fuzz [CASES ^| --long] ^| endure [KILLS] ^| shots ^| bench [NAME] ^| package ^| help
   exit /b 0
 )
@@ -64,6 +64,8 @@ if "%VERB%"=="open" %RUN% lane.desk.app.Main %* & exit /b
 if "%VERB%"=="evaluate" %RUN% lane.cli.Lane %* & exit /b
 if "%VERB%"=="describe" %RUN% lane.cli.Lane %* & exit /b
 if "%VERB%"=="sample" %RUN% lane.cli.Lane %* & exit /b
+if "%VERB%"=="fit" %RUN% lane.cli.Lane %* & exit /b
+if "%VERB%"=="integrate" %RUN% lane.cli.Lane %* & exit /b
 if "%VERB%"=="picture" %RUN% lane.cli.Lane %* & exit /b
 if "%VERB%"=="package" (
   "%JAVA_HOME%\bin\jpackage" --type app-image --name crosscheck-lane --app-version 0.1.0 --dest "%HERE%build\image" --input "%APP%\lib" --main-jar desk-0.1.0.jar --main-class lane.desk.app.Main --arguments open --module-path "%APP%\fx" --add-modules java.base,java.desktop,java.logging,java.xml,java.management,jdk.unsupported,javafx.controls --java-options "-Djava.awt.headless=true"

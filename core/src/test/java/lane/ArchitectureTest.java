@@ -16,6 +16,7 @@ class ArchitectureTest {
     private static final List<String> CHAIN = List.of(
             "base",
             "unit",
+            "fit",
             "estimate",
             "provenance",
             "mesh",

@@ -10,7 +10,7 @@ import org.jspecify.annotations.Nullable;
  * @param kind what tables of the kind have in common: the line of their header, runs of blanks taken as one
  * @param file name of the file that it holds for, with {@code *} for anything; blank to go by the kind
  * @param encoding {@code UTF-8}, {@code UTF-16}, {@code Latin-1}; blank to find out
- * @param separator {@code comma}, {@code semicolon}, {@code tab}, {@code space}; blank to find out
+ * @param separator {@code comma}, {@code semicolon}, {@code tab}, {@code bar}, {@code space}; blank to find out
  * @param decimal {@code point} or {@code comma}; blank to find out
  * @param sheet name of the sheet of a workbook; blank for the first with numbers
  * @param skip lines before the header; -1 to find out

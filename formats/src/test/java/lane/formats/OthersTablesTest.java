@@ -238,4 +238,25 @@ class OthersTablesTest {
         assertThat(byFile.holdsFor("rig_12.csv", List.of("z"))).isTrue();
         assertThat(byFile.holdsFor("rigs.csv", List.of("x; y"))).isFalse();
     }
+
+    /** As notes and wikis have them, with bars at the edges and a rule below the names, or between the columns alone. */
+    @Test
+    void columnsPartedByBars() throws Exception {
+        Table edged = table("| x [mm] | p, static [Pa] | note |\n|:---|---:|------|\n| 1 | 2,5 | ok |\n| 3 | 4,5 |  |\n");
+        at(edged, 1, 0, 3, 2);
+        assertThat(edged.headers()).containsExactly("x", "p, static", "note");
+        assertThat(edged.column("p, static")).containsExactly(2.5, 4.5);
+        assertThat(edged.layout().separator()).isEqualTo("bar");
+        Table plain = table("x | y\nmm | Pa\n1 | -2\n3 | 4\n");
+        at(plain, 1, 2, 3, 2);
+        assertThat(plain.units()).containsExactly("mm", "Pa");
+        assertThat(plain.column("y")).containsExactly(-2, 4);
+    }
+
+    @Test
+    void aCommentMayIntroduceTheNames() throws Exception {
+        Table t = table("# made by a logger\n# columns: time(s) p1(bar) p2(bar)\n0.0 1.0e5 2\n0.1 1.1e5 *\n");
+        assertThat(t.headers()).containsExactly("time", "p1", "p2");
+        assertThat(t.units()).containsExactly("s", "bar", "bar");
+    }
 }

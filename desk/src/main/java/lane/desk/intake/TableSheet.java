@@ -130,7 +130,7 @@ final class TableSheet {
                             choice(
                                     "table-separator",
                                     178,
-                                    List.of("", "comma", "semicolon", "tab", "space"),
+                                    List.of("", "comma", "semicolon", "tab", "bar", "space"),
                                     r.separator(),
                                     s -> found(s, l == null ? "" : l.separator()),
                                     s -> r.withLayout(r.encoding(), s, r.decimal(), r.sheet(), r.skip(), r.headers()),

@@ -9,7 +9,7 @@ import lane.base.LaneException;
 final class Marks {
     private static final int LOOKED_AT = 1000;
     /** In this order where several would do. */
-    private static final char[] SEPARATORS = {';', '\t', ',', ' '};
+    private static final char[] SEPARATORS = {';', '\t', '|', ',', ' '};
 
     private static final Pattern BLANKS = Pattern.compile(" +");
 

@@ -33,7 +33,7 @@ public final class TableReader {
 
     private static final long MOST_BYTES = 512L << 20;
     private static final Map<String, Character> SEPARATORS =
-            Map.of("comma", ',', "semicolon", ';', "tab", '\t', "space", ' ');
+            Map.of("comma", ',', "semicolon", ';', "tab", '\t', "bar", '|', "space", ' ');
     private static final Pattern COMMENT = Pattern.compile("(?m)^[ \\t\\f]*+(?:%|//|#)");
     private static final Pattern SPACES = Pattern.compile("(?<=\\S) ++(?=\\S)|(?<! ) ++$", Pattern.MULTILINE);
     private static final Pattern LEADING = Pattern.compile("(?m)^ ++");
@@ -167,6 +167,9 @@ public final class TableReader {
                 List<String> row =
                         record.getFields().stream().map(String::strip).toList();
                 // A line of separators alone is as good as a blank one.
+                if (separator == '|') {
+                    row = barred(row);
+                }
                 if (row.stream().anyMatch(s -> !s.isEmpty())) {
                     rows.add(row);
                     lines.add(record.getStartingLineNumber());
@@ -180,7 +183,11 @@ public final class TableReader {
             throw new LaneException(
                     Fault.DAMAGED, "The table " + shown + " is empty; give a file with a header and rows of numbers.");
         }
-        String word = separator == '\t' ? "tab" : separator == ';' ? "semicolon" : separator == ' ' ? "space" : "comma";
+        String word = SEPARATORS.entrySet().stream()
+                .filter(e -> e.getValue() == separator)
+                .map(Map.Entry::getKey)
+                .findFirst()
+                .orElse("comma");
         // Some programs write the header as the last comment before the numbers.
         long[] at = new long[1];
         String above = commented(text, at);
@@ -193,11 +200,17 @@ public final class TableReader {
                 List.of(),
                 above == null
                         ? null
-                        : Marks.split(above, separator).stream()
+                        : headed(Marks.split(above, separator).stream()
                                 .map(String::strip)
-                                .toList(),
+                                .toList()),
                 at[0],
                 file.text().lines().limit(Rows.KEPT).toList());
+    }
+
+    /** A row between bars has none before the first, and one of dashes is a rule. */
+    private static List<String> barred(List<String> row) {
+        List<String> inner = row.size() > 1 && row.getFirst().isEmpty() ? row.subList(1, row.size()) : row;
+        return inner.stream().allMatch(s -> s.isEmpty() || s.matches(":?-{2,}:?")) ? List.of() : inner;
     }
 
     /** Without columns at the end that nothing stands in: many programs end each line with a separator. */
@@ -213,6 +226,11 @@ public final class TableReader {
         int width = most;
         rows.replaceAll(row -> row.size() <= width ? row : row.subList(0, width));
         return rows;
+    }
+
+    /** Without the word that says what follows, as in {@code columns: time speed}. */
+    private static List<String> headed(List<String> words) {
+        return words.size() > 1 && words.getFirst().matches("[\\p{L} ]+:") ? words.subList(1, words.size()) : words;
     }
 
     /** The words of the last comment before the first line that is none; null where there is none. */

@@ -39,7 +39,11 @@ final class FitTable implements Callable<Integer> {
     @Option(names = "--y", required = true, paramLabel = "NAME", description = "the column of values")
     String y;
 
-    @Option(names = "--degree", defaultValue = "1", paramLabel = "N", description = "of the polynomial (${DEFAULT-VALUE})")
+    @Option(
+            names = "--degree",
+            defaultValue = "1",
+            paramLabel = "N",
+            description = "of the polynomial (${DEFAULT-VALUE})")
     int degree;
 
     @Option(names = "--from", paramLabel = "A", description = "least abscissa that counts, in the column's unit")
@@ -72,8 +76,8 @@ final class FitTable implements Callable<Integer> {
         // Beside the numbers, which may be read by a program.
         int without = table.rows() - numbers.length;
         if (without > 0) {
-            System.err.println(Plain.count(without, "row") + " without numbers in both \"" + along + "\" and \"" + of + "\" "
-                    + (without == 1 ? "was" : "were") + " left out.");
+            System.err.println(Plain.count(without, "row") + " without numbers in both \"" + along + "\" and \"" + of
+                    + "\" " + (without == 1 ? "was" : "were") + " left out.");
         }
         table.found().findings().forEach(f -> System.err.println(Plain.line(f) + "."));
         if (rows.length == 0) {
@@ -85,7 +89,8 @@ final class FitTable implements Callable<Integer> {
                 Arrays.stream(rows).mapToDouble(i -> value[i]).toArray(),
                 degree);
         if (fit.freedom() == 0) {
-            System.err.println("There are no more samples than coefficients, so nothing tells how well they are known.");
+            System.err.println(
+                    "There are no more samples than coefficients, so nothing tells how well they are known.");
         }
         String[] units = units(Unit.of(table.unit(along, "")), Unit.of(table.unit(of, "")));
         Console.lines(json ? json(fit, units) : words(fit, units, along, of));
@@ -98,8 +103,7 @@ final class FitTable implements Callable<Integer> {
         Table found = TableReader.read(path, file);
         return found.with(Recipe.Role.ABSCISSA).stream()
                 .findFirst()
-                .map(n -> TableReader.read(
-                        path, file, Recipe.of("").with(new Recipe.Column(n, "", Recipe.Role.VALUE))))
+                .map(n -> TableReader.read(path, file, Recipe.of("").with(new Recipe.Column(n, "", Recipe.Role.VALUE))))
                 .orElse(found);
     }
 
@@ -110,12 +114,14 @@ final class FitTable implements Callable<Integer> {
                 .or(() -> table.headers().stream()
                         .filter(h -> h.equalsIgnoreCase(name.strip()))
                         .findFirst())
-                .orElseThrow(() -> new LaneException("The table " + file + " has no column \"" + Plain.line(name)
-                        + "\"" + near(table, name) + "; its columns are " + String.join(", ", table.headers()) + "."));
+                .orElseThrow(() -> new LaneException("The table " + file + " has no column \"" + Plain.line(name) + "\""
+                        + near(table, name) + "; its columns are " + String.join(", ", table.headers()) + "."));
     }
 
     private static String near(Table table, String name) {
-        return Near.of(name, table.headers()).map(n -> " (\"" + n + "\" is meant?)").orElse("");
+        return Near.of(name, table.headers())
+                .map(n -> " (\"" + n + "\" is meant?)")
+                .orElse("");
     }
 
     /** Those of the coefficients; blank where a column has none. */

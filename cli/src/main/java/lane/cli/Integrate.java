@@ -85,7 +85,10 @@ final class Integrate implements Callable<Integer> {
             description = "unit of the file's coordinates, and of those of a section; metres where it does not say")
     String length = "";
 
-    @Option(names = "--regions", paramLabel = "ARRAY", description = "an array of whole numbers in cells that names the parts")
+    @Option(
+            names = "--regions",
+            paramLabel = "ARRAY",
+            description = "an array of whole numbers in cells that names the parts")
     String regions = "";
 
     @Option(names = "--json", description = "one JSON object in place of words")
@@ -100,15 +103,7 @@ final class Integrate implements Callable<Integer> {
         Shape shape = shape();
         var station = new Station("where", over, shape);
         var treatment = new Treatment(
-                null,
-                length,
-                null,
-                java.util.Map.of(),
-                java.util.Map.of(),
-                java.util.Map.of(),
-                1.0,
-                null,
-                List.of());
+                null, length, null, java.util.Map.of(), java.util.Map.of(), java.util.Map.of(), 1.0, null, List.of());
         var source = new Source.Simulation("run", name, name, parts(path, folder), regions, "", treatment);
         Study study = Study.empty(name)
                 .withSources(l -> List.of(source))
@@ -180,7 +175,8 @@ final class Integrate implements Callable<Integer> {
     private static Point point(String text) {
         String[] xyz = text.split(",");
         if (xyz.length == 3
-                && IntStream.range(0, 3).allMatch(i -> xyz[i].strip().matches("[-+]?(\\d+\\.?\\d*|\\.\\d+)([eE][-+]?\\d+)?"))) {
+                && IntStream.range(0, 3)
+                        .allMatch(i -> xyz[i].strip().matches("[-+]?(\\d+\\.?\\d*|\\.\\d+)([eE][-+]?\\d+)?"))) {
             return new Point(Double.parseDouble(xyz[0]), Double.parseDouble(xyz[1]), Double.parseDouble(xyz[2]));
         }
         throw new LaneException("\"" + Plain.line(text)

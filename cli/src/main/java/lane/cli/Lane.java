@@ -13,14 +13,7 @@ import picocli.CommandLine.Command;
  */
 @Command(
         name = "lane",
-        subcommands = {
-            Evaluate.class,
-            Describe.class,
-            Sample.class,
-            FitTable.class,
-            Integrate.class,
-            Picture.class
-        },
+        subcommands = {Evaluate.class, Describe.class, Sample.class, FitTable.class, Integrate.class, Picture.class},
         mixinStandardHelpOptions = true,
         versionProvider = Version.Told.class,
         description = "Crosscheck Lane: simulation results against theory, measurement and other meshes.")

@@ -1,5 +1,7 @@
 package lane.base;
 
+import java.util.Arrays;
+
 /** A compensated sum (Neumaier 1974): the rounding error of each addition is kept and added at the end. */
 public final class Sum {
     private double sum;
@@ -14,5 +16,16 @@ public final class Sum {
     public double value() {
         // An infinite sum has a NaN in the lost part; the sum itself is then the honest answer.
         return Double.isFinite(sum) ? sum + lost : sum;
+    }
+
+    /** So many sums of nothing. */
+    public static Sum[] fresh(int n) {
+        Sum[] out = new Sum[n];
+        Arrays.setAll(out, i -> new Sum());
+        return out;
+    }
+
+    public static double[] values(Sum[] sums) {
+        return Arrays.stream(sums).mapToDouble(Sum::value).toArray();
     }
 }

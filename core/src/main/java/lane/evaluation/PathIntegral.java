@@ -24,6 +24,29 @@ public record PathIntegral(Run run, Placement placement, boolean points, Evaluat
         return bound(quantity).at(placement, turned)[0];
     }
 
+    /** The values at the samples in the run, with the length that they stand for; points weigh the same. */
+    public Weighted weighted(Quantity quantity) {
+        BoundQuantity bound = bound(quantity);
+        double[] values = values(quantity);
+        return new Weighted() {
+            @Override
+            public double[] sums(Object what, int n, Each each) {
+                lane.base.Sum[] sums = lane.base.Sum.fresh(n);
+                for (int i = 0; i < placement.size(); i++) {
+                    if (placement.cell()[i] >= 0) {
+                        each.add(values[i], placement.weight()[i], sums);
+                    }
+                }
+                return lane.base.Sum.values(sums);
+            }
+
+            @Override
+            public BoundQuantity bound() {
+                return bound;
+            }
+        };
+    }
+
     /** Metres within the run, or the number of points. */
     public double length() {
         var sum = new lane.base.Sum();

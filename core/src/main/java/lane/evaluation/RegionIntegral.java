@@ -1,5 +1,6 @@
 package lane.evaluation;
 
+import java.util.Arrays;
 import java.util.Objects;
 import lane.base.LaneException;
 import lane.base.Parallel;
@@ -40,16 +41,43 @@ public record RegionIntegral(Run run, int[] cells, EvaluationContext lens) {
         return extreme(run, cells, quantity, lens, greatest);
     }
 
+    /** The values of a quantity at the quadrature points of the cells, with their volume. */
+    public Weighted weighted(Quantity quantity) {
+        BoundQuantity bound = BoundQuantity.of(run, quantity, lens).number();
+        double factor = bound.factor();
+        double offset = bound.offset();
+        return new Weighted() {
+            @Override
+            public double[] sums(Object what, int n, Each each) {
+                return added(run, cells, bound, lens, n, (v, w, sums) -> each.add(factor * v + offset, w, sums))[0];
+            }
+
+            @Override
+            public BoundQuantity bound() {
+                return bound;
+            }
+        };
+    }
+
     private static double[] sums(Run run, int[] cells, @Nullable Quantity quantity, EvaluationContext lens) {
         BoundQuantity ready =
                 quantity == null ? null : BoundQuantity.of(run, quantity, lens).number();
+        double[][] made = added(run, cells, ready, lens, 1, (v, w, sums) -> sums[0].add(w * v));
+        double factor = ready == null ? 1 : ready.factor();
+        double offset = ready == null ? 0 : ready.offset();
+        return new double[] {factor * made[0][0] + offset * made[1][0], made[1][0]};
+    }
+
+    /** Sums of what each value adds, in the unit that its program gives, and the volume. */
+    private static double[][] added(
+            Run run, int[] cells, @Nullable BoundQuantity ready, EvaluationContext lens, int n, Weighted.Each each) {
         MeshSpan span = MeshSpan.of(run, lens.axis());
         double[][] partial = new double[Parallel.blocks(cells.length, BLOCK)][];
         Parallel.forBlocks(cells.length, BLOCK, (block, from, to) -> {
             var rule = new CellQuadrature(run.mesh(), DEGREE);
-            var integral = new Sum();
+            Sum[] own = Sum.fresh(n);
             var volume = new Sum();
-            var batch = ready == null ? null : new CellBatch(ready, integral);
+            var batch = ready == null ? null : new CellBatch(ready, each, own);
             for (int i = from; i < to; i++) {
                 rule.load(cells[i]);
                 double size = batch != null && batch.wantsVolume() ? rule.cell().measure() : 0;
@@ -65,17 +93,17 @@ public record RegionIntegral(Run run, int[] cells, EvaluationContext lens) {
             if (batch != null) {
                 batch.flush();
             }
-            partial[block] = new double[] {integral.value(), volume.value()};
+            partial[block] = Arrays.copyOf(Sum.values(own), n + 1);
+            partial[block][n] = volume.value();
         });
-        var integral = new Sum();
-        var volume = new Sum();
+        Sum[] total = Sum.fresh(n + 1);
         for (double[] p : partial) {
-            integral.add(p[0]);
-            volume.add(p[1]);
+            for (int i = 0; i <= n; i++) {
+                total[i].add(p[i]);
+            }
         }
-        double factor = ready == null ? 1 : ready.factor();
-        double offset = ready == null ? 0 : ready.offset();
-        return new double[] {factor * integral.value() + offset * volume.value(), volume.value()};
+        double[] all = Sum.values(total);
+        return new double[][] {Arrays.copyOf(all, n), {all[n]}};
     }
 
     /** Quadrature points of cells, computed a block at a time. */
@@ -84,7 +112,8 @@ public record RegionIntegral(Run run, int[] cells, EvaluationContext lens) {
         private final Field[] fields;
         private final Program.Leaf[] leaves;
         private final double[] weight = new double[Program.BLOCK];
-        private final Sum integral;
+        private final Weighted.Each each;
+        private final Sum[] sums;
         /** Values of node fields at the nodes of the cell that is looked at. */
         private final double[][] local;
         /** Of the points, where a theory wants them; else null. */
@@ -93,8 +122,9 @@ public record RegionIntegral(Run run, int[] cells, EvaluationContext lens) {
         private int cell = -1;
         private int n;
 
-        CellBatch(BoundQuantity ready, Sum integral) {
-            this.integral = integral;
+        CellBatch(BoundQuantity ready, Weighted.Each each, Sum[] sums) {
+            this.each = each;
+            this.sums = sums;
             bench = ready.program().bench();
             leaves = ready.program().leaves().toArray(Program.Leaf[]::new);
             fields = new Field[leaves.length];
@@ -185,7 +215,7 @@ public record RegionIntegral(Run run, int[] cells, EvaluationContext lens) {
             bench.run(n);
             double[] v = bench.result(0);
             for (int i = 0; i < n; i++) {
-                integral.add(weight[i] * v[i]);
+                each.add(v[i], weight[i], sums);
             }
             n = 0;
         }

@@ -188,6 +188,28 @@ public final class SurfaceIntegral {
                 : Arrays.stream(perDepth).map(v -> depth * v).toArray();
     }
 
+    /** The values of a quantity at the quadrature points of the faces, with their area. */
+    public Weighted weighted(String quantity) {
+        BoundQuantity bound = ready(quantity).number();
+        double factor = bound.factor();
+        double offset = bound.offset();
+        return new Weighted() {
+            @Override
+            public double[] sums(Object what, int n, Each each) {
+                return of(
+                        List.of("weighted", what, factor, offset),
+                        List.of(quantity),
+                        n,
+                        (at, sums) -> each.add(factor * at.value[0][0] + offset, at.area, sums));
+            }
+
+            @Override
+            public BoundQuantity bound() {
+                return bound;
+            }
+        };
+    }
+
     private Asked ask(Part part, List<String> quantities) {
         BoundQuantity[] ready = new BoundQuantity[quantities.size()];
         int[][] leaf = new int[ready.length][];
@@ -213,7 +235,7 @@ public final class SurfaceIntegral {
 
     private double[] integrate(List<Asked> all, int sums, Integrand integrand, MeshSpan span) {
         double[] plane = CellMeasures.plane(run.mesh());
-        Sum[] total = fresh(sums);
+        Sum[] total = Sum.fresh(sums);
         for (int p = 0; p < parts.size(); p++) {
             Part part = parts.get(p);
             Asked asked = all.get(p);
@@ -221,7 +243,7 @@ public final class SurfaceIntegral {
             int blocks = Parallel.blocks(mesh.cellCount(), BLOCK);
             double[][] partial = new double[blocks][];
             Parallel.forBlocks(mesh.cellCount(), BLOCK, (block, from, to) -> {
-                Sum[] own = fresh(sums);
+                Sum[] own = Sum.fresh(sums);
                 var batch = new Batch(asked, integrand, own, span, part.round());
                 var rule = new FaceQuadrature(mesh, DEGREE, plane);
                 Cell view = Arrays.stream(asked.fields).anyMatch(s -> s.within != null) || batch.wantsVolume
@@ -245,7 +267,7 @@ public final class SurfaceIntegral {
                     }
                 }
                 batch.flush();
-                partial[block] = values(own);
+                partial[block] = Sum.values(own);
             });
             for (double[] own : partial) {
                 for (int i = 0; i < sums; i++) {
@@ -253,7 +275,7 @@ public final class SurfaceIntegral {
                 }
             }
         }
-        return values(total);
+        return Sum.values(total);
     }
 
     /** Points of faces, computed a block at a time; those of a full turn as they stand at four angles of it. */
@@ -491,22 +513,6 @@ public final class SurfaceIntegral {
             }
             out[c] = v;
         }
-    }
-
-    private static Sum[] fresh(int n) {
-        Sum[] sums = new Sum[n];
-        for (int i = 0; i < n; i++) {
-            sums[i] = new Sum();
-        }
-        return sums;
-    }
-
-    private static double[] values(Sum[] sums) {
-        double[] out = new double[sums.length];
-        for (int i = 0; i < out.length; i++) {
-            out[i] = sums[i].value();
-        }
-        return out;
     }
 
     /** The sum of the area vectors and, last, the area. */

@@ -34,7 +34,8 @@ public final class LeastSquares {
         if (different <= degree) {
             throw new LaneException("A polynomial of degree " + degree + " has " + (degree + 1)
                     + " coefficients, but the samples have " + different
-                    + (different == 1 ? " abscissa" : " different abscissas") + "; give more of them, or a lower degree.");
+                    + (different == 1 ? " abscissa" : " different abscissas")
+                    + "; give more of them, or a lower degree.");
         }
         // About a middle and in units of the extent the equations are well conditioned; both are exact numbers.
         double least = Arrays.stream(x).min().orElseThrow();
@@ -92,7 +93,8 @@ public final class LeastSquares {
         int p = columns.length;
         int n = y.length;
         if (n < p) {
-            throw new LaneException("A fit of " + p + " coefficients needs at least as many samples; there are " + n + ".");
+            throw new LaneException(
+                    "A fit of " + p + " coefficients needs at least as many samples; there are " + n + ".");
         }
         BigDecimal[][] normal = new BigDecimal[p][];
         for (int j = 0; j < p; j++) {
@@ -234,8 +236,9 @@ public final class LeastSquares {
             a[c] = row;
             // What is left of a column that follows from the others is the round-off of its digits.
             if (row[c].abs().compareTo(of[c][c].abs().scaleByPowerOfTen(-60)) <= 0) {
-                throw new LaneException("The coefficients of a fit cannot be told apart: one of its columns follows from the"
-                        + " others; leave it out.");
+                throw new LaneException(
+                        "The coefficients of a fit cannot be told apart: one of its columns follows from the"
+                                + " others; leave it out.");
             }
             BigDecimal by = BigDecimal.ONE.divide(row[c], DIGITS);
             for (int k = c; k < 2 * n; k++) {

@@ -242,7 +242,8 @@ class OthersTablesTest {
     /** As notes and wikis have them, with bars at the edges and a rule below the names, or between the columns alone. */
     @Test
     void columnsPartedByBars() throws Exception {
-        Table edged = table("| x [mm] | p, static [Pa] | note |\n|:---|---:|------|\n| 1 | 2,5 | ok |\n| 3 | 4,5 |  |\n");
+        Table edged =
+                table("| x [mm] | p, static [Pa] | note |\n|:---|---:|------|\n| 1 | 2,5 | ok |\n| 3 | 4,5 |  |\n");
         at(edged, 1, 0, 3, 2);
         assertThat(edged.headers()).containsExactly("x", "p, static", "note");
         assertThat(edged.column("p, static")).containsExactly(2.5, 4.5);

@@ -81,7 +81,10 @@ class QuickVerbsTest {
         assertThat(line.path("coefficients").get(1).asDouble()).isCloseTo(102.8 / 17.2, within(1e-12));
         assertThat(line.path("standardErrors")).hasSize(2);
         assertThat(run("fit", table(), "--x", "time", "--y", "strain")).isZero();
-        assertThat(out).contains("strain over time, degree 1, 5 samples").contains("%/h").contains("R2 0.9");
+        assertThat(out)
+                .contains("strain over time, degree 1, 5 samples")
+                .contains("%/h")
+                .contains("R2 0.9");
     }
 
     @Test
@@ -195,7 +198,15 @@ class QuickVerbsTest {
         assertThat(run("integrate", file, "--over", "all", "--of", "lvel", "--kind", "mean"))
                 .isEqualTo(3);
         assertThat(err).contains("lvel");
-        assertThat(run("integrate", folder.resolve("none.vtu").toString(), "--over", "all", "--of", "x", "--kind", "mean"))
+        assertThat(run(
+                        "integrate",
+                        folder.resolve("none.vtu").toString(),
+                        "--over",
+                        "all",
+                        "--of",
+                        "x",
+                        "--kind",
+                        "mean"))
                 .isEqualTo(3);
         assertThat(err).contains("does not exist");
     }

@@ -7,6 +7,7 @@ import lane.evaluation.BoundQuantity;
 import lane.evaluation.EvaluationContext;
 import lane.field.Field;
 import lane.field.Run;
+import lane.formula.Type;
 import lane.measure.Flow;
 import lane.measure.Flow.Carried;
 import lane.measure.Loads;
@@ -24,6 +25,16 @@ final class MeasureChoices {
     /** Quantities with one number. */
     static List<Quantity> scalars(Session session) {
         return session.numbers();
+    }
+
+    /** Those that say yes or no. */
+    static List<Quantity> conditions(Session session) {
+        EvaluationContext lens = session.lens();
+        return session.study().quantities().stream()
+                .filter(q -> session.results().runs().values().stream().anyMatch(r -> BoundQuantity.type(r, q, lens)
+                        .filter(Type::truth)
+                        .isPresent()))
+                .toList();
     }
 
     /** Those that are one number a lane, told by their formulas, without computing any. */

@@ -62,6 +62,18 @@ public final class MeasureForm {
         quantity("of", MeasureChoices.scalars(session), now, make);
     }
 
+    /** A quantity that says yes or no. */
+    void condition(String now, java.util.function.Function<String, Measure> make) {
+        quantity("of", MeasureChoices.conditions(session), now, make);
+    }
+
+    /** A share that is typed in percent. */
+    void percent(String caption, double now, DoubleFunction<Measure> make) {
+        var field = Ui.number(id + "-percent", 100 * now, v -> attempt(() -> make.apply(v / 100)));
+        field.setPrefWidth(72);
+        line(caption, field, Ui.label("%", "muted"));
+    }
+
     /** A quantity that is one number a lane. */
     void single(String now, java.util.function.Function<String, Measure> make) {
         quantity("of", MeasureChoices.singles(session), now, make);

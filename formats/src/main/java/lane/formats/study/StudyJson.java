@@ -215,6 +215,9 @@ public final class StudyJson {
 
         @JsonSetter(nulls = Nulls.AS_EMPTY)
         abstract int samples();
+
+        @JsonSetter(nulls = Nulls.AS_EMPTY)
+        abstract double share();
     }
 
     @JsonInclude(JsonInclude.Include.NON_NULL)
@@ -349,6 +352,7 @@ public final class StudyJson {
             .addMixIn(Sampling.class, SamplingKinds.class)
             .addMixIn(Ask.class, ByWord.class)
             .addMixIn(Rule.class, ByWord.class)
+            .addMixIn(lane.measure.Statistic.class, Lenient.class)
             .addModule(Flat.module())
             .addMixIn(Measure.class, ByWord.class)
             .addMixIn(lane.reference.ColumnUncertainty.class, UncertaintyMixIn.class)

@@ -1,6 +1,7 @@
 package lane.measure;
 
 import java.util.Set;
+import java.util.function.UnaryOperator;
 import lane.evaluation.SurfaceIntegral;
 import lane.mesh.Point;
 import lane.unit.Unit;
@@ -33,6 +34,16 @@ public record Force(Loads loads, Point direction) implements Measure {
     @Override
     public Set<String> quantities() {
         return loads.quantities();
+    }
+
+    @Override
+    public boolean directed() {
+        return true;
+    }
+
+    @Override
+    public Force component(int d, UnaryOperator<String> part) {
+        return new Force(loads, Point.along(d));
     }
 
     @Override

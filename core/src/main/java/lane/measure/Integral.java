@@ -1,6 +1,7 @@
 package lane.measure;
 
 import java.util.Set;
+import java.util.function.UnaryOperator;
 import lane.evaluation.BoundQuantity;
 import lane.evaluation.PathIntegral;
 import lane.evaluation.RegionIntegral;
@@ -40,6 +41,17 @@ public record Integral(String quantity) implements Measure {
 
     private Measured of(double value, BoundQuantity bound, String size) {
         return new Measured(value, bound.unit().si().times(Unit.of(size))).signed(sign());
+    }
+
+    /** Of a vector there is one along each axis. */
+    @Override
+    public boolean directed() {
+        return true;
+    }
+
+    @Override
+    public Integral component(int d, UnaryOperator<String> part) {
+        return new Integral(part.apply(quantity));
     }
 
     @Override

@@ -2,6 +2,7 @@ package lane.measure;
 
 import java.util.List;
 import java.util.Set;
+import java.util.function.UnaryOperator;
 import lane.evaluation.BoundQuantity;
 import lane.evaluation.PathIntegral;
 import lane.evaluation.RegionIntegral;
@@ -46,6 +47,17 @@ public record Mean(String quantity) implements Measure {
     /** The mean of a constant is the constant, to its last digit. */
     private static double of(BoundQuantity bound, double integral, double size) {
         return bound.constant().orElse(integral / size);
+    }
+
+    /** Of a vector there is one along each axis. */
+    @Override
+    public boolean directed() {
+        return true;
+    }
+
+    @Override
+    public Mean component(int d, UnaryOperator<String> part) {
+        return new Mean(part.apply(quantity));
     }
 
     @Override

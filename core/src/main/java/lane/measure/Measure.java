@@ -2,6 +2,7 @@ package lane.measure;
 
 import java.util.Locale;
 import java.util.Set;
+import java.util.function.UnaryOperator;
 import lane.base.Fault;
 import lane.base.LaneException;
 import lane.base.Plain;
@@ -44,6 +45,21 @@ public interface Measure {
     /** Whether quantities are looked at where they are stored, and not at quadrature points. */
     default boolean asStored() {
         return false;
+    }
+
+    /** Whether it is a number along a direction, or of a vector, so that there are such numbers along x, y and z. */
+    default boolean directed() {
+        return false;
+    }
+
+    /**
+     * The same along an axis of space.
+     *
+     * @param d 0, 1 or 2 for x, y or z
+     * @param part gives the key of a vector's component along it
+     */
+    default Measure component(int d, UnaryOperator<String> part) {
+        throw new LaneException(Plain.one(word()) + " has no components.");
     }
 
     /** Whether it belongs to a lane as a whole and is taken over no station. */

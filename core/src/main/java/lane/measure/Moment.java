@@ -1,6 +1,7 @@
 package lane.measure;
 
 import java.util.Set;
+import java.util.function.UnaryOperator;
 import lane.evaluation.SurfaceIntegral;
 import lane.mesh.Axis;
 import lane.mesh.Point;
@@ -34,6 +35,17 @@ public record Moment(Loads loads, Axis axis) implements Measure {
     @Override
     public Set<String> quantities() {
         return loads.quantities();
+    }
+
+    @Override
+    public boolean directed() {
+        return true;
+    }
+
+    /** About the axis through the same origin. */
+    @Override
+    public Moment component(int d, UnaryOperator<String> part) {
+        return new Moment(loads, new Axis(axis.origin(), Point.along(d)));
     }
 
     @Override

@@ -9,6 +9,11 @@ public record Point(double x, double y, double z) {
         }
     }
 
+    /** The direction of an axis: 0, 1 or 2 for x, y or z. */
+    public static Point along(int axis) {
+        return new Point(axis == 0 ? 1 : 0, axis == 1 ? 1 : 0, axis == 2 ? 1 : 0);
+    }
+
     public Point minus(Point o) {
         return new Point(x - o.x, y - o.y, z - o.z);
     }

@@ -46,6 +46,24 @@ public final class FieldQuantity {
         return taken(key).field;
     }
 
+    /**
+     * A vector's component along an axis of space, as a quantity of its own.
+     *
+     * @param defined whether the study defines the vector; else it is a field
+     * @param axis 0, 1 or 2 for x, y or z
+     */
+    public static Quantity component(Quantity vector, boolean defined, int axis) {
+        String of = "." + "xyz".charAt(axis);
+        return defined
+                ? new Quantity(
+                        vector.id() + " along" + of,
+                        vector.name() + of,
+                        Printer.name(vector.name()) + of,
+                        vector.unit(),
+                        "")
+                : of(vector.formula() + of);
+    }
+
     private static Taken taken(String key) {
         try {
             switch (Parser.parse(key)) {

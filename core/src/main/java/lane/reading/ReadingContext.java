@@ -72,4 +72,9 @@ public record ReadingContext(
     public ReadingContext with(Provenance other) {
         return new ReadingContext(run, lens, places, stations, memo, work, other);
     }
+
+    /** The same seen through another lens. */
+    public ReadingContext through(EvaluationContext other) {
+        return new ReadingContext(run, other, places, stations, memo, work, trail);
+    }
 }

@@ -144,7 +144,7 @@ public record Unit(String symbol, Dimension dimension, double factor, double off
 
     /** The coherent SI unit of this dimension, written in base units. */
     public Unit si() {
-        return known() ? new Unit(dimension.toString(), dimension, 1, 0) : UNKNOWN;
+        return known() ? new Unit(dimension.toString(), dimension, 1, 0, interval) : UNKNOWN;
     }
 
     /** @throws LaneException naming both units when values in this unit cannot be given in the other */

@@ -24,7 +24,10 @@ import lane.field.Run;
 import lane.field.Stated;
 import lane.field.TimeSelector;
 import lane.field.Values;
+import lane.measure.Area;
+import lane.measure.Force;
 import lane.measure.Integral;
+import lane.measure.Loads;
 import lane.measure.Mean;
 import lane.measure.Measure;
 import lane.measure.Stored;
@@ -46,6 +49,8 @@ import lane.reading.ProfileOf;
 import lane.reading.Reading;
 import lane.reading.Tally;
 import lane.reading.TallyOf;
+import lane.reading.Vector;
+import lane.reading.VectorOf;
 import lane.reference.Curve;
 import lane.reference.Recipe;
 import lane.reference.Table;
@@ -317,6 +322,57 @@ class FormulasTest {
                 .isInstanceOfSatisfying(
                         Outcome.Absent.class, a -> assertThat(a.reason()).contains("another value at each place"));
         assertThatThrownBy(() -> new TallyOf(List.of("skin"), new Value("g"))).hasMessageContaining("as a whole");
+    }
+
+    /** A box of 1 x 2 x 1.5 m with u = (y, -x, 3) and p = 5 z: means and forces with all that they have. */
+    @Test
+    void aVectorIsOneReadingWithItsComponents() {
+        var velocity = new Quantity("vel", "air speed", "u", "", "");
+        var wind = new Reading("w", "wind", "", new VectorOf(List.of("all"), new Mean("vel"), VectorOf.Number.Y));
+        Vector mean = (Vector) outcome(List.of(velocity), wind, "a");
+        assertThat(mean.components())
+                .extracting(Tally::value)
+                .usingElementComparator((x, y) -> Math.abs(x - y) < 1e-12 ? 0 : 1)
+                .containsExactly(1.0, -0.5, 3.0);
+        assertThat(mean.numbers().getFirst().value()).isCloseTo(-0.5, within(1e-12));
+        assertThat(mean.magnitude()).isCloseTo(Math.sqrt(10.25), within(1e-12));
+        assertThat(mean.scalars())
+                .extracting("what")
+                .containsExactly("x", "y", "z", "magnitude", "direction x", "direction y", "direction z");
+        assertThat(mean.scalars().getLast().estimate().value()).isCloseTo(3 / Math.sqrt(10.25), within(1e-12));
+        // Formulas know its numbers by name.
+        var twice = new Reading("t", "t", "", new TallyOf(List.of(), new Value("d")));
+        var study = study(List.of(velocity, q("d", "2 * \"wind z\" + \"wind\"", "")), wind, twice);
+        Tally used =
+                (Tally) new Evaluator(new Memory()).evaluate(study, Work.QUIET).outcome("t", "a");
+        assertThat(used.value()).isCloseTo(5.5, within(1e-12));
+        var loads = new Loads("p", 0, "", Loads.On.FLUID, Loads.On.WALL);
+        Outcome made = outcome(
+                List.of(),
+                new Reading(
+                        "f",
+                        "f",
+                        "mN",
+                        new VectorOf(List.of("skin"), new Force(loads, new Point(0, 1, 0)), VectorOf.Number.MAGNITUDE)),
+                "a");
+        assertThat(made).as(made.toString()).isInstanceOf(Vector.class);
+        var force = (Vector) made;
+        for (int d = 0; d < 3; d++) {
+            Tally one = (Tally) outcome(
+                    List.of(),
+                    new Reading("f", "f", "", new TallyOf(List.of("skin"), new Force(loads, Point.along(d)))),
+                    "a");
+            assertThat(force.components().get(d).value()).isEqualTo(one.value());
+        }
+        assertThat(force.unit().label()).isEqualTo("mN");
+        assertThat(force.magnitude()).isGreaterThan(1);
+        assertThatThrownBy(() -> new VectorOf(List.of("skin"), new Area(), VectorOf.Number.X))
+                .hasMessageContaining("has no components");
+        assertThat(outcome(
+                        List.of(),
+                        new Reading("m", "m", "", new VectorOf(List.of("all"), new Mean("T"), VectorOf.Number.X)),
+                        "a"))
+                .isInstanceOf(Outcome.Absent.class);
     }
 
     /** A reading that two formulas reach, each through another one of the same name, stands in the trail with both. */

@@ -55,7 +55,7 @@ class FirstHourTest extends InWindow {
         assertThat(session.study().off()).contains("fine");
         choose("study-datum", called("none"));
         assertThat(session.study().datum()).isEmpty();
-        assertThat(((MenuButton) node("study-datum")).getText()).isEqualTo("none, choose one");
+        assertThat(((MenuButton) node("study-datum")).getText()).isEqualTo("none yet");
     }
 
     @Test

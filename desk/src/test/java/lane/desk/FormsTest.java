@@ -524,7 +524,7 @@ class FormsTest extends InWindow {
         // Found and clicked in one go: the sheet is built anew when more is found out.
         onFx(() -> {
             robot.lookup(n -> n.getAccessibleText() != null
-                            && n.getAccessibleText().startsWith("1 cells have a negative volume,"))
+                            && n.getAccessibleText().startsWith("1 cell has a negative volume,"))
                     .query()
                     .getOnMouseClicked()
                     .handle(null);

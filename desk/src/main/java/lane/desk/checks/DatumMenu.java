@@ -26,7 +26,7 @@ public final class DatumMenu {
     public static MenuButton ofStudy(Session session) {
         String now = session.study().datum();
         boolean bare = session.study().sources().isEmpty();
-        var menu = menu("study-datum", name(session, now, bare ? "none" : "none, choose one"));
+        var menu = menu("study-datum", name(session, now, bare ? "none" : "none yet"));
         menu.setDisable(bare);
         lanes(session, menu, now, id -> session.edit("Choose datum", s -> s.withDatum(id)));
         if (!now.isBlank()) {

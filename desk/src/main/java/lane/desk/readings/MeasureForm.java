@@ -12,8 +12,10 @@ import lane.desk.Session;
 import lane.desk.Ui;
 import lane.measure.Flow;
 import lane.measure.Flow.Carried;
+import lane.measure.Integral;
 import lane.measure.Loads;
 import lane.measure.Loads.On;
+import lane.measure.Mean;
 import lane.measure.Measure;
 import lane.mesh.Axis;
 import lane.mesh.Point;
@@ -25,16 +27,27 @@ public final class MeasureForm {
     private final String id;
     private final Consumer<Measure> changed;
     private final VBox box = new VBox(6);
+    /** Whether quantities of three numbers are offered where one number is taken of them, for their components. */
+    private final boolean components;
 
-    private MeasureForm(Session session, String id, Consumer<Measure> changed) {
+    private MeasureForm(Session session, String id, boolean components, Consumer<Measure> changed) {
         this.session = session;
         this.id = id;
+        this.components = components;
         this.changed = changed;
     }
 
     /** @param id starts the ids of the form's fields */
     static Node of(Session session, String id, Measure measure, Consumer<Measure> changed) {
-        var form = new MeasureForm(session, id, changed);
+        return of(new MeasureForm(session, id, false, changed), measure);
+    }
+
+    /** The same of a measure that is taken of each component of a vector. */
+    static Node ofVectors(Session session, String id, Measure measure, Consumer<Measure> changed) {
+        return of(new MeasureForm(session, id, true, changed), measure);
+    }
+
+    private static Node of(MeasureForm form, Measure measure) {
         MeasureEntry entry = MeasureEntry.ALL.of(measure);
         List<MeasureEntry.Choice> all = MeasureEntry.ALL.all().stream()
                 .flatMap(e -> e.choices().stream())
@@ -44,22 +57,36 @@ public final class MeasureForm {
                 .findFirst()
                 .orElseThrow();
         form.line(
-                "Measure", Ui.choice(id + "-kind", all, now, MeasureEntry.Choice::title, c -> form.become(c, measure)));
+                "Measure",
+                Ui.choice(form.id + "-kind", all, now, MeasureEntry.Choice::title, c -> form.become(c, measure)));
         entry.rows(form, measure);
         return form.box;
     }
 
     private void become(MeasureEntry.Choice choice, Measure now) {
-        Optional<? extends Measure> next = choice.first().apply(session);
+        Optional<? extends Measure> next = choice.first().apply(session).map(m -> vectored(m));
         if (next.isEmpty()) {
             session.say("A " + choice.title() + " cannot be taken: " + choice.needs());
         }
         changed.accept(next.isPresent() ? next.get() : now);
     }
 
+    /** A mean or an integral begins with a vector where its components are asked for. */
+    private Measure vectored(Measure measure) {
+        Optional<String> first =
+                MeasureChoices.vectors(session).stream().map(Quantity::id).findFirst();
+        return !components || first.isEmpty()
+                ? measure
+                : switch (measure) {
+                    case Mean _ -> new Mean(first.get());
+                    case Integral _ -> new Integral(first.get());
+                    default -> measure;
+                };
+    }
+
     /** A quantity with one number. */
     void scalar(String now, java.util.function.Function<String, Measure> make) {
-        quantity("of", MeasureChoices.scalars(session), now, make);
+        quantity("of", components ? MeasureChoices.vectors(session) : MeasureChoices.scalars(session), now, make);
     }
 
     /** A quantity that says yes or no. */

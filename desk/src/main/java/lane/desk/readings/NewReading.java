@@ -11,6 +11,7 @@ import lane.desk.FirstShapes;
 import lane.desk.Session;
 import lane.measure.Area;
 import lane.measure.Force;
+import lane.measure.Mean;
 import lane.measure.Measure;
 import lane.measure.Moment;
 import lane.measure.Value;
@@ -25,6 +26,7 @@ import lane.reading.ProfileOf;
 import lane.reading.Reading;
 import lane.reading.SweepOf;
 import lane.reading.TallyOf;
+import lane.reading.VectorOf;
 import lane.station.CutCurve;
 import lane.station.OnPart;
 import lane.station.Region;
@@ -163,6 +165,31 @@ final class NewReading {
                         session, "no quantity is one number a lane; define one at Quantities, as a ratio of two means");
     }
 
+    static String lacksVector(Session session) {
+        return MeasureChoices.vectors(session).isEmpty()
+                ? lacksRun(session, "no run has a vector field; a formula such as [u, v, 0] at Quantities makes one")
+                : "";
+    }
+
+    static void forceVector(Session session) {
+        MeasureChoices.loads(session).ifPresent(l -> vector(session, "Force vector", new Force(l, new Point(1, 0, 0))));
+    }
+
+    static void meanVector(Session session) {
+        MeasureChoices.vectors(session).stream()
+                .findFirst()
+                .ifPresent(q -> vector(session, "Mean " + q.name(), new Mean(q.id())));
+    }
+
+    private static void vector(Session session, String what, Measure measure) {
+        At at = first(session, measure);
+        add(
+                session,
+                at,
+                what + ", " + at.station.name(),
+                new VectorOf(List.of(at.station.id()), measure, VectorOf.Number.MAGNITUDE));
+    }
+
     static void value(Session session) {
         MeasureChoices.single(session)
                 .ifPresent(q -> add(
@@ -217,6 +244,12 @@ final class NewReading {
     }
 
     private static void tally(Session session, String what, Measure measure) {
+        At at = first(session, measure);
+        add(session, at, what + ", " + at.station.name(), new TallyOf(List.of(at.station.id()), measure));
+    }
+
+    /** Where a measure is taken first. */
+    private static At first(Session session, Measure measure) {
         // The first part that has what is asked for: a wall shear is stored on walls only.
         Optional<At> part = parts(session)
                 .filter(s -> MeasureChoices.on(session, measure, (OnPart) s.shape()))
@@ -226,9 +259,8 @@ final class NewReading {
                         .filter(n -> MeasureChoices.on(session, measure, new OnPart(n)))
                         .findFirst()
                         .map(n -> At.fresh(session.study(), n, new OnPart(n))));
-        At at = part.orElseGet(
+        return part.orElseGet(
                 () -> At.of(session, Region.class::isInstance, "All of it", () -> new Region(new Within.All())));
-        add(session, at, what + ", " + at.station.name(), new TallyOf(List.of(at.station.id()), measure));
     }
 
     private static void add(Session session, At at, String name, Ask ask) {

@@ -73,6 +73,14 @@ final class TallyPane implements ReadingPane {
         body.getStyleClass().add("sheet");
         body.getChildren().add(marks(reading, sources, styles, datum, result));
         body.getChildren().add(rowOf("Value", sources, s -> value(number(reading, s.id())), true));
+        // An answer of several numbers has the others beneath the one that is judged.
+        List<String> names = reading.numbers();
+        for (int i = 1; i < names.size(); i++) {
+            int at = i;
+            String what = names.get(i)
+                    .substring(Math.min(names.get(i).length(), reading.name().length()));
+            body.getChildren().add(rowOf(what.strip(), sources, s -> value(number(reading, s.id(), at)), false));
+        }
         body.getChildren()
                 .add(rowOf(
                         datum == null
@@ -318,9 +326,12 @@ final class TallyPane implements ReadingPane {
 
     /** What a lane answered; null where it gives no number. */
     private @Nullable Estimate number(Reading reading, String lane) {
-        return session.results().outcome(reading.id(), lane).numbers().stream()
-                .findFirst()
-                .orElse(null);
+        return number(reading, lane, 0);
+    }
+
+    private @Nullable Estimate number(Reading reading, String lane, int which) {
+        List<Estimate> all = session.results().outcome(reading.id(), lane).numbers();
+        return which < all.size() ? all.get(which) : null;
     }
 
     private static String value(@Nullable Estimate number) {
@@ -340,7 +351,10 @@ final class TallyPane implements ReadingPane {
                         .map(x -> x.what().replaceAll(" part$", "") + " "
                                 + Ticks.brief(x.estimate().shown()))
                         .collect(java.util.stream.Collectors.joining(", "));
-                box.getChildren().add(Ui.label(s.name() + ": " + text, "small", "muted"));
+                var label = Ui.label(s.name() + ": " + text, "small", "muted");
+                label.setWrapText(true);
+                label.setMinHeight(javafx.scene.layout.Region.USE_PREF_SIZE);
+                box.getChildren().add(label);
             }
         }
     }

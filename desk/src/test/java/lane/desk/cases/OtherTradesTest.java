@@ -270,6 +270,28 @@ class OtherTradesTest extends Windowed {
         fire("step-mean-over-a-part");
         choose("tally-quantity", "U z");
         settled();
+        // The whole vector in one reading.
+        MenuButton add = node("add-reading");
+        robot.interact(() -> {
+            add.show();
+            add.getItems().stream()
+                    .filter(i -> "Mean of a vector".equals(i.getText()))
+                    .findFirst()
+                    .orElseThrow()
+                    .fire();
+            add.hide();
+        });
+        settled();
+        choose("vector-number", "z");
+        look("spring-vector");
+        var bend = (lane.reading.Vector)
+                session.results().outcome(session.study().readings().getLast().id(), source(0));
+        assertThat(bend.numbers().getFirst().value()).isCloseTo(-0.006, within(1e-9));
+        choose("vector-kind", "area");
+        assertThat(session.message()).contains("has no components");
+        robot.interact(() -> session.select(
+                Chosen.READING, session.study().readings().getFirst().id()));
+        events();
         // Against a value that somebody calculated, with where it comes from.
         fire("against-value");
         write("against-value-number", "-6.0");

@@ -4,7 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import lane.estimate.Estimate;
 import lane.provenance.Provenance;
-import lane.reading.VectorOf.Number;
+import lane.reading.VectorOf.Which;
 import lane.unit.Unit;
 
 /**
@@ -13,7 +13,7 @@ import lane.unit.Unit;
  * @param components three, each with its sign in words
  * @param number which of its numbers is the answer
  */
-public record Vector(List<Tally> components, Number number, Provenance trail) implements Outcome {
+public record Vector(List<Tally> components, Which number, Provenance trail) implements Outcome {
     public Vector {
         components = List.copyOf(components);
     }
@@ -28,8 +28,8 @@ public record Vector(List<Tally> components, Number number, Provenance trail) im
                 components.stream().mapToDouble(t -> t.value() * t.value()).sum());
     }
 
-    private Estimate of(Number which) {
-        return which == Number.MAGNITUDE
+    private Estimate of(Which which) {
+        return which == Which.MAGNITUDE
                 ? new Estimate(magnitude(), unit())
                 : components.get(which.ordinal() - 1).estimate();
     }
@@ -38,7 +38,7 @@ public record Vector(List<Tally> components, Number number, Provenance trail) im
     @Override
     public List<Estimate> numbers() {
         List<Estimate> out = new ArrayList<>(List.of(of(number)));
-        for (Number n : Number.values()) {
+        for (Which n : Which.values()) {
             out.add(of(n));
         }
         return out;
@@ -49,18 +49,18 @@ public record Vector(List<Tally> components, Number number, Provenance trail) im
         List<Scalar> out = new ArrayList<>();
         double size = magnitude();
         for (int d = 0; d < 3; d++) {
-            String axis = Number.values()[d + 1].word();
+            String axis = Which.values()[d + 1].word();
             Tally t = components.get(d);
             out.add(new Scalar(axis, t.estimate(), t.sign()));
             t.pieces()
                     .forEach((piece, v) ->
                             out.add(new Scalar(axis + ", " + piece + " part", new Estimate(v, unit()), "")));
         }
-        out.add(new Scalar("magnitude", of(Number.MAGNITUDE), "square root of the components' squares"));
+        out.add(new Scalar("magnitude", of(Which.MAGNITUDE), "square root of the components' squares"));
         for (int d = 0; d < 3; d++) {
             double along = size > 0 ? components.get(d).value() / size : Double.NaN;
             out.add(new Scalar(
-                    "direction " + Number.values()[d + 1].word(),
+                    "direction " + Which.values()[d + 1].word(),
                     new Estimate(along, Unit.ONE),
                     size > 0 ? "component of the unit vector" : "a vector of no size has no direction"));
         }

@@ -19,7 +19,7 @@ import lane.quantity.Quantity;
  * @param measure one that has components; a direction in it plays no part
  * @param number which of them formulas and checks take
  */
-public record VectorOf(List<String> stations, Measure measure, Number number) implements Ask {
+public record VectorOf(List<String> stations, Measure measure, Which number) implements Ask {
     private static final Method COMPONENTS = new Method("components along x, y and z, each by itself", 1);
 
     /** In studies. */
@@ -36,7 +36,7 @@ public record VectorOf(List<String> stations, Measure measure, Number number) im
     }
 
     /** One of the numbers of a vector. */
-    public enum Number {
+    public enum Which {
         MAGNITUDE,
         X,
         Y,
@@ -49,7 +49,7 @@ public record VectorOf(List<String> stations, Measure measure, Number number) im
 
     public VectorOf {
         stations = stations == null ? List.of() : List.copyOf(stations);
-        number = number == null ? Number.MAGNITUDE : number;
+        number = number == null ? Which.MAGNITUDE : number;
         if (measure != null && !measure.directed()) {
             throw new LaneException("A " + measure.word()
                     + " has no components; take a force, a moment, or a mean or integral of a vector.");
@@ -69,7 +69,7 @@ public record VectorOf(List<String> stations, Measure measure, Number number) im
     @Override
     public List<String> numbers(String name) {
         List<String> out = new ArrayList<>(List.of(name));
-        for (Number n : Number.values()) {
+        for (Which n : Which.values()) {
             out.add(name + " " + n.word());
         }
         return out;

@@ -328,7 +328,7 @@ class FormulasTest {
     @Test
     void aVectorIsOneReadingWithItsComponents() {
         var velocity = new Quantity("vel", "air speed", "u", "", "");
-        var wind = new Reading("w", "wind", "", new VectorOf(List.of("all"), new Mean("vel"), VectorOf.Number.Y));
+        var wind = new Reading("w", "wind", "", new VectorOf(List.of("all"), new Mean("vel"), VectorOf.Which.Y));
         Vector mean = (Vector) outcome(List.of(velocity), wind, "a");
         assertThat(mean.components())
                 .extracting(Tally::value)
@@ -353,7 +353,7 @@ class FormulasTest {
                         "f",
                         "f",
                         "mN",
-                        new VectorOf(List.of("skin"), new Force(loads, new Point(0, 1, 0)), VectorOf.Number.MAGNITUDE)),
+                        new VectorOf(List.of("skin"), new Force(loads, new Point(0, 1, 0)), VectorOf.Which.MAGNITUDE)),
                 "a");
         assertThat(made).as(made.toString()).isInstanceOf(Vector.class);
         var force = (Vector) made;
@@ -366,11 +366,11 @@ class FormulasTest {
         }
         assertThat(force.unit().label()).isEqualTo("mN");
         assertThat(force.magnitude()).isGreaterThan(1);
-        assertThatThrownBy(() -> new VectorOf(List.of("skin"), new Area(), VectorOf.Number.X))
+        assertThatThrownBy(() -> new VectorOf(List.of("skin"), new Area(), VectorOf.Which.X))
                 .hasMessageContaining("has no components");
         assertThat(outcome(
                         List.of(),
-                        new Reading("m", "m", "", new VectorOf(List.of("all"), new Mean("T"), VectorOf.Number.X)),
+                        new Reading("m", "m", "", new VectorOf(List.of("all"), new Mean("T"), VectorOf.Which.X)),
                         "a"))
                 .isInstanceOf(Outcome.Absent.class);
     }

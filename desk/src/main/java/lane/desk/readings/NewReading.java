@@ -187,7 +187,7 @@ final class NewReading {
                 session,
                 at,
                 what + ", " + at.station.name(),
-                new VectorOf(List.of(at.station.id()), measure, VectorOf.Number.MAGNITUDE));
+                new VectorOf(List.of(at.station.id()), measure, VectorOf.Which.MAGNITUDE));
     }
 
     static void value(Session session) {

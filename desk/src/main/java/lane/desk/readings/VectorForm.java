@@ -66,9 +66,9 @@ public final class VectorForm implements AskForm {
                                 Ui.left("Judged by", 78, "second"),
                                 Ui.choice(
                                         "vector-number",
-                                        List.of(VectorOf.Number.values()),
+                                        List.of(VectorOf.Which.values()),
                                         ask.number(),
-                                        VectorOf.Number::word,
+                                        VectorOf.Which::word,
                                         n -> NewReading.change(
                                                 session,
                                                 reading.asking(new VectorOf(ask.stations(), ask.measure(), n))))));

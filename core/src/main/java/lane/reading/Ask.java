@@ -45,6 +45,16 @@ public interface Ask {
         return Optional.empty();
     }
 
+    /** What asks for the curve that this is a number of; empty for what is no number of a curve. */
+    default Optional<Ask> curve() {
+        return Optional.empty();
+    }
+
+    /** The number of such a curve, whoever gives it. */
+    default Outcome of(Reading reading, Profile curve) {
+        throw new lane.base.LaneException("Reading \"" + reading.name() + "\" is no number of a curve.");
+    }
+
     /** What its curve is drawn against. */
     default CurveAxis drawn(Station on) {
         return CurveAxis.of(on);

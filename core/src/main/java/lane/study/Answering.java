@@ -2,17 +2,24 @@ package lane.study;
 
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import lane.base.Fault;
 import lane.base.LaneException;
 import lane.field.Run;
+import lane.reading.Ask;
 import lane.reading.Outcome;
+import lane.reading.Profile;
 import lane.reading.Reading;
 import lane.reference.Curve;
+import lane.reference.Formula;
 import lane.reference.ReferenceReader;
 import lane.station.Station;
 
 /** What a theory, a measurement or hand values answer to the readings of a study. */
 record Answering(Study study, Source.Reference reference, Library library, double time) {
+    /** Names by which a formula depends on the place. */
+    private static final Set<String> ALONG = Set.of("s", "x", "y", "z", "r");
+
     /** The time that theories are taken at: that of the first run in lane order that has one; NaN for none. */
     static double time(Map<String, Run> runs) {
         return runs.values().stream()
@@ -50,6 +57,16 @@ record Answering(Study study, Source.Reference reference, Library library, doubl
     }
 
     private Outcome number(Reading reading, Curve curve) {
+        boolean curved = curve instanceof Curve.Columns
+                || curve instanceof Curve.ByFormula f
+                        && Formula.of(f.formula()).names().stream().anyMatch(ALONG::contains);
+        Ask behind = reading.ask().curve().orElse(null);
+        if (curved && behind != null) {
+            // What is a number of a curve is that of theirs.
+            return along(reading.in("").asking(behind), curve) instanceof Profile p
+                    ? reading.ask().of(reading, p)
+                    : new Outcome.Absent("no curve", reference.name() + " gives no curve here.");
+        }
         return switch (curve) {
             case Curve.ByFormula f -> ReferenceReader.tally(f, reference.constants(), time, reading.unit());
             case Curve.HandValue h -> ReferenceReader.tally(h, reading.unit());

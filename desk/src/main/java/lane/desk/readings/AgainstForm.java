@@ -22,6 +22,7 @@ import lane.desk.Chosen;
 import lane.desk.Session;
 import lane.desk.Tip;
 import lane.desk.Ui;
+import lane.evaluation.BoundQuantity;
 import lane.formats.io.FileNames;
 import lane.formats.table.TableReader;
 import lane.quantity.Quantity;
@@ -32,6 +33,8 @@ import lane.reading.Reading;
 import lane.reference.Curve;
 import lane.reference.Table;
 import lane.reference.TableFit;
+import lane.station.CurveAxis;
+import lane.station.Shape;
 import lane.study.Source;
 import lane.study.Study;
 import lane.unit.Unit;
@@ -103,6 +106,9 @@ final class AgainstForm {
             names.add(k);
             session.study().quantity(k).map(Quantity::name).ifPresent(names::add);
         });
+        if (reading.ask().curve().isPresent()) {
+            return ofCurve(reading, names);
+        }
         for (Source s : session.study().sources()) {
             Outcome o = session.results().outcome(reading.id(), s.id());
             if (o instanceof Profile p && p.size() > 0) {
@@ -113,7 +119,31 @@ final class AgainstForm {
                 return new TableFit.Wanted(false, names, o.unit(), Unit.UNKNOWN, Double.NaN, Double.NaN);
             }
         }
-        return new TableFit.Wanted(reading.curve(), names, Unit.UNKNOWN, Unit.UNKNOWN, Double.NaN, Double.NaN);
+        return new TableFit.Wanted(curved(reading), names, Unit.UNKNOWN, Unit.UNKNOWN, Double.NaN, Double.NaN);
+    }
+
+    /** Whether it wants a curve, to answer with it or to take a number of it. */
+    private static boolean curved(Reading reading) {
+        return reading.curve() || reading.ask().curve().isPresent();
+    }
+
+    /** For a number of a curve, by what the curve is drawn against and what the runs have. */
+    private TableFit.Wanted ofCurve(Reading reading, Set<String> names) {
+        Unit along = reading.stations().stream()
+                .flatMap(id -> session.study().station(id).stream())
+                .filter(s -> s.shape() instanceof Shape.Curved)
+                .map(s -> CurveAxis.of(s).unit())
+                .findFirst()
+                .orElse(Unit.UNKNOWN);
+        var lens = session.lens();
+        Unit unit = reading.quantities().stream()
+                .map(lens::quantity)
+                .flatMap(q -> session.results().runs().values().stream()
+                        .flatMap(r -> BoundQuantity.type(r, q, lens).stream()))
+                .map(lane.formula.Type::unit)
+                .findFirst()
+                .orElse(Unit.UNKNOWN);
+        return new TableFit.Wanted(true, names, unit, along, Double.NaN, Double.NaN);
     }
 
     private Optional<Table> table(String file) {
@@ -137,7 +167,7 @@ final class AgainstForm {
                 table(file).ifPresent(t -> TableFit.of(t, wanted).stream()
                         .filter(f -> f.score() > 1)
                         // A mean of a column is the same whatever stands beside it: the likeliest one stands for all.
-                        .filter(f -> reading.curve() || means.add(f.value()))
+                        .filter(f -> curved(reading) || means.add(f.value()))
                         .limit(PROPOSED)
                         .forEach(f -> {
                             var take = Ui.button(
@@ -159,11 +189,11 @@ final class AgainstForm {
     }
 
     private static String words(TableFit.Fit fit, Reading reading) {
-        return reading.curve() ? fit.value() + " over " + fit.abscissa() : "mean of " + fit.value();
+        return curved(reading) ? fit.value() + " over " + fit.abscissa() : "mean of " + fit.value();
     }
 
     private static Curve answer(Reading reading, String file, Table table, TableFit.Fit fit) {
-        if (reading.curve()) {
+        if (curved(reading)) {
             return new Curve.Columns(
                     reading.id(), file, fit.abscissa(), "", fit.value(), "", TableFit.uncertainty(table, fit.value()));
         }

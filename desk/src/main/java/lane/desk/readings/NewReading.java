@@ -22,6 +22,7 @@ import lane.reading.AroundOf.Along;
 import lane.reading.Ask;
 import lane.reading.BalanceOf;
 import lane.reading.BalanceOf.Term;
+import lane.reading.FeatureOf;
 import lane.reading.ProfileOf;
 import lane.reading.Reading;
 import lane.reading.SweepOf;
@@ -113,6 +114,18 @@ final class NewReading {
                     () -> FirstShapes.of(session).line());
             String name = name(session, mean.quantity()) + ", " + at.station.name();
             add(session, at, name, new ProfileOf(at.station.id(), mean.quantity()));
+        });
+    }
+
+    static void feature(Session session) {
+        MeasureChoices.mean(session).ifPresent(mean -> {
+            At at = At.of(session, shape -> shape instanceof Shape.Sampled, "Line", () -> FirstShapes.of(session)
+                    .line());
+            add(
+                    session,
+                    at,
+                    "Greatest " + name(session, mean.quantity()) + ", " + at.station.name(),
+                    new FeatureOf(at.station.id(), mean.quantity(), FeatureOf.What.PEAK, 0, 1, "", "", null, null));
         });
     }
 

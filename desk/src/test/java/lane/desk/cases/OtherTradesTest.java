@@ -21,8 +21,10 @@ import lane.formats.table.PointsTable;
 import lane.quantity.FieldUnit;
 import lane.quantity.Quantity;
 import lane.reading.AroundOf;
+import lane.reading.FeatureOf;
 import lane.reading.Profile;
 import lane.reading.ProfileOf;
+import lane.reading.Reading;
 import lane.reading.Tally;
 import lane.station.Points;
 import lane.station.Region;
@@ -477,6 +479,38 @@ class OtherTradesTest extends Windowed {
         settled();
         assertThat(curve(1).size()).isEqualTo(3);
         assertThat(session.results().checks().get(check).verdict()).isEqualTo(Verdict.WITHIN);
+        // A number of that curve, of the run and of the sensors alike: where the air has cooled to 55 degrees.
+        robot.interact(() -> session.edit(
+                "Add reading",
+                s -> s.withReadings(l -> {
+                    String line = ((ProfileOf) l.getFirst().ask()).station();
+                    l.add(new Reading(
+                            "cool",
+                            "cool",
+                            "cm",
+                            new FeatureOf(line, "luft_temp", FeatureOf.What.CROSSING, 55, 1, "degC", "", null, null)));
+                    return l;
+                })));
+        settled();
+        robot.interact(() -> {
+            session.select(Chosen.READING, "cool");
+            session.go(4);
+        });
+        events();
+        fire("against-" + source(1) + "-0");
+        look("tunnel-feature");
+        Tally run = (Tally) session.results().outcome("cool", source(0));
+        assertThat(run.unit().fromSi(run.value())).isCloseTo(144, within(1e-4));
+        Tally sensors = (Tally) session.results().outcome("cool", source(1));
+        // Between 58.1 at 0.7 m and 52.6 at 1.9 m.
+        assertThat(sensors.value()).isCloseTo(0.7 + 1.2 * 3.1 / 5.5, within(1e-9));
+        enter("feature-at", "56");
+        settled();
+        assertThat(((Tally) session.results().outcome("cool", source(0))).value())
+                .isCloseTo(1.2, within(1e-6));
+        choose("feature-what", "slope of the straight line through it");
+        assertThat(((Tally) session.results().outcome("cool", source(0))).unit().label())
+                .isEqualTo("K/m");
         saved("tunnel");
 
         String byHand = """

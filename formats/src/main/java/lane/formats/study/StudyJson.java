@@ -218,6 +218,12 @@ public final class StudyJson {
 
         @JsonSetter(nulls = Nulls.AS_EMPTY)
         abstract double share();
+
+        @JsonSetter(nulls = Nulls.AS_EMPTY)
+        abstract double at();
+
+        @JsonSetter(nulls = Nulls.AS_EMPTY)
+        abstract int count();
     }
 
     @JsonInclude(JsonInclude.Include.NON_NULL)
@@ -338,6 +344,7 @@ public final class StudyJson {
             .addMixIn(Shell.class, Lenient.class)
             .addMixIn(Sweep.class, Lenient.class)
             .addMixIn(AroundOf.class, AroundMixIn.class)
+            .addMixIn(lane.reading.FeatureOf.class, LenientWhereThereIsSome.class)
             .addMixIn(Enclosing.class, WhereThereIsSome.class)
             .addMixIn(Points.class, PointsMixIn.class)
             .addMixIn(CutCurve.class, CutCurveMixIn.class)

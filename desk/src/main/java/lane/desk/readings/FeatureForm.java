@@ -1,0 +1,201 @@
+package lane.desk.readings;
+
+import java.util.Arrays;
+import java.util.List;
+import java.util.Objects;
+import java.util.Optional;
+import java.util.function.Consumer;
+import java.util.function.Supplier;
+import javafx.scene.Node;
+import javafx.scene.control.TextField;
+import javafx.scene.layout.VBox;
+import lane.base.LaneException;
+import lane.desk.Session;
+import lane.desk.Ui;
+import lane.quantity.Quantity;
+import lane.reading.FeatureOf;
+import lane.reading.FeatureOf.What;
+import lane.reading.Reading;
+import lane.station.CutCurve;
+import lane.station.Shape;
+import lane.station.Station;
+import lane.unit.Unit;
+import org.jspecify.annotations.Nullable;
+import org.kordamp.ikonli.feather.Feather;
+
+/** Numbers of a curve: values at places, crossings, peaks, slopes. */
+public final class FeatureForm implements AskForm {
+    @Override
+    public String word() {
+        return "feature";
+    }
+
+    @Override
+    public Class<FeatureOf> type() {
+        return FeatureOf.class;
+    }
+
+    @Override
+    public String group() {
+        return "Tallies";
+    }
+
+    @Override
+    public Feather icon() {
+        return Feather.TRENDING_UP;
+    }
+
+    @Override
+    public List<Maker> makers() {
+        return List.of(new Maker("Number of a curve", NewReading::lacksNumber, NewReading::feature));
+    }
+
+    /** Whether a curve can be read along a station. */
+    static boolean curved(Station station) {
+        return station.shape() instanceof Shape.Sampled || station.shape() instanceof CutCurve;
+    }
+
+    @Override
+    public void settings(Session session, Reading reading, VBox box) {
+        var f = (FeatureOf) reading.ask();
+        List<Station> stations =
+                session.study().stations().stream().filter(FeatureForm::curved).toList();
+        box.getChildren()
+                .add(row(
+                        "Number",
+                        Ui.choice(
+                                "feature-what",
+                                List.of(What.values()),
+                                f.what(),
+                                What::word,
+                                w -> change(session, reading.in(""), () -> of(f, w, first(w), f.count())))));
+        session.study().quantity(f.quantity()).ifPresent(q -> box.getChildren()
+                .add(row(
+                        "of",
+                        Ui.choice(
+                                "feature-quantity",
+                                session.numbers(),
+                                q,
+                                Quantity::name,
+                                c -> change(session, reading.in(""), () -> of(f, f.station(), c.id()))))));
+        session.study().station(f.station()).ifPresent(s -> box.getChildren()
+                .add(row(
+                        "along",
+                        Ui.choice(
+                                "feature-station",
+                                stations,
+                                s,
+                                Station::name,
+                                c -> change(session, reading, () -> of(f, c.id(), f.quantity()))))));
+        if (f.what() == What.VALUE || f.what().level() || f.what() == What.WIDTH) {
+            String unit = f.what() == What.VALUE ? f.alongUnit() : f.what().level() ? f.levelUnit() : "";
+            String caption = f.what() == What.VALUE ? "at" : f.what().level() ? "level" : "share";
+            box.getChildren()
+                    .add(row(
+                            caption,
+                            number(
+                                    "feature-at",
+                                    f.at(),
+                                    v -> change(session, reading, () -> of(f, f.what(), v, f.count()))),
+                            unit(
+                                    f.what() == What.WIDTH ? null : unit,
+                                    "feature-unit",
+                                    u -> change(session, reading, () -> in(f, u)))));
+        }
+        if (f.what() == What.CROSSING) {
+            box.getChildren()
+                    .add(row(
+                            "which one",
+                            number(
+                                    "feature-count",
+                                    f.count(),
+                                    v -> change(
+                                            session, reading, () -> of(f, f.what(), f.at(), (int) Math.round(v))))));
+        }
+        box.getChildren()
+                .add(row(
+                        "from, to",
+                        end(
+                                "feature-from",
+                                f.from(),
+                                v -> change(session, reading, () -> between(f, v.orElse(null), f.to()))),
+                        end(
+                                "feature-to",
+                                f.to(),
+                                v -> change(session, reading, () -> between(f, f.from(), v.orElse(null)))),
+                        unit(f.alongUnit(), "feature-along", u -> change(session, reading, () -> alongIn(f, u)))));
+    }
+
+    private static double first(What what) {
+        return what == What.WIDTH ? 0.5 : 0;
+    }
+
+    private static Node row(String caption, @Nullable Node... nodes) {
+        var row = Ui.row(6, Ui.left(caption, 78, "second"));
+        row.getChildren().addAll(Arrays.stream(nodes).filter(Objects::nonNull).toList());
+        return row;
+    }
+
+    private static TextField number(String id, double now, Consumer<Double> changed) {
+        var field = Ui.number(id, now, changed);
+        field.setPrefWidth(78);
+        return field;
+    }
+
+    private static TextField end(String id, @Nullable Double now, Consumer<Optional<Double>> changed) {
+        var field = Ui.numbers(
+                id,
+                now == null ? List.of() : List.of(now),
+                "",
+                all -> changed.accept(all.stream().findFirst()));
+        field.setPromptText("all");
+        field.setPrefWidth(66);
+        return field;
+    }
+
+    private static @Nullable TextField unit(@Nullable String now, String id, Consumer<String> changed) {
+        if (now == null) {
+            return null;
+        }
+        var field = Ui.text(id, now, changed);
+        field.setPromptText("SI");
+        field.setPrefWidth(58);
+        return field;
+    }
+
+    private static FeatureOf of(FeatureOf f, What what, double at, int count) {
+        return new FeatureOf(
+                f.station(), f.quantity(), what, at, count, f.levelUnit(), f.alongUnit(), f.from(), f.to());
+    }
+
+    private static FeatureOf of(FeatureOf f, String station, String quantity) {
+        return new FeatureOf(
+                station, quantity, f.what(), f.at(), f.count(), f.levelUnit(), f.alongUnit(), f.from(), f.to());
+    }
+
+    private static FeatureOf in(FeatureOf f, String unit) {
+        Unit.of(unit);
+        return f.what() == What.VALUE
+                ? alongIn(f, unit)
+                : new FeatureOf(
+                        f.station(), f.quantity(), f.what(), f.at(), f.count(), unit, f.alongUnit(), f.from(), f.to());
+    }
+
+    private static FeatureOf alongIn(FeatureOf f, String unit) {
+        return new FeatureOf(
+                f.station(), f.quantity(), f.what(), f.at(), f.count(), f.levelUnit(), unit, f.from(), f.to());
+    }
+
+    private static FeatureOf between(FeatureOf f, @Nullable Double from, @Nullable Double to) {
+        return new FeatureOf(
+                f.station(), f.quantity(), f.what(), f.at(), f.count(), f.levelUnit(), f.alongUnit(), from, to);
+    }
+
+    private static void change(Session session, Reading reading, Supplier<FeatureOf> next) {
+        try {
+            NewReading.change(session, reading.asking(next.get()));
+        } catch (LaneException e) {
+            session.say(e.getMessage());
+        }
+    }
+}

@@ -449,7 +449,13 @@ final class ProfilePane implements ReadingPane {
                                 .difference(),
                         session.results().along(c.profile().abscissaUnit())))
                 .toArray();
-        return Figures.of(all, 0, 3);
+        // The least of them has a digit, too.
+        double least = java.util.Arrays.stream(all)
+                .map(Math::abs)
+                .filter(v -> v > 0)
+                .min()
+                .orElse(0);
+        return Figures.of(all, least, 3);
     }
 
     /** Values of all lanes at a dozen places: those measured, or evenly along the line. */

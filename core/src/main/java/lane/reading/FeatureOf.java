@@ -5,9 +5,11 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import lane.base.Fault;
 import lane.base.LaneException;
 import lane.estimate.Estimate;
 import lane.estimate.Uncertainty;
+import lane.formula.Type;
 import lane.provenance.Method;
 import lane.unit.Unit;
 import org.jspecify.annotations.Nullable;
@@ -129,6 +131,12 @@ public record FeatureOf(
 
     @Override
     public Tally of(Reading reading, Profile p) {
+        if (what == What.WIDTH && Type.of(1, p.unit()).points() == 1) {
+            throw new LaneException(
+                    Fault.UNIT,
+                    "A share of a temperature depends on where its scale begins; take the width"
+                            + " of a difference from a temperature, such as T - 300 \"K\".");
+        }
         var features = new Features(p, si(from, p), si(to, p));
         Unit natural = natural(p);
         Unit shown = Outcome.shown(reading.unit(), natural, "Reading \"" + reading.name() + "\"");

@@ -59,7 +59,9 @@ record Answering(Study study, Source.Reference reference, Library library, doubl
     private Outcome number(Reading reading, Curve curve) {
         boolean curved = curve instanceof Curve.Columns
                 || curve instanceof Curve.ByFormula f
-                        && Formula.of(f.formula()).names().stream().anyMatch(ALONG::contains);
+                        && Formula.of(f.formula()).names().stream()
+                                .anyMatch(n -> ALONG.contains(n)
+                                        && !reference.constants().containsKey(n));
         Ask behind = reading.ask().curve().orElse(null);
         if (curved && behind != null) {
             // What is a number of a curve is that of theirs.

@@ -122,6 +122,28 @@ class FeatureTest {
                 .hasMessageContaining("The level");
     }
 
+    /** Half of 360 K lies at no temperature that anybody means. */
+    @Test
+    void aShareOfATemperatureIsRefused() {
+        double[] x = {0, 1, 2};
+        double[] y = {300, 360, 300};
+        var point =
+                new Profile(x, y, List.of(), "depth", Unit.of("m"), Unit.of("degC"), false, 3, "", Provenance.EMPTY);
+        assertThatThrownBy(() -> value(point, What.WIDTH, 0.9, 1)).hasMessageContaining("where its scale begins");
+        var rise = new Profile(
+                x,
+                new double[] {0, 60, 0},
+                List.of(),
+                "depth",
+                Unit.of("m"),
+                Unit.of("K").forInterval(),
+                false,
+                3,
+                "",
+                Provenance.EMPTY);
+        assertThat(value(rise, What.WIDTH, 0.5, 1)).isCloseTo(1, within(1e-12));
+    }
+
     @Test
     void whatIsNotThereIsTold() {
         assertThatThrownBy(() -> value(WAVE, What.CROSSING, 2, 3)).hasMessageContaining("passes this level 2 times");

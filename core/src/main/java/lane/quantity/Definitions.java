@@ -1,12 +1,13 @@
 package lane.quantity;
 
-import java.util.ArrayList;
+import java.util.Collections;
 import java.util.HashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
 import lane.formula.FormulaException;
 import lane.formula.Node;
 import lane.formula.Parser;
@@ -21,18 +22,17 @@ public final class Definitions {
     private final Map<String, Quantity> byName = new HashMap<>();
     private final Map<String, Node> trees = new HashMap<>();
     private final List<Quantity> all;
+    private final Map<Quantity, Optional<Node>> others = new ConcurrentHashMap<>();
+    private final Map<Quantity, List<Quantity>> needs = new ConcurrentHashMap<>();
+    private final Map<Quantity, Set<String>> leaves = new ConcurrentHashMap<>();
+    private final Map<Quantity, Boolean> beyond = new ConcurrentHashMap<>();
 
     public Definitions(List<Quantity> quantities) {
         all = List.copyOf(quantities);
         for (Quantity q : quantities) {
             byKey.putIfAbsent(q.id(), q);
             byName.putIfAbsent(q.name(), q);
-            try {
-                trees.put(q.id(), Parser.parse(q.formula()));
-            } catch (FormulaException e) {
-                // Whoever computes it is told why.
-                trees.put(q.id(), null);
-            }
+            trees.put(q.id(), parsed(q.formula()).orElse(null));
         }
     }
 
@@ -51,10 +51,15 @@ public final class Definitions {
         if (known != null && q.equals(byKey.get(q.id()))) {
             return known;
         }
+        return others.computeIfAbsent(q, o -> parsed(o.formula())).orElse(null);
+    }
+
+    private static Optional<Node> parsed(String formula) {
         try {
-            return Parser.parse(q.formula());
+            return Optional.of(Parser.parse(formula));
         } catch (FormulaException e) {
-            return null;
+            // Whoever computes it is told why.
+            return Optional.empty();
         }
     }
 
@@ -66,9 +71,11 @@ public final class Definitions {
 
     /** The quantity and all that it needs, each once, what is needed first. */
     public List<Quantity> needs(Quantity q) {
-        var out = new LinkedHashSet<Quantity>();
-        needs(q, out, new LinkedHashSet<>());
-        return new ArrayList<>(out);
+        return needs.computeIfAbsent(q, o -> {
+            var out = new LinkedHashSet<Quantity>();
+            needs(o, out, new LinkedHashSet<>());
+            return List.copyOf(out);
+        });
     }
 
     private void needs(Quantity q, Set<Quantity> out, Set<String> open) {
@@ -86,6 +93,10 @@ public final class Definitions {
 
     /** Names in the quantity and all that it needs that stand for no other quantity: fields, readings, what is built in. */
     public Set<String> leaves(Quantity q) {
+        Set<String> known = leaves.get(q);
+        if (known != null) {
+            return known;
+        }
         var out = new LinkedHashSet<String>();
         for (Quantity n : needs(q)) {
             String self = n.self();
@@ -96,12 +107,19 @@ public final class Definitions {
                 }
             }
         }
-        return out;
+        known = Collections.unmodifiableSet(out);
+        leaves.put(q, known);
+        return known;
     }
 
     /** Whether the quantity or what it needs looks beyond the place: stations, lanes, times, tables, gradients. */
     public boolean beyond(Quantity q) {
-        return needs(q).stream().map(this::tree).anyMatch(t -> t != null && Uses.beyond(t));
+        Boolean known = beyond.get(q);
+        if (known == null) {
+            known = needs(q).stream().map(this::tree).anyMatch(t -> t != null && Uses.beyond(t));
+            beyond.put(q, known);
+        }
+        return known;
     }
 
     /** Quantities whose own formula has this one. */

@@ -1,6 +1,7 @@
 package lane.study;
 
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -143,6 +144,7 @@ public final class Evaluator {
         }
         var readings = new LinkedHashMap<String, Map<String, Outcome>>();
         var beside = new LinkedHashMap<String, Map<String, List<Scalar>>>();
+        var depends = new Depends();
         int done = 0;
         for (Reading reading : study.readings()) {
             work.poll();
@@ -152,7 +154,7 @@ public final class Evaluator {
             var of = new LinkedHashMap<String, Outcome>();
             var more = new LinkedHashMap<String, List<Scalar>>();
             for (Source source : study.sources()) {
-                Answer answer = read(study, source, runs, failures, reading, lens, work);
+                Answer answer = read(study, source, runs, failures, reading, lens, depends, work);
                 of.put(source.id(), answer.outcome);
                 if (!answer.beside.isEmpty()) {
                     more.put(source.id(), answer.beside);
@@ -219,13 +221,14 @@ public final class Evaluator {
             Map<String, LaneException> failures,
             Reading reading,
             EvaluationContext lens,
+            Depends beyond,
             Work work) {
         return answered(reading, source, () -> switch (source) {
             case Source.Simulation s -> {
                 Run run = runs.get(s.id());
                 yield run == null
                         ? new Answer(new Outcome.Absent(why(failures.get(s.id()))))
-                        : readRun(study, run, s.treatment(), reading, lens, work);
+                        : readRun(study, run, s.treatment(), reading, lens, beyond, work);
             }
             case Source.Reference r -> new Answer(readReference(study, r, reading, Answering.time(runs)));
         });
@@ -293,7 +296,7 @@ public final class Evaluator {
     }
 
     private Answer readRun(
-            Study study, Run run, Treatment treatment, Reading reading, EvaluationContext lens, Work work) {
+            Study study, Run run, Treatment treatment, Reading reading, EvaluationContext lens, Depends beyond, Work work) {
         Provenance trail =
                 new Provenance(run.inputs(), List.of()).then("source", READ, "{read}", facts(run, treatment));
         List<Station> stations = stations(study, reading);
@@ -315,7 +318,7 @@ public final class Evaluator {
                 study.units().stream().filter(u -> leaves.contains(u.field())).toList();
         List<Object> sheets = new ArrayList<>();
         if (asked.stream().anyMatch(graph::beyond) || StudyBeyond.namesReading(study, leaves)) {
-            asked.forEach(q -> sheets.add(beyond(run, q, lens)));
+            asked.forEach(q -> sheets.add(beyond.of(run, q, lens)));
         }
         stations.stream()
                 .map(Station::shape)
@@ -345,12 +348,21 @@ public final class Evaluator {
         });
     }
 
-    /** What a formula that looks beyond the place takes from there; all that there is, where that cannot be told. */
-    private static Object beyond(Run run, Quantity quantity, EvaluationContext lens) {
-        try {
-            return BoundQuantity.of(run, quantity, lens).depends();
-        } catch (LaneException e) {
-            return lens.beyond().key();
+    /** What formulas that look beyond the place take from there, found out once an evaluation. */
+    private static final class Depends {
+        private record Of(Object run, Quantity quantity) {}
+
+        private final Map<Of, Object> known = new HashMap<>();
+
+        /** All that there is, where it cannot be told. */
+        Object of(Run run, Quantity quantity, EvaluationContext lens) {
+            return known.computeIfAbsent(new Of(run.key(), quantity), o -> {
+                try {
+                    return BoundQuantity.of(run, quantity, lens).depends();
+                } catch (LaneException e) {
+                    return lens.beyond().key();
+                }
+            });
         }
     }
 

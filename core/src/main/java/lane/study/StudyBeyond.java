@@ -67,7 +67,7 @@ final class StudyBeyond implements Beyond {
     private final StationResolver places;
     private final Memo memo;
     private final Work work;
-    private final Object identity;
+    private final Identity identity;
     /** Readings that are being computed for a formula, so that one that needs itself is told. */
     private final ThreadLocal<Set<String>> open = ThreadLocal.withInitial(HashSet::new);
 
@@ -89,7 +89,20 @@ final class StudyBeyond implements Beyond {
                 study.readings()));
         runs.values().forEach(r -> all.add(r.key()));
         all.addAll(tables());
-        identity = all;
+        identity = new Identity(all, all.hashCode());
+    }
+
+    /** All of a study, hashed once: it stands in many keys. */
+    private record Identity(List<Object> of, int hash) {
+        @Override
+        public boolean equals(@Nullable Object other) {
+            return other == this || other instanceof Identity i && hash == i.hash && of.equals(i.of);
+        }
+
+        @Override
+        public int hashCode() {
+            return hash;
+        }
     }
 
     /** Tables of references that can be read, so that a changed file counts. */

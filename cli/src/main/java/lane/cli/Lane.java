@@ -1,7 +1,10 @@
 package lane.cli;
 
 import java.io.PrintWriter;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
+import java.util.function.Supplier;
 import lane.base.LaneException;
 import lane.formats.io.FaultLog;
 import picocli.CommandLine;
@@ -13,12 +16,33 @@ import picocli.CommandLine.Command;
  */
 @Command(
         name = "lane",
-        subcommands = {Evaluate.class, Describe.class, Sample.class, FitTable.class, Integrate.class, Picture.class},
         mixinStandardHelpOptions = true,
         versionProvider = Version.Told.class,
         description = "Crosscheck Lane: simulation results against theory, measurement and other meshes.")
 public final class Lane {
+    private static final Map<String, Supplier<Object>> VERBS = new LinkedHashMap<>();
+
+    static {
+        VERBS.put("evaluate", Evaluate::new);
+        VERBS.put("describe", Describe::new);
+        VERBS.put("sample", Sample::new);
+        VERBS.put("fit", FitTable::new);
+        VERBS.put("integrate", Integrate::new);
+        VERBS.put("picture", Picture::new);
+    }
+
     private Lane() {}
+
+    /** The line with the verb that is asked for, or with all where none is: learning a verb's options takes time. */
+    private static CommandLine line(String... args) {
+        var line = new CommandLine(new Lane());
+        Supplier<Object> asked = args.length == 0 ? null : VERBS.get(args[0]);
+        if (asked != null) {
+            return line.addSubcommand(args[0], asked.get());
+        }
+        VERBS.forEach((name, verb) -> line.addSubcommand(name, verb.get()));
+        return line;
+    }
 
     public static void main(String[] args) {
         System.exit(run(args));
@@ -29,7 +53,7 @@ public final class Lane {
         // The streams are the process's own and stay open; what is left in the writers goes out at their end.
         PrintWriter out = Console.writer(System.out);
         PrintWriter err = Console.writer(System.err);
-        int code = run(new CommandLine(new Lane()).setOut(out).setErr(err), err, args);
+        int code = run(line(args).setOut(out).setErr(err), err, args);
         Console.end(out);
         if (!Console.complete()) {
             err.println("The output could not be written; not all of it has arrived.");

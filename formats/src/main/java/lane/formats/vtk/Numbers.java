@@ -4,6 +4,7 @@ import java.nio.ByteBuffer;
 import java.util.Arrays;
 import java.util.Objects;
 import lane.field.Values;
+import lane.formats.io.Decimal;
 import lane.formats.io.FormatError;
 import org.jspecify.annotations.Nullable;
 
@@ -150,29 +151,51 @@ final class Numbers {
 
     /** Appends a number written as text. */
     void add(String token) {
+        add(token.toCharArray(), token.length());
+    }
+
+    /** Appends a number written in the first n characters. */
+    void add(char[] text, int n) {
         room(1, 0, Long.MAX_VALUE);
         try {
             if (type.real()) {
-                double v = real(token);
+                double v = real(text, n);
                 if (floats != null) {
                     floats[size] = (float) v;
                 } else {
                     doubles()[size] = v;
                 }
             } else {
-                put(size, type == Type.UINT64 ? Long.parseUnsignedLong(token) : Long.parseLong(token));
+                put(size, whole(text, n));
             }
         } catch (NumberFormatException e) {
+            String token = new String(text, 0, n);
             throw new FormatError(what + " holds \"" + (token.length() > 20 ? token.substring(0, 20) + "…" : token)
                     + "\" where a number belongs");
         }
         size++;
     }
 
-    private static double real(String token) {
-        char last = token.charAt(token.length() - 1);
+    private long whole(char[] text, int n) {
+        // Nine digits fit an int: most numbers of nodes and cells.
+        if (n > 0 && n < 10) {
+            int value = 0;
+            for (int i = 0; i < n && value >= 0; i++) {
+                int digit = text[i] - '0';
+                value = digit < 0 || digit > 9 ? -1 : 10 * value + digit;
+            }
+            if (value >= 0) {
+                return value;
+            }
+        }
+        String token = new String(text, 0, n);
+        return type == Type.UINT64 ? Long.parseUnsignedLong(token) : Long.parseLong(token);
+    }
+
+    private static double real(char[] text, int n) {
+        char last = text[n - 1];
         if (last == 'n' || last == 'N' || last == 'f' || last == 'F' || last == ')') {
-            String t = token.toLowerCase(java.util.Locale.ROOT);
+            String t = new String(text, 0, n).toLowerCase(java.util.Locale.ROOT);
             if (t.startsWith("nan") || t.startsWith("-nan") || t.startsWith("+nan")) {
                 return Double.NaN;
             }
@@ -182,9 +205,9 @@ final class Numbers {
             if (t.equals("-inf")) {
                 return Double.NEGATIVE_INFINITY;
             }
-            throw new NumberFormatException(token);
+            throw new NumberFormatException(t);
         }
-        return Double.parseDouble(token);
+        return Decimal.of(text, n);
     }
 
     Values values() {

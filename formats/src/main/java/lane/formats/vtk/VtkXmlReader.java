@@ -8,6 +8,7 @@ import java.lang.foreign.MemorySegment;
 import java.lang.foreign.ValueLayout;
 import java.nio.ByteBuffer;
 import java.nio.channels.FileChannel;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
 import java.util.ArrayList;
@@ -211,7 +212,7 @@ public final class VtkXmlReader {
     }
 
     private static XmlParts parse(MemorySegment bytes, boolean headOnly, IntPredicate wanted, Work work) {
-        long appended = find(bytes, "<AppendedData", 0);
+        long appended = plain(bytes) ? -1 : find(bytes, "<AppendedData", 0);
         long tagEnd = appended < 0 ? -1 : find(bytes, ">", appended);
         if (appended >= 0 && tagEnd < 0) {
             throw new FormatError("it ends inside the tag of its appended data");
@@ -226,6 +227,17 @@ public final class VtkXmlReader {
                 wanted,
                 new Budget(bytes.byteSize()),
                 work);
+    }
+
+    /** Whether the last words are those of a file without appended data: looking through all of it takes time. */
+    private static boolean plain(MemorySegment bytes) {
+        int n = (int) Math.min(256, bytes.byteSize());
+        byte[] tail = new byte[n];
+        MemorySegment.copy(bytes, ValueLayout.JAVA_BYTE, bytes.byteSize() - n, tail, 0, n);
+        String words = new String(tail, StandardCharsets.ISO_8859_1);
+        return words.stripTrailing().endsWith("</VTKFile>")
+                && words.contains("</Piece>")
+                && !words.contains("AppendedData");
     }
 
     private static double time(XmlParts xml) {
@@ -301,18 +313,22 @@ public final class VtkXmlReader {
     }
 
     private static long find(MemorySegment bytes, String text, long from) {
-        long last = bytes.byteSize() - text.length();
+        byte[] block = new byte[1 << 16];
         byte first = (byte) text.charAt(0);
-        for (long i = from; i <= last; i++) {
-            if (bytes.get(ValueLayout.JAVA_BYTE, i) == first) {
-                int k = 1;
-                while (k < text.length() && bytes.get(ValueLayout.JAVA_BYTE, i + k) == text.charAt(k)) {
+        for (long start = from; start + text.length() <= bytes.byteSize(); ) {
+            int n = (int) Math.min(block.length, bytes.byteSize() - start);
+            MemorySegment.copy(bytes, ValueLayout.JAVA_BYTE, start, block, 0, n);
+            for (int i = 0; i + text.length() <= n; i++) {
+                int k = block[i] == first ? 1 : 0;
+                while (k > 0 && k < text.length() && block[i + k] == text.charAt(k)) {
                     k++;
                 }
                 if (k == text.length()) {
-                    return i;
+                    return start + i;
                 }
             }
+            // What begins in the last bytes may go on in the next block.
+            start += n - text.length() + 1;
         }
         return -1;
     }

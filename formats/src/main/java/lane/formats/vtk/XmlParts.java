@@ -483,7 +483,8 @@ final class XmlParts {
     }
 
     private static void ascii(XMLStreamReader xml, Numbers out) throws XMLStreamException {
-        var token = new StringBuilder();
+        char[] token = new char[400];
+        int n = 0;
         for (int depth = 1; depth > 0; ) {
             int event = xml.next();
             if (event == XMLStreamConstants.CHARACTERS || event == XMLStreamConstants.CDATA) {
@@ -494,13 +495,13 @@ final class XmlParts {
                 int end = xml.getTextStart() + xml.getTextLength();
                 for (int i = xml.getTextStart(); i < end; i++) {
                     if (text[i] > ' ') {
-                        token.append(text[i]);
-                        if (token.length() > 400) {
+                        if (n == token.length) {
                             throw new FormatError("it has a number of more than 400 characters");
                         }
-                    } else if (!token.isEmpty()) {
-                        out.add(token.toString());
-                        token.setLength(0);
+                        token[n++] = text[i];
+                    } else if (n > 0) {
+                        out.add(token, n);
+                        n = 0;
                     }
                 }
             } else {
@@ -509,8 +510,8 @@ final class XmlParts {
                         : event == XMLStreamConstants.END_ELEMENT ? -1 : 0;
             }
         }
-        if (!token.isEmpty()) {
-            out.add(token.toString());
+        if (n > 0) {
+            out.add(token, n);
         }
     }
 

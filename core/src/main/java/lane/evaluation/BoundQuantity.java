@@ -146,6 +146,23 @@ public final class BoundQuantity {
     }
 
     /**
+     * The degree of its values as a polynomial within a cell or face whose shape functions are linear; {@link
+     * Program#NO_POLYNOMIAL} or more for none.
+     */
+    public int degree() {
+        return program.degree(leaf -> {
+            Field f = field(leaf);
+            return f != null
+                    ? f.at() == Field.At.NODE ? 1 : 0
+                    : leaf.key() == Spot.PLACE
+                            ? 1
+                            : leaf.key() == Spot.FACE_AREA || leaf.key() == Spot.CELL_VOLUME
+                                    ? 0
+                                    : Program.NO_POLYNOMIAL;
+        });
+    }
+
+    /**
      * What a formula would be on a run, without computing any of it.
      *
      * @param self name of the quantity that it defines; blank for none

@@ -7,6 +7,7 @@ import lane.base.Parallel;
 import lane.base.Sum;
 import lane.field.Field;
 import lane.field.Run;
+import lane.field.Values;
 import lane.formula.Program;
 import lane.formula.Spot;
 import lane.mesh.CellQuadrature;
@@ -19,10 +20,15 @@ import org.jspecify.annotations.Nullable;
  * order of the cells. A plane run's cells count for its depth, or for the full turn that it stands for.
  *
  * @param cells numbers of the cells, ascending
+ * @param most degree of the full rule
  */
-public record RegionIntegral(Run run, int[] cells, EvaluationContext lens) {
+public record RegionIntegral(Run run, int[] cells, EvaluationContext lens, int most) {
     private static final int BLOCK = 1024;
     public static final int DEGREE = 4;
+
+    public RegionIntegral(Run run, int[] cells, EvaluationContext lens) {
+        this(run, cells, lens, DEGREE);
+    }
 
     /**
      * Integral of the quantity and volume, in SI units.
@@ -30,7 +36,12 @@ public record RegionIntegral(Run run, int[] cells, EvaluationContext lens) {
      * @param quantity null for the volume alone
      */
     public double[] sums(@Nullable Quantity quantity) {
-        return sums(run, cells, quantity, lens);
+        BoundQuantity ready =
+                quantity == null ? null : BoundQuantity.of(run, quantity, lens).number();
+        double[] made = added(ready, 1, ready == null ? 0 : ready.degree(), SUM);
+        double factor = ready == null ? 1 : ready.factor();
+        double offset = ready == null ? 0 : ready.offset();
+        return new double[] {factor * made[0] + offset * made[1], made[1]};
     }
 
     /** A value at a place. */
@@ -49,7 +60,12 @@ public record RegionIntegral(Run run, int[] cells, EvaluationContext lens) {
         return new Weighted() {
             @Override
             public double[] sums(Object what, int n, Each each) {
-                return added(run, cells, bound, lens, n, (v, w, sums) -> each.add(factor * v + offset, w, sums))[0];
+                double[] all = added(bound, n, Program.NO_POLYNOMIAL, (v, w, count, sums) -> {
+                    for (int i = 0; i < count; i++) {
+                        each.add(factor * v[i] + offset, w[i], sums);
+                    }
+                });
+                return Arrays.copyOf(all, n);
             }
 
             @Override
@@ -59,40 +75,31 @@ public record RegionIntegral(Run run, int[] cells, EvaluationContext lens) {
         };
     }
 
-    private static double[] sums(Run run, int[] cells, @Nullable Quantity quantity, EvaluationContext lens) {
-        BoundQuantity ready =
-                quantity == null ? null : BoundQuantity.of(run, quantity, lens).number();
-        double[][] made = added(run, cells, ready, lens, 1, (v, w, sums) -> sums[0].add(w * v));
-        double factor = ready == null ? 1 : ready.factor();
-        double offset = ready == null ? 0 : ready.offset();
-        return new double[] {factor * made[0][0] + offset * made[1][0], made[1][0]};
+    /** What a block of values adds to the sums, with the volumes that they stand for. */
+    private interface Terms {
+        void add(double[] values, double[] weights, int n, Sum[] sums);
     }
 
-    /** Sums of what each value adds, in the unit that its program gives, and the volume. */
-    private static double[][] added(
-            Run run, int[] cells, @Nullable BoundQuantity ready, EvaluationContext lens, int n, Weighted.Each each) {
+    private static final Terms SUM = (v, w, n, sums) -> sums[0].addProducts(v, w, n);
+
+    /**
+     * Sums of what each value adds, in the unit that its program gives, and last the volume.
+     *
+     * @param degree of the integrand as a polynomial within a cell
+     */
+    private double[] added(@Nullable BoundQuantity ready, int n, int degree, Terms terms) {
         MeshSpan span = MeshSpan.of(run, lens.axis());
+        int linear = span.turned() ? most : Math.min(most, degree);
         double[][] partial = new double[Parallel.blocks(cells.length, BLOCK)][];
         Parallel.forBlocks(cells.length, BLOCK, (block, from, to) -> {
-            var rule = new CellQuadrature(run.mesh(), DEGREE);
+            var rule = new CellQuadrature(run.mesh(), most, linear);
             Sum[] own = Sum.fresh(n);
             var volume = new Sum();
-            var batch = ready == null ? null : new CellBatch(ready, each, own);
+            var batch = new CellBatch(ready, terms, own, volume, span);
             for (int i = from; i < to; i++) {
-                rule.load(cells[i]);
-                double size = batch != null && batch.wantsVolume() ? rule.cell().measure() : 0;
-                for (int q = 0; q < rule.size(); q++) {
-                    rule.at(q);
-                    double w = rule.weight() * span.weight(rule.x(), rule.y(), rule.z());
-                    volume.add(w);
-                    if (batch != null) {
-                        batch.add(rule, cells[i], w, size);
-                    }
-                }
+                batch.cell(rule.load(cells[i]), cells[i]);
             }
-            if (batch != null) {
-                batch.flush();
-            }
+            batch.flush();
             partial[block] = Arrays.copyOf(Sum.values(own), n + 1);
             partial[block][n] = volume.value();
         });
@@ -102,120 +109,155 @@ public record RegionIntegral(Run run, int[] cells, EvaluationContext lens) {
                 total[i].add(p[i]);
             }
         }
-        double[] all = Sum.values(total);
-        return new double[][] {Arrays.copyOf(all, n), {all[n]}};
+        return Sum.values(total);
     }
 
     /** Quadrature points of cells, computed a block at a time. */
     private static final class CellBatch {
-        private final Program.Bench bench;
+        private final Program.@Nullable Bench bench;
         private final Field[] fields;
         private final Program.Leaf[] leaves;
         private final double[] weight = new double[Program.BLOCK];
-        private final Weighted.Each each;
+        private final Terms terms;
         private final Sum[] sums;
-        /** Values of node fields at the nodes of the cell that is looked at. */
+        private final Sum volume;
+        private final MeshSpan span;
+        /** Values of node fields at the nodes of the cell that is looked at, or its one value. */
         private final double[][] local;
-        /** Of the points, where a theory wants them; else null. */
-        private double @Nullable [][] place;
+        /** Whether the places of points are wanted: of leaves, of other lanes, or for the weight. */
+        private final boolean places;
 
-        private int cell = -1;
+        private final boolean wantsVolume;
+        private final double[][] place = new double[3][Program.BLOCK];
         private int n;
 
-        CellBatch(BoundQuantity ready, Weighted.Each each, Sum[] sums) {
-            this.each = each;
+        CellBatch(@Nullable BoundQuantity ready, Terms terms, Sum[] sums, Sum volume, MeshSpan span) {
+            this.terms = terms;
             this.sums = sums;
-            bench = ready.program().bench();
-            leaves = ready.program().leaves().toArray(Program.Leaf[]::new);
+            this.volume = volume;
+            this.span = span;
+            bench = ready == null ? null : ready.program().bench();
+            leaves = ready == null
+                    ? new Program.Leaf[0]
+                    : ready.program().leaves().toArray(Program.Leaf[]::new);
             fields = new Field[leaves.length];
             local = new double[leaves.length][27];
+            boolean where = span.turned();
+            boolean size = false;
             for (int i = 0; i < leaves.length; i++) {
-                fields[i] = ready.field(leaves[i]);
+                fields[i] = Objects.requireNonNull(ready).field(leaves[i]);
                 Object key = leaves[i].key();
-                if (key instanceof Anywhere) {
-                    place = new double[3][Program.BLOCK];
-                } else if (fields[i] == null && key != Spot.PLACE && key != Spot.CELL_VOLUME) {
+                where |= key instanceof Anywhere || key == Spot.PLACE;
+                size |= key == Spot.CELL_VOLUME;
+                if (fields[i] == null && !(key instanceof Anywhere) && key != Spot.PLACE && key != Spot.CELL_VOLUME) {
                     throw new LaneException(
                             "\"" + ((Spot) key).word() + "\" is not known within a region; read it on a" + " surface.");
                 }
             }
+            places = where;
+            wantsVolume = size;
         }
 
-        boolean wantsVolume() {
-            for (Program.Leaf leaf : leaves) {
-                if (leaf.key() == Spot.CELL_VOLUME) {
-                    return true;
-                }
-            }
-            return false;
-        }
-
-        void add(CellQuadrature rule, int at, double w, double volume) {
-            if (at != cell) {
-                cell = at;
-                gather(rule);
-            }
+        /** Adds the points of a cell. */
+        void cell(CellQuadrature rule, int at) {
             for (int i = 0; i < leaves.length; i++) {
-                bench.leaf(i)[n] = value(i, rule, volume);
+                gather(i, rule, at);
             }
-            if (place != null) {
+            double cellVolume = wantsVolume ? rule.cell().measure() : 0;
+            double[] measures = places ? null : rule.measures();
+            if (measures != null) {
+                table(rule, measures, cellVolume);
+                return;
+            }
+            int nodes = rule.cell().size();
+            for (int q = 0; q < rule.size(); q++) {
+                rule.at(q);
+                double[] shares = rule.weights();
+                weight[n] = rule.weight() * span.weight(rule.x(), rule.y(), rule.z());
                 place[0][n] = rule.x();
                 place[1][n] = rule.y();
                 place[2][n] = rule.z();
+                for (int i = 0; i < leaves.length; i++) {
+                    double[] to = Objects.requireNonNull(bench).leaf(i);
+                    Field f = fields[i];
+                    if (f != null && f.at() == Field.At.NODE) {
+                        double sum = 0;
+                        double[] v = local[i];
+                        for (int k = 0; k < nodes; k++) {
+                            sum += shares[k] * v[k];
+                        }
+                        to[n] = sum;
+                    } else if (f != null) {
+                        to[n] = local[i][0];
+                    } else if (leaves[i].key() instanceof Spot spot) {
+                        to[n] = spot == Spot.CELL_VOLUME ? cellVolume : place[leaves[i].component()][n];
+                    }
+                }
+                if (++n == Program.BLOCK) {
+                    flush();
+                }
             }
-            weight[n++] = w;
-            if (n == Program.BLOCK) {
+        }
+
+        /** The points of a cell at once, where their shape functions stand in a table and no place is wanted. */
+        private void table(CellQuadrature rule, double[] measures, double cellVolume) {
+            int points = rule.size();
+            if (n + points > Program.BLOCK) {
                 flush();
             }
-        }
-
-        private void gather(CellQuadrature rule) {
-            int size = rule.cell().size();
+            for (int q = 0; q < points; q++) {
+                weight[n + q] = measures[q] * span.factor();
+            }
             for (int i = 0; i < leaves.length; i++) {
+                double[] to = Objects.requireNonNull(bench).leaf(i);
                 Field f = fields[i];
-                if (f == null || f.at() == Field.At.CELL) {
-                    continue;
-                }
-                if (local[i].length < size) {
-                    local[i] = new double[2 * size];
-                }
-                for (int k = 0; k < size; k++) {
-                    local[i][k] = f.values().get(rule.cell().node(k) * f.components() + leaves[i].component());
+                if (f != null && f.at() == Field.At.NODE) {
+                    rule.interpolate(local[i], to, n);
+                } else {
+                    Arrays.fill(to, n, n + points, f == null ? cellVolume : local[i][0]);
                 }
             }
+            n += points;
         }
 
-        private double value(int i, CellQuadrature rule, double volume) {
-            int component = leaves[i].component();
+        private void gather(int i, CellQuadrature rule, int at) {
             Field f = fields[i];
             if (f == null) {
-                return leaves[i].key() == Spot.CELL_VOLUME
-                        ? volume
-                        : component == 0 ? rule.x() : component == 1 ? rule.y() : rule.z();
+                return;
             }
+            int component = leaves[i].component();
             if (f.at() == Field.At.CELL) {
-                return f.values().get(cell * f.components() + component);
+                local[i][0] = f.values().get(at * f.components() + component);
+                return;
             }
-            double sum = 0;
-            double[] v = local[i];
-            double[] shares = rule.weights();
-            for (int k = 0; k < rule.cell().size(); k++) {
-                sum += shares[k] * v[k];
+            int size = rule.cell().size();
+            if (local[i].length < size) {
+                local[i] = new double[2 * size];
             }
-            return sum;
+            int c = f.components();
+            double[] to = local[i];
+            if (f.values() instanceof Values.Doubles d) {
+                double[] from = d.array();
+                for (int k = 0; k < size; k++) {
+                    to[k] = from[rule.cell().node(k) * c + component];
+                }
+            } else {
+                for (int k = 0; k < size; k++) {
+                    to[k] = f.values().get(rule.cell().node(k) * c + component);
+                }
+            }
         }
 
         void flush() {
-            for (int i = 0; i < leaves.length; i++) {
-                if (leaves[i].key() instanceof Anywhere a) {
-                    double[][] at = Objects.requireNonNull(place);
-                    a.at(at[0], at[1], at[2], n, bench.leaf(i));
+            volume.add(weight, n);
+            if (bench != null) {
+                for (int i = 0; i < leaves.length; i++) {
+                    if (leaves[i].key() instanceof Anywhere a) {
+                        a.at(place[0], place[1], place[2], n, bench.leaf(i));
+                    }
                 }
-            }
-            bench.run(n);
-            double[] v = bench.result(0);
-            for (int i = 0; i < n; i++) {
-                each.add(v[i], weight[i], sums);
+                bench.run(n);
+                terms.add(bench.result(0), weight, n, sums);
             }
             n = 0;
         }

@@ -3,8 +3,6 @@ package lane.evaluation;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
-import java.util.Objects;
-import lane.base.Content;
 import lane.base.LaneException;
 import lane.base.Memo;
 import lane.base.Parallel;
@@ -12,14 +10,11 @@ import lane.base.Sum;
 import lane.field.Field;
 import lane.field.Part;
 import lane.field.Run;
-import lane.field.Values;
 import lane.formula.Program;
-import lane.formula.Spot;
 import lane.mesh.Cell;
 import lane.mesh.CellMeasures;
 import lane.mesh.FaceQuadrature;
 import lane.mesh.Mesh;
-import lane.mesh.Roundness;
 import lane.unit.Unit;
 import org.jspecify.annotations.Nullable;
 
@@ -30,16 +25,22 @@ import org.jspecify.annotations.Nullable;
  * compensated and merged in the order of the faces.
  */
 public final class SurfaceIntegral {
-    private static final int BLOCK = 2048;
+    private static final int BLOCK = 8192;
     public static final int DEGREE = 4;
 
     private final Run run;
     private final List<Part> parts;
     private final EvaluationContext lens;
     private final Memo memo;
+    private final int most;
 
     /** @throws LaneException for curves and surfaces together, where metres would be added to square metres */
     public SurfaceIntegral(Run run, List<Part> parts, EvaluationContext lens, Memo memo) {
+        this(run, parts, lens, memo, DEGREE);
+    }
+
+    /** @param most degree of the full rule */
+    public SurfaceIntegral(Run run, List<Part> parts, EvaluationContext lens, Memo memo, int most) {
         if (parts.stream().map(p -> p.surface().dimension()).distinct().count() > 1 && !CellMeasures.flat(run.mesh())) {
             throw new LaneException(
                     "Of these parts some are surfaces and some are curves, so that areas would be added to lengths; take those and these"
@@ -49,6 +50,7 @@ public final class SurfaceIntegral {
         this.parts = parts;
         this.lens = lens;
         this.memo = memo;
+        this.most = most;
     }
 
     public Run run() {
@@ -98,90 +100,62 @@ public final class SurfaceIntegral {
         return sum.value();
     }
 
-    /** One point of a face: place, area vector (its length is the weight in square metres) and field values. */
-    public static final class At {
-        public double x;
-        public double y;
-        public double z;
-        public double nx;
-        public double ny;
-        public double nz;
-        public double area;
-        /** Values of the asked quantities as their programs give them: {@code value[quantity][component]}. */
-        public double[][] value = {};
-    }
-
-    /** Adds its integrand times the area to the sums. */
+    /** Adds its integrand times the area, of a block of points, to the sums. */
     @FunctionalInterface
     public interface Integrand {
-        void add(At at, Sum[] sums);
+        void add(SurfacePoints at, Sum[] sums);
     }
 
-    /** A field on a part with the way from a face's nodes to its values. */
-    private record Seen(
-            Values values,
-            Field.At at,
-            int components,
-            int @Nullable [] node,
-            int @Nullable [] owner,
-            @Nullable Mesh within,
-            Values stored) {
-        /** Equal where it gives the same numbers. */
-        Object key() {
-            return new SeenKey(
-                    stored,
-                    at,
-                    components,
-                    node == null ? null : Content.of(node),
-                    owner == null ? null : Content.of(owner),
-                    within == null ? null : within.key());
-        }
+    /** The degree of an integrand as a polynomial within a face, from those of the quantities. */
+    @FunctionalInterface
+    public interface Degree {
+        int of(int... quantities);
     }
-
-    private record SeenKey(
-            Values values,
-            Field.At at,
-            int components,
-            @Nullable Content node,
-            @Nullable Content owner,
-            Mesh.@Nullable Key within) {}
-
-    /** Quantities on a part, and the fields that they are made of. */
-    private record Asked(BoundQuantity[] ready, Seen[] fields, int[][] leaf) {}
 
     private record Key(
             Object what,
             List<Mesh.Key> surfaces,
             List<Object> formulas,
             List<Object> seen,
-            @Nullable MeshSpan turn) {}
+            @Nullable MeshSpan turn,
+            int most) {}
 
     /** A quantity on the first part. */
     public BoundQuantity ready(String quantity) {
         return BoundQuantity.of(run, parts.getFirst(), lens.quantity(quantity), lens);
     }
 
+    /** Of any integrand, by the full rule. */
+    public double[] of(Object what, List<String> quantities, int sums, Integrand integrand) {
+        return of(what, quantities, sums, q -> Program.NO_POLYNOMIAL, integrand);
+    }
+
     /**
      * Integrates over the parts in order, in the units that programs give, so that stating another unit integrates nothing
-     * again.
+     * again. A polynomial is integrated by the rule that is exact for it, where that is less than the full one.
      *
      * @param what tells this integrand from all others over the same parts and quantities, by value
      * @param sums number of results
      */
-    public double[] of(Object what, List<String> quantities, int sums, Integrand integrand) {
-        List<Asked> all = parts.stream().map(p -> ask(p, quantities)).toList();
+    public double[] of(Object what, List<String> quantities, int sums, Degree degree, Integrand integrand) {
+        List<FaceBatch.Asked> all = parts.stream().map(p -> ask(p, quantities)).toList();
         MeshSpan span = MeshSpan.of(run, lens.axis());
         List<Object> formulas = new ArrayList<>();
         List<Object> seen = new ArrayList<>();
-        for (Asked a : all) {
-            for (BoundQuantity r : a.ready) {
+        for (FaceBatch.Asked a : all) {
+            for (BoundQuantity r : a.ready()) {
                 formulas.add(r.key());
             }
-            Arrays.stream(a.fields).map(Seen::key).forEach(seen::add);
+            Arrays.stream(a.fields()).map(FaceBatch.Seen::key).forEach(seen::add);
         }
         var key = new Key(
-                what, parts.stream().map(p -> p.surface().key()).toList(), formulas, seen, span.turned() ? span : null);
-        double[] perDepth = memo.of(key, () -> integrate(all, sums, integrand, span));
+                what,
+                parts.stream().map(p -> p.surface().key()).toList(),
+                formulas,
+                seen,
+                span.turned() ? span : null,
+                most);
+        double[] perDepth = memo.of(key, () -> integrate(all, sums, degree, integrand, span));
         double depth = span.turned() ? 1 : span.factor();
         return depth == 1
                 ? perDepth
@@ -196,11 +170,11 @@ public final class SurfaceIntegral {
         return new Weighted() {
             @Override
             public double[] sums(Object what, int n, Each each) {
-                return of(
-                        List.of("weighted", what, factor, offset),
-                        List.of(quantity),
-                        n,
-                        (at, sums) -> each.add(factor * at.value[0][0] + offset, at.area, sums));
+                return of(List.of("weighted", what, factor, offset), List.of(quantity), n, (at, sums) -> {
+                    for (int i = 0; i < at.n; i++) {
+                        each.add(factor * at.value[0][0][i] + offset, at.area[i], sums);
+                    }
+                });
             }
 
             @Override
@@ -210,7 +184,7 @@ public final class SurfaceIntegral {
         };
     }
 
-    private Asked ask(Part part, List<String> quantities) {
+    private FaceBatch.Asked ask(Part part, List<String> quantities) {
         BoundQuantity[] ready = new BoundQuantity[quantities.size()];
         int[][] leaf = new int[ready.length][];
         List<Field> fields = new ArrayList<>();
@@ -230,43 +204,31 @@ public final class SurfaceIntegral {
                 leaf[q][i] = fields.indexOf(f);
             }
         }
-        return new Asked(ready, fields.stream().map(f -> see(part, f)).toArray(Seen[]::new), leaf);
+        return new FaceBatch.Asked(ready, fields.stream().map(f -> see(part, f)).toArray(FaceBatch.Seen[]::new), leaf);
     }
 
-    private double[] integrate(List<Asked> all, int sums, Integrand integrand, MeshSpan span) {
+    private double[] integrate(List<FaceBatch.Asked> all, int sums, Degree degree, Integrand integrand, MeshSpan span) {
         double[] plane = CellMeasures.plane(run.mesh());
         Sum[] total = Sum.fresh(sums);
         for (int p = 0; p < parts.size(); p++) {
             Part part = parts.get(p);
-            Asked asked = all.get(p);
+            FaceBatch.Asked asked = all.get(p);
+            // On a cylinder, over a turn and within cut cells nothing is a polynomial of the face's own coordinates.
+            boolean straight = part.round() == null && !span.turned() && !asked.within();
+            int linear = straight
+                    ? Math.min(
+                            most,
+                            degree.of(Arrays.stream(asked.ready())
+                                    .mapToInt(BoundQuantity::degree)
+                                    .toArray()))
+                    : most;
             Mesh mesh = part.surface();
-            int blocks = Parallel.blocks(mesh.cellCount(), BLOCK);
-            double[][] partial = new double[blocks][];
+            double[][] partial = new double[Parallel.blocks(mesh.cellCount(), BLOCK)][];
             Parallel.forBlocks(mesh.cellCount(), BLOCK, (block, from, to) -> {
                 Sum[] own = Sum.fresh(sums);
-                var batch = new Batch(asked, integrand, own, span, part.round());
-                var rule = new FaceQuadrature(mesh, DEGREE, plane);
-                Cell view = Arrays.stream(asked.fields).anyMatch(s -> s.within != null) || batch.wantsVolume
-                        ? new Cell(run.mesh())
-                        : null;
-                for (int f = from; f < to; f++) {
-                    rule.load(f);
-                    batch.face(rule, view, part.owner()[f]);
-                    for (int q = 0; q < rule.size(); q++) {
-                        batch.at(rule, q);
-                        for (int i = 0; i < asked.fields.length; i++) {
-                            Seen seen = asked.fields[i];
-                            if (seen.within == null || view == null) {
-                                sample(seen, rule, mesh, f, batch.raw[i]);
-                            } else {
-                                within(seen, view, f, batch.here[0], batch.here[1], batch.here[2]);
-                                inCell(seen, view, batch.raw[i]);
-                            }
-                        }
-                        batch.add();
-                    }
-                }
-                batch.flush();
+                var rule = new FaceQuadrature(mesh, most, linear, plane);
+                var batch = new FaceBatch(run, part, asked, integrand, own, span, rule);
+                batch.faces(mesh, from, to);
                 partial[block] = Sum.values(own);
             });
             for (double[] own : partial) {
@@ -278,187 +240,16 @@ public final class SurfaceIntegral {
         return Sum.values(total);
     }
 
-    /** Points of faces, computed a block at a time; those of a full turn as they stand at four angles of it. */
-    private static final class Batch {
-        private final Asked asked;
-        private final Integrand integrand;
-        private final Sum[] sums;
-        private final MeshSpan span;
-        private final Program.Bench[] bench;
-        /** Field values at the point that is added. */
-        final double[][] raw;
-
-        final boolean wantsVolume;
-        /** The quadrature point and its area vector, on the cylinder where the part stands for one. */
-        final double[] here = new double[3];
-
-        private final double[] facing = new double[3];
-        private final @Nullable Roundness round;
-        private final double[][] place = new double[7][Program.BLOCK];
-        private final At at = new At();
-        private double faceArea;
-        private double cellVolume;
-        private int n;
-
-        Batch(Asked asked, Integrand integrand, Sum[] sums, MeshSpan span, @Nullable Roundness round) {
-            this.round = round;
-            this.asked = asked;
-            this.integrand = integrand;
-            this.sums = sums;
-            this.span = span;
-            int q = asked.ready.length;
-            bench = new Program.Bench[q];
-            at.value = new double[q][];
-            boolean volume = false;
-            for (int i = 0; i < q; i++) {
-                Program program = asked.ready[i].program();
-                bench[i] = program.bench();
-                at.value[i] = new double[program.components()];
-                volume |= program.leaves().stream().anyMatch(l -> l.key() == Spot.CELL_VOLUME);
-            }
-            wantsVolume = volume;
-            raw = new double[asked.fields.length][];
-            for (int i = 0; i < raw.length; i++) {
-                raw[i] = new double[asked.fields[i].components];
-            }
-        }
-
-        void face(FaceQuadrature rule, @Nullable Cell view, int owner) {
-            faceArea = 0;
-            for (int q = 0; q < rule.size(); q++) {
-                at(rule, q);
-                faceArea += Math.sqrt(facing[0] * facing[0] + facing[1] * facing[1] + facing[2] * facing[2]);
-            }
-            cellVolume =
-                    wantsVolume && view != null && owner >= 0 ? view.load(owner).measure() : Double.NaN;
-        }
-
-        void at(FaceQuadrature rule, int q) {
-            rule.at(q);
-            here[0] = rule.x();
-            here[1] = rule.y();
-            here[2] = rule.z();
-            facing[0] = rule.nx();
-            facing[1] = rule.ny();
-            facing[2] = rule.nz();
-            if (round != null) {
-                round.onto(here, facing);
-            }
-        }
-
-        void add() {
-            var axis = span.axis();
-            if (axis == null) {
-                put(here[0], here[1], here[2], facing[0], facing[1], facing[2], raw);
-                return;
-            }
-            double share = span.weight(here[0], here[1], here[2]) / MeshSpan.ANGLES;
-            double[] v = {
-                here[0] - axis.origin().x(),
-                here[1] - axis.origin().y(),
-                here[2] - axis.origin().z()
-            };
-            double[] normal = {share * facing[0], share * facing[1], share * facing[2]};
-            double[] x = new double[3];
-            double[] m = new double[3];
-            double[][] turned = new double[raw.length][];
-            for (int k = 0; k < MeshSpan.ANGLES; k++) {
-                double angle = 2 * Math.PI * k / MeshSpan.ANGLES;
-                axis.turn(angle, v, x);
-                axis.turn(angle, normal, m);
-                for (int i = 0; i < raw.length; i++) {
-                    turned[i] = raw[i];
-                    if (raw[i].length == 3) {
-                        turned[i] = new double[3];
-                        axis.turn(angle, raw[i], turned[i]);
-                    }
-                }
-                put(
-                        axis.origin().x() + x[0],
-                        axis.origin().y() + x[1],
-                        axis.origin().z() + x[2],
-                        m[0],
-                        m[1],
-                        m[2],
-                        turned);
-            }
-        }
-
-        private void put(double x, double y, double z, double nx, double ny, double nz, double[][] fields) {
-            double area = Math.sqrt(nx * nx + ny * ny + nz * nz);
-            double[] own = {x, y, z, nx, ny, nz, area};
-            for (int d = 0; d < 7; d++) {
-                place[d][n] = own[d];
-            }
-            for (int q = 0; q < bench.length; q++) {
-                List<Program.Leaf> leaves = asked.ready[q].program().leaves();
-                for (int i = 0; i < leaves.size(); i++) {
-                    int component = leaves.get(i).component();
-                    int field = asked.leaf[q][i];
-                    if (field >= 0) {
-                        bench[q].leaf(i)[n] = fields[field][component];
-                    } else if (leaves.get(i).key() instanceof Spot) {
-                        bench[q].leaf(i)[n] = spot(leaves.get(i), own);
-                    }
-                }
-            }
-            if (++n == Program.BLOCK) {
-                flush();
-            }
-        }
-
-        private double spot(Program.Leaf leaf, double[] own) {
-            return switch ((Spot) leaf.key()) {
-                case PLACE -> own[leaf.component()];
-                case NORMAL -> own[3 + leaf.component()] / own[6];
-                case FACE_AREA -> faceArea;
-                case CELL_VOLUME -> cellVolume;
-                default ->
-                    throw new LaneException("\"" + ((Spot) leaf.key()).word() + "\" is not known on this surface.");
-            };
-        }
-
-        void flush() {
-            for (int q = 0; q < bench.length; q++) {
-                List<Program.Leaf> leaves = asked.ready[q].program().leaves();
-                for (int i = 0; i < leaves.size(); i++) {
-                    if (leaves.get(i).key() instanceof Anywhere a) {
-                        a.at(place[0], place[1], place[2], n, bench[q].leaf(i));
-                    }
-                }
-                bench[q].run(n);
-            }
-            for (int i = 0; i < n; i++) {
-                at.x = place[0][i];
-                at.y = place[1][i];
-                at.z = place[2][i];
-                at.nx = place[3][i];
-                at.ny = place[4][i];
-                at.nz = place[5][i];
-                at.area = place[6][i];
-                for (int q = 0; q < bench.length; q++) {
-                    for (int c = 0; c < at.value[q].length; c++) {
-                        at.value[q][c] = bench[q].result(c)[i];
-                    }
-                }
-                integrand.add(at, sums);
-            }
-            n = 0;
-        }
-    }
-
-    private Seen see(Part part, Field field) {
+    private FaceBatch.Seen see(Part part, Field field) {
         boolean own = part.fields().contains(field);
         // A surface cut out of the run takes its values within the cells that own its faces.
-        boolean within = !own
-                && field.at() == Field.At.NODE
-                && part.cut()
-                && Arrays.stream(part.owner()).allMatch(v -> v >= 0);
+        boolean within = !own && field.at() == Field.At.NODE && part.cut() && known(part.owner());
         if (!own && !within) {
             boolean known = field.at() == Field.At.NODE
                     // Nodes that no face uses do not matter: surface files often carry a volume's nodes along.
-                    ? Arrays.stream(part.surface().nodes()).allMatch(v -> part.node()[v] >= 0)
-                    : Arrays.stream(part.owner()).allMatch(v -> v >= 0);
+                    ? known(part.node())
+                            || Arrays.stream(part.surface().nodes()).allMatch(v -> part.node()[v] >= 0)
+                    : known(part.owner());
             if (!known) {
                 throw new LaneException("Part \"" + part.name() + "\" does not lie on the run's boundary everywhere ("
                         + part.unmatched() + " faces do not), so field \"" + field.name()
@@ -466,7 +257,7 @@ public final class SurfaceIntegral {
             }
         }
         boolean byNode = field.at() == Field.At.NODE;
-        return new Seen(
+        return new FaceBatch.Seen(
                 field.values(),
                 field.at(),
                 field.components(),
@@ -476,52 +267,22 @@ public final class SurfaceIntegral {
                 field.stored());
     }
 
-    private static void within(Seen seen, Cell view, int face, double x, double y, double z) {
-        int owner = Objects.requireNonNull(seen.owner)[face];
-        if (view.index() != owner) {
-            view.load(owner);
-        }
-        view.locate(x, y, z);
-    }
-
-    private static void inCell(Seen seen, Cell view, double[] out) {
-        for (int c = 0; c < seen.components; c++) {
-            double v = 0;
-            for (int k = 0; k < view.size(); k++) {
-                v += view.weights()[k] * seen.values.get(view.node(k) * seen.components + c);
+    private static boolean known(int[] all) {
+        for (int v : all) {
+            if (v < 0) {
+                return false;
             }
-            out[c] = v;
         }
-    }
-
-    private static void sample(Seen seen, FaceQuadrature rule, Mesh mesh, int face, double[] out) {
-        int components = seen.components;
-        if (seen.at == Field.At.CELL) {
-            int cell = seen.owner == null ? face : seen.owner[face];
-            for (int c = 0; c < components; c++) {
-                out[c] = seen.values.get(cell * components + c);
-            }
-            return;
-        }
-        int begin = mesh.begin(face);
-        for (int c = 0; c < components; c++) {
-            double v = 0;
-            for (int k = 0; k < mesh.size(face); k++) {
-                int local = mesh.nodes()[begin + k];
-                int node = seen.node == null ? local : seen.node[local];
-                v += rule.weights()[k] * seen.values.get(node * components + c);
-            }
-            out[c] = v;
-        }
+        return true;
     }
 
     /** The sum of the area vectors and, last, the area. */
     public double[] geometry() {
-        return of("geometry", List.of(), 4, (at, sums) -> {
-            sums[0].add(at.nx);
-            sums[1].add(at.ny);
-            sums[2].add(at.nz);
-            sums[3].add(at.area);
+        return of("geometry", List.of(), 4, q -> most, (at, sums) -> {
+            sums[0].add(at.nx, at.n);
+            sums[1].add(at.ny, at.n);
+            sums[2].add(at.nz, at.n);
+            at.addArea(sums[3]);
         });
     }
 

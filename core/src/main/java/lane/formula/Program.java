@@ -5,6 +5,7 @@ import java.util.Arrays;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.function.ToIntFunction;
 
 /**
  * A formula as steps over blocks of at most {@value #BLOCK} places: each step is a loop over arrays that stay in the
@@ -57,6 +58,33 @@ public final class Program {
                 Arrays.stream(constants).boxed().toList(),
                 Arrays.stream(steps).map(Step::identity).toList(),
                 Arrays.stream(results).boxed().toList());
+    }
+
+    /** Of what is no polynomial of its leaves. */
+    public static final int NO_POLYNOMIAL = 1000;
+
+    /**
+     * The degree of a result as a polynomial of what its leaves are polynomials of; at least {@link #NO_POLYNOMIAL} for none.
+     *
+     * @param leaf the degree of a leaf
+     */
+    public int degree(ToIntFunction<Leaf> leaf) {
+        int[] of = new int[slots];
+        for (int i = 0; i < leafSlot.length; i++) {
+            of[leafSlot[i]] = leaf.applyAsInt(leaves.get(i));
+        }
+        for (Step s : steps) {
+            int most = Arrays.stream(s.in).map(i -> of[i]).max().orElse(0);
+            of[s.out] = most == 0
+                    ? 0
+                    : switch (String.valueOf(s.what)) {
+                        case "+", "-", "neg" -> most;
+                        case "*" -> of[s.in[0]] + of[s.in[1]];
+                        case "/" -> of[s.in[1]] == 0 ? of[s.in[0]] : NO_POLYNOMIAL;
+                        default -> NO_POLYNOMIAL;
+                    };
+        }
+        return Arrays.stream(results).map(i -> of[i]).max().orElse(0);
     }
 
     public Bench bench() {

@@ -76,10 +76,13 @@ public record Flow(String vector, double factor, String factorUnit, Carried carr
         double toSi = unit.toSi(factor) * bound.factor();
         boolean swirl = carried == Carried.ANGULAR_MOMENTUM;
         List<Object> what = swirl ? List.of("flow", axis) : List.of("flow");
-        double[] s = surface.of(what, List.of(vector), 1, (at, sums) -> {
-            double[] v = at.value[0];
-            double through = v[0] * at.nx + v[1] * at.ny + v[2] * at.nz;
-            sums[0].add(swirl ? through * Moment.of(axis, at.x, at.y, at.z, v[0], v[1], v[2]) : through);
+        double[] s = surface.of(what, List.of(vector), 1, q -> swirl ? 2 * q[0] + 1 : q[0], (at, sums) -> {
+            double[][] v = at.value[0];
+            double[] through = at.through(v);
+            for (int i = 0; swirl && i < at.n; i++) {
+                through[i] *= Moment.of(axis, at.x[i], at.y[i], at.z[i], v[0][i], v[1][i], v[2][i]);
+            }
+            sums[0].add(through, at.n);
         });
         Unit si = bound.unit().si();
         Unit whole = unit.si().times(si).times(surface.over());

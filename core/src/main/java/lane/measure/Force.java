@@ -50,7 +50,6 @@ public record Force(Loads loads, Point direction) implements Measure {
     public Measured over(SurfaceIntegral surface) {
         surface.needsNormals("force");
         Point d = direction.unit();
-        return Loads.of(surface, loads, Unit.of("N"), d, (at, x, y, z) -> d.x() * x + d.y() * y + d.z() * z)
-                .signed(sign());
+        return Loads.of(surface, loads, Unit.of("N"), new Loads.Along(d)).signed(sign());
     }
 }

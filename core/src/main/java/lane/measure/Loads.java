@@ -11,6 +11,8 @@ import lane.base.Fault;
 import lane.base.LaneException;
 import lane.evaluation.BoundQuantity;
 import lane.evaluation.SurfaceIntegral;
+import lane.evaluation.SurfacePoints;
+import lane.mesh.Axis;
 import lane.mesh.Point;
 import lane.unit.Unit;
 
@@ -59,18 +61,49 @@ public record Loads(String pressure, double reference, String shear, On shearAct
         return lane.mesh.Finding.number(Math.abs(v) < 1e-12 ? 0 : v, 6);
     }
 
-    /** How a force at a point counts. */
-    @FunctionalInterface
+    /** How forces at points count. */
     interface Resolve {
-        double of(SurfaceIntegral.At at, double fx, double fy, double fz);
+        /** Writes what each force counts. */
+        void of(SurfacePoints at, double[] fx, double[] fy, double[] fz, double[] out);
+
+        /** What it adds to the degree of the force as a polynomial. */
+        int degree();
+    }
+
+    /** Along a direction. */
+    record Along(Point d) implements Resolve {
+        @Override
+        public void of(SurfacePoints at, double[] fx, double[] fy, double[] fz, double[] out) {
+            for (int i = 0; i < at.n; i++) {
+                out[i] = d.x() * fx[i] + d.y() * fy[i] + d.z() * fz[i];
+            }
+        }
+
+        @Override
+        public int degree() {
+            return 0;
+        }
+    }
+
+    /** Along an axis, of the moment about its origin. */
+    record About(Axis axis) implements Resolve {
+        @Override
+        public void of(SurfacePoints at, double[] fx, double[] fy, double[] fz, double[] out) {
+            for (int i = 0; i < at.n; i++) {
+                out[i] = Moment.of(axis, at.x[i], at.y[i], at.z[i], fx[i], fy[i], fz[i]);
+            }
+        }
+
+        @Override
+        public int degree() {
+            return 1;
+        }
     }
 
     /**
      * Force of the fluid on the wall is (p - ref) n with n out of the fluid, plus the shear that acts on the wall.
-     *
-     * @param about tells one way of resolving a force from another
      */
-    static Measured of(SurfaceIntegral over, Loads loads, Unit unit, Object about, Resolve resolve) {
+    static Measured of(SurfaceIntegral over, Loads loads, Unit unit, Resolve resolve) {
         if (loads.pressure().isBlank() && loads.shear().isBlank()) {
             throw new LaneException("A force needs a pressure, a wall shear or both; name at least one quantity.");
         }
@@ -78,10 +111,12 @@ public record Loads(String pressure, double reference, String shear, On shearAct
         if (!loads.pressure().isBlank()) {
             BoundQuantity p = over.ready(loads.pressure()).number();
             requirePascal(p, "pressure");
-            double[] s = over.of(List.of("pressure", about), List.of(loads.pressure()), 2, (at, sums) -> {
-                double normal = resolve.of(at, at.nx, at.ny, at.nz);
-                sums[0].add(at.value[0][0] * normal);
-                sums[1].add(normal);
+            List<Object> what = List.of("pressure", resolve);
+            double[] s = over.of(what, List.of(loads.pressure()), 2, q -> q[0] + resolve.degree(), (at, sums) -> {
+                double[] normal = at.term;
+                resolve.of(at, at.nx, at.ny, at.nz, normal);
+                sums[1].add(normal, at.n);
+                sums[0].addProducts(at.value[0][0], normal, at.n);
             });
             pressure = (loads.on == On.WALL ? 1 : -1) * (p.factor() * s[0] + (p.offset() - loads.reference()) * s[1]);
         }
@@ -89,9 +124,10 @@ public record Loads(String pressure, double reference, String shear, On shearAct
         if (!loads.shear().isBlank()) {
             BoundQuantity tau = over.ready(loads.shear()).vector();
             requirePascal(tau, "wall shear");
-            double[] s = over.of(List.of("shear", about), List.of(loads.shear()), 1, (at, sums) -> {
-                double[] t = at.value[0];
-                sums[0].add(resolve.of(at, at.area * t[0], at.area * t[1], at.area * t[2]));
+            double[] s = over.of(List.of("shear", resolve), List.of(loads.shear()), 1, (at, sums) -> {
+                double[][] t = at.value[0];
+                resolve.of(at, t[0], t[1], t[2], at.term);
+                at.addTimesArea(at.term, sums[0]);
             });
             // What was stated of the run's own field is nearer to the truth than what the measure expects of all runs.
             boolean onWall = tau.fields().stream()

@@ -37,9 +37,10 @@ public record Mean(String quantity) implements Measure {
     /** Integral and area, in SI units. */
     static double[] sums(SurfaceIntegral surface, String quantity) {
         BoundQuantity bound = surface.ready(quantity).number();
+        // On a bent quad the area itself is no polynomial.
         double[] s = surface.of("mean", List.of(quantity), 2, (at, sums) -> {
-            sums[0].add(at.value[0][0] * at.area);
-            sums[1].add(at.area);
+            at.addTimesArea(at.value[0][0], sums[0]);
+            at.addArea(sums[1]);
         });
         return new double[] {bound.factor() * s[0] + bound.offset() * s[1], s[1]};
     }

@@ -51,8 +51,7 @@ public record Moment(Loads loads, Axis axis) implements Measure {
     @Override
     public Measured over(SurfaceIntegral surface) {
         surface.needsNormals("moment");
-        return Loads.of(surface, loads, Unit.of("N m"), axis, (at, x, y, z) -> of(axis, at.x, at.y, at.z, x, y, z))
-                .signed(sign());
+        return Loads.of(surface, loads, Unit.of("N m"), new Loads.About(axis)).signed(sign());
     }
 
     /** Component along the axis of (place - origin) x (fx, fy, fz). */

@@ -36,11 +36,14 @@ public record WeightedMean(String quantity, String vector) implements Measure {
         BoundQuantity ready = surface.ready(quantity).number();
         surface.ready(vector).vector();
         double[] s = surface.of("weighted", List.of(quantity, vector), 3, (at, sums) -> {
-            double[] u = at.value[1];
-            double through = u[0] * at.nx + u[1] * at.ny + u[2] * at.nz;
-            sums[0].add(at.value[0][0] * through);
-            sums[1].add(through);
-            sums[2].add(at.area * Math.sqrt(u[0] * u[0] + u[1] * u[1] + u[2] * u[2]));
+            double[][] u = at.value[1];
+            double[] term = at.through(u);
+            sums[1].add(term, at.n);
+            sums[0].addProducts(at.value[0][0], term, at.n);
+            for (int i = 0; i < at.n; i++) {
+                term[i] = at.area[i] * Math.sqrt(u[0][i] * u[0][i] + u[1][i] * u[1][i] + u[2][i] * u[2][i]);
+            }
+            sums[2].add(term, at.n);
         });
         if (!(Math.abs(s[1]) > 1e-9 * s[2])) {
             throw new LaneException("No net flow of \"" + vector + "\" passes here, so a mean weighted by it has"

@@ -11,7 +11,9 @@ import org.jspecify.annotations.Nullable;
 public final class CellQuadrature {
     private final Cell cell;
     private final int degree;
+    private final int linear;
     private final FaceQuadrature faces;
+    private double[] determinants = new double[8];
     private double[] weights = new double[27];
     private final double[] p = new double[3];
     private final double[] centre = new double[3];
@@ -26,9 +28,15 @@ public final class CellQuadrature {
     private int pieces;
 
     public CellQuadrature(Mesh mesh, int degree) {
+        this(mesh, degree, degree);
+    }
+
+    /** @param linear degree that is enough in cells whose shape functions are linear in each direction */
+    public CellQuadrature(Mesh mesh, int degree, int linear) {
         cell = new Cell(mesh);
-        faces = new FaceQuadrature(mesh, degree);
+        faces = new FaceQuadrature(mesh, degree, linear, new double[] {0, 0, 1});
         this.degree = degree;
+        this.linear = linear;
     }
 
     public CellQuadrature load(int c) {
@@ -40,7 +48,7 @@ public final class CellQuadrature {
         if (flat) {
             faces.load(c);
         } else if (cell.shape() == CellShape.POLYHEDRON) {
-            rule = Quadrature.of(CellShape.TETRAHEDRON, degree);
+            rule = Quadrature.of(CellShape.TETRAHEDRON, linear);
             cell.centre(centre);
             pieces = 0;
             int[][] all = cell.faces();
@@ -55,7 +63,11 @@ public final class CellQuadrature {
             }
         } else if (cell.shape().dimension() == 3) {
             if (table == null || table.shape() != cell.shape()) {
-                table = ShapeTable.of(cell.shape(), degree + bent(cell.shape()));
+                boolean low = !cell.shape().quadratic() && cell.shape() != CellShape.PYRAMID;
+                table = ShapeTable.of(cell.shape(), (low ? linear : degree) + bent(cell.shape()));
+                if (determinants.length < table.rule().size()) {
+                    determinants = new double[table.rule().size()];
+                }
             }
             rule = table.rule();
         } else {
@@ -73,6 +85,29 @@ public final class CellQuadrature {
         return flat
                 ? faces.size()
                 : rule == null ? 0 : cell.shape() == CellShape.POLYHEDRON ? pieces * rule.size() : rule.size();
+    }
+
+    /** The volumes that the points of the loaded cell stand for, all at once; null where {@link #at} alone knows. */
+    public double @Nullable [] measures() {
+        ShapeTable mapped = table;
+        if (flat || rule == null || mapped == null || rule != mapped.rule()) {
+            return null;
+        }
+        mapped.determinants(cell.x(), determinants);
+        double[] w = rule.weights();
+        for (int q = 0; q < w.length; q++) {
+            determinants[q] = Math.abs(determinants[q]) * w[q];
+        }
+        return determinants;
+    }
+
+    /**
+     * Writes what values at the nodes are at the points of the loaded cell; only where {@link #measures} are known.
+     *
+     * @param from where the first goes
+     */
+    public void interpolate(double[] nodes, double[] to, int from) {
+        Objects.requireNonNull(table).interpolate(nodes, to, from);
     }
 
     public void at(int q) {

@@ -1,5 +1,8 @@
 package lane.mesh;
 
+import java.util.Objects;
+import org.jspecify.annotations.Nullable;
+
 /**
  * Quadrature over the faces of a surface mesh in space, one thread's own: after {@link #load} and {@link #at}, the
  * place, the area vector (weight times normal) and the weights of the face's nodes. Polygons are cut into triangles
@@ -7,15 +10,16 @@ package lane.mesh;
  */
 public final class FaceQuadrature {
     private final Cell cell;
-    private final Quadrature triangle;
-    private final Quadrature quad;
+    private final ShapeTable triangle;
+    private final ShapeTable quad;
+    private final ShapeTable pixel;
     private final Quadrature line;
-    private final Quadrature curvedTriangle;
-    private final Quadrature curvedQuad;
+    private final int degree;
     private final Quadrature curvedLine;
     private final double[] d = new double[27];
     private final double[] n = new double[4];
     private final double[] j = new double[9];
+    private @Nullable ShapeTable table;
     private double[] weights = new double[9];
     private final double[] p = new double[3];
     private final double[] normal = new double[3];
@@ -27,15 +31,19 @@ public final class FaceQuadrature {
 
     /** @param plane unit normal of the plane mesh that line cells bound, as {@link CellMeasures#plane} tells it */
     public FaceQuadrature(Mesh surface, int degree, double[] plane) {
+        this(surface, degree, degree, plane);
+    }
+
+    /** @param linear degree that is enough on faces whose shape functions are linear */
+    public FaceQuadrature(Mesh surface, int degree, int linear, double[] plane) {
         this.plane = plane;
+        this.degree = degree;
         cell = new Cell(surface);
-        triangle = Quadrature.of(CellShape.TRIANGLE, degree);
+        triangle = ShapeTable.of(CellShape.TRIANGLE, linear);
         // On a bent or skew quad the area element adds up to a degree in each direction.
-        quad = Quadrature.of(CellShape.QUAD, degree + 1);
-        line = Quadrature.of(CellShape.LINE, degree);
-        // The area vector of a quadratic map has degree 2 (triangle) and 3 in each direction (quad).
-        curvedTriangle = Quadrature.of(CellShape.TRIANGLE, 2 * degree + 2);
-        curvedQuad = Quadrature.of(CellShape.QUAD, 2 * degree + 3);
+        quad = ShapeTable.of(CellShape.QUAD, linear + 1);
+        pixel = ShapeTable.of(CellShape.PIXEL, linear + 1);
+        line = Quadrature.of(CellShape.LINE, linear);
         curvedLine = Quadrature.of(CellShape.LINE, 2 * degree + 1);
     }
 
@@ -44,6 +52,19 @@ public final class FaceQuadrature {
         if (weights.length < cell.size()) {
             weights = new double[2 * cell.size()];
         }
+        table = switch (cell.shape()) {
+            case TRIANGLE -> triangle;
+            case QUAD -> quad;
+            case PIXEL -> pixel;
+            // The area vector of a quadratic map has degree 2 (triangle) and 3 in each direction (quad).
+            case TRIANGLE6 -> curved(2 * degree + 2);
+            case QUAD8, QUAD9 -> curved(2 * degree + 3);
+            default -> null;
+        };
+    }
+
+    private ShapeTable curved(int of) {
+        return table != null && table.shape() == cell.shape() ? table : ShapeTable.of(cell.shape(), of);
     }
 
     /** Number of points on the loaded face. */
@@ -51,11 +72,9 @@ public final class FaceQuadrature {
         return switch (cell.shape()) {
             case VERTEX -> 0;
             case LINE -> line.size();
-            case TRIANGLE -> triangle.size();
-            case QUAD, PIXEL -> quad.size();
-            case POLYGON -> cell.size() * triangle.size();
-            case TRIANGLE6 -> curvedTriangle.size();
-            case QUAD8, QUAD9 -> curvedQuad.size();
+            case TRIANGLE, QUAD, PIXEL, TRIANGLE6, QUAD8, QUAD9 ->
+                Objects.requireNonNull(table).rule().size();
+            case POLYGON -> cell.size() * triangle.rule().size();
             case LINE3 -> curvedLine.size();
             default -> throw new lane.base.LaneException("A " + cell.shape().word() + " cannot be a face of a part.");
         };
@@ -63,12 +82,17 @@ public final class FaceQuadrature {
 
     /** Moves to a point of the loaded face. */
     public void at(int q) {
+        ShapeTable mapped = table;
+        if (mapped != null) {
+            mapped.facing(q, cell.x(), p, weights, normal);
+            double w = mapped.rule().weights()[q];
+            normal[0] *= w;
+            normal[1] *= w;
+            normal[2] *= w;
+            return;
+        }
         switch (cell.shape()) {
-            case QUAD, PIXEL -> mapped(quad, q);
-            case TRIANGLE -> mapped(triangle, q);
             case LINE -> edge(q);
-            case TRIANGLE6 -> mapped(curvedTriangle, q);
-            case QUAD8, QUAD9 -> mapped(curvedQuad, q);
             case LINE3 -> curvedEdge(q);
             default -> fan(q);
         }
@@ -82,16 +106,24 @@ public final class FaceQuadrature {
         }
     }
 
-    private void mapped(Quadrature rule, int q) {
-        double r = rule.points()[3 * q];
-        double s = rule.points()[3 * q + 1];
-        ShapeFunctions.values(cell.shape(), r, s, 0, weights);
-        ShapeFunctions.derivatives(cell.shape(), r, s, 0, d);
-        CellMeasures.jacobian(cell, d, j);
-        double w = rule.weights()[q];
-        normal[0] = w * (j[3] * j[7] - j[6] * j[4]);
-        normal[1] = w * (j[6] * j[1] - j[0] * j[7]);
-        normal[2] = w * (j[0] * j[4] - j[3] * j[1]);
+    /** Shape functions of a triangle at the points of its rule, three a point. */
+    public double[] triangle() {
+        return triangle.values();
+    }
+
+    /** Weights of the points of a triangle's rule; they sum to one half. */
+    public double[] triangleWeights() {
+        return triangle.rule().weights();
+    }
+
+    /** Global number of a node of the loaded face, in the surface. */
+    public int node(int i) {
+        return cell.node(i);
+    }
+
+    /** How many nodes the loaded face has. */
+    public int nodes() {
+        return cell.size();
     }
 
     private void edge(int q) {
@@ -120,10 +152,11 @@ public final class FaceQuadrature {
 
     private void fan(int q) {
         int size = cell.size();
-        int a = q / triangle.size();
+        Quadrature rule = triangle.rule();
+        int a = q / rule.size();
         int b = (a + 1) % size;
-        int k = q % triangle.size();
-        ShapeFunctions.values(CellShape.TRIANGLE, triangle.points()[3 * k], triangle.points()[3 * k + 1], 0, n);
+        int k = q % rule.size();
+        ShapeFunctions.values(CellShape.TRIANGLE, rule.points()[3 * k], rule.points()[3 * k + 1], 0, n);
         java.util.Arrays.fill(weights, 0, size, n[0] / size);
         weights[a] += n[1];
         weights[b] += n[2];
@@ -136,7 +169,7 @@ public final class FaceQuadrature {
         CellMeasures.addTriangle(corner, 0, 1, 2, normal);
         // The area vector of the triangle is spread by the rule, whose weights sum to one half.
         for (int i = 0; i < 3; i++) {
-            normal[i] *= 2 * triangle.weights()[k];
+            normal[i] *= 2 * rule.weights()[k];
         }
     }
 

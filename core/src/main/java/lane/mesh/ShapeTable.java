@@ -31,6 +31,108 @@ record ShapeTable(CellShape shape, Quadrature rule, double[] values, double[] de
         return new ShapeTable(shape, rule, values, derivatives);
     }
 
+    /** Writes what values at the nodes are at the points of the rule, from a place on. */
+    void interpolate(double[] v, double[] to, int from) {
+        if (shape == CellShape.HEXAHEDRON && rule.size() == 8) {
+            Hexahedron.interpolate(v, to, from);
+            return;
+        }
+        int n = nodes();
+        for (int q = 0; q < rule.size(); q++) {
+            double sum = 0;
+            for (int k = 0; k < n; k++) {
+                sum += values[n * q + k] * v[k];
+            }
+            to[from + q] = sum;
+        }
+    }
+
+    /**
+     * The determinants of the map from the reference domain at all points of the rule.
+     *
+     * @param x local coordinates of a cell, three to a node
+     */
+    void determinants(double[] x, double[] out) {
+        if (shape == CellShape.HEXAHEDRON && rule.size() == 8) {
+            Hexahedron.determinants(x, out);
+            return;
+        }
+        int n = nodes();
+        for (int q = 0; q < rule.size(); q++) {
+            double xr = 0;
+            double xs = 0;
+            double xt = 0;
+            double yr = 0;
+            double ys = 0;
+            double yt = 0;
+            double zr = 0;
+            double zs = 0;
+            double zt = 0;
+            for (int i = 0; i < n; i++) {
+                int k = 3 * (n * q + i);
+                double dr = derivatives[k];
+                double ds = derivatives[k + 1];
+                double dt = derivatives[k + 2];
+                double a = x[3 * i];
+                double b = x[3 * i + 1];
+                double c = x[3 * i + 2];
+                xr += a * dr;
+                xs += a * ds;
+                xt += a * dt;
+                yr += b * dr;
+                ys += b * ds;
+                yt += b * dt;
+                zr += c * dr;
+                zs += c * ds;
+                zt += c * dt;
+            }
+            out[q] = xr * (ys * zt - yt * zs) - xs * (yr * zt - yt * zr) + xt * (yr * zs - ys * zr);
+        }
+    }
+
+    /**
+     * Of a surface: writes the place, the nodes' weights, and the area vector of the map from the reference domain.
+     *
+     * @param x local coordinates of a cell, three to a node
+     */
+    void facing(int q, double[] x, double[] place, double[] weights, double[] normal) {
+        int n = nodes();
+        double px = 0;
+        double py = 0;
+        double pz = 0;
+        double xr = 0;
+        double xs = 0;
+        double yr = 0;
+        double ys = 0;
+        double zr = 0;
+        double zs = 0;
+        for (int i = 0; i < n; i++) {
+            double w = values[n * q + i];
+            int k = 3 * (n * q + i);
+            double dr = derivatives[k];
+            double ds = derivatives[k + 1];
+            double a = x[3 * i];
+            double b = x[3 * i + 1];
+            double c = x[3 * i + 2];
+            weights[i] = w;
+            px += w * a;
+            py += w * b;
+            pz += w * c;
+            xr += a * dr;
+            xs += a * ds;
+            yr += b * dr;
+            ys += b * ds;
+            zr += c * dr;
+            zs += c * ds;
+        }
+        place[0] = px;
+        place[1] = py;
+        place[2] = pz;
+        normal[0] = yr * zs - zr * ys;
+        normal[1] = zr * xs - xr * zs;
+        normal[2] = xr * ys - yr * xs;
+    }
+
     int nodes() {
         return shape.nodes();
     }

@@ -296,7 +296,13 @@ public final class Evaluator {
     }
 
     private Answer readRun(
-            Study study, Run run, Treatment treatment, Reading reading, EvaluationContext lens, Depends beyond, Work work) {
+            Study study,
+            Run run,
+            Treatment treatment,
+            Reading reading,
+            EvaluationContext lens,
+            Depends beyond,
+            Work work) {
         Provenance trail =
                 new Provenance(run.inputs(), List.of()).then("source", READ, "{read}", facts(run, treatment));
         List<Station> stations = stations(study, reading);

@@ -140,9 +140,9 @@ class TurnTest {
                             lens,
                             Memo.NONE)
                     .of("normal", List.of(), 3, (at, sums) -> {
-                        sums[0].add(at.nx);
-                        sums[1].add(at.ny);
-                        sums[2].add(at.nz);
+                        sums[0].add(at.nx, at.n);
+                        sums[1].add(at.ny, at.n);
+                        sums[2].add(at.nz, at.n);
                     });
             double[] x = part.surface().xyz();
             Point n = new Point(s[0], s[1], s[2]).unit();

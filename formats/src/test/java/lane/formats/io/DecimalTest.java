@@ -18,10 +18,37 @@ class DecimalTest {
     @ParameterizedTest
     @ValueSource(
             strings = {
-                "0", "-0", "+0.0", "-0.0e5", ".5", "5.", "-.5e-3", "1e22", "1e23", "1e-22", "1e-23", "9007199254740993",
-                "0.000000000000000000000000000001", "000000000000000000000001.5", "123456789012345e22", "1e400", "1e-400",
-                "4.9e-324", "1.7976931348623157e308", "1E+05", "1e0005", "1e00005", "0.1", "0.3", "2.2250738585072012e-308",
-                "100000000000000000000000", "999999999999999", "9999999999999999", "Infinity", "NaN", "0x1p3"
+                "0",
+                "-0",
+                "+0.0",
+                "-0.0e5",
+                ".5",
+                "5.",
+                "-.5e-3",
+                "1e22",
+                "1e23",
+                "1e-22",
+                "1e-23",
+                "9007199254740993",
+                "0.000000000000000000000000000001",
+                "000000000000000000000001.5",
+                "123456789012345e22",
+                "1e400",
+                "1e-400",
+                "4.9e-324",
+                "1.7976931348623157e308",
+                "1E+05",
+                "1e0005",
+                "1e00005",
+                "0.1",
+                "0.3",
+                "2.2250738585072012e-308",
+                "100000000000000000000000",
+                "999999999999999",
+                "9999999999999999",
+                "Infinity",
+                "NaN",
+                "0x1p3"
             })
     void isWhatThePlatformSays(String text) {
         assertThat(Double.doubleToRawLongBits(of(text)))
@@ -30,7 +57,9 @@ class DecimalTest {
     }
 
     @ParameterizedTest
-    @ValueSource(strings = {"", "-", ".", "-.", "+.e3", "1e", "1e+", "1.2.3", "--1", "1-", "e5", "1d", "1.5f", "1e5x", "1,5"})
+    @ValueSource(
+            strings = {"", "-", ".", "-.", "+.e3", "1e", "1e+", "1.2.3", "--1", "1-", "e5", "1d", "1.5f", "1e5x", "1,5"
+            })
     void whatIsNoNumberIsRefused(String text) {
         assertThatThrownBy(() -> of(text)).as(text).isInstanceOf(NumberFormatException.class);
     }
@@ -49,7 +78,8 @@ class DecimalTest {
                     switch (i % 4) {
                         case 0 -> Double.toString(v);
                         case 1 -> String.format(Locale.ROOT, "%." + random.nextInt(17) + "e", v);
-                        case 2 -> String.format(Locale.ROOT, "%." + random.nextInt(9) + "f", Math.abs(v) < 1e30 ? v : 1);
+                        case 2 ->
+                            String.format(Locale.ROOT, "%." + random.nextInt(9) + "f", Math.abs(v) < 1e30 ? v : 1);
                         default -> Float.toString((float) v);
                     };
             if (Double.doubleToRawLongBits(of(text)) != Double.doubleToRawLongBits(Double.parseDouble(text))) {

@@ -1,0 +1,48 @@
+package lane.evaluation;
+
+import lane.base.Sum;
+import lane.formula.Program;
+
+/** Quadrature points of faces, a block at a time: places, area vectors (their length is the weight in square metres), values. */
+public final class SurfacePoints {
+    /** How many there are. */
+    public int n;
+
+    public final double[] x = new double[Program.BLOCK];
+    public final double[] y = new double[Program.BLOCK];
+    public final double[] z = new double[Program.BLOCK];
+    public final double[] nx = new double[Program.BLOCK];
+    public final double[] ny = new double[Program.BLOCK];
+    public final double[] nz = new double[Program.BLOCK];
+    public final double[] area = new double[Program.BLOCK];
+    /** Values of the asked quantities as their programs give them: {@code value[quantity][component][point]}. */
+    public final double[][][] value;
+
+    /** For terms that are summed. */
+    public final double[] term = new double[Program.BLOCK];
+
+    SurfacePoints(int quantities) {
+        value = new double[quantities][][];
+    }
+
+    /** Adds the area to a sum. */
+    public void addArea(Sum to) {
+        to.add(area, n);
+    }
+
+    /** Adds a value times the area to a sum. */
+    public void addTimesArea(double[] values, Sum to) {
+        to.addProducts(values, area, n);
+    }
+
+    /** Writes the component of the area vectors that meets vectors into {@link #term}. */
+    public double[] through(double[][] vector) {
+        double[] a = vector[0];
+        double[] b = vector[1];
+        double[] c = vector[2];
+        for (int i = 0; i < n; i++) {
+            term[i] = a[i] * nx[i] + b[i] * ny[i] + c[i] * nz[i];
+        }
+        return term;
+    }
+}

@@ -140,7 +140,7 @@ final class FaceBatch {
             case NORMAL -> 3 + leaf.component();
             case FACE_AREA -> 6;
             case CELL_VOLUME -> 7;
-            default -> throw new LaneException("\"" + spot.word() + "\" is not known on this surface.");
+            default -> throw new LaneException("\"" + ((Spot) leaf.key()).word() + "\" is not known on this surface.");
         };
     }
 

@@ -19,9 +19,10 @@ import org.jspecify.annotations.Nullable;
  * @param value SI values; NaN where absent; all 1 where no quantity was asked for
  * @param size of each in m, m2 or m3; 1 at nodes
  * @param unit of the values
+ * @param place where each lies, three numbers: the node, or the middle of the cell
  * @param pieces number of pieces that hang together by nodes, of the entries that were counted
  */
-public record StoredValues(double[] value, double[] size, Unit unit, int pieces) {
+public record StoredValues(double[] value, double[] size, double[] place, Unit unit, int pieces) {
     /** What there is one value of. */
     public enum At {
         NODES,
@@ -113,29 +114,35 @@ public record StoredValues(double[] value, double[] size, Unit unit, int pieces)
     private static StoredValues gather(List<Source> sources, At at) {
         List<double[]> values = new ArrayList<>();
         List<double[]> sizes = new ArrayList<>();
+        List<double[]> places = new ArrayList<>();
         int pieces = 0;
         for (Source s : sources) {
             int[] taken = at == At.NODES ? nodes(s) : cells(s);
             double[] v = new double[taken.length];
             double[] size = new double[taken.length];
+            double[] place = new double[3 * taken.length];
             var cell = new Cell(s.mesh);
             double[] c = new double[3];
             for (int i = 0; i < taken.length; i++) {
                 v[i] = s.value[taken[i]];
                 if (at == At.NODES) {
                     size[i] = 1;
+                    System.arraycopy(s.mesh.xyz(), 3 * taken[i], place, 3 * i, 3);
                 } else {
                     cell.load(taken[i]).centre(c);
                     size[i] = cell.measure() * s.span.weight(c[0], c[1], c[2]);
+                    System.arraycopy(c, 0, place, 3 * i, 3);
                 }
             }
             values.add(v);
             sizes.add(size);
+            places.add(place);
             pieces += pieces(s, at, taken);
         }
         return new StoredValues(
                 values.stream().flatMapToDouble(Arrays::stream).toArray(),
                 sizes.stream().flatMapToDouble(Arrays::stream).toArray(),
+                places.stream().flatMapToDouble(Arrays::stream).toArray(),
                 sources.getFirst().unit,
                 pieces);
     }

@@ -1,5 +1,6 @@
 package lane.formula;
 
+import java.util.regex.Pattern;
 import lane.base.LaneException;
 import lane.unit.Unit;
 import org.jspecify.annotations.Nullable;
@@ -21,6 +22,10 @@ public final class Amount {
         try {
             made = Compiler.compile(plain, NOTHING);
         } catch (FormulaException e) {
+            Double bare = bare(plain, in);
+            if (bare != null) {
+                return bare;
+            }
             throw new LaneException("\"" + text + "\" is no number here: " + e.getMessage(), e);
         }
         Type type = made.type();
@@ -38,6 +43,31 @@ public final class Amount {
             type.unit().requireComparable(in, "\"" + text + "\"");
         }
         return own && in.known() ? in.fromSi(si) : si;
+    }
+
+    private static final Pattern BARE = Pattern.compile("([+-]?[\\d.]+(?:[eE][+-]?\\d+)?)\\s*([^\\d\\s\"+*/^(-].*)");
+
+    /** A number with a unit that stands without quotes, as in 12 cm; null for what is none. */
+    private static @Nullable Double bare(String text, Unit in) {
+        var m = BARE.matcher(text);
+        if (!m.matches() || !in.known()) {
+            return null;
+        }
+        try {
+            Unit unit = Unit.of(m.group(2).strip());
+            if (!unit.known()) {
+                return null;
+            }
+            unit.requireComparable(in, "\"" + text + "\"");
+            return in.fromSi(unit.toSi(Double.parseDouble(m.group(1))));
+        } catch (NumberFormatException e) {
+            return null;
+        } catch (LaneException e) {
+            if (e.fault() == lane.base.Fault.UNIT && e.getMessage().contains(text)) {
+                throw e;
+            }
+            return null;
+        }
     }
 
     private static final Scope NOTHING = new Bare() {

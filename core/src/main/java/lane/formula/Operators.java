@@ -13,6 +13,13 @@ final class Operators {
     }
 
     Val unary(Node.Unary u, String frame) {
+        // The sign of -18 "degC" belongs to the number: eighteen below zero on that scale, not the negative of 291.15
+        // K.
+        if (u.operator().equals("-")
+                && u.of() instanceof Node.Num n
+                && Unit.of(n.unit()).offset() != 0) {
+            return compiler.value(new Node.Num(-n.value(), n.unit(), n.span(), n.unitSpan()), frame);
+        }
         Val v = compiler.value(u.of(), frame);
         if (u.operator().equals("not")) {
             compiler.condition(v, u.of());

@@ -138,9 +138,40 @@ public record Loads(String pressure, double reference, String shear, On shearAct
             viscous = (onWall == (loads.on == On.WALL) ? 1 : -1) * tau.factor() * s[0];
         }
         var pieces = new LinkedHashMap<String, Double>();
-        pieces.put("pressure", pressure);
-        pieces.put("viscous", viscous);
-        return new Measured(pressure + viscous, unit, pieces, "", "");
+        boolean both = !loads.pressure().isBlank() && !loads.shear().isBlank();
+        if (both) {
+            pieces.put("pressure", pressure);
+            pieces.put("viscous", viscous);
+        }
+        // What was not asked for is no part of nothing.
+        String lacks = both
+                ? ""
+                : loads.shear().isBlank()
+                        ? ", of pressure alone: no wall shear is named"
+                        : ", of wall shear alone: no pressure is named";
+        return new Measured(pressure + viscous, unit, pieces, "", lacks);
+    }
+
+    /** The sizes of all loads added up, in newton: what a resultant is small against when loads cancel. */
+    public double size(SurfaceIntegral over) {
+        double size = 0;
+        if (!pressure.isBlank()) {
+            double ref = reference;
+            size += over.weighted(pressure)
+                    .sums("size about " + ref, 1, (v, area, sums) -> sums[0].add(Math.abs(v - ref) * area))[0];
+        }
+        if (!shear.isBlank()) {
+            BoundQuantity tau = over.ready(shear).vector();
+            size += tau.factor()
+                    * over.of("size", List.of(shear), 1, (at, sums) -> {
+                        double[][] t = at.value[0];
+                        for (int i = 0; i < at.n; i++) {
+                            at.term[i] = Math.sqrt(t[0][i] * t[0][i] + t[1][i] * t[1][i] + t[2][i] * t[2][i]);
+                        }
+                        at.addTimesArea(at.term, sums[0]);
+                    })[0];
+        }
+        return size;
     }
 
     private static void requirePascal(BoundQuantity ready, String what) {

@@ -90,7 +90,7 @@ public final class CellQuadrature {
     /** The volumes that the points of the loaded cell stand for, all at once; null where {@link #at} alone knows. */
     public double @Nullable [] measures() {
         ShapeTable mapped = table;
-        if (flat || rule == null || mapped == null || rule != mapped.rule()) {
+        if (flat || rule == null || mapped == null || cell.shape() != mapped.shape()) {
             return null;
         }
         mapped.determinants(cell.x(), determinants);

@@ -21,6 +21,11 @@ class AmountTest {
                 "(30,5 + 1,5)/2; mm; 16",
                 "-1.5e-3; m; -0.0015",
                 "1 \"in\"; mm; 25.4",
+                "1 in; mm; 25.4",
+                "-1.5e-3 m; mm; -1.5",
+                "2,5 cm; mm; 25",
+                "12 cm2; m2; 0.0012",
+                "20 degC; K; 293.15",
                 "0.5 \"m\" + 20 \"mm\"; mm; 520",
                 "2 * pi; 1; 6.283185307179586",
                 "max(3, 7); mm; 7",
@@ -46,6 +51,9 @@ class AmountTest {
                 "[1, 2, 3]; mm; vector",
                 "1 \"kg\"; mm; kg and mm",
                 "1 \"blub\"; mm; blub",
+                "1 blub; mm; is no number here",
+                "1 kg; mm; kg and mm",
+                "1 m + 2; mm; is no number here",
             })
     void whatIsNoneIsTold(String text, String unit, String told) {
         assertThatThrownBy(() -> Amount.of(text, Unit.of(unit)))

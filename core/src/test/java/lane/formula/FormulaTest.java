@@ -152,6 +152,11 @@ class FormulaTest {
         assertThat(given.one("C + dT")).isCloseTo(298.15, within(1e-12));
         assertThat(given.one("C + 5 \"K\"")).isCloseTo(298.15, within(1e-12));
         assertThat(given.one("if(C > 19 \"degC\", 1, 0)")).isEqualTo(1);
+        // The sign belongs to the number on its scale.
+        assertThat(given.one("if(C > -300 \"degC\", 1, 0)")).isEqualTo(1);
+        assertThat(given.one("if(C < -18 \"degC\", 1, 0)")).isZero();
+        assertThat(given.one("-18 \"degC\"")).isCloseTo(255.15, within(1e-12));
+        assertThat(given.one("C - -18 \"degC\"")).isCloseTo(38, within(1e-12));
         // The absolute temperature counts in a product.
         assertThat(given.one("C * 1 \"J/K\"")).isCloseTo(293.15, within(1e-12));
         assertThat(given.one("C ^ 4 * 5.670374419e-8 \"W/(m2 K4)\""))

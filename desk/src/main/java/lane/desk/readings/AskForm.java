@@ -28,6 +28,11 @@ public interface AskForm extends Kinds.Kind<Ask> {
     /** Heading that it stands under in the list of readings. */
     String group();
 
+    /** That of one reading, where a kind may be a curve or a number. */
+    default String group(Reading reading) {
+        return group();
+    }
+
     default Feather icon() {
         return Feather.HASH;
     }

@@ -1,15 +1,7 @@
 package lane.desk.readings;
 
-import java.util.Arrays;
 import java.util.List;
-import java.util.Objects;
-import java.util.Optional;
-import java.util.function.Consumer;
-import java.util.function.Supplier;
-import javafx.scene.Node;
-import javafx.scene.control.TextField;
 import javafx.scene.layout.VBox;
-import lane.base.LaneException;
 import lane.desk.Session;
 import lane.desk.Ui;
 import lane.quantity.Quantity;
@@ -61,106 +53,76 @@ public final class FeatureForm implements AskForm {
         List<Station> stations =
                 session.study().stations().stream().filter(FeatureForm::curved).toList();
         box.getChildren()
-                .add(row(
+                .add(Rows.of(
                         "Number",
                         Ui.choice(
                                 "feature-what",
                                 List.of(What.values()),
                                 f.what(),
                                 What::word,
-                                w -> change(session, reading.in(""), () -> of(f, w, first(w), f.count())))));
+                                w -> Rows.change(session, reading.in(""), () -> of(f, w, first(w), f.count())))));
         session.study().quantity(f.quantity()).ifPresent(q -> box.getChildren()
-                .add(row(
+                .add(Rows.of(
                         "of",
                         Ui.choice(
                                 "feature-quantity",
                                 session.numbers(),
                                 q,
                                 Quantity::name,
-                                c -> change(session, reading.in(""), () -> of(f, f.station(), c.id()))))));
+                                c -> Rows.change(session, reading.in(""), () -> of(f, f.station(), c.id()))))));
         session.study().station(f.station()).ifPresent(s -> box.getChildren()
-                .add(row(
+                .add(Rows.of(
                         "along",
                         Ui.choice(
                                 "feature-station",
                                 stations,
                                 s,
                                 Station::name,
-                                c -> change(session, reading, () -> of(f, c.id(), f.quantity()))))));
+                                c -> Rows.change(session, reading, () -> of(f, c.id(), f.quantity()))))));
         if (f.what() == What.VALUE || f.what().level() || f.what() == What.WIDTH) {
             String unit = f.what() == What.VALUE ? f.alongUnit() : f.what().level() ? f.levelUnit() : "";
             String caption = f.what() == What.VALUE ? "at" : f.what().level() ? "level" : "share";
             box.getChildren()
-                    .add(row(
+                    .add(Rows.of(
                             caption,
-                            number(
+                            Rows.number(
                                     "feature-at",
                                     f.at(),
-                                    v -> change(session, reading, () -> of(f, f.what(), v, f.count()))),
-                            unit(
+                                    v -> Rows.change(session, reading, () -> of(f, f.what(), v, f.count()))),
+                            Rows.unit(
                                     f.what() == What.WIDTH ? null : unit,
                                     "feature-unit",
-                                    u -> change(session, reading, () -> in(f, u)))));
+                                    u -> Rows.change(session, reading, () -> in(f, u)))));
         }
         if (f.what() == What.CROSSING) {
             box.getChildren()
-                    .add(row(
+                    .add(Rows.of(
                             "which one",
-                            number(
+                            Rows.number(
                                     "feature-count",
                                     f.count(),
-                                    v -> change(
+                                    v -> Rows.change(
                                             session, reading, () -> of(f, f.what(), f.at(), (int) Math.round(v))))));
         }
         box.getChildren()
-                .add(row(
+                .add(Rows.of(
                         "from, to",
-                        end(
+                        Rows.end(
                                 "feature-from",
                                 f.from(),
-                                v -> change(session, reading, () -> between(f, v.orElse(null), f.to()))),
-                        end(
+                                v -> Rows.change(session, reading, () -> between(f, v.orElse(null), f.to()))),
+                        Rows.end(
                                 "feature-to",
                                 f.to(),
-                                v -> change(session, reading, () -> between(f, f.from(), v.orElse(null)))),
-                        unit(f.alongUnit(), "feature-along", u -> change(session, reading, () -> alongIn(f, u)))));
+                                v -> Rows.change(session, reading, () -> between(f, f.from(), v.orElse(null)))),
+                        Rows.unit(
+                                f.alongUnit(),
+                                "feature-along",
+                                u -> Rows.change(session, reading, () -> alongIn(f, u)))));
     }
 
     private static double first(What what) {
         return what == What.WIDTH ? 0.5 : 0;
-    }
-
-    private static Node row(String caption, @Nullable Node... nodes) {
-        var row = Ui.row(6, Ui.left(caption, 78, "second"));
-        row.getChildren().addAll(Arrays.stream(nodes).filter(Objects::nonNull).toList());
-        return row;
-    }
-
-    private static TextField number(String id, double now, Consumer<Double> changed) {
-        var field = Ui.number(id, now, changed);
-        field.setPrefWidth(78);
-        return field;
-    }
-
-    private static TextField end(String id, @Nullable Double now, Consumer<Optional<Double>> changed) {
-        var field = Ui.numbers(
-                id,
-                now == null ? List.of() : List.of(now),
-                "",
-                all -> changed.accept(all.stream().findFirst()));
-        field.setPromptText("all");
-        field.setPrefWidth(66);
-        return field;
-    }
-
-    private static @Nullable TextField unit(@Nullable String now, String id, Consumer<String> changed) {
-        if (now == null) {
-            return null;
-        }
-        var field = Ui.text(id, now, changed);
-        field.setPromptText("SI");
-        field.setPrefWidth(58);
-        return field;
     }
 
     private static FeatureOf of(FeatureOf f, What what, double at, int count) {
@@ -189,13 +151,5 @@ public final class FeatureForm implements AskForm {
     private static FeatureOf between(FeatureOf f, @Nullable Double from, @Nullable Double to) {
         return new FeatureOf(
                 f.station(), f.quantity(), f.what(), f.at(), f.count(), f.levelUnit(), f.alongUnit(), from, to);
-    }
-
-    private static void change(Session session, Reading reading, Supplier<FeatureOf> next) {
-        try {
-            NewReading.change(session, reading.asking(next.get()));
-        } catch (LaneException e) {
-            session.say(e.getMessage());
-        }
     }
 }

@@ -12,6 +12,7 @@ import lane.desk.Session;
 import lane.desk.Ui;
 import lane.measure.Flow;
 import lane.measure.Flow.Carried;
+import lane.measure.Force;
 import lane.measure.Integral;
 import lane.measure.Loads;
 import lane.measure.Loads.On;
@@ -45,6 +46,13 @@ public final class MeasureForm {
     /** The same of a measure that is taken of each component of a vector. */
     static Node ofVectors(Session session, String id, Measure measure, Consumer<Measure> changed) {
         return of(new MeasureForm(session, id, true, changed), measure);
+    }
+
+    /** Loads alone, without a kind of number that is taken of them. */
+    static Node ofLoads(Session session, String id, Loads now, Consumer<Loads> changed) {
+        var form = new MeasureForm(session, id, false, m -> changed.accept(((Force) m).loads()));
+        form.loads(now, l -> new Force(l, Point.along(0)));
+        return form.box;
     }
 
     private static Node of(MeasureForm form, Measure measure) {

@@ -9,6 +9,7 @@ import java.util.stream.Stream;
 import lane.desk.Chosen;
 import lane.desk.FirstShapes;
 import lane.desk.Session;
+import lane.evaluation.StoredValues;
 import lane.measure.Area;
 import lane.measure.Force;
 import lane.measure.Mean;
@@ -22,7 +23,11 @@ import lane.reading.AroundOf.Along;
 import lane.reading.Ask;
 import lane.reading.BalanceOf;
 import lane.reading.BalanceOf.Term;
+import lane.reading.ExtentOf;
 import lane.reading.FeatureOf;
+import lane.reading.FitOf;
+import lane.reading.LoadOf;
+import lane.reading.PairOf;
 import lane.reading.ProfileOf;
 import lane.reading.Reading;
 import lane.reading.SweepOf;
@@ -114,6 +119,138 @@ final class NewReading {
                     () -> FirstShapes.of(session).line());
             String name = name(session, mean.quantity()) + ", " + at.station.name();
             add(session, at, name, new ProfileOf(at.station.id(), mean.quantity()));
+        });
+    }
+
+    /** What is lacking for a number over cells. */
+    static String lacksCells(Session session) {
+        return lacksRun(session, "");
+    }
+
+    static void extent(Session session) {
+        At at = At.of(session, Region.class::isInstance, "All of it", () -> new Region(new Within.All()));
+        String condition = MeasureChoices.conditions(session).stream()
+                .findFirst()
+                .map(Quantity::id)
+                .orElse("");
+        add(
+                session,
+                at,
+                condition.isBlank() ? "Extent of " + at.station.name() : "Where " + name(session, condition),
+                new ExtentOf(List.of(at.station.id()), condition, StoredValues.At.CELLS, ExtentOf.Which.COUNT));
+    }
+
+    static void fit(Session session) {
+        MeasureChoices.mean(session).ifPresent(mean -> {
+            At at = At.of(session, shape -> shape instanceof Shape.Sampled, "Line", () -> FirstShapes.of(session)
+                    .line());
+            add(
+                    session,
+                    at,
+                    "Fit of " + name(session, mean.quantity()) + ", " + at.station.name(),
+                    new FitOf(
+                            List.of(at.station.id()),
+                            mean.quantity(),
+                            1,
+                            FitOf.Over.CURVE,
+                            "",
+                            "",
+                            null,
+                            null,
+                            FitOf.Show.COEFFICIENTS,
+                            1));
+        });
+    }
+
+    /** The same fit through something else: a curve needs a line, nodes and cells a region and what they stand along. */
+    static void fitOver(Session session, Reading reading, FitOf f, FitOf.Over over) {
+        if (f.over() == over) {
+            return;
+        }
+        boolean curve = over == FitOf.Over.CURVE;
+        boolean fits = f.stations().stream()
+                .flatMap(id -> session.study().station(id).stream())
+                .anyMatch(s -> curve == (s.shape() instanceof Shape.Sampled));
+        At at = At.of(
+                session,
+                shape -> curve ? shape instanceof Shape.Sampled : shape instanceof Region,
+                curve ? "Line" : "All of it",
+                () -> curve ? FirstShapes.of(session).line() : new Region(new Within.All()));
+        List<String> stations = fits ? f.stations() : List.of(at.station.id());
+        String against = curve ? "" : f.against().isBlank() ? "x" : f.against();
+        Reading next = reading.in("").asking(FitForm.of(f, stations, f.quantity(), f.degree(), over, against));
+        session.edit("Change reading", s -> (fits ? s : at.in(s)).withReadings(l -> {
+            l.replaceAll(r -> r.id().equals(next.id()) ? next : r);
+            return l;
+        }));
+    }
+
+    static void load(Session session) {
+        MeasureChoices.loads(session).ifPresent(l -> {
+            At at = first(session, new Force(l, new Point(1, 0, 0)));
+            add(
+                    session,
+                    at,
+                    "Load on " + at.station.name(),
+                    new LoadOf(
+                            List.of(at.station.id()),
+                            l,
+                            session.study().axis().origin(),
+                            new Point(1, 0, 0),
+                            new Point(0, 0, 1),
+                            null,
+                            LoadOf.Which.ALONG));
+        });
+    }
+
+    private static List<Station> two(Session session, Predicate<Station> fits) {
+        return session.study().stations().stream().filter(fits).limit(2).toList();
+    }
+
+    static String lacksPair(Session session) {
+        String number = lacksNumber(session);
+        return !number.isBlank()
+                ? number
+                : two(session, FeatureForm::curved).size() == 2
+                                || two(session, PairForm::wide).size() == 2
+                                || session.partNames().size() > 1
+                        ? ""
+                        : "two stations are needed; add another line or surface at Stations";
+    }
+
+    static void pair(Session session) {
+        MeasureChoices.mean(session).ifPresent(mean -> {
+            boolean curves = two(session, FeatureForm::curved).size() == 2;
+            List<At> at = two(session, curves ? FeatureForm::curved : PairForm::wide).stream()
+                    .map(s -> new At(s, false))
+                    .toList();
+            if (at.size() < 2) {
+                At one = At.fresh(
+                        session.study(),
+                        session.partNames().get(0),
+                        new OnPart(session.partNames().get(0)));
+                At two = At.fresh(
+                        one.in(session.study()),
+                        session.partNames().get(1),
+                        new OnPart(session.partNames().get(1)));
+                at = List.of(one, two);
+            }
+            String title =
+                    at.get(0).station.name() + " less " + at.get(1).station.name();
+            add(
+                    session,
+                    at,
+                    new Reading(
+                            id(session, title),
+                            title,
+                            "",
+                            new PairOf(
+                                    at.get(0).station.id(),
+                                    at.get(1).station.id(),
+                                    mean.quantity(),
+                                    PairOf.How.DIFFERENCE,
+                                    curves ? PairOf.Match.SHARE : PairOf.Match.ABSCISSA,
+                                    curves ? PairOf.As.CURVE : PairOf.As.NUMBER)));
         });
     }
 

@@ -81,7 +81,7 @@ public final class ReadingsView implements View {
         AskForm.ALL.all().forEach(f -> groups.putIfAbsent(f.group(), new ArrayList<>()));
         for (Reading r : study.readings()) {
             AskForm form = AskForm.ALL.of(r.ask());
-            Objects.requireNonNull(groups.get(form.group()))
+            Objects.requireNonNull(groups.get(form.group(r)))
                     .add(new SideList.Item(r.id(), r.name(), r.unit(), form.icon()));
         }
         list.fill(

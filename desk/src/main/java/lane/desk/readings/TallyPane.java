@@ -26,6 +26,7 @@ import lane.picture.Ticks;
 import lane.reading.Outcome;
 import lane.reading.Reading;
 import lane.reading.Scalar;
+import lane.reading.Several;
 import lane.study.Source;
 import lane.unit.Unit;
 import org.jspecify.annotations.Nullable;
@@ -78,8 +79,15 @@ final class TallyPane implements ReadingPane {
         for (int i = 1; i < names.size(); i++) {
             int at = i;
             String what = names.get(i)
-                    .substring(Math.min(names.get(i).length(), reading.name().length()));
-            body.getChildren().add(rowOf(what.strip(), sources, s -> value(number(reading, s.id(), at)), false));
+                    .substring(Math.min(names.get(i).length(), reading.name().length()))
+                    .strip();
+            body.getChildren()
+                    .add(rowOf(
+                            what + in(reading, sources, at),
+                            remark(reading, sources, at),
+                            sources,
+                            s -> value(number(reading, s.id(), at)),
+                            false));
         }
         body.getChildren()
                 .add(rowOf(
@@ -240,8 +248,40 @@ final class TallyPane implements ReadingPane {
         return 12 + TALL * (high - v) / (high - low);
     }
 
+    /** The unit of one of several numbers, to stand behind its word. */
+    private String in(Reading reading, List<Source> sources, int at) {
+        return sources.stream()
+                .map(s -> number(reading, s.id(), at))
+                .filter(Objects::nonNull)
+                .map(e -> e.unit().known() && !e.unit().equals(Unit.ONE)
+                        ? ", " + e.unit().symbol()
+                        : "")
+                .findFirst()
+                .orElse("");
+    }
+
+    /** What is said of one of several numbers: its sign, or how it was made. */
+    private String remark(Reading reading, List<Source> sources, int at) {
+        return sources.stream()
+                .map(s -> session.results().outcome(reading.id(), s.id()))
+                .filter(o ->
+                        o instanceof Several several && at - 1 < several.named().size())
+                .map(o -> ((Several) o).named().get(at - 1).remark())
+                .findFirst()
+                .orElse("");
+    }
+
     private Node rowOf(
             String name, List<Source> sources, java.util.function.Function<Source, String> value, boolean strong) {
+        return rowOf(name, "", sources, value, strong);
+    }
+
+    private Node rowOf(
+            String name,
+            String remark,
+            List<Source> sources,
+            java.util.function.Function<Source, String> value,
+            boolean strong) {
         HBox cells = Ui.row(0);
         for (Source s : sources) {
             var label = Ui.cell(value.apply(s), Ui.PITCH, strong ? "section" : "second");
@@ -251,6 +291,9 @@ final class TallyPane implements ReadingPane {
         }
         var caption = Ui.label(name, "small", "muted");
         caption.setStyle("-fx-padding: 2 0 0 10;");
+        if (!remark.isBlank()) {
+            Tip.on(caption, remark);
+        }
         var box = new VBox(caption, new LaneColumns(session, cells));
         box.getStyleClass().add("rule");
         box.setMinHeight(38);
@@ -294,6 +337,7 @@ final class TallyPane implements ReadingPane {
             head.setStyle("-fx-padding: 12 0 0 0;");
             var sign = Ui.label(which + ".", "second");
             sign.setWrapText(true);
+            sign.setMinHeight(javafx.scene.layout.Region.USE_PREF_SIZE);
             box.getChildren().addAll(head, sign);
         }
         pieces(reading, sources, box);
@@ -335,19 +379,27 @@ final class TallyPane implements ReadingPane {
     }
 
     private static String value(@Nullable Estimate number) {
-        return number == null
-                ? "–"
-                : Ticks.number(
-                        number.shown(),
-                        number.unit().differenceFromSi(number.uncertainty().half()));
+        if (number == null) {
+            return "–";
+        }
+        // An uncertainty of round-off does not call for as many digits.
+        double least = 1e-7 * Math.abs(number.shown());
+        double half = number.unit().differenceFromSi(number.uncertainty().half());
+        return Ticks.number(number.shown(), half > 0 && half < least ? least : half);
     }
 
     /** The other numbers of an answer, such as pressure and viscous parts. */
     private void pieces(Reading reading, List<Source> sources, VBox box) {
         for (Source s : sources) {
-            List<Scalar> all = session.results().scalars(reading.id(), s.id());
-            if (all.size() > 2) {
-                String text = all.subList(1, all.size()).stream()
+            // What stands in rows of its own is not said again.
+            List<Scalar> all = session.results().scalars(reading.id(), s.id()).stream()
+                    .filter(x -> !(session.results().outcome(reading.id(), s.id()) instanceof Several several)
+                            || !several.named().contains(x))
+                    .toList();
+            boolean several = session.results().outcome(reading.id(), s.id()) instanceof Several;
+            int first = several ? 0 : 1;
+            if (all.size() > first + 1) {
+                String text = all.subList(first, all.size()).stream()
                         .map(x -> x.what().replaceAll(" part$", "") + " "
                                 + Ticks.brief(x.estimate().shown()))
                         .collect(java.util.stream.Collectors.joining(", "));

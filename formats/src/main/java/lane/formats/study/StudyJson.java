@@ -224,6 +224,9 @@ public final class StudyJson {
 
         @JsonSetter(nulls = Nulls.AS_EMPTY)
         abstract int count();
+
+        @JsonSetter(nulls = Nulls.AS_EMPTY)
+        abstract int number();
     }
 
     @JsonInclude(JsonInclude.Include.NON_NULL)
@@ -345,6 +348,10 @@ public final class StudyJson {
             .addMixIn(Sweep.class, Lenient.class)
             .addMixIn(AroundOf.class, AroundMixIn.class)
             .addMixIn(lane.reading.FeatureOf.class, LenientWhereThereIsSome.class)
+            .addMixIn(lane.reading.FitOf.class, LenientWhereThereIsSome.class)
+            .addMixIn(lane.reading.LoadOf.class, LenientWhereThereIsSome.class)
+            .addMixIn(lane.reading.PairOf.class, Lenient.class)
+            .addMixIn(lane.reading.ExtentOf.class, Lenient.class)
             .addMixIn(Enclosing.class, WhereThereIsSome.class)
             .addMixIn(Points.class, PointsMixIn.class)
             .addMixIn(CutCurve.class, CutCurveMixIn.class)

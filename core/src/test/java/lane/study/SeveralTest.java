@@ -1,0 +1,303 @@
+package lane.study;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.assertj.core.api.Assertions.within;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import lane.base.LaneException;
+import lane.base.Work;
+import lane.evaluation.StoredValues.At;
+import lane.field.Field;
+import lane.field.PartBuilder;
+import lane.field.Run;
+import lane.field.Stated;
+import lane.field.TimeSelector;
+import lane.field.Values;
+import lane.measure.Loads;
+import lane.mesh.BoxMesh;
+import lane.mesh.CellShape;
+import lane.mesh.Mesh;
+import lane.mesh.Point;
+import lane.quantity.Quantity;
+import lane.reading.Ask;
+import lane.reading.ExtentOf;
+import lane.reading.FitOf;
+import lane.reading.LoadOf;
+import lane.reading.Outcome;
+import lane.reading.PairOf;
+import lane.reading.Profile;
+import lane.reading.Reading;
+import lane.reading.Several;
+import lane.reading.Tally;
+import lane.reference.Curve;
+import lane.reference.Recipe;
+import lane.reference.Table;
+import lane.station.Abscissa;
+import lane.station.Box;
+import lane.station.Line;
+import lane.station.OnPart;
+import lane.station.Region;
+import lane.station.Sampling;
+import lane.station.Station;
+import lane.station.Within;
+import lane.unit.Unit;
+import org.junit.jupiter.api.Test;
+
+/**
+ * Readings of several numbers in a tray of 2 x 1 x 0.5 m, from (1, 0, 0): T = 300 + x^2 + 2 y at its nodes, p = 1000 + 40 z - 10 x.
+ */
+class SeveralTest {
+    private static final double VOLUME = 1.0;
+    private static final Run RUN = run();
+
+    private static Run run() {
+        Mesh flat = BoxMesh.of(CellShape.HEXAHEDRON, new int[] {8, 4, 2}, new double[] {2, 1, 0.5}, 0, 0);
+        double[] xyz = flat.xyz().clone();
+        for (int i = 0; i < xyz.length; i += 3) {
+            xyz[i] += 1;
+        }
+        Mesh mesh = Mesh.uniform(xyz, CellShape.HEXAHEDRON, flat.nodes());
+        double[] t = new double[mesh.nodeCount()];
+        double[] p = new double[t.length];
+        for (int i = 0; i < t.length; i++) {
+            t[i] = 300 + xyz[3 * i] * xyz[3 * i] + 2 * xyz[3 * i + 1];
+            p[i] = 1000 + 40 * xyz[3 * i + 2] - 10 * xyz[3 * i];
+        }
+        return new Run(
+                mesh,
+                List.of(
+                        new Field("T", Field.At.NODE, 1, Unit.of("K"), Values.of(t)),
+                        new Field("p", Field.At.NODE, 1, Unit.of("Pa"), Values.of(p))),
+                List.of(new PartBuilder(mesh).whole("skin")),
+                List.of(),
+                List.of(),
+                List.of(),
+                Double.NaN,
+                Stated.NOTHING);
+    }
+
+    private static final Library LIBRARY = new Library() {
+        @Override
+        public Run run(Source.Simulation source, TimeSelector moment, Work work) {
+            return RUN;
+        }
+
+        @Override
+        public Table table(String file, List<Recipe> recipes) {
+            throw new LaneException("There is no table.");
+        }
+    };
+
+    private static Station line(String id, double x0, double x1, double y) {
+        return new Station(
+                id, id, new Line(new Point(x0, y, 0.25), new Point(x1, y, 0.25), new Sampling.Even(9), Abscissa.ARC));
+    }
+
+    private static Station box(String id, double x0, double x1) {
+        return new Station(id, id, new Region(new Within.InBox(new Box(new Point(x0, 0, 0), new Point(x1, 1, 0.5)))));
+    }
+
+    private static final List<Station> STATIONS = List.of(
+            line("near", 1, 3, 0),
+            line("far", 1, 3, 1),
+            line("short", 1, 2, 0),
+            box("left", 1, 2),
+            box("right", 2, 3),
+            new Station("all", "all", new Region(new Within.All())),
+            new Station("skin", "skin", new OnPart("skin")));
+
+    private static Outcome read(Ask ask, String unit, String lane) {
+        List<Quantity> quantities = new ArrayList<>(List.of(
+                new Quantity("T", "T", "T", "", ""),
+                new Quantity("p", "p", "p", "", ""),
+                new Quantity("x", "x", "x", "", ""),
+                new Quantity("warm", "warm", "T > 306 \"K\"", "", ""),
+                new Quantity("c", "c", "1000 \"Pa\"", "", "")));
+        Study study = Study.empty("tray")
+                .withSources(l -> List.of(
+                        new Source.Simulation("run", "run", "run.vtu", List.of(), "", ""),
+                        new Source.Reference(
+                                "theory",
+                                "theory",
+                                Source.Kind.THEORY,
+                                List.of(),
+                                Map.of(),
+                                List.of(new Curve.ByFormula("r", "300 + 3 * x + 5 * x ^ 2", "K")))))
+                .withQuantities(l -> quantities)
+                .withStations(l -> STATIONS)
+                .withReadings(l -> List.of(new Reading("r", "r", unit, ask)));
+        return new Evaluator(LIBRARY).evaluate(study, Work.QUIET).outcome("r", lane);
+    }
+
+    private static Outcome read(Ask ask) {
+        return read(ask, "", "run");
+    }
+
+    private static double number(Outcome o, String what) {
+        return ((Several) o).of(what).orElseThrow().value();
+    }
+
+    private static PairOf pair(String a, String b, PairOf.How how, PairOf.Match match, PairOf.As as) {
+        return new PairOf(a, b, "T", how, match, as);
+    }
+
+    @Test
+    void twoStationsAgainstEachOther() {
+        var less = (Profile)
+                read(pair("far", "near", PairOf.How.DIFFERENCE, PairOf.Match.ABSCISSA, PairOf.As.CURVE), "degC", "run");
+        assertThat(less.value())
+                .hasSize(9)
+                .containsExactly(
+                        java.util.stream.DoubleStream.generate(() -> 2).limit(9).toArray(), within(1e-10));
+        // A difference of temperatures has no point on a scale.
+        assertThat(less.unit().fromSi(2)).isEqualTo(2);
+        var over = (Profile) read(pair("far", "near", PairOf.How.RATIO, PairOf.Match.ABSCISSA, PairOf.As.CURVE));
+        assertThat(over.value()[8]).isCloseTo(311 / 309.0, within(1e-12));
+        assertThat(over.unit()).isEqualTo(Unit.ONE);
+        var mean = (Tally) read(pair("right", "left", PairOf.How.DIFFERENCE, PairOf.Match.ABSCISSA, PairOf.As.NUMBER));
+        // Of x^2 between nodes: its mean and, in both, the same of the straight pieces.
+        assertThat(mean.value()).isCloseTo(19 / 3.0 - 7 / 3.0, within(1e-10));
+        assertThat(mean.sign()).contains("first station is greater");
+        assertThat(mean.trail().toString()).contains("left", "right");
+    }
+
+    @Test
+    void samplesOfTwoStationsBelongTogetherAsIsSaid() {
+        var some = (Profile) read(pair("near", "short", PairOf.How.DIFFERENCE, PairOf.Match.ABSCISSA, PairOf.As.CURVE));
+        assertThat(some.found()).isEqualTo(5);
+        assertThat(some.value()[4]).isCloseTo(0, within(1e-10));
+        assertThat(some.value()[5]).isNaN();
+        assertThat(some.note()).contains("4 of 9 samples have no counterpart");
+        var shares = (Profile) read(pair("near", "short", PairOf.How.DIFFERENCE, PairOf.Match.SHARE, PairOf.As.CURVE));
+        assertThat(shares.found()).isEqualTo(9);
+        assertThat(shares.value()[8]).isCloseTo(9 - 4, within(1e-10));
+        assertThat(shares.note()).contains("same share of the length");
+    }
+
+    private static FitOf fit(String station, int degree, FitOf.Over over, FitOf.Show show, int number) {
+        return new FitOf(
+                List.of(station), "T", degree, over, over == FitOf.Over.CURVE ? "" : "x", "", null, null, show, number);
+    }
+
+    @Test
+    void aPolynomialThroughACurve() {
+        Outcome made = read(fit("near", 2, FitOf.Over.CURVE, FitOf.Show.COEFFICIENTS, 2));
+        // Against the length from x = 1: 301 + 2 s + s^2.
+        assertThat(number(made, "constant")).isCloseTo(301, within(1e-9));
+        assertThat(number(made, "coefficient 1")).isCloseTo(2, within(1e-9));
+        assertThat(made.numbers().getFirst().value()).isCloseTo(1, within(1e-9));
+        assertThat(made.unit().label()).isEqualTo("K/m2");
+        assertThat(number(made, "R2")).isCloseTo(1, within(1e-12));
+        // The best straight line through 9 samples of it leaves s^2 - 2 s + 0.3125 at both ends.
+        var left = (Profile) read(fit("near", 1, FitOf.Over.CURVE, FitOf.Show.RESIDUALS, 0));
+        assertThat(left.value()[0]).isCloseTo(left.value()[8], within(1e-9)).isPositive();
+        assertThat(java.util.Arrays.stream(left.value()).sum()).isCloseTo(0, within(1e-9));
+        var fitted = (Profile) read(fit("near", 1, FitOf.Over.CURVE, FitOf.Show.FITTED, 0));
+        assertThat(fitted.value()[8] - fitted.value()[0]).isCloseTo(2 * 4, within(1e-9));
+    }
+
+    @Test
+    void aPolynomialThroughNodesAndCells() {
+        Outcome nodes = read(fit("all", 2, FitOf.Over.NODES, FitOf.Show.COEFFICIENTS, 0));
+        // 2 y is 1 in the mean, whatever x is; what is left has the deviation of 0, 0.5, 1, 1.5, 2.
+        assertThat(number(nodes, "constant")).isCloseTo(301, within(1e-9));
+        assertThat(number(nodes, "coefficient 1")).isCloseTo(0, within(1e-9));
+        assertThat(number(nodes, "coefficient 2")).isCloseTo(1, within(1e-9));
+        assertThat(number(nodes, "residual deviation")).isCloseTo(Math.sqrt(0.5 * 135 / (135 - 3.0)), within(1e-9));
+        assertThat(nodes.scalars().getLast().estimate().value()).isEqualTo(135);
+        Outcome cells = read(fit("right", 1, FitOf.Over.CELLS, FitOf.Show.COEFFICIENTS, 1));
+        assertThat(cells.numbers().getFirst().value()).isCloseTo(5, within(1e-9));
+        assertThat(cells.numbers().getFirst().uncertainty().stated()).isTrue();
+        var against =
+                new FitOf(List.of("all"), "T", 1, FitOf.Over.NODES, "", "", null, null, FitOf.Show.COEFFICIENTS, 0);
+        assertThat(((Outcome.Absent) read(against)).reason()).contains("needs a quantity to be fitted against");
+        assertThatThrownBy(() -> fit("all", 1, FitOf.Over.NODES, FitOf.Show.COEFFICIENTS, 2))
+                .hasMessageContaining("coefficients 0 to 1");
+    }
+
+    /** A theory along the line has the coefficients of its own curve. */
+    @Test
+    void aTheoryIsFittedAlike() {
+        Outcome made = read(fit("near", 2, FitOf.Over.CURVE, FitOf.Show.COEFFICIENTS, 0), "", "theory");
+        // x = 1 + s: 308 + 13 s + 5 s^2.
+        assertThat(number(made, "constant")).isCloseTo(308, within(1e-9));
+        assertThat(number(made, "coefficient 1")).isCloseTo(13, within(1e-9));
+        assertThat(number(made, "coefficient 2")).isCloseTo(5, within(1e-9));
+    }
+
+    private static LoadOf load(String pressure, Point about, LoadOf.Reference reference, LoadOf.Which which) {
+        var loads = new Loads(pressure, 0, "", Loads.On.WALL, Loads.On.WALL);
+        return new LoadOf(List.of("skin"), loads, about, new Point(1, 0, 0), new Point(0.7, 0, 2), reference, which);
+    }
+
+    /** The integral of p n over a closed surface is the volume times the gradient of p, acting at its middle. */
+    @Test
+    void aLoadInOneReading() {
+        var about = new Point(0, 3, -1);
+        var reference = new LoadOf.Reference(1.2, 10, 0.5, 2);
+        Outcome made = read(load("p", about, reference, LoadOf.Which.COEFFICIENT_ACROSS));
+        assertThat(number(made, "along")).isCloseTo(-10 * VOLUME, within(1e-9));
+        assertThat(number(made, "across")).isCloseTo(40 * VOLUME, within(1e-9));
+        // Along x, across z: the third direction is -y.
+        assertThat(number(made, "side")).isCloseTo(0, within(1e-9));
+        assertThat(number(made, "magnitude")).isCloseTo(Math.hypot(10, 40), within(1e-9));
+        Point arm = new Point(2, 0.5, 0.25).minus(about);
+        Point moment = arm.cross(new Point(-10, 0, 40));
+        assertThat(number(made, "moment along")).isCloseTo(moment.x(), within(1e-8));
+        assertThat(number(made, "moment across")).isCloseTo(moment.z(), within(1e-8));
+        assertThat(number(made, "moment side")).isCloseTo(-moment.y(), within(1e-8));
+        // The line through the middle of the tray, and on it the point nearest to where moments are taken.
+        Point f = new Point(-10, 0, 40).unit();
+        Point nearest = new Point(2, 0.5, 0.25).minus(f.times(arm.dot(f)));
+        assertThat(number(made, "centre x")).isCloseTo(nearest.x(), within(1e-8));
+        assertThat(number(made, "centre y")).isCloseTo(nearest.y(), within(1e-8));
+        assertThat(number(made, "centre z")).isCloseTo(nearest.z(), within(1e-8));
+        assertThat(made.numbers().getFirst().value()).isCloseTo(40 / 30.0, within(1e-9));
+        assertThat(number(made, "coefficient moment")).isCloseTo(-moment.y() / 60, within(1e-9));
+        assertThat(made.scalars().toString())
+                .contains("positive pushes the wall along (1, 0, 0)", "through (0, 3, -1) m");
+    }
+
+    @Test
+    void loadsThatCancelHaveNoCentre() {
+        Outcome made = read(load("c", new Point(0, 0, 0), null, LoadOf.Which.CENTRE_X));
+        assertThat(made.numbers().getFirst().value()).isNaN();
+        assertThat(made.scalars().toString()).contains("cancel to round-off");
+        assertThat(((Several) made).of("coefficient along")).isEmpty();
+        assertThatThrownBy(() -> load("p", new Point(0, 0, 0), null, LoadOf.Which.COEFFICIENT_ALONG))
+                .hasMessageContaining("state density, speed, area and length");
+        assertThatThrownBy(() -> new LoadOf.Reference(1, 0, 1, 1)).hasMessageContaining("greater than zero");
+    }
+
+    @Test
+    void whereAConditionHolds() {
+        Outcome cells = read(new ExtentOf(List.of("all"), "warm", At.CELLS, ExtentOf.Which.SIZE));
+        // Middles of cells: x^2 is taken between nodes.
+        int count = 0;
+        double least = Double.POSITIVE_INFINITY;
+        for (int i = 0; i < 8; i++) {
+            double a = 1 + 0.25 * i;
+            for (int j = 0; j < 4; j++) {
+                if (300 + (a * a + (a + 0.25) * (a + 0.25)) / 2 + 2 * (0.125 + 0.25 * j) > 306) {
+                    count += 2;
+                    least = Math.min(least, a + 0.125);
+                }
+            }
+        }
+        assertThat(number(cells, "count")).isEqualTo(count);
+        assertThat(number(cells, "share")).isCloseTo(count / 64.0, within(1e-12));
+        assertThat(cells.numbers().getFirst().value()).isCloseTo(count / 64.0 * VOLUME, within(1e-12));
+        assertThat(number(cells, "least x")).isCloseTo(least, within(1e-12));
+        assertThat(number(cells, "greatest z")).isCloseTo(0.375, within(1e-12));
+        assertThat(number(cells, "pieces")).isEqualTo(1);
+        Outcome nodes = read(new ExtentOf(List.of("all"), "warm", At.NODES, ExtentOf.Which.GREATEST_X), "mm", "run");
+        assertThat(nodes.numbers().getFirst().shown()).isCloseTo(3000, within(1e-9));
+        Outcome faces = read(new ExtentOf(List.of("skin"), "", At.CELLS, ExtentOf.Which.SIZE));
+        assertThat(faces.numbers().getFirst().value()).isCloseTo(7, within(1e-12));
+        assertThat(((Outcome.Absent) read(new ExtentOf(List.of("all"), "T", At.CELLS, ExtentOf.Which.COUNT))).reason())
+                .contains("is a number; an extent is that of a condition");
+    }
+}

@@ -1,0 +1,175 @@
+package lane.desk.cases;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import javafx.scene.control.CheckBox;
+import javafx.scene.control.MenuButton;
+import javafx.scene.control.MenuItem;
+import lane.desk.Chosen;
+import lane.desk.Session;
+import lane.desk.Windowed;
+import lane.desk.intake.FileDrop;
+import lane.field.Field;
+import lane.field.PartBuilder;
+import lane.field.Values;
+import lane.formats.vtk.VtkXmlWriter;
+import lane.formats.vtk.VtkXmlWriter.Options;
+import lane.mesh.BoxMesh;
+import lane.mesh.CellShape;
+import lane.mesh.Mesh;
+import lane.reading.Outcome;
+import lane.reading.Profile;
+import lane.reading.Reading;
+import lane.reading.Several;
+import lane.station.Abscissa;
+import lane.station.Line;
+import lane.station.Sampling;
+import lane.station.Station;
+import lane.unit.Unit;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+/** Readings of several numbers in the window, in the air of a cold store of 6 x 4 x 3 m: temperatures in degC, pressures in mbar. */
+class ColdStoreTest extends Windowed {
+    @TempDir
+    Path folder;
+
+    private void store(String name, double warmer) throws Exception {
+        Mesh mesh = BoxMesh.of(CellShape.WEDGE, new int[] {6, 4, 3}, new double[] {6, 4, 3}, 0, 3);
+        double[] air = new double[mesh.nodeCount()];
+        double[] over = new double[air.length];
+        for (int i = 0; i < air.length; i++) {
+            double x = mesh.xyz()[3 * i];
+            double z = mesh.xyz()[3 * i + 2];
+            air[i] = -22 + warmer + x * x / 6 + z;
+            over[i] = 0.3 - 0.02 * z + 0.01 * x;
+        }
+        VtkXmlWriter.writeGrid(
+                folder.resolve(name + ".vtu"),
+                mesh,
+                List.of(
+                        new Field("air temperature", Field.At.NODE, 1, Unit.UNKNOWN, Values.of(air)),
+                        new Field("overpressure", Field.At.NODE, 1, Unit.UNKNOWN, Values.of(over))),
+                Options.DEFAULT);
+        Path parts = Files.createDirectories(folder.resolve(name + "-parts"));
+        VtkXmlWriter.writeSurface(
+                parts.resolve("walls.vtp"), new PartBuilder(mesh).whole("walls").surface(), List.of(), Options.DEFAULT);
+    }
+
+    private void add(String item) throws Exception {
+        robot.interact(() -> session.go(4));
+        events();
+        MenuButton menu = node("add-reading");
+        MenuItem found = menu.getItems().stream()
+                .filter(i -> i.getText() != null && i.getText().startsWith(item))
+                .findFirst()
+                .orElseThrow();
+        robot.interact(found::fire);
+        settled();
+    }
+
+    private Outcome answer(String lane) {
+        return session.results().outcome(session.selected(Chosen.READING), lane);
+    }
+
+    private double number(String lane, String what) {
+        return ((Several) answer(lane)).of(what).orElseThrow().shown();
+    }
+
+    private void unit(String field, String unit) {
+        robot.interact(() -> session.edit(
+                "Unit",
+                s -> s.withUnits(l -> {
+                    l.removeIf(u -> u.field().equals(field));
+                    l.add(new lane.quantity.FieldUnit(field, unit, true));
+                    return l;
+                })));
+    }
+
+    private void line(String name, double y, double to) {
+        var shape = new Line(
+                new lane.mesh.Point(0, y, 0), new lane.mesh.Point(to, y, 0), new Sampling.Even(7), Abscissa.ARC);
+        robot.interact(() -> session.edit(
+                "Line",
+                s -> s.withStations(l -> {
+                    l.add(new Station(name, name, shape));
+                    return l;
+                })));
+    }
+
+    @Test
+    void loadsFitsPairsAndExtents() throws Exception {
+        store("night", 0);
+        store("day", 5);
+        show(Session::fresh);
+        robot.interact(() -> FileDrop.add(session, List.of(folder.resolve("night.vtu"), folder.resolve("day.vtu"))));
+        await(() -> session.results().runs().size() == 2);
+        unit("air temperature", "degC");
+        unit("overpressure", "mbar");
+        settled();
+
+        add("Load");
+        Reading load = session.study().reading(session.selected(Chosen.READING)).orElseThrow();
+        assertThat(load.name()).isEqualTo("Load on walls");
+        // Over a closed surface: 72 m3 times the gradient, 1 Pa/m along x and -2 Pa/m along z.
+        assertThat(number("night", "along")).isCloseTo(72, within(1e-6));
+        assertThat(number("night", "across")).isCloseTo(-144, within(1e-6));
+        enter("load-across-z", "-1");
+        settled();
+        assertThat(number("night", "across")).isCloseTo(144, within(1e-6));
+        CheckBox coefficients = node("load-coefficients");
+        robot.interact(coefficients::fire);
+        settled();
+        enter("load-area", "120000 cm2");
+        settled();
+        choose("load-number", "coefficient along");
+        assertThat(number("night", "coefficient along")).isCloseTo(72 / (0.6 * 12), within(1e-9));
+        see("moment side");
+        look("load");
+        enter("load-along-x", "0");
+        assertThat(session.message()).contains("cannot be 0, 0, 0");
+
+        line("wall side", 0, 6);
+        line("half", 2, 3);
+        settled();
+        add("Polynomial");
+        assertThat(number("night", "constant")).isCloseTo(-22.8, within(0.5));
+        enter("fit-degree", "2");
+        settled();
+        // -22 + x^2/6 along the wall.
+        assertThat(number("day", "constant")).isCloseTo(-17, within(1e-9));
+        assertThat(number("day", "coefficient 2")).isCloseTo(1 / 6.0, within(1e-9));
+        look("fit");
+        choose("fit-show", "value less fit");
+        assertThat(((Profile) answer("night")).value()[3]).isCloseTo(0, within(1e-9));
+        look("fit-residuals");
+        choose("fit-show", "coefficients");
+        choose("fit-over", "nodes");
+        choose("fit-against", "z");
+        settled();
+        assertThat(answer("night").numbers()).isNotEmpty();
+        look("fit-nodes");
+
+        add("Two stations");
+        assertThat(((Profile) answer("night")).value()[6]).isCloseTo(6 - 1.5, within(1e-9));
+        look("pair");
+        choose("pair-as", "number of the means");
+        look("pair-number");
+
+        robot.interact(() -> session.edit(
+                "Condition",
+                s -> s.withQuantities(l -> {
+                    l.add(new lane.quantity.Quantity("soft", "soft", "\"air temperature\" > -18 \"degC\"", "", ""));
+                    return l;
+                })));
+        settled();
+        add("Where a condition");
+        assertThat(number("night", "least x")).isGreaterThan(2);
+        assertThat(number("day", "count")).isEqualTo(6 * 4 * 3 * 2);
+        look("extent");
+    }
+}

@@ -65,6 +65,11 @@ public final class SurfaceIntegral {
         return lens;
     }
 
+    /** The same parts seen through another lens. */
+    public SurfaceIntegral through(EvaluationContext other) {
+        return new SurfaceIntegral(run, parts, other, memo, most);
+    }
+
     /** Whether the parts are curves on a surface that bends, or its rims: what is taken over them is taken along a length. */
     public boolean alongCurves() {
         return parts.stream().allMatch(p -> p.surface().dimension() == 1) && !CellMeasures.flat(run.mesh());

@@ -6,6 +6,8 @@ import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import lane.base.LaneException;
 import lane.measure.Measure;
+import lane.provenance.Provenance;
+import lane.station.Region;
 
 /**
  * Signed terms and their residual.
@@ -81,7 +83,27 @@ public record BalanceOf(List<Term> terms, List<String> closedBy, String positive
         Where where = Where.of(
                 stations().stream().distinct().map(s -> on.station(s, reading)).toList(),
                 on.places().sheets());
+        ReadingContext fresh = on.with(Provenance.EMPTY);
         return BalanceReader.read(
-                on.run(), reading, where, s -> on.surface(s, fields, reading), on.lens(), on.trail(), on.memo());
+                on.run(),
+                reading,
+                where,
+                // A term over cells bounds nothing.
+                s -> on.station(s, reading).shape() instanceof Region ? List.of() : on.surface(s, fields, reading),
+                term -> number(term, reading, fresh),
+                on.lens(),
+                on.trail(),
+                on.memo());
+    }
+
+    private static Tally number(Term term, Reading reading, ReadingContext on) {
+        Outcome made = new TallyOf(term.stations(), term.measure()).read(reading.in(""), on);
+        if (made instanceof Tally t) {
+            return t;
+        }
+        throw new LaneException(
+                made instanceof Outcome.Absent a
+                        ? "Term \"" + term.name() + "\": " + a.reason()
+                        : "Term \"" + term.name() + "\" gives no number.");
     }
 }

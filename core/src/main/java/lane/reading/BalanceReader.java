@@ -43,7 +43,15 @@ public final class BalanceReader {
             EvaluationContext lens,
             Provenance trail,
             Memo memo) {
-        return read(run, reading, Where.UNSAID, partOf, lens, trail, memo);
+        Function<BalanceOf.Term, Tally> number = term -> TallyReader.read(
+                run,
+                term.stations().stream().flatMap(s -> partOf.apply(s).stream()).toList(),
+                term.measure(),
+                lens,
+                "",
+                Provenance.EMPTY,
+                memo);
+        return read(run, reading, Where.UNSAID, partOf, number, lens, trail, memo);
     }
 
     static Balance read(
@@ -51,6 +59,7 @@ public final class BalanceReader {
             Reading reading,
             Where where,
             Function<String, List<Part>> partOf,
+            Function<BalanceOf.Term, Tally> number,
             EvaluationContext lens,
             Provenance trail,
             Memo memo) {
@@ -79,10 +88,7 @@ public final class BalanceReader {
         Provenance full = trail.reading(where.files()).then("station", CLOSED, "parts {parts}", placed);
         var settings = new LinkedHashMap<String, Object>();
         for (BalanceOf.Term term : ask.terms()) {
-            List<Part> parts = term.stations().stream()
-                    .flatMap(s -> partOf.apply(s).stream())
-                    .toList();
-            Tally tally = TallyReader.read(run, parts, term.measure(), lens, "", Provenance.EMPTY, memo);
+            Tally tally = number.apply(term);
             if (unit == null) {
                 unit = Outcome.shown(reading.unit(), tally.unit(), "Balance \"" + reading.name() + "\"");
             } else {
@@ -90,10 +96,7 @@ public final class BalanceReader {
                         .requireComparable(unit, "Term \"" + term.name() + "\" of balance \"" + reading.name() + "\"");
             }
             double value = term.factor() * tally.value();
-            terms.add(new Balance.Term(
-                    term.name(),
-                    String.join(" + ", parts.stream().map(Part::name).toList()),
-                    value));
+            terms.add(new Balance.Term(term.name(), tally.note().replaceFirst("^over ", ""), value));
             sum.add(value);
             scale = Math.max(scale, Math.abs(value));
             settings.put(term.name(), term);

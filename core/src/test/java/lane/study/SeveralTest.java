@@ -16,6 +16,9 @@ import lane.field.Run;
 import lane.field.Stated;
 import lane.field.TimeSelector;
 import lane.field.Values;
+import lane.measure.Given;
+import lane.measure.Heat;
+import lane.measure.Integral;
 import lane.measure.Loads;
 import lane.mesh.BoxMesh;
 import lane.mesh.CellShape;
@@ -23,6 +26,8 @@ import lane.mesh.Mesh;
 import lane.mesh.Point;
 import lane.quantity.Quantity;
 import lane.reading.Ask;
+import lane.reading.Balance;
+import lane.reading.BalanceOf;
 import lane.reading.ExtentOf;
 import lane.reading.FitOf;
 import lane.reading.LoadOf;
@@ -32,6 +37,7 @@ import lane.reading.Profile;
 import lane.reading.Reading;
 import lane.reading.Several;
 import lane.reading.Tally;
+import lane.reading.TallyOf;
 import lane.reference.Curve;
 import lane.reference.Recipe;
 import lane.reference.Table;
@@ -115,7 +121,9 @@ class SeveralTest {
                 new Quantity("p", "p", "p", "", ""),
                 new Quantity("x", "x", "x", "", ""),
                 new Quantity("warm", "warm", "T > 306 \"K\"", "", ""),
-                new Quantity("c", "c", "1000 \"Pa\"", "", "")));
+                new Quantity("c", "c", "1000 \"Pa\"", "", ""),
+                new Quantity("k", "k", "0.5 \"W/(m K)\"", "", ""),
+                new Quantity("q", "q", "7 \"W/m3\"", "", "")));
         Study study = Study.empty("tray")
                 .withSources(l -> List.of(
                         new Source.Simulation("run", "run", "run.vtu", List.of(), "", ""),
@@ -270,6 +278,54 @@ class SeveralTest {
         assertThatThrownBy(() -> load("p", new Point(0, 0, 0), null, LoadOf.Which.COEFFICIENT_ALONG))
                 .hasMessageContaining("state density, speed, area and length");
         assertThatThrownBy(() -> new LoadOf.Reference(1, 0, 1, 1)).hasMessageContaining("greater than zero");
+    }
+
+    private static Heat heat(String conductivity, double value) {
+        return new Heat("T", conductivity, value);
+    }
+
+    /** T = 300 + x^2 + 2 y: what is conducted out of the tray is what -k times the Laplacian of T makes inside. */
+    @Test
+    void heatThroughASurface() {
+        var through = new TallyOf(List.of("skin"), heat("", 0.5));
+        // Of x^2 the gradient in the cells at the ends is that of the straight pieces: 2.25 at x = 1.125 and 5.75.
+        var made = (Tally) read(through);
+        assertThat(made.unit().label()).isEqualTo("W");
+        assertThat(made.sign()).isEqualTo("positive leaves the run");
+        assertThat(made.value()).isCloseTo(-0.5 * 2 * VOLUME, within(0.2));
+        var byQuantity = (Tally) read(new TallyOf(List.of("skin"), heat("k", 0)));
+        assertThat(byQuantity.value()).isCloseTo(made.value(), within(1e-12));
+        assertThat(((Outcome.Absent) read(new TallyOf(List.of("skin"), heat("", 0)))).reason())
+                .contains("needs a conductivity");
+        assertThat(((Outcome.Absent) read(new TallyOf(List.of("skin"), heat("p", 0)))).reason())
+                .contains("is used as a conductivity but its unit is Pa");
+        assertThat(((Outcome.Absent) read(new TallyOf(List.of("skin"), new Heat("p", "", 1)))).reason())
+                .contains("is used as a temperature but its unit is Pa");
+    }
+
+    @Test
+    void aBalanceHasTermsOverCellsAndTypedOnes() {
+        var balance = new BalanceOf(
+                List.of(
+                        new BalanceOf.Term("out", -1, List.of("skin"), heat("", 0.5)),
+                        new BalanceOf.Term("made", 1, List.of("left", "right"), new Integral("q")),
+                        new BalanceOf.Term("lamp", 1, List.of(), new Given(1.5, "kW", "data sheet of the lamp"))),
+                List.of(),
+                "positive heats the tray");
+        var made = (Balance) read(balance, "W", "run");
+        assertThat(made.terms().get(1).value()).isCloseTo(7 * VOLUME, within(1e-12));
+        assertThat(made.terms().get(2).value()).isEqualTo(1500);
+        assertThat(made.terms().get(2).over()).contains("typed by hand", "data sheet of the lamp");
+        assertThat(made.residual()).isCloseTo(made.terms().getFirst().value() + 1507, within(1e-9));
+        assertThat(made.trail().toString()).contains("data sheet of the lamp", "left");
+        assertThatThrownBy(() -> new Given(1, "W", " ")).hasMessageContaining("needs its source");
+        var placed = new BalanceOf(
+                List.of(
+                        new BalanceOf.Term("out", -1, List.of("skin"), heat("", 0.5)),
+                        new BalanceOf.Term("lamp", 1, List.of("skin"), new Given(1.5, "kW", "sheet"))),
+                List.of(),
+                "");
+        assertThat(((Outcome.Absent) read(placed)).reason()).contains("leave the stations out");
     }
 
     @Test

@@ -55,6 +55,17 @@ final class MeasureChoices {
         return session.quantities().stream().filter(q -> session.isOf(q, 3)).toList();
     }
 
+    /** Quantities with one number in a unit. */
+    static List<Quantity> inUnit(Session session, String unit) {
+        Unit wanted = Unit.of(unit);
+        EvaluationContext lens = session.lens();
+        return session.quantities().stream()
+                .filter(q -> session.results().runs().values().stream().anyMatch(r -> BoundQuantity.type(r, q, lens)
+                        .filter(t -> t.components() == 1 && t.unit().comparable(wanted))
+                        .isPresent()))
+                .toList();
+    }
+
     /** Stresses with so many components: a pressure has one, a wall shear three. */
     static List<Quantity> pascals(Session session, int components) {
         Unit pascal = Unit.of("Pa");

@@ -109,6 +109,31 @@ public final class MeasureForm {
         line(caption, field, Ui.label("%", "muted"));
     }
 
+    /** A number in a unit that is told behind it. */
+    void value(String caption, String field, double now, String unit, DoubleFunction<Measure> make) {
+        var made = Ui.number(id + "-" + field, now, unit, v -> attempt(() -> make.apply(v)));
+        made.setPrefWidth(78);
+        line(caption, made, Ui.label(unit, "muted"));
+    }
+
+    /** Words. */
+    void text(String caption, String field, String now, java.util.function.Function<String, Measure> make) {
+        var made = Ui.text(id + "-" + field, now, t -> attempt(() -> make.apply(t)));
+        made.setPrefWidth(190);
+        line(caption, made);
+    }
+
+    /** A quantity with one number in a unit, or none under a word of its own. */
+    void inUnit(
+            String caption,
+            String field,
+            String unit,
+            String now,
+            String none,
+            java.util.function.Function<String, Measure> make) {
+        orNone(caption, field, MeasureChoices.inUnit(session, unit), now, none, make);
+    }
+
     /** A quantity that is one number a lane. */
     void single(String now, java.util.function.Function<String, Measure> make) {
         quantity("of", MeasureChoices.singles(session), now, make);

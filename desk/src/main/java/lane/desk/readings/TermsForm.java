@@ -10,6 +10,7 @@ import lane.desk.Chosen;
 import lane.desk.Session;
 import lane.desk.Ui;
 import lane.measure.Area;
+import lane.measure.Given;
 import lane.measure.Measure;
 import lane.reading.BalanceOf;
 import lane.reading.BalanceOf.Term;
@@ -39,8 +40,10 @@ final class TermsForm {
             var words = new VBox(
                     Ui.left(t.name(), 200, "second"),
                     Ui.left(
-                            "over " + PartsChoice.words(session, t.stations()) + "; "
-                                    + t.measure().sign(),
+                            t.measure() instanceof Given g
+                                    ? "typed: " + g.source()
+                                    : "over " + PartsChoice.words(session, t.stations()) + "; "
+                                            + t.measure().sign(),
                             226,
                             "small",
                             "muted"));
@@ -84,7 +87,10 @@ final class TermsForm {
                         session,
                         "term",
                         t.measure(),
-                        m -> put(balance, at, new Term(t.name(), t.factor(), t.stations(), m))));
+                        m -> put(balance, at, new Term(t.name(), t.factor(), where(t, m), m))));
+        if (t.measure().placeless()) {
+            form.getChildren().remove(2);
+        }
         if (terms(balance).size() > 1) {
             form.getChildren()
                     .add(Ui.button(
@@ -98,6 +104,19 @@ final class TermsForm {
         form.getStyleClass().add("paper");
         form.setStyle("-fx-padding: 8 8 10 10;");
         return form;
+    }
+
+    /** What belongs to a lane as a whole is taken over nothing; all else begins with the first part. */
+    private List<String> where(Term t, Measure measure) {
+        return measure.placeless()
+                ? List.of()
+                : !t.stations().isEmpty()
+                        ? t.stations()
+                        : session.study().stations().stream()
+                                .filter(x -> x.shape() instanceof OnPart)
+                                .map(Station::id)
+                                .limit(1)
+                                .toList();
     }
 
     private void add(Reading balance) {
@@ -115,7 +134,7 @@ final class TermsForm {
         Measure measure =
                 terms(balance).isEmpty() ? new Area() : terms(balance).getLast().measure();
         edit(balance, l -> {
-            l.add(new Term("Term " + (l.size() + 1), 1, List.of(part), measure));
+            l.add(new Term("Term " + (l.size() + 1), 1, measure.placeless() ? List.of() : List.of(part), measure));
             return l;
         });
         session.select(Chosen.TERM, balance.id() + "/" + terms(balance).size());

@@ -25,6 +25,7 @@ import lane.reading.Outcome;
 import lane.reading.Profile;
 import lane.reading.Reading;
 import lane.reading.Several;
+import lane.reading.Tally;
 import lane.station.Abscissa;
 import lane.station.Line;
 import lane.station.Sampling;
@@ -171,5 +172,23 @@ class ColdStoreTest extends Windowed {
         assertThat(number("night", "least x")).isGreaterThan(2);
         assertThat(number("day", "count")).isEqualTo(6 * 4 * 3 * 2);
         look("extent");
+
+        add("Area of a part");
+        choose("tally-kind", "heat conducted");
+        assertThat(((Outcome.Absent) answer("night")).reason()).contains("needs a conductivity");
+        enter("tally-k", "25 W/(m K)");
+        settled();
+        // Nothing makes heat but the bend of x^2/6: 25 W/(m K) 1/3 K/m2 over 72 m3, within what gradients at a wall are
+        // good for.
+        assertThat(((Tally) answer("night")).value()).isCloseTo(-25 / 3.0 * 72, within(110.0));
+        look("heat");
+        choose("tally-kind", "typed value");
+        enter("tally-given-unit", "kW");
+        enter("tally-given", "1.2");
+        enter("tally-given-source", "plate of the fan");
+        settled();
+        assertThat(((Tally) answer("day")).value()).isEqualTo(1200);
+        assertThat(((Tally) answer("day")).note()).contains("typed by hand; source: plate of the fan");
+        look("typed");
     }
 }

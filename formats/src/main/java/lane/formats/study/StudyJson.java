@@ -232,6 +232,12 @@ public final class StudyJson {
     @JsonInclude(JsonInclude.Include.NON_NULL)
     private abstract static class LenientWhereThereIsSome extends Lenient {}
 
+    /** No number where a quantity is the conductivity. */
+    private abstract static class HeatMixIn {
+        @JsonSetter(nulls = Nulls.AS_EMPTY)
+        abstract double value();
+    }
+
     /** Lines that are not told are found out. */
     @SuppressWarnings({"UnusedVariable", "UnusedMethod", "DoNotCallSuggester"})
     private abstract static class RecipeLinesMixIn {
@@ -367,6 +373,7 @@ public final class StudyJson {
             .addMixIn(Ask.class, ByWord.class)
             .addMixIn(Rule.class, ByWord.class)
             .addMixIn(lane.measure.Statistic.class, Lenient.class)
+            .addMixIn(lane.measure.Heat.class, HeatMixIn.class)
             .addModule(Flat.module())
             .addMixIn(Measure.class, ByWord.class)
             .addMixIn(lane.reference.ColumnUncertainty.class, UncertaintyMixIn.class)

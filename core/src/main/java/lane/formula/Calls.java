@@ -49,6 +49,7 @@ final class Calls {
             case "if" -> choice(c, frame);
             case "min", "max" -> extreme(c, frame);
             case "grad", "div", "curl" -> derivative(c, frame);
+            case "jump" -> jump(c, frame);
             case "mean", "integral", "flow" ->
                 throw wrong(
                         c.span(),
@@ -397,6 +398,19 @@ final class Calls {
         // Buffers are equal where their numbers are.
         Object what = List.of("table", DoubleBuffer.wrap(table.x()), DoubleBuffer.wrap(table.y()));
         return new Val(table.yType(), new int[] {to.step(kernel, what, x.at()[0])});
+    }
+
+    private Val jump(Node.Call c, String frame) {
+        count(c, 1);
+        Node body = c.arguments().getFirst();
+        Val v = to.value(body, frame);
+        to.noTruth(v, body);
+        if (v.type().components() != 1) {
+            throw wrong(body.span(), "\"jump\" takes a number, not " + v.type().word() + ".");
+        }
+        // A difference of temperatures is no temperature.
+        Type apart = v.type().known() ? Rules.sum(v.type(), v.type(), -1) : v.type();
+        return to.step(new Scope.Step.Jump(body, v.type(), frame), apart, c.span());
     }
 
     private Val derivative(Node.Call c, String frame) {

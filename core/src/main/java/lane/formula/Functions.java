@@ -64,6 +64,7 @@ public final class Functions {
         add("grad(f)", "Gradient; of a vector the tensor of d(component)/d(direction).");
         add("div(v)", "Divergence of a vector.");
         add("curl(v)", "Curl of a vector.");
+        add("jump(f)", "Greatest difference from the cells around, a value a cell.");
         add(
                 "mean(f over station by weight)",
                 "Mean over a station; by area, length or volume, times the weight if there is one.");

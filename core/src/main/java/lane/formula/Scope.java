@@ -65,6 +65,9 @@ public interface Scope {
 
         record Gradient(Node body, Type type, String frame) implements Step {}
 
+        /** The greatest difference from the cells around, a value a cell. */
+        record Jump(Node body, Type type, String frame) implements Step {}
+
         record OfLane(Node body, Type type, String frame, String lane) implements Step {}
 
         record AtTime(Node body, Type type, String frame, double time) implements Step {}

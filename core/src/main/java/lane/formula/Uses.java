@@ -49,7 +49,8 @@ public final class Uses {
         boolean own =
                 switch (node) {
                     case Node.Reduction _, Node.OfLane _, Node.AtTime _ -> true;
-                    case Node.Call c -> List.of("table", "grad", "div", "curl").contains(c.function());
+                    case Node.Call c ->
+                        List.of("table", "grad", "div", "curl", "jump").contains(c.function());
                     default -> false;
                 };
         return own || node.parts().stream().anyMatch(Uses::beyond);

@@ -21,6 +21,7 @@ import lane.evaluation.BoundQuantity;
 import lane.evaluation.EvaluationContext;
 import lane.evaluation.InRun;
 import lane.evaluation.Outside;
+import lane.evaluation.SamplePoints;
 import lane.evaluation.StationResolver;
 import lane.field.Field;
 import lane.field.Gradient;
@@ -41,6 +42,7 @@ import lane.measure.Integral;
 import lane.measure.Mean;
 import lane.measure.Measure;
 import lane.mesh.Axis;
+import lane.mesh.Neighbours;
 import lane.provenance.Provenance;
 import lane.quantity.Definitions;
 import lane.quantity.Quantity;
@@ -236,6 +238,7 @@ final class StudyBeyond implements Beyond {
         try {
             return switch (step) {
                 case Scope.Step.Gradient g -> gradient(run, g, lens);
+                case Scope.Step.Jump j -> jump(run, j, lens);
                 // Of a run on the same mesh a formula is computed in place, and of another one at places.
                 case Scope.Step.OfLane o ->
                     throw new Scope.Trouble("There is no lane \"" + o.lane() + "\" to take it from; the lanes are "
@@ -251,7 +254,8 @@ final class StudyBeyond implements Beyond {
     @Override
     public @Nullable Anywhere places(Run run, Scope.Step step, EvaluationContext lens) {
         try {
-            Run other = step instanceof Scope.Step.Gradient ? null : on(run, step);
+            boolean here = step instanceof Scope.Step.Gradient || step instanceof Scope.Step.Jump;
+            Run other = here ? null : on(run, step);
             if (other == null) {
                 return null;
             }
@@ -314,7 +318,7 @@ final class StudyBeyond implements Beyond {
         Map<String, Object> all = new LinkedHashMap<>();
         String name =
                 switch (step) {
-                    case Scope.Step.Gradient _ -> "";
+                    case Scope.Step.Gradient _, Scope.Step.Jump _ -> "";
                     case Scope.Step.OfLane o -> Double.isNaN(on.time()) ? "" : "time of " + o.lane();
                     case Scope.Step.AtTime a -> "this run at " + a.time();
                 };
@@ -332,7 +336,7 @@ final class StudyBeyond implements Beyond {
     /** The run that a step takes place on; null for a lane that there is not. */
     private @Nullable Run on(Run run, Scope.Step step) {
         return switch (step) {
-            case Scope.Step.Gradient _ -> run;
+            case Scope.Step.Gradient _, Scope.Step.Jump _ -> run;
             case Scope.Step.OfLane o -> run(o.lane());
             case Scope.Step.AtTime a -> then(run, a.time());
         };
@@ -367,6 +371,19 @@ final class StudyBeyond implements Beyond {
     @Override
     public Field wallDistance(Run run) {
         return kept(new StepKey(run.key(), List.of(), "wall distance", ""), () -> lane.cut.WallDistance.of(run));
+    }
+
+    private Field jump(Run run, Scope.Step.Jump j, EvaluationContext lens) {
+        BoundQuantity ready = BoundQuantity.of(run, body(j.body(), j.frame()), lens);
+        return kept(new StepKey(run.key(), List.of(ready.depends()), "jump", Printer.text(j.body())), () -> {
+            double[] v = ready.values(SamplePoints.cells(run))[0];
+            return new Field(
+                    "jump of " + Printer.text(j.body()),
+                    Field.At.CELL,
+                    1,
+                    Unit.ONE,
+                    Values.of(Neighbours.of(run.mesh()).greatest(v)));
+        });
     }
 
     private Field gradient(Run run, Scope.Step.Gradient g, EvaluationContext lens) {

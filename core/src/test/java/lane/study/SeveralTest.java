@@ -16,20 +16,25 @@ import lane.field.Run;
 import lane.field.Stated;
 import lane.field.TimeSelector;
 import lane.field.Values;
+import lane.measure.Extreme;
 import lane.measure.Given;
 import lane.measure.Heat;
 import lane.measure.Integral;
 import lane.measure.Loads;
 import lane.mesh.BoxMesh;
+import lane.mesh.Cell;
 import lane.mesh.CellShape;
 import lane.mesh.Mesh;
+import lane.mesh.Neighbours;
 import lane.mesh.Point;
+import lane.mesh.Topology;
 import lane.quantity.Quantity;
 import lane.reading.Ask;
 import lane.reading.Balance;
 import lane.reading.BalanceOf;
 import lane.reading.ExtentOf;
 import lane.reading.FitOf;
+import lane.reading.JumpOf;
 import lane.reading.LoadOf;
 import lane.reading.Outcome;
 import lane.reading.PairOf;
@@ -51,6 +56,8 @@ import lane.station.Station;
 import lane.station.Within;
 import lane.unit.Unit;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.EnumSource;
 
 /**
  * Readings of several numbers in a tray of 2 x 1 x 0.5 m, from (1, 0, 0): T = 300 + x^2 + 2 y at its nodes, p = 1000 + 40 z - 10 x.
@@ -122,6 +129,7 @@ class SeveralTest {
                 new Quantity("x", "x", "x", "", ""),
                 new Quantity("warm", "warm", "T > 306 \"K\"", "", ""),
                 new Quantity("c", "c", "1000 \"Pa\"", "", ""),
+                new Quantity("jump", "jump", "jump(T)", "", ""),
                 new Quantity("k", "k", "0.5 \"W/(m K)\"", "", ""),
                 new Quantity("q", "q", "7 \"W/m3\"", "", "")));
         Study study = Study.empty("tray")
@@ -326,6 +334,51 @@ class SeveralTest {
                 List.of(),
                 "");
         assertThat(((Outcome.Absent) read(placed)).reason()).contains("leave the stations out");
+    }
+
+    private static JumpOf jump(JumpOf.Relative relative, double threshold, String unit, JumpOf.Which which) {
+        return new JumpOf(List.of("all"), "T", relative, threshold, unit, which);
+    }
+
+    /** Between the middles of cells of 0.25 m: half of a face's x along x, 0.5 along y, nothing along z. */
+    @Test
+    void jumpsBetweenNeighbours() {
+        Outcome made = read(jump(JumpOf.Relative.ABSOLUTE, 1010, "mK", JumpOf.Which.COUNT));
+        assertThat(number(made, "greatest")).isCloseTo(1.375, within(1e-9));
+        assertThat(number(made, "place x")).isCloseTo(2.75, within(1e-12));
+        assertThat(number(made, "count")).isEqualTo(3 * 4 * 2);
+        assertThat(number(made, "share")).isCloseTo(24 / (56 + 48 + 32.0), within(1e-12));
+        assertThat(number(made, "least x")).isCloseTo(2.25, within(1e-12));
+        assertThat(number(made, "greatest y")).isCloseTo(0.875, within(1e-12));
+        assertThat(((Several) made).of("greatest").orElseThrow().unit().fromSi(1))
+                .isEqualTo(1);
+        Outcome share = read(jump(JumpOf.Relative.RANGE, 0.1, "", JumpOf.Which.GREATEST));
+        // From the middle of the first cell to that of the last: 7.4375 - 0.03125 + ... as the nodes stand.
+        double range = (2.75 * 2.75 + 9) / 2 - (1 + 1.25 * 1.25) / 2 + 1.5;
+        assertThat(share.numbers().getFirst().value()).isCloseTo(1.375 / range, within(1e-9));
+        assertThat(((Outcome.Absent) read(jump(JumpOf.Relative.MEAN, 0, "", JumpOf.Which.COUNT))).reason())
+                .contains("depends on where its scale begins");
+        assertThatThrownBy(() -> jump(JumpOf.Relative.RANGE, -1, "", JumpOf.Which.COUNT))
+                .hasMessageContaining("not negative");
+        var field = (Tally) read(new TallyOf(List.of("all"), new Extreme("jump", true)), "degC", "run");
+        assertThat(field.value()).isCloseTo(1.375, within(1e-9));
+        assertThat(field.unit().fromSi(field.value())).isCloseTo(1.375, within(1e-9));
+    }
+
+    @ParameterizedTest
+    @EnumSource(
+            value = CellShape.class,
+            names = {"TETRAHEDRON", "HEXAHEDRON", "WEDGE", "PYRAMID", "POLYHEDRON", "HEXAHEDRON20"})
+    void everyInnerFaceHasTwoCells(CellShape shape) {
+        Mesh mesh = BoxMesh.of(shape, new int[] {3, 2, 2}, new double[] {3, 2, 2}, 0.1, 3);
+        Neighbours near = Neighbours.of(mesh);
+        int faces = 0;
+        var cell = new Cell(mesh);
+        for (int c = 0; c < mesh.cellCount(); c++) {
+            faces += cell.load(c).faces().length;
+        }
+        assertThat(2 * near.size() + Topology.boundary(mesh).size()).isEqualTo(faces);
+        assertThat(near.first()).hasSameSizeAs(near.second());
     }
 
     @Test

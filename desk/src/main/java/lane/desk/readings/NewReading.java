@@ -26,6 +26,7 @@ import lane.reading.BalanceOf.Term;
 import lane.reading.ExtentOf;
 import lane.reading.FeatureOf;
 import lane.reading.FitOf;
+import lane.reading.JumpOf;
 import lane.reading.LoadOf;
 import lane.reading.PairOf;
 import lane.reading.ProfileOf;
@@ -138,6 +139,23 @@ final class NewReading {
                 at,
                 condition.isBlank() ? "Extent of " + at.station.name() : "Where " + name(session, condition),
                 new ExtentOf(List.of(at.station.id()), condition, StoredValues.At.CELLS, ExtentOf.Which.COUNT));
+    }
+
+    static void jump(Session session) {
+        MeasureChoices.mean(session).ifPresent(mean -> {
+            At at = At.of(session, Region.class::isInstance, "All of it", () -> new Region(new Within.All()));
+            add(
+                    session,
+                    at,
+                    "Jumps of " + name(session, mean.quantity()),
+                    new JumpOf(
+                            List.of(at.station.id()),
+                            mean.quantity(),
+                            JumpOf.Relative.ABSOLUTE,
+                            0,
+                            "",
+                            JumpOf.Which.GREATEST));
+        });
     }
 
     static void fit(Session session) {

@@ -173,6 +173,17 @@ class ColdStoreTest extends Windowed {
         assertThat(number("day", "count")).isEqualTo(6 * 4 * 3 * 2);
         look("extent");
 
+        add("Jumps");
+        choose("jump-quantity", "air temperature");
+        choose("jump-number", "count");
+        enter("jump-threshold", "0.99");
+        settled();
+        // From layer to layer of 1 m the air is 1 K warmer: 6 by 4 cubes of two wedges, between three layers.
+        assertThat(number("night", "count")).isGreaterThanOrEqualTo(6 * 4 * 2 * 2);
+        assertThat(number("night", "greatest")).isBetween(1.0 - 1e-9, 2.0);
+        assertThat(number("day", "greatest")).isCloseTo(number("night", "greatest"), within(1e-9));
+        look("jump");
+
         add("Area of a part");
         choose("tally-kind", "heat conducted");
         assertThat(((Outcome.Absent) answer("night")).reason()).contains("needs a conductivity");

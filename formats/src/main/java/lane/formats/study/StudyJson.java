@@ -227,6 +227,9 @@ public final class StudyJson {
 
         @JsonSetter(nulls = Nulls.AS_EMPTY)
         abstract int number();
+
+        @JsonSetter(nulls = Nulls.AS_EMPTY)
+        abstract double threshold();
     }
 
     @JsonInclude(JsonInclude.Include.NON_NULL)
@@ -358,6 +361,7 @@ public final class StudyJson {
             .addMixIn(lane.reading.LoadOf.class, LenientWhereThereIsSome.class)
             .addMixIn(lane.reading.PairOf.class, Lenient.class)
             .addMixIn(lane.reading.ExtentOf.class, Lenient.class)
+            .addMixIn(lane.reading.JumpOf.class, Lenient.class)
             .addMixIn(Enclosing.class, WhereThereIsSome.class)
             .addMixIn(Points.class, PointsMixIn.class)
             .addMixIn(CutCurve.class, CutCurveMixIn.class)

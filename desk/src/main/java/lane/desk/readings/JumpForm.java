@@ -1,0 +1,141 @@
+package lane.desk.readings;
+
+import java.util.List;
+import javafx.scene.layout.VBox;
+import lane.desk.Session;
+import lane.desk.Ui;
+import lane.reading.JumpOf;
+import lane.reading.JumpOf.Relative;
+import lane.reading.JumpOf.Which;
+import lane.reading.Reading;
+import org.kordamp.ikonli.feather.Feather;
+
+/** Jumps between neighbouring cells: how great, how many, and where. */
+public final class JumpForm implements AskForm {
+    @Override
+    public String word() {
+        return "jump";
+    }
+
+    @Override
+    public Class<JumpOf> type() {
+        return JumpOf.class;
+    }
+
+    @Override
+    public String group() {
+        return "Tallies";
+    }
+
+    @Override
+    public Feather icon() {
+        return Feather.ALIGN_CENTER;
+    }
+
+    @Override
+    public List<Maker> makers() {
+        return List.of(new Maker("Jumps between neighbouring cells", NewReading::lacksNumber, NewReading::jump));
+    }
+
+    @Override
+    public void settings(Session session, Reading reading, VBox box) {
+        var j = (JumpOf) reading.ask();
+        box.getChildren()
+                .addAll(
+                        Rows.of(
+                                "Jumps of",
+                                Ui.choice(
+                                        "jump-quantity",
+                                        session.numbers(),
+                                        session.study().quantity(j.quantity()).orElse(null),
+                                        q -> q == null ? "?" : q.name(),
+                                        q -> Rows.change(
+                                                session,
+                                                reading.in(""),
+                                                () -> new JumpOf(
+                                                        j.stations(), q.id(), j.relative(), 0, "", j.number())))),
+                        Rows.of(
+                                "in",
+                                PartsChoice.of(
+                                        session,
+                                        "jump-parts",
+                                        j.stations(),
+                                        1,
+                                        ids -> Rows.change(
+                                                session,
+                                                reading,
+                                                () -> new JumpOf(
+                                                        ids,
+                                                        j.quantity(),
+                                                        j.relative(),
+                                                        j.threshold(),
+                                                        j.thresholdUnit(),
+                                                        j.number())))),
+                        Rows.of(
+                                "taken",
+                                Ui.choice(
+                                        "jump-relative",
+                                        List.of(Relative.values()),
+                                        j.relative(),
+                                        Relative::word,
+                                        r -> Rows.change(
+                                                session,
+                                                reading.in(""),
+                                                () -> new JumpOf(j.stations(), j.quantity(), r, 0, "", j.number())))),
+                        Rows.of(
+                                "counted",
+                                Ui.label("above", "muted"),
+                                Rows.number(
+                                        "jump-threshold",
+                                        j.threshold(),
+                                        v -> Rows.change(
+                                                session,
+                                                reading,
+                                                () -> new JumpOf(
+                                                        j.stations(),
+                                                        j.quantity(),
+                                                        j.relative(),
+                                                        v,
+                                                        j.thresholdUnit(),
+                                                        j.number()))),
+                                Rows.unit(
+                                        j.relative() == Relative.ABSOLUTE ? j.thresholdUnit() : null,
+                                        "jump-unit",
+                                        u -> Rows.change(session, reading, () -> {
+                                            lane.unit.Unit.of(u);
+                                            return new JumpOf(
+                                                    j.stations(),
+                                                    j.quantity(),
+                                                    j.relative(),
+                                                    j.threshold(),
+                                                    u,
+                                                    j.number());
+                                        }))),
+                        Rows.of(
+                                "Judged by",
+                                Ui.choice(
+                                        "jump-number",
+                                        List.of(Which.values()),
+                                        j.number(),
+                                        Which::word,
+                                        w -> Rows.change(
+                                                session,
+                                                reading.in(""),
+                                                () -> new JumpOf(
+                                                        j.stations(),
+                                                        j.quantity(),
+                                                        j.relative(),
+                                                        j.threshold(),
+                                                        j.thresholdUnit(),
+                                                        w)))));
+        String name = session.study()
+                .quantity(j.quantity())
+                .map(q -> lane.formula.Printer.name(q.name()))
+                .orElse(j.quantity());
+        var where = Ui.label(
+                "Where they are is a quantity to colour by: jump(" + name + ") at Quantities.", "small", "muted");
+        where.setWrapText(true);
+        where.setMinHeight(javafx.scene.layout.Region.USE_PREF_SIZE);
+        box.getChildren().add(where);
+    }
+}

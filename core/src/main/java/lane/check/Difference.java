@@ -214,6 +214,11 @@ public record Difference(
         };
     }
 
+    /** The largest difference with its sign: positive where the curve is greater than the datum. */
+    public double signed() {
+        return value[largest()];
+    }
+
     /** Where the largest difference is. */
     public int largest() {
         int at = 0;

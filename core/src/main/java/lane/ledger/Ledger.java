@@ -143,7 +143,9 @@ public record Ledger(List<Line> lines) {
                             l.scale() > 0 ? l.curve().linf() / l.scale() : Double.NaN,
                             Double.NaN,
                             "",
-                            "",
+                            l.curve().signed() == 0
+                                    ? ""
+                                    : (l.curve().signed() > 0 ? "greater" : "less") + " than the datum there",
                             l.trail());
                 }
             }

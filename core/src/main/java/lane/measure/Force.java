@@ -1,5 +1,6 @@
 package lane.measure;
 
+import java.util.Optional;
 import java.util.Set;
 import java.util.function.UnaryOperator;
 import lane.evaluation.SurfaceIntegral;
@@ -39,6 +40,11 @@ public record Force(Loads loads, Point direction) implements Measure {
     @Override
     public boolean directed() {
         return true;
+    }
+
+    @Override
+    public Optional<Measure> flipped() {
+        return Optional.of(new Force(loads, direction.times(-1)));
     }
 
     @Override

@@ -1,6 +1,7 @@
 package lane.measure;
 
 import java.util.Locale;
+import java.util.Optional;
 import java.util.Set;
 import java.util.function.UnaryOperator;
 import lane.base.Fault;
@@ -60,6 +61,11 @@ public interface Measure {
      */
     default Measure component(int d, UnaryOperator<String> part) {
         throw new LaneException(Plain.one(word()) + " has no components.");
+    }
+
+    /** The same number with the other sign, where its sign is that of a direction; empty for others. */
+    default Optional<Measure> flipped() {
+        return Optional.empty();
     }
 
     /** Whether it belongs to a lane as a whole and is taken over no station. */

@@ -1,5 +1,6 @@
 package lane.measure;
 
+import java.util.Optional;
 import java.util.Set;
 import java.util.function.UnaryOperator;
 import lane.evaluation.SurfaceIntegral;
@@ -40,6 +41,12 @@ public record Moment(Loads loads, Axis axis) implements Measure {
     @Override
     public boolean directed() {
         return true;
+    }
+
+    @Override
+    public Optional<Measure> flipped() {
+        return Optional.of(
+                new Moment(loads, new Axis(axis.origin(), axis.direction().times(-1))));
     }
 
     /** About the axis through the same origin. */

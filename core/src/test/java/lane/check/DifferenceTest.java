@@ -39,6 +39,7 @@ class DifferenceTest {
         assertThat(d.l2()).isCloseTo(Math.sqrt(4.5 / 3), within(1e-15));
         assertThat(d.linf()).isEqualTo(2);
         assertThat(d.linfAt()).isEqualTo(2);
+        assertThat(d.signed()).isEqualTo(-2);
         assertThat(d.bias()).isCloseTo(-1.5 / 3, within(1e-15));
         assertThat(d.scale(Scale.RANGE)).isEqualTo(30);
         assertThat(d.scale(Scale.MEAN)).isEqualTo(15);

@@ -8,5 +8,7 @@ public enum Chosen {
     READING,
     /** A term of a balance. */
     TERM,
-    CHECK
+    CHECK,
+    /** A quantity that the picture is asked to be coloured by. */
+    COLOUR
 }

@@ -135,7 +135,7 @@ final class CheckCard {
                         .addAll(
                                 Ui.cell(Ticks.brief(u.fromSi(l.curve().l1())), 66, "second"),
                                 Ui.cell(Ticks.brief(u.fromSi(l.curve().l2())), 66, "second"),
-                                Ui.cell(Ticks.brief(u.fromSi(l.curve().linf())), 66, "second"),
+                                Ui.cell(Ticks.signed(u.fromSi(l.curve().signed())), 66, "second"),
                                 Ui.cell(place(check, s, l), 60, "second"),
                                 Ui.cell(Ticks.signed(u.fromSi(l.curve().bias())), 70, "second"));
             } else {

@@ -20,7 +20,7 @@ public final class HeatEntry implements MeasureEntry {
     public List<Choice> choices() {
         return List.of(new Choice(
                 "heat conducted",
-                s -> MeasureChoices.inUnit(s, "K").stream().findFirst().map(q -> new Heat(q.id(), "", 0)),
+                s -> MeasureChoices.temperatures(s).stream().findFirst().map(q -> new Heat(q.id(), "", 0)),
                 "no run has a temperature; state the unit of one at Quantities."));
     }
 

@@ -2,12 +2,15 @@ package lane.desk.readings;
 
 import java.util.List;
 import javafx.scene.layout.VBox;
+import lane.desk.Chosen;
 import lane.desk.Session;
 import lane.desk.Ui;
+import lane.quantity.Quantity;
 import lane.reading.JumpOf;
 import lane.reading.JumpOf.Relative;
 import lane.reading.JumpOf.Which;
 import lane.reading.Reading;
+import lane.study.Study;
 import org.kordamp.ikonli.feather.Feather;
 
 /** Jumps between neighbouring cells: how great, how many, and where. */
@@ -132,10 +135,31 @@ public final class JumpForm implements AskForm {
                 .quantity(j.quantity())
                 .map(q -> lane.formula.Printer.name(q.name()))
                 .orElse(j.quantity());
-        var where = Ui.label(
-                "Where they are is a quantity to colour by: jump(" + name + ") at Quantities.", "small", "muted");
-        where.setWrapText(true);
-        where.setMinHeight(javafx.scene.layout.Region.USE_PREF_SIZE);
+        var where =
+                Ui.button("Colour the picture by them", () -> colour(session, "jump(" + name + ")"), "small-button");
+        where.setId("jump-colour");
         box.getChildren().add(where);
+    }
+
+    /** The greatest jump of each cell becomes a quantity, if it is none yet, and the picture shows it. */
+    private static void colour(Session session, String formula) {
+        var known = session.study().quantities().stream()
+                .filter(q -> q.formula().equals(formula))
+                .findFirst();
+        String id = known.map(Quantity::id)
+                .orElseGet(() -> Study.freshId(
+                        "jump",
+                        session.study().quantities().stream().map(Quantity::id).toList()));
+        if (known.isEmpty()) {
+            session.edit(
+                    "Add quantity",
+                    s -> s.withQuantities(l -> {
+                        l.add(new Quantity(
+                                id, formula.replaceAll("[\"()]", " ").strip().replaceAll(" +", " "), formula, "", ""));
+                        return l;
+                    }));
+        }
+        session.select(Chosen.COLOUR, id);
+        session.go(2);
     }
 }

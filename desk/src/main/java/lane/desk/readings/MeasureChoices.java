@@ -55,6 +55,16 @@ final class MeasureChoices {
         return session.quantities().stream().filter(q -> session.isOf(q, 3)).toList();
     }
 
+    /** Temperatures, but no differences of them. */
+    static List<Quantity> temperatures(Session session) {
+        EvaluationContext lens = session.lens();
+        return inUnit(session, "K").stream()
+                .filter(q -> session.results().runs().values().stream().anyMatch(r -> BoundQuantity.type(r, q, lens)
+                        .filter(t -> t.points() == 1)
+                        .isPresent()))
+                .toList();
+    }
+
     /** Quantities with one number in a unit. */
     static List<Quantity> inUnit(Session session, String unit) {
         Unit wanted = Unit.of(unit);
@@ -123,7 +133,13 @@ final class MeasureChoices {
     }
 
     static Optional<Mean> mean(Session session) {
-        return scalars(session).stream().findFirst().map(q -> new Mean(q.id()));
+        // A condition is a number too, but hardly what is wanted first.
+        List<Quantity> conditions = conditions(session);
+        return scalars(session).stream()
+                .filter(q -> !conditions.contains(q))
+                .findFirst()
+                .or(() -> scalars(session).stream().findFirst())
+                .map(q -> new Mean(q.id()));
     }
 
     static Optional<Flow> flow(Session session) {

@@ -367,7 +367,10 @@ final class ProfilePane implements ReadingPane {
                 row.getChildren()
                         .addAll(
                                 Ui.cell(shares.whole(100 * d.l2() / d.datumRange()), 58, "second"),
-                                Ui.cell(largest.whole(unit.fromSi(d.linf())), 66, "second"),
+                                Ui.cell(
+                                        (d.signed() > 0 ? "+" : "") + largest.whole(unit.fromSi(d.signed())),
+                                        66,
+                                        "second"),
                                 Ui.cell(places.whole(at.fromSi(d.linfAt())), 52, "second"));
                 CheckResult.Lane lane = checked(id);
                 if (lane != null && lane.verdict() != null) {

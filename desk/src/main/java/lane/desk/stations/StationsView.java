@@ -48,6 +48,7 @@ public final class StationsView implements View {
     private final PlacingCard card;
     private final PlaceTip tip;
     private Session.@Nullable Mark shownMark;
+    private String shownColour = "";
 
     public StationsView(Session session) {
         this.session = session;
@@ -177,6 +178,11 @@ public final class StationsView implements View {
         if (lanes.stream().noneMatch(s -> s.id().equals(state.beside)) || state.beside.equals(state.lane)) {
             state.beside = "";
             state.difference = false;
+        }
+        String asked = session.selected(Chosen.COLOUR);
+        if (!asked.equals(shownColour)) {
+            shownColour = asked;
+            state.quantity = asked.isBlank() ? state.quantity : asked;
         }
         boolean ofLines = state.quantity.equals(PictureState.TIME) || state.quantity.equals(PictureState.LENGTH);
         List<Quantity> numbers = numbers();

@@ -134,6 +134,15 @@ class ColdStoreTest extends Windowed {
         enter("load-along-x", "0");
         assertThat(session.message()).contains("cannot be 0, 0, 0");
 
+        add("Force on a part");
+        double force = answer("night").numbers().getFirst().value();
+        assertThat(force).isCloseTo(72, within(1e-6));
+        javafx.scene.control.Button flip = node("flip");
+        robot.interact(flip::fire);
+        settled();
+        assertThat(answer("night").numbers().getFirst().value()).isEqualTo(-force);
+        see("positive pushes the wall along -x");
+
         line("wall side", 0, 6);
         line("half", 2, 3);
         settled();
@@ -183,6 +192,14 @@ class ColdStoreTest extends Windowed {
         assertThat(number("night", "greatest")).isBetween(1.0 - 1e-9, 2.0);
         assertThat(number("day", "greatest")).isCloseTo(number("night", "greatest"), within(1e-9));
         look("jump");
+        javafx.scene.control.Button colour = node("jump-colour");
+        robot.interact(colour::fire);
+        await(() -> session.stop() == 2);
+        settled();
+        javafx.scene.control.ComboBox<String> shown = node("picture-quantity");
+        await(() -> "jump".equals(shown.getValue()));
+        assertThat(session.study().quantity("jump").orElseThrow().formula()).isEqualTo("jump(\"air temperature\")");
+        look("jump-picture");
 
         add("Area of a part");
         choose("tally-kind", "heat conducted");

@@ -93,7 +93,7 @@ public final class CellQuadrature {
         if (flat || rule == null || mapped == null || cell.shape() != mapped.shape()) {
             return null;
         }
-        mapped.determinants(cell.x(), determinants);
+        mapped.determinants(cell.x(), p, weights, determinants);
         double[] w = rule.weights();
         for (int q = 0; q < w.length; q++) {
             determinants[q] = Math.abs(determinants[q]) * w[q];

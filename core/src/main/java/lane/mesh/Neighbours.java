@@ -67,7 +67,7 @@ public record Neighbours(int[] first, int[] second, double[] place) {
         private void take(int c, int[] loop, int from, int count) {
             long key = 0;
             for (int i = from; i < from + count; i++) {
-                key += mixed(cell.node(loop[i]));
+                key += Topology.mixed(cell.node(loop[i]));
             }
             // Nothing is kept under zero.
             key = key == 0 ? 1 : key;
@@ -121,12 +121,6 @@ public record Neighbours(int[] first, int[] second, double[] place) {
                 place[3 * pairs + d] = sum / count;
             }
             pairs++;
-        }
-
-        private static long mixed(int node) {
-            long h = (node + 0x9e3779b97f4a7c15L) * 0xbf58476d1ce4e5b9L;
-            h = (h ^ h >>> 31) * 0x94d049bb133111ebL;
-            return h ^ h >>> 29;
         }
     }
 

@@ -51,42 +51,15 @@ record ShapeTable(CellShape shape, Quadrature rule, double[] values, double[] de
      * The determinants of the map from the reference domain at all points of the rule.
      *
      * @param x local coordinates of a cell, three to a node
+     * @param place and {@code weights}: written over
      */
-    void determinants(double[] x, double[] out) {
+    void determinants(double[] x, double[] place, double[] weights, double[] out) {
         if (shape == CellShape.HEXAHEDRON && rule.size() == 8) {
             Hexahedron.determinants(x, out);
             return;
         }
-        int n = nodes();
         for (int q = 0; q < rule.size(); q++) {
-            double xr = 0;
-            double xs = 0;
-            double xt = 0;
-            double yr = 0;
-            double ys = 0;
-            double yt = 0;
-            double zr = 0;
-            double zs = 0;
-            double zt = 0;
-            for (int i = 0; i < n; i++) {
-                int k = 3 * (n * q + i);
-                double dr = derivatives[k];
-                double ds = derivatives[k + 1];
-                double dt = derivatives[k + 2];
-                double a = x[3 * i];
-                double b = x[3 * i + 1];
-                double c = x[3 * i + 2];
-                xr += a * dr;
-                xs += a * ds;
-                xt += a * dt;
-                yr += b * dr;
-                ys += b * ds;
-                yt += b * dt;
-                zr += c * dr;
-                zs += c * ds;
-                zt += c * dt;
-            }
-            out[q] = xr * (ys * zt - yt * zs) - xs * (yr * zt - yt * zr) + xt * (yr * zs - ys * zr);
+            out[q] = at(q, x, place, weights);
         }
     }
 

@@ -51,7 +51,7 @@ public final class Topology {
     }
 
     /** Order-free key of a face: a sum of mixed node numbers, and apart from it the smallest. */
-    private static long mixed(int node) {
+    static long mixed(int node) {
         long h = (node + 0x9e3779b97f4a7c15L) * 0xbf58476d1ce4e5b9L;
         h = (h ^ h >>> 31) * 0x94d049bb133111ebL;
         return h ^ h >>> 29;

@@ -75,13 +75,16 @@ class SeveralTest {
         Mesh mesh = Mesh.uniform(xyz, CellShape.HEXAHEDRON, flat.nodes());
         double[] t = new double[mesh.nodeCount()];
         double[] p = new double[t.length];
+        double[] g = new double[t.length];
         for (int i = 0; i < t.length; i++) {
             t[i] = 300 + xyz[3 * i] * xyz[3 * i] + 2 * xyz[3 * i + 1];
             p[i] = 1000 + 40 * xyz[3 * i + 2] - 10 * xyz[3 * i];
         }
+        java.util.Arrays.setAll(g, i -> p[i] / 100);
         return new Run(
                 mesh,
                 List.of(
+                        new Field("g", Field.At.NODE, 1, Unit.of("mbar"), Values.of(g)),
                         new Field("T", Field.At.NODE, 1, Unit.of("K"), Values.of(t)),
                         new Field("p", Field.At.NODE, 1, Unit.of("Pa"), Values.of(p))),
                 List.of(new PartBuilder(mesh).whole("skin")),
@@ -130,6 +133,7 @@ class SeveralTest {
                 new Quantity("warm", "warm", "T > 306 \"K\"", "", ""),
                 new Quantity("c", "c", "1000 \"Pa\"", "", ""),
                 new Quantity("jump", "jump", "jump(T)", "", ""),
+                new Quantity("step", "step", "jump(g)", "", ""),
                 new Quantity("k", "k", "0.5 \"W/(m K)\"", "", ""),
                 new Quantity("q", "q", "7 \"W/m3\"", "", "")));
         Study study = Study.empty("tray")
@@ -363,6 +367,17 @@ class SeveralTest {
         var field = (Tally) read(new TallyOf(List.of("all"), new Extreme("jump", true)), "degC", "run");
         assertThat(field.value()).isCloseTo(1.375, within(1e-9));
         assertThat(field.unit().fromSi(field.value())).isCloseTo(1.375, within(1e-9));
+    }
+
+    /** A file in mbar gives the same jumps as one in Pa: 2.5 Pa along x, 10 Pa along z. */
+    @Test
+    void jumpsInTheUnitOfTheFile() {
+        Outcome made = read(new JumpOf(List.of("all"), "g", JumpOf.Relative.ABSOLUTE, 5, "Pa", JumpOf.Which.GREATEST));
+        assertThat(made.numbers().getFirst().value()).isCloseTo(10, within(1e-9));
+        assertThat(made.numbers().getFirst().shown()).isCloseTo(0.1, within(1e-11));
+        assertThat(number(made, "count")).isEqualTo(8 * 4);
+        var field = (Tally) read(new TallyOf(List.of("all"), new Extreme("step", true)), "Pa", "run");
+        assertThat(field.estimate().shown()).isCloseTo(10, within(1e-9));
     }
 
     @ParameterizedTest

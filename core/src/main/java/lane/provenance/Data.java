@@ -1,6 +1,5 @@
 package lane.provenance;
 
-import java.lang.reflect.RecordComponent;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.LinkedHashMap;
@@ -11,6 +10,7 @@ import java.util.SequencedMap;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.stream.Collectors;
+import lane.base.Component;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -24,7 +24,7 @@ public final class Data {
     private Data() {}
 
     /** A definition as data. What is no record, list, map, number, text or truth value stands as its text. */
-    public static @Nullable Object of(Object thing) {
+    public static @Nullable Object of(@Nullable Object thing) {
         return switch (thing) {
             case null -> null;
             case String s -> s;
@@ -51,22 +51,18 @@ public final class Data {
 
     private static Object record(Record r) {
         SequencedMap<String, Object> out = new LinkedHashMap<>();
-        out.put("kind", kind(r.getClass().getSimpleName()));
-        for (RecordComponent c : r.getClass().getRecordComponents()) {
-            try {
-                c.getAccessor().setAccessible(true);
-                out.put(c.getName(), of(c.getAccessor().invoke(r)));
-            } catch (ReflectiveOperationException e) {
-                throw new IllegalStateException("the components of " + r.getClass() + " can be read", e);
-            }
-        }
+        out.put("kind", KIND.get(r.getClass()));
+        Component.of(r.getClass()).forEach(c -> out.put(c.name(), of(c.in(r))));
         return Collections.unmodifiableSequencedMap(out);
     }
 
     /** {@code CutCurve} is a cut curve. */
-    private static String kind(String name) {
-        return name.replaceAll("(?<=[a-z])(?=[A-Z])", " ").toLowerCase(Locale.ROOT);
-    }
+    private static final ClassValue<String> KIND = new ClassValue<>() {
+        @Override
+        protected String computeValue(Class<?> type) {
+            return type.getSimpleName().replaceAll("(?<=[a-z])(?=[A-Z])", " ").toLowerCase(Locale.ROOT);
+        }
+    };
 
     /** Data in one line, for people. */
     public static String text(@Nullable Object data) {

@@ -144,7 +144,7 @@ public final class Evaluator {
         }
         var readings = new LinkedHashMap<String, Map<String, Outcome>>();
         var beside = new LinkedHashMap<String, Map<String, List<Scalar>>>();
-        var depends = new Depends();
+        var depends = new Depends(beyond);
         int done = 0;
         for (Reading reading : study.readings()) {
             work.poll();
@@ -323,7 +323,7 @@ public final class Evaluator {
         List<FieldUnit> units =
                 study.units().stream().filter(u -> leaves.contains(u.field())).toList();
         List<Object> sheets = new ArrayList<>();
-        if (asked.stream().anyMatch(graph::beyond) || StudyBeyond.namesReading(study, leaves)) {
+        if (asked.stream().anyMatch(graph::beyond) || beyond.study.namesReading(leaves)) {
             asked.forEach(q -> sheets.add(beyond.of(run, q, lens)));
         }
         stations.stream()
@@ -359,6 +359,11 @@ public final class Evaluator {
         private record Of(Object run, Quantity quantity) {}
 
         private final Map<Of, Object> known = new HashMap<>();
+        private final StudyBeyond study;
+
+        Depends(StudyBeyond study) {
+            this.study = study;
+        }
 
         /** All that there is, where it cannot be told. */
         Object of(Run run, Quantity quantity, EvaluationContext lens) {

@@ -1,7 +1,6 @@
 package lane.study;
 
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
@@ -9,7 +8,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
-import java.util.function.Supplier;
 import lane.base.BoundedMemo;
 import lane.base.LaneException;
 import lane.base.Memo;
@@ -21,15 +19,11 @@ import lane.evaluation.BoundQuantity;
 import lane.evaluation.EvaluationContext;
 import lane.evaluation.InRun;
 import lane.evaluation.Outside;
-import lane.evaluation.SamplePoints;
 import lane.evaluation.StationResolver;
 import lane.field.Field;
-import lane.field.Gradient;
 import lane.field.Part;
 import lane.field.Run;
 import lane.field.TimeSelector;
-import lane.field.Values;
-import lane.formula.Compiler;
 import lane.formula.Meaning;
 import lane.formula.Node;
 import lane.formula.Printer;
@@ -42,7 +36,6 @@ import lane.measure.Integral;
 import lane.measure.Mean;
 import lane.measure.Measure;
 import lane.mesh.Axis;
-import lane.mesh.Neighbours;
 import lane.provenance.Provenance;
 import lane.quantity.Definitions;
 import lane.quantity.Quantity;
@@ -51,7 +44,6 @@ import lane.reading.Reading;
 import lane.reading.ReadingContext;
 import lane.reading.Tally;
 import lane.reading.TallyOf;
-import lane.reference.Table;
 import lane.station.Frame;
 import lane.station.Points;
 import lane.station.Region;
@@ -70,6 +62,11 @@ final class StudyBeyond implements Beyond {
     private final Memo memo;
     private final Work work;
     private final Identity identity;
+    /** The first reading of each name of a number. */
+    private final Map<String, Reading> named = new LinkedHashMap<>();
+
+    private final FieldSteps steps;
+    private final ReferenceTables tables;
     /** Readings that are being computed for a formula, so that one that needs itself is told. */
     private final ThreadLocal<Set<String>> open = ThreadLocal.withInitial(HashSet::new);
 
@@ -80,6 +77,9 @@ final class StudyBeyond implements Beyond {
         this.places = places;
         this.memo = memo;
         this.work = work;
+        steps = new FieldSteps(memo);
+        tables = new ReferenceTables(study, library);
+        study.readings().forEach(r -> r.numbers().forEach(n -> named.putIfAbsent(n, r)));
         List<Object> all = new ArrayList<>(List.of(
                 study.axis(),
                 study.recipes(),
@@ -90,7 +90,7 @@ final class StudyBeyond implements Beyond {
                 study.stations(),
                 study.readings()));
         runs.values().forEach(r -> all.add(r.key()));
-        all.addAll(tables());
+        all.addAll(tables.all());
         identity = new Identity(all, all.hashCode());
     }
 
@@ -105,21 +105,6 @@ final class StudyBeyond implements Beyond {
         public int hashCode() {
             return hash;
         }
-    }
-
-    /** Tables of references that can be read, so that a changed file counts. */
-    private List<Table> tables() {
-        List<Table> out = new ArrayList<>();
-        for (Source s : study.sources()) {
-            for (String file : s instanceof Source.Reference r ? r.files() : List.<String>of()) {
-                try {
-                    out.add(library.table(file, study.recipes()));
-                } catch (LaneException e) {
-                    // Whoever reads it is told why it cannot be.
-                }
-            }
-        }
-        return out;
     }
 
     /** The same for threads besides the evaluator's: what it makes is kept on its own. */
@@ -143,14 +128,14 @@ final class StudyBeyond implements Beyond {
         return identity.hashCode();
     }
 
-    /** Whether one of the names may be that of a number of a reading. */
-    static boolean namesReading(Study study, Set<String> names) {
-        return study.readings().stream().flatMap(r -> r.numbers().stream()).anyMatch(names::contains);
-    }
-
     @Override
     public List<String> names() {
-        return study.readings().stream().flatMap(r -> r.numbers().stream()).toList();
+        return List.copyOf(named.keySet());
+    }
+
+    /** Whether one of the names may be that of a number of a reading. */
+    boolean namesReading(Set<String> names) {
+        return names.stream().anyMatch(named::containsKey);
     }
 
     @Override
@@ -194,10 +179,7 @@ final class StudyBeyond implements Beyond {
 
     @Override
     public java.util.Optional<Unit> readingUnit(String name) {
-        return study.readings().stream()
-                .filter(r -> r.numbers().contains(name))
-                .findFirst()
-                .map(r -> Unit.of(r.unit()));
+        return java.util.Optional.ofNullable(named.get(name)).map(r -> Unit.of(r.unit()));
     }
 
     @Override
@@ -231,14 +213,12 @@ final class StudyBeyond implements Beyond {
         };
     }
 
-    private record StepKey(Object run, List<Object> depends, String kind, Object other) {}
-
     @Override
     public Field step(Run run, Scope.Step step, EvaluationContext lens) {
         try {
             return switch (step) {
-                case Scope.Step.Gradient g -> gradient(run, g, lens);
-                case Scope.Step.Jump j -> jump(run, j, lens);
+                case Scope.Step.Gradient g -> steps.gradient(run, g, lens);
+                case Scope.Step.Jump j -> steps.jump(run, j, lens);
                 // Of a run on the same mesh a formula is computed in place, and of another one at places.
                 case Scope.Step.OfLane o ->
                     throw new Scope.Trouble("There is no lane \"" + o.lane() + "\" to take it from; the lanes are "
@@ -260,7 +240,11 @@ final class StudyBeyond implements Beyond {
                 return null;
             }
             String name = step instanceof Scope.Step.OfLane o ? o.lane() : "this run at another time";
-            return new InRun(name, other, BoundQuantity.of(other, body(step.body(), step.frame()), lens), lens.axis());
+            return new InRun(
+                    name,
+                    other,
+                    BoundQuantity.of(other, FieldSteps.body(step.body(), step.frame()), lens),
+                    lens.axis());
         } catch (LaneException e) {
             throw new Scope.Trouble(e);
         }
@@ -275,29 +259,6 @@ final class StudyBeyond implements Beyond {
         }
     }
 
-    /** The body of a step as a quantity of its own. */
-    private static Quantity body(Node node, String frame) {
-        Node seen = new Node.Call(Compiler.SEEN, List.of(node), node.span(), node.span());
-        Node framed = frame.isEmpty() ? node : new Node.InFrame(seen, frame, node.span(), node.span());
-        return new Quantity("~", "~", Printer.text(framed), "", "");
-    }
-
-    /** A computed field, known by what it was computed from, so that it may be let go of and made again. */
-    private Field kept(StepKey key, Supplier<Field> make) {
-        return memo.of(key, make).named(key);
-    }
-
-    private static Field field(String name, double[][] components, boolean byNode) {
-        int c = components.length;
-        double[] all = new double[c * components[0].length];
-        for (int k = 0; k < c; k++) {
-            for (int i = 0; i < components[k].length; i++) {
-                all[i * c + k] = components[k][i];
-            }
-        }
-        return new Field(name, byNode ? Field.At.NODE : Field.At.CELL, c, Unit.ONE, Values.of(all));
-    }
-
     @Override
     public List<Provenance.Input> inputs(Run run, Scope.Step step, EvaluationContext lens) {
         Run on = on(run, step);
@@ -305,7 +266,8 @@ final class StudyBeyond implements Beyond {
             return List.of();
         }
         Set<Provenance.Input> all = new LinkedHashSet<>(on == run ? List.of() : on.inputs());
-        all.addAll(BoundQuantity.of(on, body(step.body(), step.frame()), lens).inputs());
+        all.addAll(BoundQuantity.of(on, FieldSteps.body(step.body(), step.frame()), lens)
+                .inputs());
         return List.copyOf(all);
     }
 
@@ -325,7 +287,7 @@ final class StudyBeyond implements Beyond {
         if (!name.isEmpty()) {
             all.put(name, on.time());
         }
-        BoundQuantity.of(on, body(step.body(), step.frame()), lens)
+        BoundQuantity.of(on, FieldSteps.body(step.body(), step.frame()), lens)
                 .reached()
                 .forEach((what, how) -> all.put(
                         on == run ? what : what + " in " + (step instanceof Scope.Step.OfLane o ? o.lane() : name),
@@ -349,90 +311,19 @@ final class StudyBeyond implements Beyond {
                 .map(Source.Reference.class::cast)
                 .filter(s -> s.name().equals(lane) || s.id().equals(lane))
                 .flatMap(s -> s.files().stream())
-                .map(this::input)
+                .map(tables::input)
                 .flatMap(List::stream)
                 .toList();
     }
 
-    private List<Provenance.Input> input(String file) {
-        try {
-            return List.of(library.table(file, study.recipes()).input());
-        } catch (LaneException e) {
-            // Whoever reads it is told why it cannot be.
-            return List.of();
-        }
-    }
-
     @Override
     public List<Provenance.Input> tableInputs(String name) {
-        return input(tableFile(name));
+        return tables.input(tables.file(name));
     }
 
     @Override
     public Field wallDistance(Run run) {
-        return kept(new StepKey(run.key(), List.of(), "wall distance", ""), () -> lane.cut.WallDistance.of(run));
-    }
-
-    private Field jump(Run run, Scope.Step.Jump j, EvaluationContext lens) {
-        BoundQuantity ready = BoundQuantity.of(run, body(j.body(), j.frame()), lens);
-        return kept(new StepKey(run.key(), List.of(ready.depends()), "jump", Printer.text(j.body())), () -> {
-            double[] v = ready.values(SamplePoints.cells(run))[0];
-            return new Field(
-                    "jump of " + Printer.text(j.body()),
-                    Field.At.CELL,
-                    1,
-                    Unit.ONE,
-                    Values.of(Neighbours.of(run.mesh()).greatest(v)));
-        });
-    }
-
-    private Field gradient(Run run, Scope.Step.Gradient g, EvaluationContext lens) {
-        BoundQuantity ready = BoundQuantity.of(run, body(g.body(), g.frame()), lens);
-        return kept(new StepKey(run.key(), List.of(ready.depends()), "grad", ""), () -> {
-            Field f = field("body", ready.onMesh(), ready.byNode());
-            double[] v = ((Values.Doubles) f.values()).array();
-            int c = f.components();
-            double[] made = ready.byNode()
-                    ? Gradient.atNodes(run.mesh(), v, c)
-                    : Gradient.inCells(run.mesh(), v, c, boundary(run, ready, g, lens));
-            String name = "gradient of " + Printer.text(g.body());
-            return new Field(name, f.at(), 3 * c, Unit.ONE, Values.of(made));
-        });
-    }
-
-    /** Values on the faces of parts that have the fields themselves. */
-    private Gradient.OnBoundary boundary(Run run, BoundQuantity ready, Scope.Step.Gradient g, EvaluationContext lens) {
-        List<int[]> owners = new ArrayList<>();
-        List<double[]> xyz = new ArrayList<>();
-        List<double[]> values = new ArrayList<>();
-        int c = ready.type().components();
-        for (Part part : run.parts()) {
-            boolean own =
-                    ready.fields().stream().allMatch(f -> part.field(f.name()).isPresent());
-            if (!own || part.unmatched() > 0) {
-                continue;
-            }
-            BoundQuantity there = BoundQuantity.of(run, part, body(g.body(), g.frame()), lens);
-            double[][] v = there.onFaces(part);
-            owners.add(part.owner());
-            double[] places = new double[3 * part.owner().length];
-            double[] all = new double[c * part.owner().length];
-            var cell = new lane.mesh.Cell(part.surface());
-            double[] m = new double[3];
-            for (int f = 0; f < part.owner().length; f++) {
-                cell.load(f).centre(m);
-                System.arraycopy(m, 0, places, 3 * f, 3);
-                for (int k = 0; k < c; k++) {
-                    all[f * c + k] = v[k][f];
-                }
-            }
-            xyz.add(places);
-            values.add(all);
-        }
-        return new Gradient.OnBoundary(
-                owners.stream().flatMapToInt(Arrays::stream).toArray(),
-                xyz.stream().flatMapToDouble(Arrays::stream).toArray(),
-                values.stream().flatMapToDouble(Arrays::stream).toArray());
+        return steps.wallDistance(run);
     }
 
     /** A run at another of its times. */
@@ -489,8 +380,8 @@ final class StudyBeyond implements Beyond {
     }
 
     private Tally number(Run run, Node.Reduction r, Node body, String frame, EvaluationContext lens) {
-        Quantity q =
-                new Quantity("~ " + Printer.text(body), "~", body(body, frame).formula(), "", "");
+        Quantity q = new Quantity(
+                "~ " + Printer.text(body), "~", FieldSteps.body(body, frame).formula(), "", "");
         EvaluationContext with = lens.with(q);
         Measure measure =
                 switch (r.kind()) {
@@ -527,7 +418,7 @@ final class StudyBeyond implements Beyond {
         boolean formed = stations.stream()
                 .flatMap(id -> study.station(id).stream())
                 .anyMatch(s -> !s.shape().shapedBy().isBlank() || s.shape() instanceof Sheet);
-        if (formed || graph.beyond(q) || namesReading(study, leaves)) {
+        if (formed || graph.beyond(q) || namesReading(leaves)) {
             all.add(identity);
         }
         return all;
@@ -541,74 +432,26 @@ final class StudyBeyond implements Beyond {
     @Override
     public Scope.Table table(String name, String column) {
         try {
-            return columns(library.table(tableFile(name), study.recipes()), column);
+            return tables.columns(name, column);
         } catch (LaneException e) {
             throw new Scope.Trouble(e);
         }
     }
 
-    private String tableFile(String name) {
-        return study.sources().stream()
-                .filter(Source.Reference.class::isInstance)
-                .map(Source.Reference.class::cast)
-                .filter(s -> s.name().equals(name) || s.id().equals(name))
-                .flatMap(s -> s.files().stream())
-                .findFirst()
-                .or(() -> study.sources().stream()
-                        .filter(Source.Reference.class::isInstance)
-                        .flatMap(s -> ((Source.Reference) s).files().stream())
-                        .filter(f -> f.equals(name)
-                                || f.replaceAll(".*/", "")
-                                        .replaceAll("\\.[^.]*$", "")
-                                        .equals(name))
-                        .findFirst())
-                .orElseThrow(() -> new Scope.Trouble("There is no table \"" + name
-                        + "\"; name a reference of the study, or one of its files without its ending."));
-    }
-
-    private static Scope.Table columns(Table table, String column) {
-        List<String> names = table.headers();
-        if (names.size() < 2) {
-            throw new Scope.Trouble("The table has fewer than two columns of numbers.");
-        }
-        String value = column.isEmpty() ? names.get(1) : column;
-        Unit xUnit =
-                table.unit(names.getFirst(), "").isEmpty() ? Unit.UNKNOWN : Unit.of(table.unit(names.getFirst(), ""));
-        Unit yUnit = table.unit(value, "").isEmpty() ? Unit.UNKNOWN : Unit.of(table.unit(value, ""));
-        double[] x = table.column(names.getFirst());
-        double[] y = table.column(value);
-        int[] rows = java.util.stream.IntStream.range(0, table.rows())
-                .filter(i -> Double.isFinite(x[i]) && Double.isFinite(y[i]))
-                .boxed()
-                .sorted(java.util.Comparator.comparingDouble(i -> x[i]))
-                .mapToInt(i -> i)
-                .toArray();
-        if (rows.length == 0) {
-            throw new Scope.Trouble("The table has no row with numbers in both columns.");
-        }
-        return new Scope.Table(
-                Arrays.stream(rows).mapToDouble(i -> xUnit.toSi(x[i])).toArray(),
-                Arrays.stream(rows).mapToDouble(i -> yUnit.toSi(y[i])).toArray(),
-                Type.of(1, xUnit),
-                Type.of(1, yUnit));
-    }
-
     @Override
     public @Nullable Found reading(Run run, String name, EvaluationContext lens) {
-        for (Reading r : study.readings()) {
-            int at = r.numbers().indexOf(name);
-            if (at >= 0) {
-                Outcome made = outcome(run, r, lens);
-                if (made.numbers().size() <= at) {
-                    throw new Scope.Trouble(
-                            made instanceof Outcome.Absent a ? a.reason() : "\"" + name + "\" is no number here.");
-                }
-                var number =
-                        new Meaning.Known(new double[] {made.numbers().get(at).value()}, Type.of(1, made.unit()));
-                return new Found(number, remark(r, made), made.trail());
-            }
+        Reading r = named.get(name);
+        if (r == null) {
+            return null;
         }
-        return null;
+        int at = r.numbers().indexOf(name);
+        Outcome made = outcome(run, r, lens);
+        if (made.numbers().size() <= at) {
+            throw new Scope.Trouble(
+                    made instanceof Outcome.Absent a ? a.reason() : "\"" + name + "\" is no number here.");
+        }
+        var number = new Meaning.Known(new double[] {made.numbers().get(at).value()}, Type.of(1, made.unit()));
+        return new Found(number, remark(r, made), made.trail());
     }
 
     /** What a formula that takes a number of a reading has to tell of it. */

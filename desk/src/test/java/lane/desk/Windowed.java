@@ -3,7 +3,9 @@ package lane.desk;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.concurrent.Callable;
+import java.util.concurrent.ExecutionException;
 import java.util.concurrent.TimeUnit;
+import javafx.application.Platform;
 import javafx.scene.Node;
 import javafx.scene.Scene;
 import javafx.scene.control.ComboBox;
@@ -26,7 +28,7 @@ public abstract class Windowed {
     /** Seconds after which what is waited for is taken to hang; a busy machine may need many of them. */
     private static final long GUARD = 180;
 
-    protected final FxRobot robot = new FxRobot();
+    protected final FxRobot robot = new Looking();
     protected Session session;
     protected Stage stage;
 
@@ -68,6 +70,22 @@ public abstract class Windowed {
 
     protected static <T> T onFx(Callable<T> call) throws Exception {
         return WaitForAsyncUtils.asyncFx(call).get(GUARD, TimeUnit.SECONDS);
+    }
+
+    /** As onFx, and at once where this is the thread already; what is thrown is thrown as it is. */
+    static <T> T onFxNow(Callable<T> call) {
+        try {
+            return Platform.isFxApplicationThread() ? call.call() : onFx(call);
+        } catch (ExecutionException e) {
+            if (e.getCause() instanceof RuntimeException thrown) {
+                throw thrown;
+            }
+            throw new AssertionError(e.getCause());
+        } catch (RuntimeException e) {
+            throw e;
+        } catch (Exception e) {
+            throw new AssertionError(e);
+        }
     }
 
     protected void press(KeyCode... keys) {

@@ -17,6 +17,7 @@ import javafx.scene.image.WritableImage;
 import javafx.scene.input.KeyCode;
 import javafx.stage.Stage;
 import lane.check.Verdict;
+import lane.desk.Looking;
 import lane.desk.NoScreen;
 import lane.desk.Openings;
 import lane.desk.Session;
@@ -30,7 +31,6 @@ import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
-import org.testfx.api.FxRobot;
 import org.testfx.api.FxToolkit;
 import org.testfx.util.WaitForAsyncUtils;
 
@@ -39,7 +39,7 @@ class StartPageTest {
     @TempDir
     Path folder;
 
-    private final FxRobot robot = new FxRobot();
+    private final Looking robot = new Looking();
     private final List<String> opened = new ArrayList<>();
     private String before;
     private Stage stage;

@@ -1,8 +1,8 @@
 package lane.formats.study;
 
-import java.lang.reflect.RecordComponent;
 import java.util.Collection;
 import java.util.Map;
+import lane.base.Component;
 import lane.base.Fault;
 import lane.base.LaneException;
 import lane.check.Rule;
@@ -21,12 +21,15 @@ final class Complete {
     static void check(@Nullable Object value, String path, String file) {
         switch (value) {
             case Record r -> {
-                for (RecordComponent c : r.getClass().getRecordComponents()) {
-                    Object inner = of(r, c);
+                for (Component c : Component.of(r.getClass())) {
+                    if (c.type().isPrimitive()) {
+                        continue;
+                    }
+                    Object inner = c.in(r);
                     // These are written into the object that has them.
                     boolean flat = inner instanceof Shape || inner instanceof Ask || inner instanceof Rule;
-                    String at = flat ? path : path.isEmpty() ? c.getName() : path + "." + c.getName();
-                    if (inner == null && !c.getAnnotatedType().isAnnotationPresent(Nullable.class)) {
+                    String at = flat ? path : path.isEmpty() ? c.name() : path + "." + c.name();
+                    if (inner == null && !c.optional()) {
                         throw new LaneException(
                                 Fault.DAMAGED, "The study " + file + " cannot be used at " + at + ": it is missing.");
                     }
@@ -41,19 +44,6 @@ final class Complete {
             }
             case Map<?, ?> map -> map.forEach((k, v) -> check(v, path + "." + k, file));
             case null, default -> {}
-        }
-    }
-
-    private static @Nullable Object of(Record r, RecordComponent c) {
-        if (c.getType().isPrimitive()) {
-            return 0;
-        }
-        try {
-            var accessor = c.getAccessor();
-            accessor.setAccessible(true);
-            return accessor.invoke(r);
-        } catch (ReflectiveOperationException e) {
-            throw new IllegalStateException("a record tells its components", e);
         }
     }
 }

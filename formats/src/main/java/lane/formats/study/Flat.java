@@ -10,11 +10,13 @@ import com.fasterxml.jackson.databind.JsonSerializer;
 import com.fasterxml.jackson.databind.Module;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.SerializerProvider;
+import com.fasterxml.jackson.databind.deser.ResolvableDeserializer;
 import com.fasterxml.jackson.databind.module.SimpleModule;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Objects;
 import java.util.function.Function;
 import lane.base.LaneException;
 import lane.check.Check;
@@ -23,6 +25,7 @@ import lane.reading.Ask;
 import lane.reading.Reading;
 import lane.station.Shape;
 import lane.station.Station;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Identity and content apart in the program, on one level in the file: {@code {"kind": "tally", "id": ..., "name": ...,
@@ -133,29 +136,53 @@ final class Flat {
                 out.writeEndObject();
             }
         });
-        module.addDeserializer(type, new JsonDeserializer<T>() {
-            @Override
-            public T deserialize(JsonParser parser, DeserializationContext context) throws IOException {
-                JsonNode tree = parser.readValueAsTree();
-                if (!(tree instanceof ObjectNode whole)) {
-                    String said = StudyFault.came(tree) + "; an object in braces belongs there.";
-                    throw JsonMappingException.from(parser, said, new LaneException(said));
-                }
-                // The tree is somebody's who may have to say what stands in it.
-                ObjectNode node = whole.deepCopy();
-                ObjectNode own = node.objectNode();
-                for (String name : names) {
-                    JsonNode found = node.remove(name);
-                    if (found != null) {
-                        own.set(name, found);
-                    }
-                }
-                try {
-                    return make.of(new Own(own, parser), context.readTreeAsValue(node, content));
-                } catch (LaneException e) {
-                    throw JsonMappingException.from(parser, e.getMessage(), e);
+        module.addDeserializer(type, new Reader<>(content, names, make));
+    }
+
+    /** Takes identity and content apart. */
+    private static final class Reader<T, C> extends JsonDeserializer<T> implements ResolvableDeserializer {
+        private final Class<C> content;
+        private final List<String> names;
+        private final Make<T, C> make;
+        private @Nullable JsonDeserializer<Object> inner;
+
+        Reader(Class<C> content, List<String> names, Make<T, C> make) {
+            this.content = content;
+            this.names = names;
+            this.make = make;
+        }
+
+        @Override
+        public void resolve(DeserializationContext context) throws JsonMappingException {
+            inner = context.findRootValueDeserializer(context.constructType(content));
+        }
+
+        @Override
+        public T deserialize(JsonParser parser, DeserializationContext context) throws IOException {
+            JsonNode tree = parser.readValueAsTree();
+            if (!(tree instanceof ObjectNode whole)) {
+                String said = StudyFault.came(tree) + "; an object in braces belongs there.";
+                throw JsonMappingException.from(parser, said, new LaneException(said));
+            }
+            // The tree is somebody's who may have to say what stands in it.
+            ObjectNode node = whole.objectNode();
+            node.setAll(whole);
+            ObjectNode own = node.objectNode();
+            for (String name : names) {
+                JsonNode found = node.remove(name);
+                if (found != null) {
+                    own.set(name, found);
                 }
             }
-        });
+            try {
+                try (JsonParser of = node.traverse(parser.getCodec())) {
+                    of.nextToken();
+                    Object read = Objects.requireNonNull(inner).deserialize(of, context);
+                    return make.of(new Own(own, parser), content.cast(read));
+                }
+            } catch (LaneException e) {
+                throw JsonMappingException.from(parser, e.getMessage(), e);
+            }
+        }
     }
 }

@@ -8,6 +8,7 @@ import lane.base.Fault;
 import lane.base.LaneException;
 import lane.field.Field;
 import lane.field.Run;
+import lane.formula.Printer;
 import lane.mesh.Axis;
 import lane.quantity.Definitions;
 import lane.quantity.FieldQuantity;
@@ -70,6 +71,12 @@ public record EvaluationContext(
             throw new LaneException(Fault.MISSING, "No quantity is chosen here; choose a field or a definition.");
         }
         return FieldQuantity.of(id);
+    }
+
+    /** The quantity of a key as another formula may name it. */
+    public String named(String id) {
+        Quantity q = quantity(id);
+        return quantities.containsKey(id) ? Printer.name(q.name()) : "(" + q.formula() + ")";
     }
 
     /** Names of stored fields that a quantity is made of. */

@@ -1,6 +1,7 @@
 package lane.measure;
 
 import java.util.List;
+import java.util.Optional;
 import java.util.Set;
 import lane.base.LaneException;
 import lane.evaluation.BoundQuantity;
@@ -60,7 +61,13 @@ public record Flow(String vector, double factor, String factorUnit, Carried carr
 
     @Override
     public String sign() {
-        return "positive leaves the run";
+        return factor < 0 ? "positive enters the run" : "positive leaves the run";
+    }
+
+    /** The factor takes the other sign, and the words for the sign follow. */
+    @Override
+    public Optional<Measure> flipped() {
+        return Optional.of(new Flow(vector, -factor, factorUnit, carried, axis));
     }
 
     @Override
@@ -100,7 +107,7 @@ public record Flow(String vector, double factor, String factorUnit, Carried carr
         double[] n = surface.geometry();
         Point mean = new Point(n[0], n[1], n[2]);
         boolean flat = mean.norm() > 0.999 * n[3];
-        return "positive passes along the surface's normal"
-                + (flat ? ", " + Loads.text(mean.times(1 / mean.norm())) : "");
+        return "positive passes " + (factor < 0 ? "against" : "along") + " the surface's normal"
+                + (flat ? ", " + Loads.text(mean.times((factor < 0 ? -1 : 1) / mean.norm())) : "");
     }
 }

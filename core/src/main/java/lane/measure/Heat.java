@@ -6,7 +6,6 @@ import lane.base.Fault;
 import lane.base.LaneException;
 import lane.evaluation.EvaluationContext;
 import lane.evaluation.SurfaceIntegral;
-import lane.formula.Printer;
 import lane.measure.Flow.Carried;
 import lane.mesh.Axis;
 import lane.quantity.Quantity;
@@ -87,12 +86,12 @@ public record Heat(String temperature, String conductivity, double value) implem
                                 + "\" is used as a conductivity but its unit is " + of.label()
                                 + "; it is one of W/(m K).");
             }
-            k = name(conductivity, lens);
+            k = lens.named(conductivity);
         }
         var flux = new Quantity(
                 "heat conducted by " + temperature + " " + k,
                 "heat flux",
-                "-(" + k + ") * grad(" + name(temperature, lens) + ")",
+                "-(" + k + ") * grad(" + lens.named(temperature) + ")",
                 "",
                 "");
         Measured made = new Flow(flux.id(), 1, "1", Carried.NOTHING, Axis.Z).over(surface.through(lens.with(flux)));
@@ -107,11 +106,5 @@ public record Heat(String temperature, String conductivity, double value) implem
                 made.pieces(),
                 made.sign(),
                 made.place() + stated + ", gradient of first order at walls");
-    }
-
-    /** As a formula knows it. */
-    private static String name(String key, EvaluationContext lens) {
-        Quantity q = lens.quantity(key);
-        return lens.quantities().containsKey(key) ? Printer.name(q.name()) : "(" + q.formula() + ")";
     }
 }

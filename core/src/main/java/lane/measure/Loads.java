@@ -14,16 +14,25 @@ import lane.evaluation.SurfaceIntegral;
 import lane.evaluation.SurfacePoints;
 import lane.mesh.Axis;
 import lane.mesh.Point;
+import lane.quantity.Quantity;
 import lane.unit.Unit;
+import org.jspecify.annotations.Nullable;
 
 /**
- * Stored loads on a boundary: pressure and wall shear, each a quantity key or blank for none.
+ * Loads on a boundary: pressure and wall shear, each a quantity key or blank for none.
  *
  * @param reference pressure that does no work, in pascal
  * @param shearActsOn whom the stored wall shear acts on
  * @param on whom the reported force acts on
+ * @param gradient the viscous part from the gradient of a velocity, in place of a stored wall shear; null for none
  */
-public record Loads(String pressure, double reference, String shear, On shearActsOn, On on) {
+public record Loads(
+        String pressure,
+        double reference,
+        String shear,
+        On shearActsOn,
+        On on,
+        @Nullable Newtonian gradient) {
     private static final Unit PASCAL = Unit.of("Pa");
 
     /** Whom a stored wall stress, or a reported force, acts on. */
@@ -42,8 +51,42 @@ public record Loads(String pressure, double reference, String shear, On shearAct
         }
     }
 
+    public Loads {
+        if (gradient != null && !shear.isBlank()) {
+            throw new LaneException("A force takes its viscous part either from a wall shear or from the gradient of a"
+                    + " velocity, not from both; leave one out.");
+        }
+    }
+
+    public Loads(String pressure, double reference, String shear, On shearActsOn, On on) {
+        this(pressure, reference, shear, shearActsOn, on, null);
+    }
+
+    /** The same, reported as it acts on the other: what the fluid does to the wall, the wall does to it with the other sign. */
+    public Loads flipped() {
+        return new Loads(pressure, reference, shear, shearActsOn, on == On.WALL ? On.FLUID : On.WALL, gradient);
+    }
+
     Set<String> quantities() {
-        return Stream.of(pressure, shear).filter(s -> !s.isBlank()).collect(Collectors.toUnmodifiableSet());
+        Stream<String> stored = Stream.of(pressure, shear).filter(s -> !s.isBlank());
+        Stream<String> formed = gradient == null ? Stream.of() : gradient.quantities().stream();
+        return Stream.concat(stored, formed).collect(Collectors.toUnmodifiableSet());
+    }
+
+    /** What is to be done with stored loads over parts. */
+    private interface Over<T> {
+        T of(SurfaceIntegral over, Loads stored);
+    }
+
+    /** A gradient becomes a wall shear of the parts, known to this integral alone. */
+    private <T> T stored(SurfaceIntegral over, Over<T> what) {
+        Newtonian formed = gradient;
+        if (formed == null) {
+            return what.of(over, this);
+        }
+        Quantity made = formed.onWall(over);
+        var as = new Loads(pressure, reference, made.id(), On.WALL, on);
+        return what.of(over.through(over.lens().with(made)), as);
     }
 
     /** A direction in a few characters: {@code +z}, or its components. */
@@ -104,6 +147,12 @@ public record Loads(String pressure, double reference, String shear, On shearAct
      * Force of the fluid on the wall is (p - ref) n with n out of the fluid, plus the shear that acts on the wall.
      */
     static Measured of(SurfaceIntegral over, Loads loads, Unit unit, Resolve resolve) {
+        Newtonian formed = loads.gradient;
+        Measured made = loads.stored(over, (o, l) -> ofStored(o, l, unit, resolve));
+        return formed == null ? made : made.also(formed.note());
+    }
+
+    private static Measured ofStored(SurfaceIntegral over, Loads loads, Unit unit, Resolve resolve) {
         if (loads.pressure().isBlank() && loads.shear().isBlank()) {
             throw new LaneException("A force needs a pressure, a wall shear or both; name at least one quantity.");
         }
@@ -154,6 +203,10 @@ public record Loads(String pressure, double reference, String shear, On shearAct
 
     /** The sizes of all loads added up, in newton: what a resultant is small against when loads cancel. */
     public double size(SurfaceIntegral over) {
+        return stored(over, (o, l) -> l.sizeOfStored(o));
+    }
+
+    private double sizeOfStored(SurfaceIntegral over) {
         double size = 0;
         if (!pressure.isBlank()) {
             double ref = reference;

@@ -69,6 +69,21 @@ public interface Ask {
         return CurveAxis.samples(on, axis);
     }
 
+    /** The same with the other sign, where its sign is that of a direction; empty for others. */
+    default Optional<Ask> flipped() {
+        return Optional.empty();
+    }
+
+    /** Key of the frame that its own directions and its answer are in; blank for space. */
+    default String frame() {
+        return "";
+    }
+
+    /** The same with its frame as it stands in space. */
+    default Ask placed(Axis frame) {
+        return this;
+    }
+
     /**
      * Answers on one run.
      *

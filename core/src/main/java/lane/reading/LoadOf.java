@@ -5,6 +5,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import lane.base.LaneException;
 import lane.estimate.Estimate;
@@ -19,6 +20,7 @@ import lane.mesh.Point;
 import lane.provenance.Method;
 import lane.provenance.Provenance;
 import lane.unit.Unit;
+import org.jspecify.annotations.Nullable;
 
 /**
  * All of a load in one reading: the force along the stream, across it and sideways; the moment about a point, along the same three
@@ -30,6 +32,8 @@ import lane.unit.Unit;
  * @param across direction of lift; what of it lies along the stream does not count. The third direction is along x across
  * @param reference what coefficients refer to; null for none
  * @param number which of the numbers is the answer
+ * @param frame key of the frame that the point, the directions and the centre are in; blank for space
+ * @param placed that frame in space, filled in before it is read; null before, and for space
  */
 public record LoadOf(
         List<String> stations,
@@ -37,8 +41,10 @@ public record LoadOf(
         Point about,
         Point along,
         Point across,
-        @org.jspecify.annotations.Nullable Reference reference,
-        Which number)
+        @Nullable Reference reference,
+        Which number,
+        String frame,
+        @Nullable Axis placed)
         implements Ask {
     private static final Method LOAD = new Method("force and moment along three directions", 1);
 
@@ -107,6 +113,7 @@ public record LoadOf(
         stations = stations == null ? List.of() : List.copyOf(stations);
         about = about == null ? new Point(0, 0, 0) : about;
         number = number == null ? Which.ALONG : number;
+        frame = frame == null ? "" : frame;
         if (along != null && across != null) {
             Point sideways = along.cross(across);
             if (!(sideways.norm() > 1e-9 * along.norm() * across.norm())) {
@@ -118,6 +125,34 @@ public record LoadOf(
             throw new LaneException("A coefficient needs the values that it refers to; state density, speed, area and"
                     + " length, or choose another number.");
         }
+    }
+
+    public LoadOf(
+            List<String> stations,
+            Loads loads,
+            Point about,
+            Point along,
+            Point across,
+            @Nullable Reference reference,
+            Which number) {
+        this(stations, loads, about, along, across, reference, number, "", null);
+    }
+
+    @Override
+    public LoadOf placed(Axis axis) {
+        return new LoadOf(stations, loads, about, along, across, reference, number, frame, axis);
+    }
+
+    /** As it acts on the other. */
+    @Override
+    public Optional<Ask> flipped() {
+        return Optional.of(
+                new LoadOf(stations, loads.flipped(), about, along, across, reference, number, frame, placed));
+    }
+
+    /** The frame of its numbers. */
+    private Axis axes() {
+        return frame.isBlank() ? Axis.Z : Frames.known(frame, placed);
     }
 
     @Override
@@ -157,10 +192,13 @@ public record LoadOf(
 
     @Override
     public Outcome read(Reading reading, ReadingContext on) {
-        List<Point> to = directions();
+        List<Point> own = directions();
+        Axis axes = axes();
+        List<Point> to = own.stream().map(axes::outDirection).toList();
+        Point at = axes.out(about);
         List<Tally> parts = new ArrayList<>();
         for (int d = 0; d < 6; d++) {
-            Measure one = d < 3 ? new Force(loads, to.get(d)) : new Moment(loads, new Axis(about, to.get(d - 3)));
+            Measure one = d < 3 ? new Force(loads, to.get(d)) : new Moment(loads, new Axis(at, to.get(d - 3)));
             Outcome made = new TallyOf(stations, one).read(reading.in(""), on);
             if (!(made instanceof Tally t)) {
                 return made;
@@ -180,7 +218,7 @@ public record LoadOf(
         double size = force.norm();
         boolean line = size > 1e-10 * loads.size(surface(reading, on));
         // The point of the resultant's line that is nearest to where moments are taken about.
-        Point centre = line ? about.plus(force.cross(moment).times(1 / (size * size))) : about;
+        Point centre = axes.in(line ? at.plus(force.cross(moment).times(1 / (size * size))) : at);
         double rest = line ? force.dot(moment) / size : Double.NaN;
         List<Scalar> named = new ArrayList<>();
         int answer = 0;
@@ -209,7 +247,7 @@ public record LoadOf(
                     ? Outcome.shown(reading.unit(), natural, "Reading \"" + reading.name() + "\"")
                     : natural;
             answer = w == number ? named.size() : answer;
-            named.add(new Scalar(w.word(), new Estimate(value, shown), remark(w, to, rest)));
+            named.add(new Scalar(w.word(), new Estimate(value, shown), remark(w, own, rest)));
         }
         List<Scalar> pieces = new ArrayList<>();
         for (int d = 0; d < 6; d++) {
@@ -257,17 +295,18 @@ public record LoadOf(
 
     private String remark(Which w, List<Point> to, double rest) {
         String whom = loads.on().word();
+        String in = frame.isBlank() ? "" : " in frame \"" + frame + "\"";
         return switch (w) {
-            case ALONG, ACROSS, SIDE -> "positive pushes " + whom + " along " + text(to.get(w.ordinal()));
+            case ALONG, ACROSS, SIDE -> "positive pushes " + whom + " along " + text(to.get(w.ordinal())) + in;
             case MAGNITUDE -> "square root of the squares of the three";
             case MOMENT_ALONG, MOMENT_ACROSS, MOMENT_SIDE ->
                 "positive turns " + whom + " about " + text(to.get(w.ordinal() - Which.MOMENT_ALONG.ordinal()))
-                        + " through " + text(about) + " m, right-hand rule";
+                        + " through " + text(about) + " m" + in + ", right-hand rule";
             case CENTRE_X, CENTRE_Y, CENTRE_Z ->
                 Double.isNaN(rest)
                         ? "the loads cancel to round-off, so there is no line that a force acts along"
-                        : "centre of pressure: of the force's line the point nearest to " + text(about)
-                                + " m; a moment of " + Finding.number(rest, 5) + " N m along the force remains";
+                        : "centre of pressure: of the force's line the point nearest to " + text(about) + " m" + in
+                                + "; a moment of " + Finding.number(rest, 5) + " N m along the force remains";
             case COEFFICIENT_ALONG, COEFFICIENT_ACROSS, COEFFICIENT_SIDE ->
                 "over " + refers() + " = " + Finding.number(scale(), 6) + " N";
             case COEFFICIENT_MOMENT ->

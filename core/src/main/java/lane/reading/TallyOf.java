@@ -2,6 +2,7 @@ package lane.reading;
 
 import java.util.Arrays;
 import java.util.List;
+import java.util.Optional;
 import java.util.Set;
 import lane.base.Fault;
 import lane.base.LaneException;
@@ -47,6 +48,11 @@ public record TallyOf(List<String> stations, Measure measure) implements Ask {
     @Override
     public Set<String> quantities() {
         return measure.quantities();
+    }
+
+    @Override
+    public Optional<Ask> flipped() {
+        return measure.flipped().map(m -> new TallyOf(stations, m));
     }
 
     @Override

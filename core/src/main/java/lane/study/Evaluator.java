@@ -177,6 +177,20 @@ public final class Evaluator {
 
     /** The study with its stations as they stand in space; one that cannot be placed is left out, so who needs it says so. */
     private static Study inSpace(Study study) {
+        return stationsInSpace(study).withReadings(list -> list.stream()
+                .map(r -> {
+                    try {
+                        String frame = r.ask().frame();
+                        return frame.isBlank() ? r : r.asking(r.ask().placed(study.placed(frame)));
+                    } catch (LaneException e) {
+                        // It finds no frame when it is read, and says so.
+                        return r;
+                    }
+                })
+                .toList());
+    }
+
+    private static Study stationsInSpace(Study study) {
         return study.withStations(list -> {
             List<Station> out = new ArrayList<>();
             for (Station s : list) {

@@ -97,6 +97,10 @@ class SurfaceTest {
         // The divergence theorem: flow out is the volume times div u = 2 - 3 + 4.
         var flow = new Flow("u", 870, "kg/m3", Carried.NOTHING, AXIS);
         assertThat(read(run, flow, "kg/s").value()).isCloseTo(870 * 3 * volume, within(1e-8));
+        // With the other sign the words for it are others too.
+        Tally in = read(run, flow.flipped().orElseThrow(), "kg/s");
+        assertThat(in.value()).isCloseTo(-870 * 3 * volume, within(1e-8));
+        assertThat(in.sign()).isEqualTo("positive enters the run");
         assertThat(read(run, new Integral("ux"), "").value()).isCloseTo(skinOf(1, 2), within(1e-11));
         assertThat(read(run, new Mean("ux"), "m/s").value()).isCloseTo(skinOf(1, 2) / 27, within(1e-12));
     }

@@ -17,10 +17,12 @@ import lane.field.Stated;
 import lane.field.TimeSelector;
 import lane.field.Values;
 import lane.measure.Extreme;
+import lane.measure.Force;
 import lane.measure.Given;
 import lane.measure.Heat;
 import lane.measure.Integral;
 import lane.measure.Loads;
+import lane.measure.Newtonian;
 import lane.mesh.BoxMesh;
 import lane.mesh.Cell;
 import lane.mesh.CellShape;
@@ -43,11 +45,14 @@ import lane.reading.Reading;
 import lane.reading.Several;
 import lane.reading.Tally;
 import lane.reading.TallyOf;
+import lane.reading.VectorOf;
 import lane.reference.Curve;
 import lane.reference.Recipe;
 import lane.reference.Table;
 import lane.station.Abscissa;
 import lane.station.Box;
+import lane.station.Facing;
+import lane.station.Frame;
 import lane.station.Line;
 import lane.station.OnPart;
 import lane.station.Region;
@@ -123,6 +128,7 @@ class SeveralTest {
             box("left", 1, 2),
             box("right", 2, 3),
             new Station("all", "all", new Region(new Within.All())),
+            new Station("top", "top", new OnPart("skin", List.of(), new Facing(new Point(0, 1, 0), 30), null)),
             new Station("skin", "skin", new OnPart("skin")));
 
     private static Outcome read(Ask ask, String unit, String lane) {
@@ -135,6 +141,9 @@ class SeveralTest {
                 new Quantity("jump", "jump", "jump(T)", "", ""),
                 new Quantity("step", "step", "jump(g)", "", ""),
                 new Quantity("k", "k", "0.5 \"W/(m K)\"", "", ""),
+                new Quantity("U", "U", "[y * 4 \"1/s\", 0 * y / 1 \"s\", x * 2 \"1/s\"]", "", ""),
+                new Quantity("mu", "mu", "0.5 \"Pa s\"", "", ""),
+                new Quantity("nu", "nu", "0.5 \"m2/s\"", "", ""),
                 new Quantity("q", "q", "7 \"W/m3\"", "", "")));
         Study study = Study.empty("tray")
                 .withSources(l -> List.of(
@@ -146,6 +155,14 @@ class SeveralTest {
                                 List.of(),
                                 Map.of(),
                                 List.of(new Curve.ByFormula("r", "300 + 3 * x + 5 * x ^ 2", "K")))))
+                .withFrames(l -> List.of(new Frame(
+                        "tilted",
+                        "tilted",
+                        "",
+                        new Point(1, 0, 0),
+                        new Frame.Attitude.Turned(List.of(new Frame.Rotation("y", 30)), false),
+                        false,
+                        "")))
                 .withQuantities(l -> quantities)
                 .withStations(l -> STATIONS)
                 .withReadings(l -> List.of(new Reading("r", "r", unit, ask)));
@@ -281,6 +298,45 @@ class SeveralTest {
                 .contains("positive pushes the wall along (1, 0, 0)", "through (0, 3, -1) m");
     }
 
+    /** In a frame turned by 30 degrees about y, the same load has other components and the same size. */
+    @Test
+    void loadsAndVectorsStandInFrames() {
+        var loads = new Loads("p", 0, "", Loads.On.WALL, Loads.On.WALL);
+        // Whose x is (cos 30, 0, -sin 30) in space, and whose z (sin 30, 0, cos 30).
+        double c = Math.sqrt(0.75);
+        double along = -10 * c - 40 * 0.5;
+        double up = -10 * 0.5 + 40 * c;
+        var x = new Point(1, 0, 0);
+        var z = new Point(0, 0, 1);
+        var about = new Point(0.2, 0.3, 0);
+        Outcome made = read(new LoadOf(List.of("skin"), loads, about, x, z, null, LoadOf.Which.ALONG, "tilted", null));
+        assertThat(number(made, "along")).isCloseTo(along, within(1e-9));
+        assertThat(number(made, "across")).isCloseTo(up, within(1e-9));
+        assertThat(made.scalars().toString())
+                .contains("along (1, 0, 0) in frame \"tilted\"", "(0.2, 0.3, 0) m in frame");
+        // The middle of the tray in the frame, whose origin is (1, 0, 0).
+        Point middle = new Point(1 * c - 0.25 * 0.5, 0.5, 1 * 0.5 + 0.25 * c);
+        Point moment = middle.minus(about).cross(new Point(along, 0, up));
+        assertThat(number(made, "moment along")).isCloseTo(moment.x(), within(1e-8));
+        assertThat(number(made, "moment across")).isCloseTo(moment.z(), within(1e-8));
+        Point f = new Point(along, 0, up).unit();
+        Point arm = middle.minus(about);
+        Point nearest = middle.minus(f.times(arm.dot(f)));
+        assertThat(number(made, "centre x")).isCloseTo(nearest.x(), within(1e-8));
+        assertThat(number(made, "centre z")).isCloseTo(nearest.z(), within(1e-8));
+
+        var vector = new VectorOf(List.of("skin"), new Force(loads, x), VectorOf.Which.Z, "tilted", null);
+        Outcome turned = read(vector);
+        assertThat(turned.numbers().getFirst().value()).isCloseTo(up, within(1e-9));
+        assertThat(turned.numbers().get(1).value()).isCloseTo(Math.hypot(10, 40), within(1e-9));
+        assertThat(turned.scalars().getFirst().toString()).contains("along x of frame \"tilted\"");
+        Outcome other = read(vector.flipped().orElseThrow());
+        assertThat(other.numbers().getFirst().value()).isCloseTo(-up, within(1e-9));
+        assertThat(other.scalars().getFirst().toString()).contains("pushes the fluid");
+        var none = new VectorOf(List.of("skin"), new Force(loads, x), VectorOf.Which.Z, "gone", null);
+        assertThat(((Outcome.Absent) read(none)).reason()).contains("There is no frame \"gone\"");
+    }
+
     @Test
     void loadsThatCancelHaveNoCentre() {
         Outcome made = read(load("c", new Point(0, 0, 0), null, LoadOf.Which.CENTRE_X));
@@ -313,6 +369,42 @@ class SeveralTest {
                 .contains("is used as a conductivity but its unit is Pa");
         assertThat(((Outcome.Absent) read(new TallyOf(List.of("skin"), new Heat("p", "", 1)))).reason())
                 .contains("is used as a temperature but its unit is Pa");
+    }
+
+    private static Outcome rubbed(String station, Newtonian by, Point along) {
+        var loads = new Loads("", 0, "", Loads.On.FLUID, Loads.On.WALL, by);
+        return read(new TallyOf(List.of(station), new Force(loads, along)));
+    }
+
+    /** U = (4 y, 0, 2 x) 1/s: the fluid rubs the wall above it, of 1 m2, backwards and the ends up and down. */
+    @Test
+    void viscousForcesFromAGradient() {
+        var x = new Point(1, 0, 0);
+        var made = (Tally) rubbed("top", new Newtonian("U", "", 0.5), x);
+        assertThat(made.value()).isCloseTo(-0.5 * 4 * 1, within(1e-9));
+        assertThat(made.unit().label()).isEqualTo("N");
+        assertThat(made.note()).contains("first order at walls", "viscosity 0.5 Pa s, stated", "no pressure is named");
+        assertThat(made.sign()).isEqualTo("positive pushes the wall along +x");
+        assertThat(((Tally) rubbed("top", new Newtonian("U", "mu", 0), x)).value())
+                .isCloseTo(made.value(), within(1e-12));
+        // Of a linear velocity the stress is the same everywhere, so on a closed surface it cancels.
+        assertThat(((Tally) rubbed("skin", new Newtonian("U", "mu", 0), new Point(0, 0, 1))).value())
+                .isCloseTo(0, within(1e-9));
+        assertThat(((Outcome.Absent) rubbed("top", new Newtonian("U", "nu", 0), x)).reason())
+                .contains("kinematic viscosity in m2/s; multiply it by the density");
+        assertThat(((Outcome.Absent) rubbed("top", new Newtonian("U", "p", 0), x)).reason())
+                .contains("is used as a dynamic viscosity but its unit is Pa");
+        assertThat(((Outcome.Absent) rubbed("top", new Newtonian("U", "", 0), x)).reason())
+                .contains("need a dynamic viscosity");
+        assertThatThrownBy(() -> new Loads("p", 0, "tau", Loads.On.WALL, Loads.On.WALL, new Newtonian("U", "mu", 0)))
+                .hasMessageContaining("not from both");
+        // In a load, with a pressure: each part by itself.
+        var loads = new Loads("p", 0, "", Loads.On.WALL, Loads.On.FLUID, new Newtonian("U", "mu", 0));
+        Outcome all = read(
+                new LoadOf(List.of("top"), loads, new Point(0, 0, 0), x, new Point(0, 1, 0), null, LoadOf.Which.ALONG));
+        assertThat(number(all, "along")).isCloseTo(2, within(1e-9));
+        assertThat(number(all, "across")).isCloseTo(-(1000 + 40 * 0.25 - 10 * 2), within(1e-9));
+        assertThat(all.scalars().toString()).contains("along, viscous part", "across, pressure part");
     }
 
     @Test

@@ -74,7 +74,9 @@ public final class LoadForm implements AskForm {
                                                         l.along(),
                                                         l.across(),
                                                         l.reference(),
-                                                        l.number())))),
+                                                        l.number(),
+                                                        l.frame(),
+                                                        null)))),
                         MeasureForm.ofLoads(
                                 session,
                                 "load",
@@ -89,7 +91,9 @@ public final class LoadForm implements AskForm {
                                                 l.along(),
                                                 l.across(),
                                                 l.reference(),
-                                                l.number()))),
+                                                l.number(),
+                                                l.frame(),
+                                                null))),
                         Rows.point("along", "load-along", l.along(), p -> turn(session, reading, l, p, l.across())),
                         Rows.point("across", "load-across", l.across(), p -> turn(session, reading, l, l.along(), p)),
                         Rows.point(
@@ -106,7 +110,27 @@ public final class LoadForm implements AskForm {
                                                 l.along(),
                                                 l.across(),
                                                 l.reference(),
-                                                l.number()))));
+                                                l.number(),
+                                                l.frame(),
+                                                null))));
+        Rows.frame(
+                        session,
+                        "load-frame",
+                        l.frame(),
+                        f -> Rows.change(
+                                session,
+                                reading,
+                                () -> new LoadOf(
+                                        l.stations(),
+                                        l.loads(),
+                                        l.about(),
+                                        l.along(),
+                                        l.across(),
+                                        l.reference(),
+                                        l.number(),
+                                        f,
+                                        null)))
+                .ifPresent(box.getChildren()::add);
         reference(session, reading, l, box);
         box.getChildren()
                 .add(Rows.of(
@@ -133,11 +157,14 @@ public final class LoadForm implements AskForm {
                         MeasureForm.unit(along),
                         MeasureForm.unit(across),
                         l.reference(),
-                        l.number()));
+                        l.number(),
+                        l.frame(),
+                        null));
     }
 
     private static LoadOf with(LoadOf l, @Nullable Reference reference, Which number) {
-        return new LoadOf(l.stations(), l.loads(), l.about(), l.along(), l.across(), reference, number);
+        return new LoadOf(
+                l.stations(), l.loads(), l.about(), l.along(), l.across(), reference, number, l.frame(), null);
     }
 
     private static void reference(Session session, Reading reading, LoadOf l, VBox box) {

@@ -14,6 +14,7 @@ import lane.measure.Loads;
 import lane.measure.Loads.On;
 import lane.measure.Mean;
 import lane.measure.Measure;
+import lane.measure.Newtonian;
 import lane.quantity.Quantity;
 import lane.station.OnPart;
 import lane.unit.Unit;
@@ -72,6 +73,17 @@ final class MeasureChoices {
         return session.quantities().stream()
                 .filter(q -> session.results().runs().values().stream().anyMatch(r -> BoundQuantity.type(r, q, lens)
                         .filter(t -> t.components() == 1 && t.unit().comparable(wanted))
+                        .isPresent()))
+                .toList();
+    }
+
+    /** Vectors whose unit is one of speed. */
+    static List<Quantity> velocities(Session session) {
+        Unit speed = Unit.of("m/s");
+        EvaluationContext lens = session.lens();
+        return vectors(session).stream()
+                .filter(q -> session.results().runs().values().stream().anyMatch(r -> BoundQuantity.type(r, q, lens)
+                        .filter(t -> t.unit().comparable(speed))
                         .isPresent()))
                 .toList();
     }
@@ -154,9 +166,13 @@ final class MeasureChoices {
                 pascals(session, 1).stream().findFirst().map(Quantity::id).orElse("");
         String shear =
                 pascals(session, 3).stream().findFirst().map(Quantity::id).orElse("");
-        return pressure.isBlank() && shear.isBlank()
-                ? Optional.empty()
-                : Optional.of(new Loads(pressure, 0, shear, On.FLUID, On.WALL));
+        if (pressure.isBlank() && shear.isBlank()) {
+            // Without stresses there is still what a velocity tells.
+            return velocities(session).stream()
+                    .findFirst()
+                    .map(v -> new Loads("", 0, "", On.FLUID, On.WALL, new Newtonian(v.id(), "", 0)));
+        }
+        return Optional.of(new Loads(pressure, 0, shear, On.FLUID, On.WALL));
     }
 
     /** What is missing when none fits, with the way to it. */

@@ -18,6 +18,7 @@ import lane.measure.Loads;
 import lane.measure.Loads.On;
 import lane.measure.Mean;
 import lane.measure.Measure;
+import lane.measure.Newtonian;
 import lane.mesh.Axis;
 import lane.mesh.Point;
 import lane.quantity.Quantity;
@@ -237,34 +238,85 @@ public final class MeasureForm {
                 "pressure",
                 1,
                 l.pressure(),
-                p -> make.apply(new Loads(p, l.reference(), l.shear(), l.shearActsOn(), l.on())));
+                p -> make.apply(new Loads(p, l.reference(), l.shear(), l.shearActsOn(), l.on(), l.gradient())));
         if (!l.pressure().isBlank()) {
             line(
                     "less, Pa",
                     number(
                             "reference",
                             l.reference(),
-                            v -> make.apply(new Loads(l.pressure(), v, l.shear(), l.shearActsOn(), l.on()))));
+                            v -> make.apply(
+                                    new Loads(l.pressure(), v, l.shear(), l.shearActsOn(), l.on(), l.gradient()))));
         }
-        load(
-                "Wall shear",
-                "shear",
-                3,
-                l.shear(),
-                s -> make.apply(new Loads(l.pressure(), l.reference(), s, l.shearActsOn(), l.on())));
-        if (!l.shear().isBlank()) {
-            String said = MeasureChoices.saidAtIntake(session, l.shear());
-            line(
-                    "stored as",
-                    said.isBlank()
-                            ? acting(
-                                    l.shearActsOn(),
-                                    o -> make.apply(new Loads(l.pressure(), l.reference(), l.shear(), o, l.on())))
-                            : Ui.label(said, "second", "muted"));
+        String velocity = MeasureChoices.velocities(session).stream()
+                .findFirst()
+                .map(Quantity::id)
+                .orElse("");
+        Newtonian formed = l.gradient();
+        line(
+                "Viscous",
+                Ui.segments(
+                        List.of(false, true),
+                        formed != null,
+                        from -> from ? "from a gradient" : "from a wall shear",
+                        from -> changed.accept(make.apply(new Loads(
+                                l.pressure(),
+                                l.reference(),
+                                from ? "" : l.shear(),
+                                l.shearActsOn(),
+                                l.on(),
+                                from ? new Newtonian(velocity, "", 0) : null)))));
+        if (formed != null) {
+            newtonian(formed, g -> make.apply(new Loads(l.pressure(), l.reference(), "", l.shearActsOn(), l.on(), g)));
+        } else {
+            load(
+                    "Wall shear",
+                    "shear",
+                    3,
+                    l.shear(),
+                    s -> make.apply(new Loads(l.pressure(), l.reference(), s, l.shearActsOn(), l.on())));
+            stored(l, make);
         }
         line(
                 "Reported",
-                acting(l.on(), o -> make.apply(new Loads(l.pressure(), l.reference(), l.shear(), l.shearActsOn(), o))));
+                acting(
+                        l.on(),
+                        o -> make.apply(
+                                new Loads(l.pressure(), l.reference(), l.shear(), l.shearActsOn(), o, l.gradient()))));
+    }
+
+    private void stored(Loads l, java.util.function.Function<Loads, Measure> make) {
+        if (l.shear().isBlank()) {
+            return;
+        }
+        String said = MeasureChoices.saidAtIntake(session, l.shear());
+        line(
+                "stored as",
+                said.isBlank()
+                        ? acting(
+                                l.shearActsOn(),
+                                o -> make.apply(new Loads(l.pressure(), l.reference(), l.shear(), o, l.on())))
+                        : Ui.label(said, "second", "muted"));
+    }
+
+    private void newtonian(Newtonian g, java.util.function.Function<Newtonian, Measure> make) {
+        orNone(
+                "of",
+                "velocity",
+                MeasureChoices.velocities(session),
+                g.velocity(),
+                "none",
+                v -> make.apply(new Newtonian(v, g.viscosity(), g.value())));
+        inUnit(
+                "Viscosity",
+                "viscosity",
+                "Pa s",
+                g.viscosity(),
+                "stated",
+                k -> make.apply(new Newtonian(g.velocity(), k, g.value())));
+        if (g.viscosity().isBlank()) {
+            value("is", "mu", g.value(), "Pa s", v -> make.apply(new Newtonian(g.velocity(), "", v)));
+        }
     }
 
     private HBox acting(On now, java.util.function.Function<On, Measure> make) {

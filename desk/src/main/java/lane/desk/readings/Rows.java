@@ -1,5 +1,6 @@
 package lane.desk.readings;
 
+import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Objects;
@@ -14,6 +15,7 @@ import lane.desk.Ui;
 import lane.mesh.Point;
 import lane.reading.Ask;
 import lane.reading.Reading;
+import lane.station.Frame;
 import org.jspecify.annotations.Nullable;
 
 /** Rows of the settings of readings: a caption and what is set. */
@@ -68,6 +70,30 @@ final class Rows {
             fields[d] = field;
         }
         return of(caption, fields);
+    }
+
+    /** The frame that directions are in, where there are frames to choose from. */
+    static Optional<Node> frame(Session session, String id, String now, Consumer<String> changed) {
+        List<String> all = new ArrayList<>(List.of(""));
+        session.study().frames().forEach(f -> all.add(f.id()));
+        if (!all.contains(now)) {
+            all.add(now);
+        }
+        return all.size() < 2
+                ? Optional.empty()
+                : Optional.of(of(
+                        "In frame",
+                        Ui.choice(
+                                id,
+                                all,
+                                now,
+                                f -> f.isBlank()
+                                        ? "space"
+                                        : session.study()
+                                                .frame(f)
+                                                .map(Frame::name)
+                                                .orElse(f),
+                                changed)));
     }
 
     /** Asks something else; what cannot be is told and leaves the reading as it was. */

@@ -27,7 +27,6 @@ import lane.reading.Outcome;
 import lane.reading.Reading;
 import lane.reading.Scalar;
 import lane.reading.Several;
-import lane.reading.TallyOf;
 import lane.study.Source;
 import lane.unit.Unit;
 import org.jspecify.annotations.Nullable;
@@ -340,17 +339,13 @@ final class TallyPane implements ReadingPane {
             sign.setWrapText(true);
             sign.setMinHeight(javafx.scene.layout.Region.USE_PREF_SIZE);
             box.getChildren().addAll(head, sign);
-            if (reading.ask() instanceof TallyOf t) {
-                t.measure().flipped().ifPresent(other -> {
-                    var flip = Ui.button(
-                            "Flip the sign",
-                            () -> NewReading.change(session, reading.asking(new TallyOf(t.stations(), other))),
-                            "small-button");
-                    flip.setId("flip");
-                    Tip.on(flip, "The direction that counts as positive is turned round; the reading keeps it so.");
-                    box.getChildren().add(flip);
-                });
-            }
+            reading.ask().flipped().ifPresent(other -> {
+                var flip = Ui.button(
+                        "Flip the sign", () -> NewReading.change(session, reading.asking(other)), "small-button");
+                flip.setId("flip");
+                Tip.on(flip, "What counts as positive is turned round; the reading keeps it so.");
+                box.getChildren().add(flip);
+            });
         }
         pieces(reading, sources, box);
         settings(reading, box);

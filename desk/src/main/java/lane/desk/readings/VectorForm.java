@@ -59,7 +59,8 @@ public final class VectorForm implements AskForm {
                                         1,
                                         ids -> NewReading.change(
                                                 session,
-                                                reading.asking(new VectorOf(ids, ask.measure(), ask.number()))))),
+                                                reading.asking(new VectorOf(
+                                                        ids, ask.measure(), ask.number(), ask.frame(), null))))),
                         MeasureForm.ofVectors(session, "vector", ask.measure(), m -> change(session, reading, ask, m)),
                         Ui.row(
                                 6,
@@ -71,12 +72,23 @@ public final class VectorForm implements AskForm {
                                         VectorOf.Which::word,
                                         n -> NewReading.change(
                                                 session,
-                                                reading.asking(new VectorOf(ask.stations(), ask.measure(), n))))));
+                                                reading.asking(new VectorOf(
+                                                        ask.stations(), ask.measure(), n, ask.frame(), null))))));
+        Rows.frame(
+                        session,
+                        "vector-frame",
+                        ask.frame(),
+                        f -> NewReading.change(
+                                session,
+                                reading.asking(new VectorOf(ask.stations(), ask.measure(), ask.number(), f, null))))
+                .ifPresent(box.getChildren()::add);
     }
 
     private static void change(Session session, Reading reading, VectorOf ask, Measure measure) {
         try {
-            NewReading.change(session, reading.in("").asking(new VectorOf(ask.stations(), measure, ask.number())));
+            NewReading.change(
+                    session,
+                    reading.in("").asking(new VectorOf(ask.stations(), measure, ask.number(), ask.frame(), null)));
         } catch (LaneException e) {
             session.say(e.getMessage());
         }

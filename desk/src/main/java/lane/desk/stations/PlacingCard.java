@@ -125,6 +125,9 @@ final class PlacingCard {
         session.study().frames().stream()
                 .filter(f -> f.parent().equals(frame.id()))
                 .forEach(f -> users.add(f.name()));
+        session.study().readings().stream()
+                .filter(r -> r.ask().frame().equals(frame.id()))
+                .forEach(r -> users.add(r.name()));
         if (!users.isEmpty()) {
             session.say("\"" + frame.name() + "\" is used by " + String.join(", ", users)
                     + "; let them stand elsewhere first.");

@@ -1,6 +1,7 @@
 package lane.formats.study;
 
 import com.fasterxml.jackson.annotation.JsonCreator;
+import com.fasterxml.jackson.annotation.JsonIgnoreProperties;
 import com.fasterxml.jackson.annotation.JsonInclude;
 import com.fasterxml.jackson.annotation.JsonProperty;
 import com.fasterxml.jackson.annotation.JsonPropertyOrder;
@@ -235,7 +236,15 @@ public final class StudyJson {
     @JsonInclude(JsonInclude.Include.NON_NULL)
     private abstract static class LenientWhereThereIsSome extends Lenient {}
 
-    /** No number where a quantity is the conductivity. */
+    /** What stands in a frame: which is written, where it stands is not. */
+    @JsonIgnoreProperties("placed")
+    @SuppressWarnings("UnusedMethod")
+    private abstract static class FramedMixIn extends LenientWhereThereIsSome {
+        @JsonInclude(JsonInclude.Include.NON_EMPTY)
+        abstract String frame();
+    }
+
+    /** No number where a quantity is the conductivity, or the viscosity. */
     private abstract static class HeatMixIn {
         @JsonSetter(nulls = Nulls.AS_EMPTY)
         abstract double value();
@@ -358,7 +367,8 @@ public final class StudyJson {
             .addMixIn(AroundOf.class, AroundMixIn.class)
             .addMixIn(lane.reading.FeatureOf.class, LenientWhereThereIsSome.class)
             .addMixIn(lane.reading.FitOf.class, LenientWhereThereIsSome.class)
-            .addMixIn(lane.reading.LoadOf.class, LenientWhereThereIsSome.class)
+            .addMixIn(lane.reading.LoadOf.class, FramedMixIn.class)
+            .addMixIn(lane.reading.VectorOf.class, FramedMixIn.class)
             .addMixIn(lane.reading.PairOf.class, Lenient.class)
             .addMixIn(lane.reading.ExtentOf.class, Lenient.class)
             .addMixIn(lane.reading.JumpOf.class, Lenient.class)
@@ -378,6 +388,8 @@ public final class StudyJson {
             .addMixIn(Rule.class, ByWord.class)
             .addMixIn(lane.measure.Statistic.class, Lenient.class)
             .addMixIn(lane.measure.Heat.class, HeatMixIn.class)
+            .addMixIn(lane.measure.Newtonian.class, HeatMixIn.class)
+            .addMixIn(lane.measure.Loads.class, LenientWhereThereIsSome.class)
             .addModule(Flat.module())
             .addMixIn(Measure.class, ByWord.class)
             .addMixIn(lane.reference.ColumnUncertainty.class, UncertaintyMixIn.class)

@@ -124,7 +124,7 @@ final class Report {
         Unit unit = results.shown(reading.id(), s.estimate().unit());
         boolean own = unit.label().equals(results.unit(reading.id()).label());
         double value = unit.fromSi(s.estimate().value());
-        double half = unit.differenceFromSi(s.estimate().uncertainty().half());
+        double half = unit.differenceFromSi(s.estimate().uncertainty().told());
         return alike(reading.id(), s.what(), unit, value).plain(value)
                 + (half > 0 ? " ± " + Figures.of(half, 3).plain(half) : "")
                 + (own || unit.label().isBlank() || unit.label().equals("1") ? "" : " " + unit.label())

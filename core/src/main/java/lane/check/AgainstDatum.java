@@ -135,7 +135,7 @@ public record AgainstDatum(Norm norm, Scale scale, double tolerance, String datu
             int deciding,
             boolean judged,
             Provenance trail) {
-        double half = doubt.stated() ? doubt.half() : 0;
+        double half = doubt.counted();
         boolean meaningless = !absolute() && range == 0;
         double allowed = absolute() ? tolerance * unit.factor() : meaningless ? Double.NaN : tolerance * range;
         boolean elsewhere = curve != null && deciding >= 0 && deciding != curve.largest();
@@ -151,7 +151,7 @@ public record AgainstDatum(Norm norm, Scale scale, double tolerance, String datu
         String sentence = meaningless
                 ? "The tolerance is a share " + (curve == null ? "of the datum's value" : scale.word())
                         + ", which is zero here, so it has no meaning; give an absolute tolerance."
-                : Tolerance.sentence("Difference", difference, half, allowed, shown, symbol)
+                : Tolerance.sentence("Difference", difference, doubt, allowed, shown, symbol)
                         + (elsewhere && curve != null
                                 ? " Another place decides: "
                                         + Tolerance.three(Math.abs(curve.value()[deciding]) * shown) + " "

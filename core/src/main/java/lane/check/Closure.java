@@ -61,7 +61,7 @@ public record Closure(double tolerance, boolean absolute) implements Rule {
         Estimate residual = value.numbers().getFirst();
         Unit unit = residual.unit();
         double scale = value.scale();
-        double half = residual.uncertainty().stated() ? residual.uncertainty().half() : 0;
+        double half = residual.uncertainty().counted();
         double allowed = absolute ? tolerance * unit.factor() : tolerance * scale;
         boolean empty = !absolute && scale == 0;
         Verdict verdict = !judged ? null : Verdict.of(residual.value(), half, allowed);
@@ -70,7 +70,7 @@ public record Closure(double tolerance, boolean absolute) implements Rule {
                 : Tolerance.sentence(
                         "Residual",
                         residual.value(),
-                        half,
+                        residual.uncertainty(),
                         allowed,
                         absolute ? 1 / unit.factor() : 100 / scale,
                         absolute ? unit.difference().symbol() : "% of the largest term");

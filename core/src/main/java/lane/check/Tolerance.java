@@ -2,6 +2,7 @@ package lane.check;
 
 import lane.base.Figures;
 import lane.base.LaneException;
+import lane.estimate.Uncertainty;
 import lane.unit.Unit;
 
 /** Numbers and words that kinds of checks share. */
@@ -37,10 +38,12 @@ final class Tolerance {
      * @param factor that makes numbers in SI units those that are told
      * @param unit of what is told
      */
-    static String sentence(String what, double difference, double half, double allowed, double factor, String unit) {
-        String doubt = half > 0
-                ? "uncertainty " + Figures.of(half * factor, 2).whole(half * factor) + " " + unit
-                : "no uncertainty stated";
+    static String sentence(String what, double difference, Uncertainty of, double allowed, double factor, String unit) {
+        double half = of.counted();
+        String width = Figures.of(half * factor, 2).whole(half * factor) + " " + unit;
+        String doubt = of.stated() && half > 0
+                ? "uncertainty " + width
+                : "no uncertainty stated" + (half > 0 ? ", that of the integration is " + width : "");
         return what + " " + three(difference * factor) + " " + unit + ", " + doubt + ", tolerance "
                 + three(allowed * factor) + " " + unit + ".";
     }

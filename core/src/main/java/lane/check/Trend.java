@@ -5,6 +5,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Objects;
 import lane.estimate.Estimate;
+import lane.estimate.Uncertainty;
 import lane.provenance.Method;
 import lane.reading.Outcome;
 import lane.unit.Unit;
@@ -90,7 +91,7 @@ public record Trend(double tolerance, boolean absolute) implements Rule {
                 : Tolerance.sentence(
                                         "Last change",
                                         change,
-                                        0,
+                                        Uncertainty.NONE,
                                         allowed,
                                         absolute ? 1 / unit.factor() : 100 / scale,
                                         absolute ? unit.difference().symbol() : "%")

@@ -87,7 +87,7 @@ public record WithinBand(@Nullable Double least, @Nullable Double greatest, Stri
             var number = value.numbers().getFirst();
             v = number.value();
             doubt = number.uncertainty();
-            half = doubt.stated() ? doubt.half() : 0;
+            half = doubt.counted();
         } else {
             return null;
         }

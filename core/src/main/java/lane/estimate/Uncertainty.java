@@ -25,7 +25,9 @@ public record Uncertainty(Map<Source, Double> standard, double k, double freedom
         /** A measurement, as whoever measured it says. */
         MEASURED("measured"),
         /** The scatter of what a mean was taken of. */
-        SAMPLING("sampling");
+        SAMPLING("sampling"),
+        /** The rule that an integral was taken by, or the spacing of samples. */
+        QUADRATURE("quadrature");
 
         private final String word;
 
@@ -68,7 +70,13 @@ public record Uncertainty(Map<Source, Double> standard, double k, double freedom
         return Double.isInfinite(freedom) ? USUAL : new TDistribution(freedom).inverseCumulativeProbability(0.975);
     }
 
+    /** Whether a component besides that of the rule of integration is known: of that alone no number is sure. */
     public boolean stated() {
+        return standard.keySet().stream().anyMatch(s -> s != Source.QUADRATURE);
+    }
+
+    /** Whether there is any component. */
+    public boolean known() {
         return !standard.isEmpty();
     }
 
@@ -81,9 +89,19 @@ public record Uncertainty(Map<Source, Double> standard, double k, double freedom
         return sum;
     }
 
-    /** The half-width; NaN where nothing is stated. */
+    /** The half-width; NaN where nothing is known. */
     public double half() {
         return k * combined();
+    }
+
+    /** The half-width as it stands behind a number; NaN where no more is known than how well it was integrated. */
+    public double told() {
+        return stated() ? half() : Double.NaN;
+    }
+
+    /** The half-width that verdicts count with; 0 where nothing is known. */
+    public double counted() {
+        return known() ? half() : 0;
     }
 
     /**
@@ -91,8 +109,8 @@ public record Uncertainty(Map<Source, Double> standard, double k, double freedom
      * from these.
      */
     public Uncertainty and(Uncertainty other) {
-        if (!stated() || !other.stated()) {
-            return stated() ? this : other;
+        if (!known() || !other.known()) {
+            return known() ? this : other;
         }
         var both = new EnumMap<Source, Double>(Source.class);
         both.putAll(standard);

@@ -216,6 +216,10 @@ final class FaceBatch {
             }
         }
         at.n += points;
+        // Faces of other shapes add one point after the other, and take it that there is room for it.
+        if (at.n == Program.BLOCK) {
+            flush();
+        }
     }
 
     private void corners(Seen seen, int component, int f, int a, int b, int c, int points, double[] to) {

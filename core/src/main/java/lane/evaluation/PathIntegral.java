@@ -18,6 +18,51 @@ public record PathIntegral(Run run, Placement placement, boolean points, Evaluat
         return BoundQuantity.of(run, quantity, lens).number();
     }
 
+    /**
+     * The same with every second sample of each stretch in the run, and its ends, which tells how much the spacing matters.
+     */
+    public PathIntegral halved() {
+        int n = placement.size();
+        double[] arc = placement.arc();
+        double[] weight = new double[n];
+        int[] cell = placement.cell().clone();
+        for (int from = 0; from < n; from++) {
+            if (cell[from] < 0) {
+                continue;
+            }
+            int to = from;
+            while (to + 1 < n && placement.cell()[to + 1] >= 0) {
+                to++;
+            }
+            int before = from;
+            for (int i = from; i <= to; i++) {
+                if ((i - from) % 2 == 1 && i < to) {
+                    cell[i] = -1;
+                } else if (i > before) {
+                    double half = (arc[i] - arc[before]) / 2;
+                    weight[i] += half;
+                    weight[before] += half;
+                    before = i;
+                }
+            }
+            // What the ends stand for beyond the stretch stays theirs.
+            weight[from] += placement.weight()[from] - (arc[Math.min(to, from + 1)] - arc[from]) / 2;
+            weight[to] += from == to ? 0 : placement.weight()[to] - (arc[to] - arc[to - 1]) / 2;
+            from = to;
+        }
+        var half = new Placement(
+                placement.xyz(),
+                arc,
+                weight,
+                cell,
+                placement.start(),
+                placement.node(),
+                placement.share(),
+                placement.moved(),
+                placement.largestMove());
+        return new PathIntegral(run, half, points, lens);
+    }
+
     /** Values at the samples in SI units; NaN outside. */
     public double[] values(Quantity quantity) {
         Axis turned = Resolver.meridian(run) ? lens.axis() : null;

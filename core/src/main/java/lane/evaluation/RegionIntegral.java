@@ -21,13 +21,28 @@ import org.jspecify.annotations.Nullable;
  *
  * @param cells numbers of the cells, ascending
  * @param most degree of the full rule
+ * @param exact what is known of integrals that were taken
  */
-public record RegionIntegral(Run run, int[] cells, EvaluationContext lens, int most) {
+public record RegionIntegral(Run run, int[] cells, EvaluationContext lens, int most, Exactness exact) {
     private static final int BLOCK = 1024;
     public static final int DEGREE = 4;
 
     public RegionIntegral(Run run, int[] cells, EvaluationContext lens) {
         this(run, cells, lens, DEGREE);
+    }
+
+    public RegionIntegral(Run run, int[] cells, EvaluationContext lens, int most) {
+        this(run, cells, lens, most, new Exactness());
+    }
+
+    /** Whether an integral that was taken so far depends on the rule. */
+    public boolean inexact() {
+        return exact.lost();
+    }
+
+    /** The same by the next rule, which tells how much the rule matters. */
+    public RegionIntegral finer() {
+        return new RegionIntegral(run, cells, lens, most + 2);
     }
 
     /**
@@ -90,6 +105,7 @@ public record RegionIntegral(Run run, int[] cells, EvaluationContext lens, int m
     private double[] added(@Nullable BoundQuantity ready, int n, int degree, Terms terms) {
         MeshSpan span = MeshSpan.of(run, lens.axis());
         int linear = span.turned() ? most : Math.min(most, degree);
+        exact.of(!span.turned() && degree <= most);
         double[][] partial = new double[Parallel.blocks(cells.length, BLOCK)][];
         Parallel.forBlocks(cells.length, BLOCK, (block, from, to) -> {
             var rule = new CellQuadrature(run.mesh(), most, linear);
@@ -218,6 +234,10 @@ public record RegionIntegral(Run run, int[] cells, EvaluationContext lens, int m
                 }
             }
             n += points;
+            // Cells of other shapes add one point after the other, and take it that there is room for it.
+            if (n == Program.BLOCK) {
+                flush();
+            }
         }
 
         private void gather(int i, CellQuadrature rule, int at) {

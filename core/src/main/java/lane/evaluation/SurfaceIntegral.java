@@ -33,6 +33,7 @@ public final class SurfaceIntegral {
     private final EvaluationContext lens;
     private final Memo memo;
     private final int most;
+    private final Exactness exact;
 
     /** @throws LaneException for curves and surfaces together, where metres would be added to square metres */
     public SurfaceIntegral(Run run, List<Part> parts, EvaluationContext lens, Memo memo) {
@@ -41,6 +42,10 @@ public final class SurfaceIntegral {
 
     /** @param most degree of the full rule */
     public SurfaceIntegral(Run run, List<Part> parts, EvaluationContext lens, Memo memo, int most) {
+        this(run, parts, lens, memo, most, new Exactness());
+    }
+
+    private SurfaceIntegral(Run run, List<Part> parts, EvaluationContext lens, Memo memo, int most, Exactness exact) {
         if (parts.stream().map(p -> p.surface().dimension()).distinct().count() > 1 && !CellMeasures.flat(run.mesh())) {
             throw new LaneException(
                     "Of these parts some are surfaces and some are curves, so that areas would be added to lengths; take those and these"
@@ -51,6 +56,21 @@ public final class SurfaceIntegral {
         this.lens = lens;
         this.memo = memo;
         this.most = most;
+        this.exact = exact;
+    }
+
+    /** Whether an integral that was taken so far depends on the rule. */
+    public boolean inexact() {
+        return exact.lost();
+    }
+
+    /** The same by the next rule, which tells how much the rule matters. */
+    public SurfaceIntegral finer() {
+        return new SurfaceIntegral(run, parts, lens, memo, most + 2);
+    }
+
+    public int degree() {
+        return most;
     }
 
     public Run run() {
@@ -67,7 +87,7 @@ public final class SurfaceIntegral {
 
     /** The same parts seen through another lens. */
     public SurfaceIntegral through(EvaluationContext other) {
-        return new SurfaceIntegral(run, parts, other, memo, most);
+        return new SurfaceIntegral(run, parts, other, memo, most, exact);
     }
 
     /** Whether the parts are curves on a surface that bends, or its rims: what is taken over them is taken along a length. */
@@ -160,6 +180,7 @@ public final class SurfaceIntegral {
                 seen,
                 span.turned() ? span : null,
                 most);
+        exact.of(exactly(all, degree, span));
         double[] perDepth = memo.of(key, () -> integrate(all, sums, degree, integrand, span));
         double depth = span.turned() ? 1 : span.factor();
         return depth == 1
@@ -212,21 +233,33 @@ public final class SurfaceIntegral {
         return new FaceBatch.Asked(ready, fields.stream().map(f -> see(part, f)).toArray(FaceBatch.Seen[]::new), leaf);
     }
 
+    /** Whether the rule is exact: for polynomials on faces that nothing bends or turns. */
+    private boolean exactly(List<FaceBatch.Asked> all, Degree degree, MeshSpan span) {
+        for (int p = 0; p < parts.size(); p++) {
+            FaceBatch.Asked asked = all.get(p);
+            if (!straight(parts.get(p), asked, span) || degree.of(degrees(asked)) > most) {
+                return false;
+            }
+        }
+        return true;
+    }
+
+    /** On a cylinder, over a turn and within cut cells nothing is a polynomial of the face's own coordinates. */
+    private static boolean straight(Part part, FaceBatch.Asked asked, MeshSpan span) {
+        return part.round() == null && !span.turned() && !asked.within();
+    }
+
+    private static int[] degrees(FaceBatch.Asked asked) {
+        return Arrays.stream(asked.ready()).mapToInt(BoundQuantity::degree).toArray();
+    }
+
     private double[] integrate(List<FaceBatch.Asked> all, int sums, Degree degree, Integrand integrand, MeshSpan span) {
         double[] plane = CellMeasures.plane(run.mesh());
         Sum[] total = Sum.fresh(sums);
         for (int p = 0; p < parts.size(); p++) {
             Part part = parts.get(p);
             FaceBatch.Asked asked = all.get(p);
-            // On a cylinder, over a turn and within cut cells nothing is a polynomial of the face's own coordinates.
-            boolean straight = part.round() == null && !span.turned() && !asked.within();
-            int linear = straight
-                    ? Math.min(
-                            most,
-                            degree.of(Arrays.stream(asked.ready())
-                                    .mapToInt(BoundQuantity::degree)
-                                    .toArray()))
-                    : most;
+            int linear = straight(part, asked, span) ? Math.min(most, degree.of(degrees(asked))) : most;
             Mesh mesh = part.surface();
             double[][] partial = new double[Parallel.blocks(mesh.cellCount(), BLOCK)][];
             Parallel.forBlocks(mesh.cellCount(), BLOCK, (block, from, to) -> {

@@ -3,6 +3,7 @@ package lane.reading;
 import java.util.ArrayList;
 import java.util.List;
 import lane.estimate.Estimate;
+import lane.estimate.Uncertainty;
 import lane.provenance.Provenance;
 import lane.unit.Unit;
 
@@ -19,8 +20,18 @@ import lane.unit.Unit;
 public record Balance(
         List<Term> terms, double residual, double scale, double closure, Unit unit, String positive, Provenance trail)
         implements Outcome {
-    /** A term: its name, what it is taken over, and its signed value in SI units. */
-    public record Term(String name, String over, double value) {}
+    /** A term: its name, what it is taken over, its signed value in SI units and how well that is known. */
+    public record Term(String name, String over, double value, Uncertainty doubt) {
+        /** One of which nothing is known but its value. */
+        public Term(String name, String over, double value) {
+            this(name, over, value, Uncertainty.NONE);
+        }
+    }
+
+    /** How well the residual is known, the terms being known independently. */
+    private Uncertainty doubt() {
+        return terms.stream().map(Term::doubt).reduce(Uncertainty.NONE, Uncertainty::and);
+    }
 
     public Balance {
         terms = List.copyOf(terms);
@@ -38,10 +49,10 @@ public record Balance(
     @Override
     public List<Scalar> scalars() {
         List<Scalar> out = new ArrayList<>();
-        terms.forEach(t -> out.add(new Scalar("term " + t.name(), new Estimate(t.value(), unit), positive)));
+        terms.forEach(t -> out.add(new Scalar("term " + t.name(), new Estimate(t.value(), unit, t.doubt()), positive)));
         out.add(new Scalar(
                 "residual",
-                new Estimate(residual, unit),
+                new Estimate(residual, unit, doubt()),
                 relative(),
                 "relative to the largest term; closure " + closure));
         return out;
@@ -49,8 +60,8 @@ public record Balance(
 
     @Override
     public List<Estimate> numbers() {
-        List<Estimate> out = new ArrayList<>(List.of(new Estimate(residual, unit)));
-        terms.forEach(t -> out.add(new Estimate(t.value(), unit)));
+        List<Estimate> out = new ArrayList<>(List.of(new Estimate(residual, unit, doubt())));
+        terms.forEach(t -> out.add(new Estimate(t.value(), unit, t.doubt())));
         return out;
     }
 }

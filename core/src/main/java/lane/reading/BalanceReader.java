@@ -96,7 +96,11 @@ public final class BalanceReader {
                         .requireComparable(unit, "Term \"" + term.name() + "\" of balance \"" + reading.name() + "\"");
             }
             double value = term.factor() * tally.value();
-            terms.add(new Balance.Term(term.name(), tally.note().replaceFirst("^over ", ""), value));
+            terms.add(new Balance.Term(
+                    term.name(),
+                    tally.note().replaceFirst("^over ", ""),
+                    value,
+                    tally.estimate().uncertainty()));
             sum.add(value);
             scale = Math.max(scale, Math.abs(value));
             settings.put(term.name(), term);

@@ -9,6 +9,7 @@ import java.util.Optional;
 import java.util.Set;
 import lane.base.LaneException;
 import lane.estimate.Estimate;
+import lane.estimate.Uncertainty;
 import lane.evaluation.SurfaceIntegral;
 import lane.measure.Force;
 import lane.measure.Loads;
@@ -247,7 +248,17 @@ public record LoadOf(
                     ? Outcome.shown(reading.unit(), natural, "Reading \"" + reading.name() + "\"")
                     : natural;
             answer = w == number ? named.size() : answer;
-            named.add(new Scalar(w.word(), new Estimate(value, shown), remark(w, own, rest)));
+            Uncertainty doubt =
+                    switch (w) {
+                        case ALONG, ACROSS, SIDE -> doubt(parts, w.ordinal());
+                        case MOMENT_ALONG, MOMENT_ACROSS, MOMENT_SIDE -> doubt(parts, w.ordinal() - 1);
+                        case COEFFICIENT_ALONG, COEFFICIENT_ACROSS, COEFFICIENT_SIDE ->
+                            doubt(parts, w.ordinal() - Which.COEFFICIENT_ALONG.ordinal())
+                                    .times(1 / scale());
+                        case COEFFICIENT_MOMENT -> doubt(parts, 5).times(1 / (scale() * length()));
+                        case MAGNITUDE, CENTRE_X, CENTRE_Y, CENTRE_Z -> Uncertainty.NONE;
+                    };
+            named.add(new Scalar(w.word(), new Estimate(value, shown, doubt), remark(w, own, rest)));
         }
         List<Scalar> pieces = new ArrayList<>();
         for (int d = 0; d < 6; d++) {
@@ -272,6 +283,10 @@ public record LoadOf(
                 parts.getFirst().note(),
                 parts.getFirst().coverage(),
                 trail.then("reading", LOAD, "{number}", settings));
+    }
+
+    private static Uncertainty doubt(List<Tally> parts, int of) {
+        return parts.get(of).estimate().uncertainty();
     }
 
     private SurfaceIntegral surface(Reading reading, ReadingContext on) {

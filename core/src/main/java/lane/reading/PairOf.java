@@ -7,6 +7,7 @@ import java.util.Set;
 import lane.base.Fault;
 import lane.base.LaneException;
 import lane.estimate.Estimate;
+import lane.estimate.Uncertainty;
 import lane.measure.Mean;
 import lane.mesh.Finding;
 import lane.provenance.Method;
@@ -136,7 +137,7 @@ public record PairOf(String first, String second, String quantity, How how, Matc
         }
         Unit shown = unit(a.unit(), reading);
         return new Tally(
-                new Estimate(value, shown),
+                new Estimate(value, shown, doubt(a, b)),
                 Map.of(),
                 sign(),
                 how.word() + ": mean " + a.note() + ", and " + b.note(),
@@ -144,6 +145,15 @@ public record PairOf(String first, String second, String quantity, How how, Matc
                         ? b.coverage()
                         : Double.isNaN(b.coverage()) ? a.coverage() : Math.min(a.coverage(), b.coverage()),
                 trail(a.trail(), b.trail(), shown));
+    }
+
+    /** Of the difference or the ratio of numbers that are known independently, to first order. */
+    private Uncertainty doubt(Tally a, Tally b) {
+        Uncertainty first = a.estimate().uncertainty();
+        Uncertainty second = b.estimate().uncertainty();
+        return how == How.DIFFERENCE
+                ? first.and(second)
+                : first.times(1 / b.value()).and(second.times(a.value() / (b.value() * b.value())));
     }
 
     private String sign() {

@@ -22,6 +22,7 @@ import lane.station.Station;
  *
  * @param stations by key, as they stand in space; null for none
  * @param trail how the run came about
+ * @param doubts whether it is wanted how well numbers are integrated, which takes as long again
  */
 public record ReadingContext(
         Run run,
@@ -30,7 +31,8 @@ public record ReadingContext(
         Function<String, Station> stations,
         Memo memo,
         Work work,
-        Provenance trail) {
+        Provenance trail,
+        boolean doubts) {
     /** @throws LaneException when the study has no such station */
     public Station station(String id, Reading reading) {
         Station found = stations.apply(id);
@@ -68,13 +70,18 @@ public record ReadingContext(
                 + "\" is none; choose a part, a section, a shell, a sheet or an isosurface.");
     }
 
+    /** The same where the numbers alone are wanted. */
+    public ReadingContext plain() {
+        return new ReadingContext(run, lens, places, stations, memo, work, trail, false);
+    }
+
     /** The same with another trail so far. */
     public ReadingContext with(Provenance other) {
-        return new ReadingContext(run, lens, places, stations, memo, work, other);
+        return new ReadingContext(run, lens, places, stations, memo, work, other, doubts);
     }
 
     /** The same seen through another lens. */
     public ReadingContext through(EvaluationContext other) {
-        return new ReadingContext(run, other, places, stations, memo, work, trail);
+        return new ReadingContext(run, other, places, stations, memo, work, trail, doubts);
     }
 }

@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import lane.estimate.Estimate;
+import lane.estimate.Uncertainty;
 import lane.field.Part;
 import lane.provenance.Provenance;
 import lane.unit.Unit;
@@ -42,7 +43,7 @@ public record Tally(
 
     /** Half-width in SI units; NaN when none is stated. */
     public double uncertainty() {
-        return estimate.uncertainty().half();
+        return estimate.uncertainty().told();
     }
 
     /** The row that tells how much of a surface lies in the run. */
@@ -58,8 +59,23 @@ public record Tally(
         List<Scalar> out = new ArrayList<>();
         out.add(new Scalar("tally", estimate, sign));
         pieces.forEach((piece, v) -> out.add(new Scalar(piece + " part", new Estimate(v, unit()), "")));
+        quadrature(estimate).ifPresent(out::add);
         coverage(coverage).ifPresent(out::add);
         return out;
+    }
+
+    /** The row that tells how well a number was integrated. */
+    public static final String QUADRATURE = "quadrature";
+
+    /** The row of the ledger that tells how well a number was integrated; empty where that is exact but for round-off. */
+    static Optional<Scalar> quadrature(Estimate of) {
+        Double error = of.uncertainty().standard().get(Uncertainty.Source.QUADRATURE);
+        return error == null
+                ? Optional.empty()
+                : Optional.of(new Scalar(
+                        QUADRATURE,
+                        new Estimate(Uncertainty.USUAL * error, of.unit().forInterval()),
+                        "difference to the next rule of integration, or to half of the samples"));
     }
 
     /** The row of the ledger that tells how much of a surface lies in the run; empty where it has no size of its own. */

@@ -81,7 +81,8 @@ public record TallyOf(List<String> stations, Measure measure) implements Ask {
                     on.lens(),
                     reading.unit(),
                     Where.of(all, on.places().sheets()),
-                    on.trail());
+                    on.trail(),
+                    on.doubts());
         }
         if (all.size() == 1 && !(all.getFirst().shape() instanceof Shape.Surface)) {
             return along(all.getFirst(), reading.name(), measure, reading.unit(), on);
@@ -98,7 +99,8 @@ public record TallyOf(List<String> stations, Measure measure) implements Ask {
                 reading.unit(),
                 Where.of(all, on.places().sheets()),
                 on.trail(),
-                on.memo());
+                on.memo(),
+                on.doubts());
     }
 
     /** A mean, an integral, an extreme or the length along a path, or the mean of points. */
@@ -111,7 +113,8 @@ public record TallyOf(List<String> stations, Measure measure) implements Ask {
                     measure,
                     on.lens(),
                     unit,
-                    on.trail());
+                    on.trail(),
+                    on.doubts());
         }
         throw new LaneException("Reading \"" + name + "\" takes one number over a surface, a region, a path or points,"
                 + " not over the " + station.word() + " \"" + station.name() + "\".");

@@ -4,12 +4,15 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.function.Function;
+import java.util.function.Supplier;
 import lane.base.Fault;
 import lane.base.LaneException;
 import lane.base.Memo;
 import lane.estimate.Estimate;
+import lane.estimate.Uncertainty;
 import lane.evaluation.BoundQuantity;
 import lane.evaluation.EvaluationContext;
+import lane.evaluation.Outside;
 import lane.evaluation.PathIntegral;
 import lane.evaluation.QuantityTrail;
 import lane.evaluation.RegionIntegral;
@@ -22,6 +25,8 @@ import lane.provenance.Method;
 import lane.provenance.Provenance;
 import lane.station.Placement;
 import lane.station.Points;
+import lane.station.Sampling;
+import lane.station.Shape;
 import lane.station.Station;
 import lane.unit.Unit;
 
@@ -43,7 +48,7 @@ public final class TallyReader {
             String unit,
             Provenance trail,
             Memo memo) {
-        return read(run, parts, measure, lens, unit, Where.UNSAID, trail, memo);
+        return read(run, parts, measure, lens, unit, Where.UNSAID, trail, memo, false);
     }
 
     /** @param stations that the parts are, for the trail */
@@ -55,9 +60,12 @@ public final class TallyReader {
             String unit,
             Where stations,
             Provenance trail,
-            Memo memo) {
+            Memo memo,
+            boolean doubts) {
         var over = new SurfaceIntegral(run, parts, lens, memo);
         Measured made = measure.over(over);
+        Uncertainty doubt =
+                !doubts || !over.inexact() ? Uncertainty.NONE : doubt(made, () -> measure.over(over.finer()));
         int faces = parts.stream().mapToInt(p -> p.surface().cellCount()).sum();
         String where = String.join(" + ", parts.stream().map(Part::name).toList());
         double coverage = parts.stream()
@@ -81,7 +89,7 @@ public final class TallyReader {
                 .reading(stations.files())
                 .then("station", SURFACE, "part {parts}, {faces} faces", settings);
         String note = "over " + where + ", " + faces + " faces" + inside + made.place();
-        return tally(made, measure, unit, note, coverage, full);
+        return tally(made, doubt, measure, unit, note, coverage, full);
     }
 
     /**
@@ -96,7 +104,7 @@ public final class TallyReader {
             EvaluationContext lens,
             String unit,
             Provenance trail) {
-        return read(run, cells, measure, where, lens, unit, Where.UNSAID, trail);
+        return read(run, cells, measure, where, lens, unit, Where.UNSAID, trail, false);
     }
 
     static Tally read(
@@ -107,12 +115,16 @@ public final class TallyReader {
             EvaluationContext lens,
             String unit,
             Where stations,
-            Provenance trail) {
+            Provenance trail,
+            boolean doubts) {
         if (cells.length == 0) {
             throw new LaneException(
                     Fault.OUTSIDE, "Region \"" + where + "\" holds no cell of this run; make it larger or move it.");
         }
-        Measured made = measure.within(new RegionIntegral(run, cells, lens));
+        var over = new RegionIntegral(run, cells, lens);
+        Measured made = measure.within(over);
+        Uncertainty doubt =
+                !doubts || !over.inexact() ? Uncertainty.NONE : doubt(made, () -> measure.within(over.finer()));
         var settings = new LinkedHashMap<String, Object>(stations.definitions());
         settings.put("regions", where);
         settings.put("cells", cells.length);
@@ -121,7 +133,13 @@ public final class TallyReader {
         Provenance full = quantities(k -> BoundQuantity.of(run, lens.quantity(k), lens), measure, lens, trail)
                 .then("station", VOLUME, "region \"{regions}\", {cells} cells", settings);
         return tally(
-                made, measure, unit, "over " + where + ", " + cells.length + " cells" + made.place(), Double.NaN, full);
+                made,
+                doubt,
+                measure,
+                unit,
+                "over " + where + ", " + cells.length + " cells" + made.place(),
+                Double.NaN,
+                full);
     }
 
     /** @throws LaneException when nothing lies in the run, or the measure has no meaning on a path */
@@ -133,13 +151,30 @@ public final class TallyReader {
             EvaluationContext lens,
             String unit,
             Provenance trail) {
+        return read(run, placement, station, measure, lens, unit, trail, false);
+    }
+
+    static Tally read(
+            Run run,
+            Placement placement,
+            Station station,
+            Measure measure,
+            EvaluationContext lens,
+            String unit,
+            Provenance trail,
+            boolean doubts) {
         if (placement.found() == 0) {
             throw new LaneException(
                     Fault.OUTSIDE,
                     "The " + station.word() + " \"" + station.name() + "\" lies outside this run; move it.");
         }
         boolean points = station.shape() instanceof Points;
-        Measured made = measure.along(new PathIntegral(run, placement, points, lens));
+        var over = new PathIntegral(run, placement, points, lens);
+        Measured made = measure.along(over);
+        // What is cut at every cell is exact for the interpolant, and points stand for nothing between them.
+        boolean spaced =
+                doubts && station.shape() instanceof Shape.Path p && !(p.sampling() instanceof Sampling.CellExact);
+        Uncertainty doubt = spaced ? doubt(made, () -> measure.along(over.halved())) : Uncertainty.NONE;
         Provenance full = quantities(k -> BoundQuantity.of(run, lens.quantity(k), lens), measure, lens, trail)
                 .then(
                         "station",
@@ -159,14 +194,15 @@ public final class TallyReader {
                                 "moved",
                                 placement.moved() + ", at most " + placement.largestMove() + " m"));
         String samples = placement.found() + " of " + placement.size() + " samples";
-        return tally(made, measure, unit, "over " + station.name() + ", " + samples + made.place(), Double.NaN, full);
+        return tally(
+                made, doubt, measure, unit, "over " + station.name() + ", " + samples + made.place(), Double.NaN, full);
     }
 
     /** Of a run as a whole. */
     static Tally whole(Run run, Measure measure, EvaluationContext lens, String unit, Provenance trail) {
         Measured made = measure.of(run, lens);
         Provenance full = quantities(k -> BoundQuantity.of(run, lens.quantity(k), lens), measure, lens, trail);
-        return tally(made, measure, unit, "one number a lane" + made.place(), Double.NaN, full);
+        return tally(made, Uncertainty.NONE, measure, unit, "one number a lane" + made.place(), Double.NaN, full);
     }
 
     /** The trail with the quantities that a measure is taken of, and the files that they reach. */
@@ -179,14 +215,38 @@ public final class TallyReader {
         return out;
     }
 
+    /** Differences below this share of a number are round-off. */
+    private static final double ROUND_OFF = 1e-12;
+
+    /** How much the number depends on how it was integrated: what another way gives. */
+    private static Uncertainty doubt(Measured made, Supplier<Measured> other) {
+        double change;
+        try {
+            // What it meets outside was counted with the number itself.
+            change = Math.abs(new Outside().counting(other).value() - made.value());
+        } catch (LaneException e) {
+            // A number that fewer samples do not have is not made better known by them.
+            return Uncertainty.NONE;
+        }
+        return change > ROUND_OFF * Math.abs(made.value())
+                ? Uncertainty.ofHalf(Uncertainty.Source.QUADRATURE, change)
+                : Uncertainty.NONE;
+    }
+
     private static Tally tally(
-            Measured made, Measure measure, String unit, String note, double coverage, Provenance trail) {
+            Measured made,
+            Uncertainty doubt,
+            Measure measure,
+            String unit,
+            String note,
+            double coverage,
+            Provenance trail) {
         Unit shown = Outcome.shown(unit, made.natural(), "Tally");
         Provenance full = trail.then(
                 "reading",
                 measure.method(),
                 "{word}",
                 Map.of("word", measure.word(), "measure", measure, "sign", made.sign(), "unit", shown.label()));
-        return new Tally(new Estimate(made.value(), shown), made.pieces(), made.sign(), note, coverage, full);
+        return new Tally(new Estimate(made.value(), shown, doubt), made.pieces(), made.sign(), note, coverage, full);
     }
 }

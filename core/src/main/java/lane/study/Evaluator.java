@@ -348,7 +348,7 @@ public final class Evaluator {
         return memo.counted(key, () -> {
             try {
                 var on = new ReadingContext(
-                        run, lens, places, id -> study.station(id).orElse(null), memo, work, trail);
+                        run, lens, places, id -> study.station(id).orElse(null), memo, work, trail, true);
                 var outside = new Outside();
                 Outcome made = outside.counting(() -> reading.ask().read(reading, on));
                 List<Scalar> beside = outside.shares().entrySet().stream()

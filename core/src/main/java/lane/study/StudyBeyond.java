@@ -426,7 +426,7 @@ final class StudyBeyond implements Beyond {
 
     private ReadingContext context(Run run, EvaluationContext lens) {
         return new ReadingContext(
-                run, lens, places, id -> study.station(id).orElse(null), memo, work, Provenance.EMPTY);
+                run, lens, places, id -> study.station(id).orElse(null), memo, work, Provenance.EMPTY, false);
     }
 
     @Override

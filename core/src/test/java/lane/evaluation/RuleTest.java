@@ -33,6 +33,7 @@ class RuleTest {
             new Quantity("product", "product", "p * p + p * 1 \"Pa\" / 2", "", ""),
             new Quantity("root", "root", "sqrt(abs(p) / 1 \"Pa\")", "", ""),
             new Quantity("cellwise", "cellwise", "sqrt(c) + c", "", ""),
+            new Quantity("wind", "wind", "[1 \"m/s\", 2 \"m/s\", 3 \"m/s\"]", "", ""),
             new Quantity("u", "u", "p * position", "", ""));
     private static final EvaluationContext LENS = EvaluationContext.of(QUANTITIES, List.of(), Axis.Z);
 
@@ -105,6 +106,23 @@ class RuleTest {
             double finest = measure.over(new SurfaceIntegral(run, run.parts(), LENS, Memo.NONE, 8))
                     .value();
             assertThat(made).as("%s over %s", measure.word(), shape).isCloseTo(finest, within(1e-12));
+        }
+    }
+
+    /** Triangles come in blocks and other faces one by one: a block may be full when either comes. */
+    @Test
+    void facesOfSeveralShapesFillBlocksOfPointsExactly() {
+        var axis = new Axis(new Point(0, 0, 0), new Point(1, 0, 0));
+        for (int n = 10; n < 100; n++) {
+            Mesh mesh = BoxMesh.of(CellShape.WEDGE, new int[] {n, 5, 1}, new double[] {n, 1, 1}, 0, 0);
+            var run = new Run(mesh, List.of(), List.of(new PartBuilder(mesh).whole("skin")), List.of(), List.of());
+            var over = new SurfaceIntegral(run, run.parts(), LENS, Memo.NONE);
+            assertThat(new Flow("wind", 1, "1", Flow.Carried.NOTHING, axis)
+                            .over(over)
+                            .value())
+                    .as("%s long", n)
+                    .isCloseTo(0, within(1e-12));
+            assertThat(over.inexact()).isFalse();
         }
     }
 

@@ -144,6 +144,8 @@ class SeveralTest {
                 new Quantity("U", "U", "[y * 4 \"1/s\", 0 * y / 1 \"s\", x * 2 \"1/s\"]", "", ""),
                 new Quantity("mu", "mu", "0.5 \"Pa s\"", "", ""),
                 new Quantity("nu", "nu", "0.5 \"m2/s\"", "", ""),
+                new Quantity("grown", "grown", "exp(6 * x / 1 \"m\")", "", ""),
+                new Quantity("x2", "x2", "x * x", "", ""),
                 new Quantity("q", "q", "7 \"W/m3\"", "", "")));
         Study study = Study.empty("tray")
                 .withSources(l -> List.of(
@@ -405,6 +407,57 @@ class SeveralTest {
         assertThat(number(all, "along")).isCloseTo(2, within(1e-9));
         assertThat(number(all, "across")).isCloseTo(-(1000 + 40 * 0.25 - 10 * 2), within(1e-9));
         assertThat(all.scalars().toString()).contains("along, viscous part", "across, pressure part");
+    }
+
+    private static double quadrature(Outcome of) {
+        return of.numbers().getFirst().uncertainty().half();
+    }
+
+    /** What the next rule, or half of the samples, gives differs by about the error that there is. */
+    @Test
+    void howWellANumberIsIntegratedStandsBesideIt() {
+        Outcome made = read(new TallyOf(List.of("all"), new Integral("grown")));
+        double error = made.numbers().getFirst().value() - 0.5 * (Math.exp(18) - Math.exp(6)) / 6;
+        assertThat(quadrature(made)).isCloseTo(Math.abs(error), within(0.02 * Math.abs(error)));
+        assertThat(made.scalars()).anySatisfy(s -> {
+            assertThat(s.what()).isEqualTo("quadrature");
+            assertThat(s.estimate().value()).isEqualTo(quadrature(made));
+        });
+        Outcome skin = read(new TallyOf(List.of("skin"), new Integral("grown")));
+        double exact = 2 * (1 + 0.5) * (Math.exp(18) - Math.exp(6)) / 6 + 0.5 * (Math.exp(18) + Math.exp(6));
+        error = skin.numbers().getFirst().value() - exact;
+        assertThat(quadrature(skin)).isCloseTo(Math.abs(error), within(0.02 * Math.abs(error)));
+        // A polynomial is exact, and nothing is said.
+        Outcome straight = read(new TallyOf(List.of("all"), new Integral("T")));
+        assertThat(quadrature(straight)).isNaN();
+        assertThat(straight.scalars()).hasSize(1);
+        // The trapezoids of nine samples of x^2 differ from those of five by three times their own error, L h^2 f'' /
+        // 12.
+        Outcome along = read(new TallyOf(List.of("near"), new Integral("x2")));
+        assertThat(quadrature(along)).isCloseTo(3 * 2 * 0.0625 * 2 / 12, within(1e-12));
+        // Where that is all that is known, no uncertainty is stated, and verdicts count with it all the same.
+        var doubt = along.numbers().getFirst().uncertainty();
+        assertThat(doubt.stated()).isFalse();
+        assertThat(doubt.told()).isNaN();
+        assertThat(doubt.counted()).isEqualTo(quadrature(along));
+    }
+
+    /** The residual is known as well as its terms are together. */
+    @Test
+    void termsOfABalanceBringHowWellTheyAreKnown() {
+        var made = (Balance) read(
+                new BalanceOf(
+                        List.of(
+                                new BalanceOf.Term("a", 1, List.of("left"), new Integral("grown")),
+                                new BalanceOf.Term("b", -1, List.of("right"), new Integral("grown"))),
+                        List.of("skin"),
+                        ""),
+                "",
+                "run");
+        double a = made.terms().get(0).doubt().half();
+        double b = made.terms().get(1).doubt().half();
+        assertThat(a).isPositive();
+        assertThat(quadrature(made)).isCloseTo(Math.hypot(a, b), within(1e-12 * b));
     }
 
     @Test

@@ -391,7 +391,7 @@ final class TallyPane implements ReadingPane {
         }
         // An uncertainty of round-off does not call for as many digits.
         double least = 1e-7 * Math.abs(number.shown());
-        double half = number.unit().differenceFromSi(number.uncertainty().half());
+        double half = number.unit().differenceFromSi(number.uncertainty().told());
         return Ticks.number(number.shown(), half > 0 && half < least ? least : half);
     }
 

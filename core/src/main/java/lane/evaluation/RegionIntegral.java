@@ -5,14 +5,17 @@ import java.util.Objects;
 import lane.base.LaneException;
 import lane.base.Parallel;
 import lane.base.Sum;
+import lane.cut.BoxedCell;
 import lane.field.Field;
 import lane.field.Run;
 import lane.field.Values;
 import lane.formula.Program;
 import lane.formula.Spot;
+import lane.mesh.Cell;
 import lane.mesh.CellQuadrature;
 import lane.mesh.Point;
 import lane.quantity.Quantity;
+import lane.station.Box;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -22,8 +25,15 @@ import org.jspecify.annotations.Nullable;
  * @param cells numbers of the cells, ascending
  * @param most degree of the full rule
  * @param exact what is known of integrals that were taken
+ * @param box what the cells are cut by; null where they count whole
  */
-public record RegionIntegral(Run run, int[] cells, EvaluationContext lens, int most, Exactness exact) {
+public record RegionIntegral(
+        Run run,
+        int[] cells,
+        EvaluationContext lens,
+        int most,
+        Exactness exact,
+        @Nullable Box box) {
     private static final int BLOCK = 1024;
     public static final int DEGREE = 4;
 
@@ -32,7 +42,12 @@ public record RegionIntegral(Run run, int[] cells, EvaluationContext lens, int m
     }
 
     public RegionIntegral(Run run, int[] cells, EvaluationContext lens, int most) {
-        this(run, cells, lens, most, new Exactness());
+        this(run, cells, lens, most, new Exactness(), null);
+    }
+
+    /** The same with the part of each cell that lies in a box. */
+    public RegionIntegral in(@Nullable Box sides) {
+        return new RegionIntegral(run, cells, lens, most, exact, sides);
     }
 
     /** Whether an integral that was taken so far depends on the rule. */
@@ -42,7 +57,7 @@ public record RegionIntegral(Run run, int[] cells, EvaluationContext lens, int m
 
     /** The same by the next rule, which tells how much the rule matters. */
     public RegionIntegral finer() {
-        return new RegionIntegral(run, cells, lens, most + 2);
+        return new RegionIntegral(run, cells, lens, most + 2).in(box);
     }
 
     /**
@@ -64,7 +79,7 @@ public record RegionIntegral(Run run, int[] cells, EvaluationContext lens, int m
 
     /** Least or greatest value at nodes, or in cells. */
     public Located extreme(Quantity quantity, boolean greatest) {
-        return extreme(run, cells, quantity, lens, greatest);
+        return extreme(run, cells, quantity, lens, greatest, box);
     }
 
     /** The values of a quantity at the quadrature points of the cells, with their volume. */
@@ -105,15 +120,24 @@ public record RegionIntegral(Run run, int[] cells, EvaluationContext lens, int m
     private double[] added(@Nullable BoundQuantity ready, int n, int degree, Terms terms) {
         MeshSpan span = MeshSpan.of(run, lens.axis());
         int linear = span.turned() ? most : Math.min(most, degree);
-        exact.of(!span.turned() && degree <= most);
+        // In a part of a cell a shape function counts with all three directions.
+        int inSpace = Math.min(most, 3 * degree);
+        exact.of(!span.turned() && (box == null ? degree : 3 * degree) <= most);
         double[][] partial = new double[Parallel.blocks(cells.length, BLOCK)][];
         Parallel.forBlocks(cells.length, BLOCK, (block, from, to) -> {
             var rule = new CellQuadrature(run.mesh(), most, linear);
             Sum[] own = Sum.fresh(n);
             var volume = new Sum();
             var batch = new CellBatch(ready, terms, own, volume, span);
+            BoxedCell boxed = box == null ? null : new BoxedCell(box.bounds(), box.frame());
             for (int i = from; i < to; i++) {
-                batch.cell(rule.load(cells[i]), cells[i]);
+                rule.load(cells[i]);
+                BoxedCell.Side side = boxed == null ? BoxedCell.Side.INSIDE : boxed.side(rule.cell());
+                if (side == BoxedCell.Side.INSIDE) {
+                    batch.cell(rule, cells[i]);
+                } else if (side == BoxedCell.Side.ACROSS && boxed != null) {
+                    batch.part(rule, cells[i], boxed, inSpace);
+                }
             }
             batch.flush();
             partial[block] = Arrays.copyOf(Sum.values(own), n + 1);
@@ -193,25 +217,50 @@ public record RegionIntegral(Run run, int[] cells, EvaluationContext lens, int m
                 place[0][n] = rule.x();
                 place[1][n] = rule.y();
                 place[2][n] = rule.z();
-                for (int i = 0; i < leaves.length; i++) {
-                    double[] to = Objects.requireNonNull(bench).leaf(i);
-                    Field f = fields[i];
-                    if (f != null && f.at() == Field.At.NODE) {
-                        double sum = 0;
-                        double[] v = local[i];
-                        for (int k = 0; k < nodes; k++) {
-                            sum += shares[k] * v[k];
-                        }
-                        to[n] = sum;
-                    } else if (f != null) {
-                        to[n] = local[i][0];
-                    } else if (leaves[i].key() instanceof Spot spot) {
-                        to[n] = spot == Spot.CELL_VOLUME ? cellVolume : place[leaves[i].component()][n];
+                point(shares, nodes, cellVolume);
+            }
+        }
+
+        /** Adds points in the part of a cell that lies in a box. */
+        void part(CellQuadrature rule, int at, BoxedCell boxed, int degree) {
+            for (int i = 0; i < leaves.length; i++) {
+                gather(i, rule, at);
+            }
+            double cellVolume = wantsVolume ? rule.cell().measure() : 0;
+            Cell cell = rule.cell();
+            boolean interpolated = Arrays.stream(fields).anyMatch(f -> f != null && f.at() == Field.At.NODE);
+            boxed.points(cell, degree, (x, y, z, volume) -> {
+                if (interpolated) {
+                    cell.locate(x, y, z);
+                }
+                weight[n] = volume * span.weight(x, y, z);
+                place[0][n] = x;
+                place[1][n] = y;
+                place[2][n] = z;
+                point(cell.weights(), cell.size(), cellVolume);
+            });
+        }
+
+        /** Fills in the leaves of a point whose place is there. */
+        private void point(double[] shares, int nodes, double cellVolume) {
+            for (int i = 0; i < leaves.length; i++) {
+                double[] to = Objects.requireNonNull(bench).leaf(i);
+                Field f = fields[i];
+                if (f != null && f.at() == Field.At.NODE) {
+                    double sum = 0;
+                    double[] v = local[i];
+                    for (int k = 0; k < nodes; k++) {
+                        sum += shares[k] * v[k];
                     }
+                    to[n] = sum;
+                } else if (f != null) {
+                    to[n] = local[i][0];
+                } else if (leaves[i].key() instanceof Spot spot) {
+                    to[n] = spot == Spot.CELL_VOLUME ? cellVolume : place[leaves[i].component()][n];
                 }
-                if (++n == Program.BLOCK) {
-                    flush();
-                }
+            }
+            if (++n == Program.BLOCK) {
+                flush();
             }
         }
 
@@ -283,7 +332,8 @@ public record RegionIntegral(Run run, int[] cells, EvaluationContext lens, int m
         }
     }
 
-    private static Located extreme(Run run, int[] cells, Quantity quantity, EvaluationContext lens, boolean greatest) {
+    private static Located extreme(
+            Run run, int[] cells, Quantity quantity, EvaluationContext lens, boolean greatest, @Nullable Box box) {
         BoundQuantity ready = BoundQuantity.of(run, quantity, lens).number();
         boolean byNode = ready.byNode();
         double[] all = ready.values(byNode ? SamplePoints.nodes(run) : SamplePoints.cells(run))[0];
@@ -297,13 +347,15 @@ public record RegionIntegral(Run run, int[] cells, EvaluationContext lens, int m
                 int index = byNode ? mesh.nodes()[mesh.begin(c) + k] : c;
                 double value = all[index];
                 if (!Double.isNaN(value) && (Double.isNaN(best) || (greatest ? value > best : value < best))) {
-                    best = value;
                     if (byNode) {
                         System.arraycopy(mesh.xyz(), 3 * index, at, 0, 3);
                     } else {
                         cell.load(c).centre(at);
                     }
-                    place = new Point(at[0], at[1], at[2]);
+                    if (box == null || box.holds(at[0], at[1], at[2])) {
+                        best = value;
+                        place = new Point(at[0], at[1], at[2]);
+                    }
                 }
             }
         }

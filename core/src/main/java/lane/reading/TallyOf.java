@@ -9,9 +9,11 @@ import lane.base.LaneException;
 import lane.base.Plain;
 import lane.field.Part;
 import lane.measure.Measure;
+import lane.station.Box;
 import lane.station.Region;
 import lane.station.Shape;
 import lane.station.Station;
+import lane.station.Within;
 
 /**
  * One number over surfaces, regions, a path or points, or of a lane as a whole.
@@ -72,6 +74,20 @@ public record TallyOf(List<String> stations, Measure measure) implements Ask {
                     .sorted()
                     .distinct()
                     .toArray();
+            List<Box> cut = all.stream()
+                    .flatMap(s -> ((Region) s.shape()).within() instanceof Within.InBox b && b.cut()
+                            ? java.util.stream.Stream.of(b.box())
+                            : java.util.stream.Stream.of())
+                    .toList();
+            if (!cut.isEmpty() && all.size() > 1) {
+                throw new LaneException("Reading \"" + reading.name()
+                        + "\" takes a box that cuts cells together with other regions; take it by itself.");
+            }
+            if (!cut.isEmpty() && on.run().mesh().dimension() != 3) {
+                throw new LaneException("Reading \"" + reading.name()
+                        + "\" takes a box that cuts cells, which is made of runs with volume; let the cells of this run"
+                        + " count whole.");
+            }
             String where = String.join(" + ", all.stream().map(Station::name).toList());
             return TallyReader.read(
                     on.run(),
@@ -82,7 +98,8 @@ public record TallyOf(List<String> stations, Measure measure) implements Ask {
                     reading.unit(),
                     Where.of(all, on.places().sheets()),
                     on.trail(),
-                    on.doubts());
+                    on.doubts(),
+                    cut.isEmpty() ? null : cut.getFirst());
         }
         if (all.size() == 1 && !(all.getFirst().shape() instanceof Shape.Surface)) {
             return along(all.getFirst(), reading.name(), measure, reading.unit(), on);

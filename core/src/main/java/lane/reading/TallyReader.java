@@ -23,12 +23,14 @@ import lane.measure.Measure;
 import lane.measure.Measured;
 import lane.provenance.Method;
 import lane.provenance.Provenance;
+import lane.station.Box;
 import lane.station.Placement;
 import lane.station.Points;
 import lane.station.Sampling;
 import lane.station.Shape;
 import lane.station.Station;
 import lane.unit.Unit;
+import org.jspecify.annotations.Nullable;
 
 /** Takes a measure over surfaces, a region or a path, as a tally with its trail. Formulas: docs/METHODS.md. */
 public final class TallyReader {
@@ -104,7 +106,7 @@ public final class TallyReader {
             EvaluationContext lens,
             String unit,
             Provenance trail) {
-        return read(run, cells, measure, where, lens, unit, Where.UNSAID, trail, false);
+        return read(run, cells, measure, where, lens, unit, Where.UNSAID, trail, false, null);
     }
 
     static Tally read(
@@ -116,18 +118,22 @@ public final class TallyReader {
             String unit,
             Where stations,
             Provenance trail,
-            boolean doubts) {
+            boolean doubts,
+            @Nullable Box box) {
         if (cells.length == 0) {
             throw new LaneException(
                     Fault.OUTSIDE, "Region \"" + where + "\" holds no cell of this run; make it larger or move it.");
         }
-        var over = new RegionIntegral(run, cells, lens);
+        RegionIntegral over = new RegionIntegral(run, cells, lens).in(box);
         Measured made = measure.within(over);
         Uncertainty doubt =
                 !doubts || !over.inexact() ? Uncertainty.NONE : doubt(made, () -> measure.within(over.finer()));
         var settings = new LinkedHashMap<String, Object>(stations.definitions());
         settings.put("regions", where);
         settings.put("cells", cells.length);
+        if (box != null) {
+            settings.put("cells that its sides pass through", "with the part inside");
+        }
         settings.put("quadrature degree", String.valueOf(RegionIntegral.DEGREE));
         settings.put("quantities computed", measure.asStored() ? "at nodes, or in cells" : "at quadrature points");
         Provenance full = quantities(k -> BoundQuantity.of(run, lens.quantity(k), lens), measure, lens, trail)
@@ -137,7 +143,7 @@ public final class TallyReader {
                 doubt,
                 measure,
                 unit,
-                "over " + where + ", " + cells.length + " cells" + made.place(),
+                "over " + where + ", " + cells.length + " cells" + share(over) + made.place(),
                 Double.NaN,
                 full);
     }
@@ -213,6 +219,20 @@ public final class TallyReader {
             out = QuantityTrail.of(out, bound.apply(key), lens);
         }
         return out;
+    }
+
+    /** How the cells count, where a box cuts them. */
+    private static String share(RegionIntegral over) {
+        Box box = over.box();
+        if (box == null) {
+            return "";
+        }
+        double all = box.volume();
+        double have = over.sums(null)[1];
+        return ", cut by its sides"
+                + (Double.isInfinite(all) || have > (1 - 1e-9) * all
+                        ? ""
+                        : ", only " + Part.percent(have / all) + " of it in the run");
     }
 
     /** Differences below this share of a number are round-off. */

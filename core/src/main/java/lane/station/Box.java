@@ -35,6 +35,12 @@ public record Box(Point least, Point greatest, @Nullable Axis in) {
         return new double[] {least.x(), greatest.x(), least.y(), greatest.y(), least.z(), greatest.z()};
     }
 
+    /** In cubic metres. */
+    public double volume() {
+        Point size = greatest.minus(least);
+        return size.x() * size.y() * size.z();
+    }
+
     /** The frame that its bounds are in. */
     public Axis frame() {
         return in == null ? Axis.Z : in;

@@ -4,12 +4,16 @@ import java.util.Arrays;
 import java.util.Objects;
 import java.util.stream.IntStream;
 import lane.base.LaneException;
+import lane.cut.BoxedCell;
 import lane.field.Run;
 import lane.mesh.Cell;
 import lane.mesh.Mesh;
 import org.jspecify.annotations.Nullable;
 
-/** Which cells a region takes: those of the mesh's highest dimension whose middle (the mean of the nodes) lies in it. */
+/**
+ * Which cells a region takes: those of the mesh's highest dimension whose middle (the mean of the nodes) lies in it; of a box that
+ * cuts cells those that reach into it.
+ */
 public final class Regions {
     private Regions() {}
 
@@ -32,11 +36,18 @@ public final class Regions {
         lane.base.Parallel.forBlocks(taken.length, 1 << 13, (block, from, to) -> {
             var cell = new Cell(mesh);
             double[] m = new double[3];
+            BoxedCell boxed = within instanceof Within.InBox b && b.cut()
+                    ? new BoxedCell(b.box().bounds(), b.box().frame())
+                    : null;
             for (int c = from; c < to; c++) {
                 if (mesh.shape(c).dimension() != dimension) {
                     continue;
                 }
                 cell.load(c).centre(m);
+                if (boxed != null) {
+                    taken[c] = boxed.side(cell) != BoxedCell.Side.OUTSIDE;
+                    continue;
+                }
                 taken[c] = switch (within) {
                     case Within.All _ -> true;
                     case Within.InBox b -> b.box().holds(m[0], m[1], m[2]);

@@ -13,7 +13,7 @@ public sealed interface Within {
     /** The same as it stands in space, its own numbers being those of a frame. */
     default Within through(Axis frame) {
         return switch (this) {
-            case InBox b -> new InBox(b.box().through(frame));
+            case InBox b -> new InBox(b.box().through(frame), b.cut());
             case Cylinder c -> new Cylinder(frame.out(c.axis()), c.radius(), c.from(), c.to());
             case Ball b -> new Ball(frame.out(b.centre()), b.radius());
             case All _, Touching _, Above _ -> this;
@@ -22,10 +22,19 @@ public sealed interface Within {
 
     record All() implements Within {}
 
-    record InBox(Box box) implements Within {
+    /**
+     * What lies in a box.
+     *
+     * @param cut whether cells that the sides pass through count with the part inside; else those whose middle lies in it
+     */
+    record InBox(Box box, boolean cut) implements Within {
+        public InBox(Box box) {
+            this(box, false);
+        }
+
         @Override
         public Within moved(Point by) {
-            return new InBox(box.moved(by));
+            return new InBox(box.moved(by), cut);
         }
     }
 

@@ -197,12 +197,19 @@ final class OtherForm extends StationRows {
                         "Least corner",
                         "least-",
                         b.box().least(),
-                        p -> make.apply(new Within.InBox(new Box(p, b.box().greatest()))));
+                        p -> make.apply(new Within.InBox(new Box(p, b.box().greatest()), b.cut())));
                 point(
                         "Greatest corner",
                         "greatest-",
                         b.box().greatest(),
-                        p -> make.apply(new Within.InBox(new Box(b.box().least(), p))));
+                        p -> make.apply(new Within.InBox(new Box(b.box().least(), p), b.cut())));
+                row(
+                        "At its sides",
+                        Ui.segments(
+                                List.of(false, true),
+                                b.cut(),
+                                cut -> cut ? "cells are cut" : "whole cells",
+                                cut -> put("Cells at the sides", () -> make.apply(new Within.InBox(b.box(), cut)))));
             }
             case Within.Cylinder c -> {
                 length(

@@ -236,6 +236,14 @@ public final class StudyJson {
     @JsonInclude(JsonInclude.Include.NON_NULL)
     private abstract static class LenientWhereThereIsSome extends Lenient {}
 
+    /** Cells count whole unless it is said. */
+    @SuppressWarnings("UnusedMethod")
+    private abstract static class InBoxMixIn {
+        @JsonSetter(nulls = Nulls.AS_EMPTY)
+        @JsonInclude(JsonInclude.Include.NON_DEFAULT)
+        abstract boolean cut();
+    }
+
     /** What stands in a frame: which is written, where it stands is not. */
     @JsonIgnoreProperties("placed")
     @SuppressWarnings("UnusedMethod")
@@ -383,6 +391,7 @@ public final class StudyJson {
             .addMixIn(Pictures.class, PicturesMixIn.class)
             .addMixIn(Quantity.class, QuantityMixIn.class)
             .addMixIn(Within.class, WithinKinds.class)
+            .addMixIn(Within.InBox.class, InBoxMixIn.class)
             .addMixIn(Sampling.class, SamplingKinds.class)
             .addMixIn(Ask.class, ByWord.class)
             .addMixIn(Rule.class, ByWord.class)

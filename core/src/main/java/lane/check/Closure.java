@@ -10,7 +10,8 @@ import org.jspecify.annotations.Nullable;
 /**
  * A balance closes: the magnitude of its residual is small. Any answer with a scale of its own can be judged so.
  *
- * @param tolerance a share of the answer's own scale (of a balance its largest term), or in the reading's unit
+ * @param tolerance a share of the answer's own scale (of a balance its largest term unless it says another), or in the
+ *     reading's unit
  * @param absolute whether it is in the reading's unit
  */
 public record Closure(double tolerance, boolean absolute) implements Rule {
@@ -73,10 +74,10 @@ public record Closure(double tolerance, boolean absolute) implements Rule {
                         residual.uncertainty(),
                         allowed,
                         absolute ? 1 / unit.factor() : 100 / scale,
-                        absolute ? unit.difference().symbol() : "% of the largest term");
+                        absolute ? unit.difference().symbol() : "% of " + value.scaledBy());
         double relative = scale > 0 ? residual.value() / scale : Double.NaN;
         var settings = new LinkedHashMap<String, String>();
-        settings.put("relative to", absolute ? "absolute" : "largest term");
+        settings.put("relative to", absolute ? "absolute" : value.scaledBy().replaceFirst("^the ", ""));
         settings.put("tolerance", String.valueOf(tolerance));
         settings.put("rule", Verdict.RULE);
         settings.put("residual", Double.isNaN(relative) ? "" : ": " + Tolerance.three(100 * relative) + " %");

@@ -12,13 +12,23 @@ import lane.unit.Unit;
  *
  * @param terms in order, each with its sign applied
  * @param residual their sum
- * @param scale the largest term's magnitude, which the residual is compared with
+ * @param scale what the residual is compared with: the magnitude of its largest term, of a chosen one, or a stated number
+ * @param against that in words
+ * @param missing terms that such a balance has and this one has not, in words; blank for none
  * @param closure |sum of area vectors| / sum of areas of everything that bounds the region
  * @param unit as shown
  * @param positive which way is positive, in words
  */
 public record Balance(
-        List<Term> terms, double residual, double scale, double closure, Unit unit, String positive, Provenance trail)
+        List<Term> terms,
+        double residual,
+        double scale,
+        String against,
+        double closure,
+        Unit unit,
+        String positive,
+        String missing,
+        Provenance trail)
         implements Outcome {
     /** A term: its name, what it is taken over, its signed value in SI units and how well that is known. */
     public record Term(String name, String over, double value, Uncertainty doubt) {
@@ -33,6 +43,18 @@ public record Balance(
         return terms.stream().map(Term::doubt).reduce(Uncertainty.NONE, Uncertainty::and);
     }
 
+    /** One that is compared with its largest term and of which nothing is expected. */
+    public Balance(
+            List<Term> terms,
+            double residual,
+            double scale,
+            double closure,
+            Unit unit,
+            String positive,
+            Provenance trail) {
+        this(terms, residual, scale, BalanceOf.Against.LARGEST.word(), closure, unit, positive, "", trail);
+    }
+
     public Balance {
         terms = List.copyOf(terms);
     }
@@ -40,6 +62,11 @@ public record Balance(
     @Override
     public double scale() {
         return scale;
+    }
+
+    @Override
+    public String scaledBy() {
+        return against;
     }
 
     public double relative() {
@@ -54,7 +81,8 @@ public record Balance(
                 "residual",
                 new Estimate(residual, unit, doubt()),
                 relative(),
-                "relative to the largest term; closure " + closure));
+                "relative to " + against + "; closure " + closure
+                        + (missing.isBlank() ? "" : "; missing: " + missing)));
         return out;
     }
 

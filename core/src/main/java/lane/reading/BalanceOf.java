@@ -14,8 +14,11 @@ import lane.station.Region;
  *
  * @param closedBy keys of stations that bound the region besides those of the terms, and let nothing through
  * @param positive which way is positive, in words
+ * @param conserved what it is of, so that it can be told which terms are missing
+ * @param against what the residual is compared with
  */
-public record BalanceOf(List<Term> terms, List<String> closedBy, String positive) implements Ask {
+public record BalanceOf(List<Term> terms, List<String> closedBy, String positive, Conserved conserved, Against against)
+        implements Ask {
     /** In studies. */
     public static final class Kind implements AskKind {
         @Override
@@ -39,7 +42,41 @@ public record BalanceOf(List<Term> terms, List<String> closedBy, String positive
         }
     }
 
+    /**
+     * What a residual is compared with.
+     *
+     * @param term name of a term; blank for the largest one
+     * @param value a number that is stated instead, in the unit of the balance; 0 for none
+     */
+    public record Against(String term, double value) {
+        public static final Against LARGEST = new Against("", 0);
+
+        public Against {
+            term = term == null ? "" : term;
+            if (!(value >= 0) || Double.isInfinite(value)) {
+                throw new LaneException(
+                        "A residual is compared with a number greater than zero; " + value + " is none.");
+            }
+        }
+
+        /** In words, with the keys of nothing. */
+        public String word() {
+            return value > 0 ? "the stated scale" : term.isBlank() ? "the largest term" : "term \"" + term + "\"";
+        }
+    }
+
+    public BalanceOf(List<Term> terms, List<String> closedBy, String positive) {
+        this(terms, closedBy, positive, Conserved.UNSAID, Against.LARGEST);
+    }
+
+    /** The same with other terms, closed by other stations, in other words. */
+    public BalanceOf with(List<Term> all, List<String> closing, String words) {
+        return new BalanceOf(all, closing, words, conserved, against);
+    }
+
     public BalanceOf {
+        conserved = conserved == null ? Conserved.UNSAID : conserved;
+        against = against == null ? Against.LARGEST : against;
         terms = List.copyOf(terms);
         closedBy = List.copyOf(closedBy);
     }

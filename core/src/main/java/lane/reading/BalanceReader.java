@@ -22,6 +22,7 @@ import lane.mesh.Point;
 import lane.provenance.Method;
 import lane.provenance.Provenance;
 import lane.unit.Unit;
+import org.jspecify.annotations.Nullable;
 
 /** Computes a balance: first whether the region is closed, then its signed terms and their sum. */
 public final class BalanceReader {
@@ -107,11 +108,47 @@ public final class BalanceReader {
             full = inherited(full, tally.trail());
         }
         settings.put("positive", ask.positive());
-        settings.put("scale", "largest term");
+        scale = scale(ask, terms, unit, scale);
+        settings.put("scale", ask.against().word());
+        String missing = ask.conserved().needs(ask.terms()).stream()
+                .filter(n -> n.state() == Conserved.State.MISSING)
+                .map(Conserved.Need::what)
+                .collect(java.util.stream.Collectors.joining(", "));
+        if (ask.conserved() != Conserved.UNSAID) {
+            settings.put("balance of", ask.conserved().word());
+            settings.put("missing", missing.isBlank() ? "none" : missing);
+        }
         settings.put("balance", reading.name());
         settings.put("count", terms.size());
         full = full.then("reading", SUM, "balance \"{balance}\", {count} terms", settings);
-        return new Balance(terms, sum.value(), scale, closure, Objects.requireNonNull(unit), ask.positive(), full);
+        return new Balance(
+                terms,
+                sum.value(),
+                scale,
+                ask.against().word(),
+                closure,
+                Objects.requireNonNull(unit),
+                ask.positive(),
+                missing,
+                full);
+    }
+
+    private static double scale(BalanceOf ask, List<Balance.Term> terms, @Nullable Unit unit, double largest) {
+        BalanceOf.Against against = ask.against();
+        if (against.value() > 0) {
+            return Objects.requireNonNull(unit).factor() * against.value();
+        }
+        if (against.term().isBlank()) {
+            return largest;
+        }
+        return terms.stream()
+                .filter(t -> t.name().equals(against.term()))
+                .mapToDouble(t -> Math.abs(t.value()))
+                .findFirst()
+                .orElseThrow(() -> new LaneException(
+                        Fault.MISSING,
+                        "The residual is compared with the term \"" + against.term()
+                                + "\", which there is not; choose another, or the largest."));
     }
 
     /** What a term's number rests on, besides its station, which stands here already. */

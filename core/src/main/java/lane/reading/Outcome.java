@@ -37,6 +37,11 @@ public interface Outcome {
         return Double.NaN;
     }
 
+    /** What that scale is, in words. */
+    default String scaledBy() {
+        return "its scale";
+    }
+
     /**
      * No answer.
      *

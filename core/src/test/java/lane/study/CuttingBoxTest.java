@@ -27,6 +27,7 @@ import lane.mesh.Point;
 import lane.quantity.Quantity;
 import lane.reading.Balance;
 import lane.reading.BalanceOf;
+import lane.reading.Conserved;
 import lane.reading.Outcome;
 import lane.reading.Reading;
 import lane.reading.Tally;
@@ -198,6 +199,38 @@ class CuttingBoxTest {
             assertThat(balance.closure()).isLessThan(1e-12);
             assertThat(balance.residual()).isCloseTo(0, within(1e-9));
         }
+    }
+
+    /** What a balance is of tells which terms it lacks, and its residual may be compared with what is chosen. */
+    @Test
+    void aBalanceTellsWhatItLacksAndIsComparedWithWhatIsChosen() {
+        Run run = run(CellShape.HEXAHEDRON, 0);
+        var through = new BalanceOf.Term("through", -1, List.of("around"), FLOW);
+        var spring = new BalanceOf.Term("spring", 1, List.of("in"), new Integral("grows"));
+        var half = List.of(through);
+        var energy = new BalanceOf(half, List.of(), "", Conserved.ENERGY, BalanceOf.Against.LARGEST);
+        var made = (Balance) read(run, INNER, "", energy);
+        assertThat(made.missing()).isEqualTo("heat conducted");
+        assertThat(made.scalars().getLast().remark())
+                .contains("relative to the largest term", "missing: heat conducted");
+        assertThat(Conserved.ENERGY.needs(half))
+                .extracting(n -> n.what() + " " + n.state())
+                .containsExactly(
+                        "enthalpy carried THERE", "heat conducted MISSING", "heat made IF_ANY", "stored IF_ANY");
+        assertThat(Conserved.MOMENTUM.needs(half).get(1).state()).isEqualTo(Conserved.State.MISSING);
+        assertThat(Conserved.UNSAID.needs(half)).isEmpty();
+        var both = List.of(through, spring);
+        var stated = new BalanceOf(both, List.of(), "", Conserved.MASS, new BalanceOf.Against("", 20));
+        var scaled = (Balance) read(run, INNER, "", stated);
+        assertThat(scaled.scale()).isEqualTo(20);
+        assertThat(scaled.missing()).isEmpty();
+        var chosen = new BalanceOf(both, List.of(), "", Conserved.MASS, new BalanceOf.Against("spring", 0));
+        var byTerm = (Balance) read(run, INNER, "", chosen);
+        assertThat(byTerm.scale()).isEqualTo(Math.abs(byTerm.terms().get(1).value()));
+        assertThat(byTerm.scaledBy()).isEqualTo("term \"spring\"");
+        var gone = new BalanceOf(both, List.of(), "", Conserved.MASS, new BalanceOf.Against("autumn", 0));
+        assertThat(((Outcome.Absent) read(run, INNER, "", gone)).reason())
+                .contains("term \"autumn\", which there is not");
     }
 
     @Test

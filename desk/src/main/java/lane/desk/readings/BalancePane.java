@@ -208,7 +208,13 @@ final class BalancePane implements ReadingPane {
                 0,
                 Ui.left("Lane", 82, "small", "muted"),
                 Ui.cell("residual", 84, "small", "muted"),
-                Ui.cell("of largest", 66, "small", "muted"),
+                Ui.cell(
+                        ((BalanceOf) reading.ask()).against().equals(BalanceOf.Against.LARGEST)
+                                ? "of largest"
+                                : "relative",
+                        66,
+                        "small",
+                        "muted"),
                 Ui.left("", 8),
                 Ui.left("", 66));
         head.getStyleClass().add("table-row");

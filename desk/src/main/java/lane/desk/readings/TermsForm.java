@@ -6,14 +6,17 @@ import java.util.function.UnaryOperator;
 import javafx.scene.Node;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
+import lane.base.LaneException;
 import lane.desk.Chosen;
 import lane.desk.Session;
+import lane.desk.Tip;
 import lane.desk.Ui;
 import lane.measure.Area;
 import lane.measure.Given;
 import lane.measure.Measure;
 import lane.reading.BalanceOf;
 import lane.reading.BalanceOf.Term;
+import lane.reading.Conserved;
 import lane.reading.Reading;
 import lane.station.OnPart;
 import lane.station.Station;
@@ -60,7 +63,8 @@ final class TermsForm {
                 box.getChildren().add(form(balance, at, t));
             }
         }
-        box.getChildren().addAll(closing(balance), positive(balance), unit(balance));
+        box.getChildren().addAll(conserved(balance));
+        box.getChildren().addAll(closing(balance), against(balance), positive(balance), unit(balance));
         return box;
     }
 
@@ -140,16 +144,21 @@ final class TermsForm {
         session.select(Chosen.TERM, balance.id() + "/" + terms(balance).size());
     }
 
+    /** Whoever is compared with the term follows its name. */
     private void put(Reading balance, int at, Term term) {
-        edit(balance, l -> {
-            l.set(at, term);
-            return l;
-        });
+        BalanceOf ask = ask(balance);
+        List<Term> all = new ArrayList<>(ask.terms());
+        String before = all.set(at, term).name();
+        BalanceOf.Against against = ask.against().term().equals(before) && !before.isBlank()
+                ? new BalanceOf.Against(term.name(), ask.against().value())
+                : ask.against();
+        NewReading.change(
+                session, balance.asking(new BalanceOf(all, ask.closedBy(), ask.positive(), ask.conserved(), against)));
     }
 
     private void edit(Reading b, UnaryOperator<List<Term>> edit) {
         List<Term> terms = edit.apply(new ArrayList<>(terms(b)));
-        NewReading.change(session, b.asking(new BalanceOf(terms, ask(b).closedBy(), ask(b).positive())));
+        NewReading.change(session, b.asking(ask(b).with(terms, ask(b).closedBy(), ask(b).positive())));
     }
 
     private Node closing(Reading b) {
@@ -161,14 +170,79 @@ final class TermsForm {
                         "balance-closed-by",
                         ask(b).closedBy(),
                         0,
-                        ids -> NewReading.change(session, b.asking(new BalanceOf(terms(b), ids, ask(b).positive())))));
+                        ids -> NewReading.change(session, b.asking(ask(b).with(terms(b), ids, ask(b).positive())))));
+    }
+
+    /** What it is of, and the terms that one of that has. */
+    private List<Node> conserved(Reading b) {
+        List<Node> out = new ArrayList<>();
+        BalanceOf ask = ask(b);
+        var choice = Ui.choice(
+                "balance-conserved",
+                List.of(Conserved.values()),
+                ask.conserved(),
+                Conserved::word,
+                c -> NewReading.change(
+                        session,
+                        b.asking(new BalanceOf(ask.terms(), ask.closedBy(), ask.positive(), c, ask.against()))));
+        out.add(Ui.row(6, Ui.left("Balance of", 78, "second"), choice));
+        for (Conserved.Need need : ask.conserved().needs(ask.terms())) {
+            boolean missing = need.state() == Conserved.State.MISSING;
+            String word =
+                    switch (need.state()) {
+                        case THERE -> "there";
+                        case MISSING -> "missing";
+                        case IF_ANY -> "if there is any";
+                    };
+            var state = Ui.left(word, 78, "small", missing ? "brick" : "muted");
+            var what = Ui.left(need.what(), 200, "small");
+            Tip.on(what, need.what() + ": " + need.how() + ".");
+            out.add(Ui.row(6, state, what));
+        }
+        return out;
+    }
+
+    /** What the residual is compared with: the largest term, one of them, or a stated number. */
+    private Node against(Reading b) {
+        BalanceOf ask = ask(b);
+        String stated = "a stated number";
+        List<String> all = new ArrayList<>(List.of(""));
+        ask.terms().forEach(t -> all.add(t.name()));
+        all.add(stated);
+        var now = ask.against();
+        var choice = Ui.choice(
+                "balance-against",
+                all.stream().distinct().toList(),
+                now.value() > 0 ? stated : now.term(),
+                t -> t.isBlank() ? "the largest term" : t,
+                t -> compared(b, t.equals(stated) ? new BalanceOf.Against("", 1) : new BalanceOf.Against(t, 0)));
+        choice.setMaxWidth(150);
+        return now.value() > 0
+                ? Ui.row(
+                        6,
+                        Ui.left("Relative to", 78, "second"),
+                        choice,
+                        Rows.number("balance-scale", now.value(), v -> {
+                            try {
+                                compared(b, new BalanceOf.Against("", v));
+                            } catch (LaneException e) {
+                                session.say(e.getMessage());
+                            }
+                        }))
+                : Ui.row(6, Ui.left("Relative to", 78, "second"), choice);
+    }
+
+    private void compared(Reading b, BalanceOf.Against with) {
+        BalanceOf ask = ask(b);
+        NewReading.change(
+                session, b.asking(new BalanceOf(ask.terms(), ask.closedBy(), ask.positive(), ask.conserved(), with)));
     }
 
     private Node positive(Reading b) {
         var words = Ui.text(
                 "balance-positive",
                 ask(b).positive(),
-                t -> NewReading.change(session, b.asking(new BalanceOf(terms(b), ask(b).closedBy(), t))));
+                t -> NewReading.change(session, b.asking(ask(b).with(terms(b), ask(b).closedBy(), t))));
         words.setPrefWidth(220);
         return Ui.row(6, Ui.left("In words", 78, "second"), words);
     }

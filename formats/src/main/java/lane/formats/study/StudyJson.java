@@ -244,6 +244,38 @@ public final class StudyJson {
         abstract boolean cut();
     }
 
+    /** What is not said is not written. */
+    @SuppressWarnings({"UnusedMethod", "UnusedVariable"})
+    private abstract static class BalanceMixIn {
+        @JsonInclude(value = JsonInclude.Include.CUSTOM, valueFilter = Unsaid.class)
+        abstract lane.reading.Conserved conserved();
+
+        @JsonInclude(value = JsonInclude.Include.CUSTOM, valueFilter = Unsaid.class)
+        abstract lane.reading.BalanceOf.Against against();
+    }
+
+    @SuppressWarnings("UnusedMethod")
+    private abstract static class AgainstMixIn {
+        @JsonSetter(nulls = Nulls.AS_EMPTY)
+        abstract double value();
+    }
+
+    /** Equal to what is meant where nothing is written. */
+    @SuppressWarnings({"EqualsHashCode", "EqualsWhichDoesntCheckParameterClass"})
+    private static final class Unsaid {
+        @Override
+        public boolean equals(Object other) {
+            return other == null
+                    || other == lane.reading.Conserved.UNSAID
+                    || lane.reading.BalanceOf.Against.LARGEST.equals(other);
+        }
+
+        @Override
+        public int hashCode() {
+            return 0;
+        }
+    }
+
     /** What stands in a frame: which is written, where it stands is not. */
     @JsonIgnoreProperties("placed")
     @SuppressWarnings("UnusedMethod")
@@ -377,6 +409,8 @@ public final class StudyJson {
             .addMixIn(lane.reading.FitOf.class, LenientWhereThereIsSome.class)
             .addMixIn(lane.reading.LoadOf.class, FramedMixIn.class)
             .addMixIn(lane.reading.VectorOf.class, FramedMixIn.class)
+            .addMixIn(lane.reading.BalanceOf.class, BalanceMixIn.class)
+            .addMixIn(lane.reading.BalanceOf.Against.class, AgainstMixIn.class)
             .addMixIn(lane.reading.PairOf.class, Lenient.class)
             .addMixIn(lane.reading.ExtentOf.class, Lenient.class)
             .addMixIn(lane.reading.JumpOf.class, Lenient.class)

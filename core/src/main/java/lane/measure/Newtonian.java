@@ -31,6 +31,12 @@ public record Newtonian(String velocity, String viscosity, double value) {
 
     /** The force on the wall by area, as a quantity on boundaries. */
     Quantity onWall(SurfaceIntegral over) {
+        if (velocity.isBlank()) {
+            throw new LaneException(
+                    Fault.MISSING,
+                    "Viscous forces from a gradient need a velocity; choose a vector whose unit is one of speed, and state"
+                            + " that unit at Quantities where the file says none.");
+        }
         EvaluationContext lens = over.lens();
         Unit speed = over.ready(velocity).vector().unit();
         if (!speed.comparable(Unit.of("m/s"))) {

@@ -258,7 +258,7 @@ public final class MeasureForm {
                 Ui.segments(
                         List.of(false, true),
                         formed != null,
-                        from -> from ? "from a gradient" : "from a wall shear",
+                        from -> from ? "gradient" : "wall shear",
                         from -> changed.accept(make.apply(new Loads(
                                 l.pressure(),
                                 l.reference(),

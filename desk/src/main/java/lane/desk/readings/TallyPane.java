@@ -27,6 +27,7 @@ import lane.reading.Outcome;
 import lane.reading.Reading;
 import lane.reading.Scalar;
 import lane.reading.Several;
+import lane.reading.Tally;
 import lane.study.Source;
 import lane.unit.Unit;
 import org.jspecify.annotations.Nullable;
@@ -347,6 +348,7 @@ final class TallyPane implements ReadingPane {
                 box.getChildren().add(flip);
             });
         }
+        notes(reading, sources, box);
         pieces(reading, sources, box);
         settings(reading, box);
         if (result != null && !result.why().isBlank()) {
@@ -396,10 +398,57 @@ final class TallyPane implements ReadingPane {
     }
 
     /** The other numbers of an answer, such as pressure and viscous parts. */
+    /** Notes longer than these would push the settings out of sight. */
+    private static final int NOTES = 4;
+
+    /** What the numbers were taken over and how, once for all lanes of which it is the same. */
+    private void notes(Reading reading, List<Source> sources, VBox box) {
+        var lanes = new java.util.LinkedHashMap<String, List<String>>();
+        for (Source s : sources) {
+            String note =
+                    switch (session.results().outcome(reading.id(), s.id())) {
+                        case Tally t -> t.note();
+                        case Several t -> t.note();
+                        default -> "";
+                    };
+            if (!note.isBlank()) {
+                lanes.computeIfAbsent(note, n -> new java.util.ArrayList<>()).add(s.name());
+            }
+        }
+        lanes.entrySet().stream()
+                .limit(NOTES)
+                .forEach(e -> said(
+                        lanes.size() == 1 ? e.getKey() : String.join(", ", e.getValue()) + ": " + e.getKey(), box));
+    }
+
+    private static void said(String text, VBox box) {
+        var label = Ui.label(text, "small", "muted");
+        label.setWrapText(true);
+        label.setMinHeight(javafx.scene.layout.Region.USE_PREF_SIZE);
+        box.getChildren().add(label);
+    }
+
+    /** How well a number is integrated, where it is not exactly so. */
+    private void quadrature(Reading reading, Source s, VBox box) {
+        session.results().scalars(reading.id(), s.id()).stream()
+                .filter(x -> x.what().equals(Tally.QUADRATURE))
+                .findFirst()
+                .ifPresent(q -> {
+                    said(
+                            s.name() + ": integrated to ± "
+                                    + Ticks.brief(q.estimate().shown()) + " "
+                                    + q.estimate().unit().label(),
+                            box);
+                    Tip.on(box.getChildren().getLast(), q.remark());
+                });
+    }
+
     private void pieces(Reading reading, List<Source> sources, VBox box) {
         for (Source s : sources) {
             // What stands in rows of its own is not said again.
+            quadrature(reading, s, box);
             List<Scalar> all = session.results().scalars(reading.id(), s.id()).stream()
+                    .filter(x -> !x.what().equals(Tally.QUADRATURE))
                     .filter(x -> !(session.results().outcome(reading.id(), s.id()) instanceof Several several)
                             || !several.named().contains(x))
                     .toList();
@@ -410,10 +459,7 @@ final class TallyPane implements ReadingPane {
                         .map(x -> x.what().replaceAll(" part$", "") + " "
                                 + Ticks.brief(x.estimate().shown()))
                         .collect(java.util.stream.Collectors.joining(", "));
-                var label = Ui.label(s.name() + ": " + text, "small", "muted");
-                label.setWrapText(true);
-                label.setMinHeight(javafx.scene.layout.Region.USE_PREF_SIZE);
-                box.getChildren().add(label);
+                said(s.name() + ": " + text, box);
             }
         }
     }

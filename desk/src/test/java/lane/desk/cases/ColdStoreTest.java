@@ -9,6 +9,7 @@ import java.util.List;
 import javafx.scene.control.CheckBox;
 import javafx.scene.control.MenuButton;
 import javafx.scene.control.MenuItem;
+import javafx.scene.control.ToggleButton;
 import lane.desk.Chosen;
 import lane.desk.Session;
 import lane.desk.Windowed;
@@ -18,18 +19,27 @@ import lane.field.PartBuilder;
 import lane.field.Values;
 import lane.formats.vtk.VtkXmlWriter;
 import lane.formats.vtk.VtkXmlWriter.Options;
+import lane.measure.Flow;
+import lane.measure.Given;
+import lane.mesh.Axis;
 import lane.mesh.BoxMesh;
 import lane.mesh.CellShape;
 import lane.mesh.Mesh;
+import lane.reading.Balance;
+import lane.reading.BalanceOf;
 import lane.reading.Outcome;
 import lane.reading.Profile;
 import lane.reading.Reading;
 import lane.reading.Several;
 import lane.reading.Tally;
 import lane.station.Abscissa;
+import lane.station.Box;
+import lane.station.Enclosing;
 import lane.station.Line;
+import lane.station.Region;
 import lane.station.Sampling;
 import lane.station.Station;
+import lane.station.Within;
 import lane.unit.Unit;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -43,17 +53,21 @@ class ColdStoreTest extends Windowed {
         Mesh mesh = BoxMesh.of(CellShape.WEDGE, new int[] {6, 4, 3}, new double[] {6, 4, 3}, 0, 3);
         double[] air = new double[mesh.nodeCount()];
         double[] over = new double[air.length];
+        double[] draught = new double[3 * air.length];
         for (int i = 0; i < air.length; i++) {
             double x = mesh.xyz()[3 * i];
             double z = mesh.xyz()[3 * i + 2];
             air[i] = -22 + warmer + x * x / 6 + z;
             over[i] = 0.3 - 0.02 * z + 0.01 * x;
+            draught[3 * i] = 0.2 * x;
+            draught[3 * i + 1] = 0.5 * z;
         }
         VtkXmlWriter.writeGrid(
                 folder.resolve(name + ".vtu"),
                 mesh,
                 List.of(
                         new Field("air temperature", Field.At.NODE, 1, Unit.UNKNOWN, Values.of(air)),
+                        new Field("draught", Field.At.NODE, 3, Unit.of("m/s"), Values.of(draught)),
                         new Field("overpressure", Field.At.NODE, 1, Unit.UNKNOWN, Values.of(over))),
                 Options.DEFAULT);
         Path parts = Files.createDirectories(folder.resolve(name + "-parts"));
@@ -69,6 +83,14 @@ class ColdStoreTest extends Windowed {
                 .filter(i -> i.getText() != null && i.getText().startsWith(item))
                 .findFirst()
                 .orElseThrow();
+        robot.interact(found::fire);
+        settled();
+    }
+
+    private void toggle(String word) throws Exception {
+        ToggleButton found = robot.lookup(
+                        n -> n instanceof ToggleButton t && t.getText().equals(word) && t.isVisible())
+                .query();
         robot.interact(found::fire);
         settled();
     }
@@ -142,6 +164,18 @@ class ColdStoreTest extends Windowed {
         settled();
         assertThat(answer("night").numbers().getFirst().value()).isEqualTo(-force);
         see("positive pushes the wall along -x");
+
+        toggle("gradient");
+        assertThat(((Outcome.Absent) answer("night")).reason()).contains("state that unit at Quantities");
+        unit("draught", "m/s");
+        settled();
+        choose("tally-velocity", "draught");
+        assertThat(((Outcome.Absent) answer("night")).reason()).contains("need a dynamic viscosity");
+        enter("tally-mu", "18 mPa s");
+        settled();
+        // The stress is the same everywhere, and cancels over all walls.
+        assertThat(answer("night").numbers().getFirst().value()).isCloseTo(-force, within(1e-6));
+        look("viscous");
 
         line("wall side", 0, 6);
         line("half", 2, 3);
@@ -218,5 +252,64 @@ class ColdStoreTest extends Windowed {
         assertThat(((Tally) answer("day")).value()).isEqualTo(1200);
         assertThat(((Tally) answer("day")).note()).contains("typed by hand; source: plate of the fan");
         look("typed");
+
+        // A box around the fan, which passes through cells.
+        robot.interact(() -> session.edit(
+                "Box",
+                s -> s.withStations(l -> {
+                    l.add(new Station(
+                            "fan",
+                            "fan",
+                            new Region(new Within.InBox(
+                                    new Box(new lane.mesh.Point(0.4, 0.7, 0.2), new lane.mesh.Point(2.9, 2.2, 1.7))))));
+                    l.add(new Station("around-fan", "around fan", new Enclosing("fan")));
+                    return l;
+                })));
+        settled();
+        robot.interact(() -> {
+            session.go(2);
+            session.select(Chosen.STATION, "fan");
+        });
+        events();
+        toggle("cells are cut");
+        settled();
+        look("box-cut");
+        robot.interact(() -> session.select(Chosen.STATION, "around-fan"));
+        settled();
+        look("box-around");
+        robot.interact(() -> session.edit(
+                "Balance",
+                s -> s.withReadings(l -> {
+                    l.add(new Reading(
+                            "air",
+                            "air",
+                            "m3/h",
+                            new BalanceOf(
+                                    List.of(
+                                            new BalanceOf.Term(
+                                                    "draught out",
+                                                    -1,
+                                                    List.of("around-fan"),
+                                                    new Flow("draught", 1, "1", Flow.Carried.NOTHING, Axis.Z)),
+                                            new BalanceOf.Term(
+                                                    "leak", 1, List.of(), new Given(4000, "m3/h", "smoke test"))),
+                                    List.of(),
+                                    "positive fills the box")));
+                    return l;
+                })));
+        settled();
+        robot.interact(() -> {
+            session.go(4);
+            session.select(Chosen.READING, "air");
+        });
+        events();
+        // It spreads by 0.2 1/s over 2.5 x 1.5 x 1.5 m.
+        assertThat(((Balance) answer("night")).terms().getFirst().value()).isCloseTo(-0.2 * 5.625, within(1e-9));
+        choose("balance-conserved", "energy");
+        see("heat conducted");
+        assertThat(((Balance) answer("night")).missing()).isEqualTo("heat conducted");
+        choose("balance-against", "leak");
+        assertThat(((Balance) answer("night")).scale()).isCloseTo(4000 / 3600.0, within(1e-12));
+        look("balance");
     }
 }

@@ -43,6 +43,11 @@ public record Force(Loads loads, Point direction) implements Measure {
     }
 
     @Override
+    public Optional<Point> along() {
+        return Optional.of(direction.unit());
+    }
+
+    @Override
     public Optional<Measure> flipped() {
         return Optional.of(new Force(loads, direction.times(-1)));
     }

@@ -12,6 +12,7 @@ import lane.evaluation.PathIntegral;
 import lane.evaluation.RegionIntegral;
 import lane.evaluation.SurfaceIntegral;
 import lane.field.Run;
+import lane.mesh.Point;
 import lane.provenance.Method;
 
 /**
@@ -61,6 +62,11 @@ public interface Measure {
      */
     default Measure component(int d, UnaryOperator<String> part) {
         throw new LaneException(Plain.one(word()) + " has no components.");
+    }
+
+    /** The direction in space that it is positive along, or turns about by the right-hand rule; empty for others. */
+    default Optional<Point> along() {
+        return Optional.empty();
     }
 
     /** The same number with the other sign, where its sign is that of a direction; empty for others. */

@@ -44,6 +44,11 @@ public record Moment(Loads loads, Axis axis) implements Measure {
     }
 
     @Override
+    public Optional<Point> along() {
+        return Optional.of(axis.direction());
+    }
+
+    @Override
     public Optional<Measure> flipped() {
         return Optional.of(
                 new Moment(loads, new Axis(axis.origin(), axis.direction().times(-1))));

@@ -4,6 +4,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import lane.mesh.Axis;
+import lane.mesh.Point;
 import lane.station.CurveAxis;
 import lane.station.Station;
 
@@ -67,6 +68,14 @@ public interface Ask {
      */
     default CurveAxis.Samples samples(Station on, Axis axis) {
         return CurveAxis.samples(on, axis);
+    }
+
+    /**
+     * A direction in space that an answer points in: that of a vector, or for a number along a direction the one it acts in,
+     * which is the other way where the number is negative. Empty for what has none.
+     */
+    default Optional<Point> arrow(Outcome made) {
+        return Optional.empty();
     }
 
     /** The same with the other sign, where its sign is that of a direction; empty for others. */

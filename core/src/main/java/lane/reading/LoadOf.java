@@ -144,6 +144,20 @@ public record LoadOf(
         return new LoadOf(stations, loads, about, along, across, reference, number, frame, axis);
     }
 
+    /** That of the force. */
+    @Override
+    public Optional<Point> arrow(Outcome made) {
+        if (!(made instanceof Several all) || !frame.isBlank() && placed == null) {
+            return Optional.empty();
+        }
+        Point force = new Point(0, 0, 0);
+        for (int d = 0; d < 3; d++) {
+            double f = all.of(Which.values()[d].word()).map(Estimate::value).orElse(0.0);
+            force = force.plus(directions().get(d).times(f));
+        }
+        return force.norm() > 0 ? Optional.of(axes().outDirection(force.unit())) : Optional.empty();
+    }
+
     /** As it acts on the other. */
     @Override
     public Optional<Ask> flipped() {

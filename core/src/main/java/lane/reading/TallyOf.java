@@ -9,6 +9,7 @@ import lane.base.LaneException;
 import lane.base.Plain;
 import lane.field.Part;
 import lane.measure.Measure;
+import lane.mesh.Point;
 import lane.station.Box;
 import lane.station.Region;
 import lane.station.Shape;
@@ -50,6 +51,13 @@ public record TallyOf(List<String> stations, Measure measure) implements Ask {
     @Override
     public Set<String> quantities() {
         return measure.quantities();
+    }
+
+    @Override
+    public Optional<Point> arrow(Outcome made) {
+        return made instanceof Tally t
+                ? measure.along().map(d -> d.times(Math.signum(t.value()))).filter(d -> d.norm() > 0)
+                : Optional.empty();
     }
 
     @Override

@@ -82,6 +82,16 @@ public record VectorOf(
         return new VectorOf(stations, measure, number, frame, axis);
     }
 
+    @Override
+    public Optional<Point> arrow(Outcome made) {
+        if (!(made instanceof Vector v) || !frame.isBlank() && placed == null || !(v.magnitude() > 0)) {
+            return Optional.empty();
+        }
+        List<Tally> c = v.components();
+        var own = new Point(c.get(0).value(), c.get(1).value(), c.get(2).value()).unit();
+        return Optional.of(placed == null ? own : placed.outDirection(own));
+    }
+
     /** A load is reported as it acts on the other. */
     @Override
     public Optional<Ask> flipped() {

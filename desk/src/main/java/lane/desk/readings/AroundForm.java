@@ -43,7 +43,8 @@ public final class AroundForm implements AskForm {
 
     @Override
     public List<Maker> makers() {
-        return List.of(new Maker("Around a shell", NewReading::lacksNumber, NewReading::around));
+        return List.of(
+                new Maker("Around a shell", NewReading::lacksNumber, NewReading::around, Shell.class::isInstance));
     }
 
     @Override

@@ -3,12 +3,14 @@ package lane.desk.readings;
 import java.util.List;
 import java.util.function.Consumer;
 import java.util.function.Function;
+import java.util.function.Predicate;
 import javafx.scene.Node;
 import javafx.scene.layout.VBox;
 import lane.base.Kinds;
 import lane.desk.Session;
 import lane.reading.Ask;
 import lane.reading.Reading;
+import lane.station.Shape;
 import org.kordamp.ikonli.feather.Feather;
 
 /**
@@ -22,8 +24,22 @@ public interface AskForm extends Kinds.Kind<Ask> {
      * An entry of "Add" that makes a reading with sensible first choices.
      *
      * @param lacks what is lacking for it, with the way to it; blank for nothing
+     * @param here the shapes of stations that it can be read at by itself
      */
-    record Maker(String text, Function<Session, String> lacks, Consumer<Session> make) {}
+    record Maker(String text, Function<Session, String> lacks, Consumer<Session> make, Predicate<Shape> here) {
+        /** One that no station offers. */
+        public Maker(String text, Function<Session, String> lacks, Consumer<Session> make) {
+            this(text, lacks, make, shape -> false);
+        }
+    }
+
+    /** The entries that make sense at a station which is chosen at Stations. */
+    static List<Maker> here(Shape shape) {
+        return ALL.all().stream()
+                .flatMap(f -> f.makers().stream())
+                .filter(m -> m.here().test(shape))
+                .toList();
+    }
 
     /** Heading that it stands under in the list of readings. */
     String group();

@@ -10,6 +10,7 @@ import lane.quantity.Quantity;
 import lane.reading.ExtentOf;
 import lane.reading.ExtentOf.Which;
 import lane.reading.Reading;
+import lane.station.Region;
 import org.kordamp.ikonli.feather.Feather;
 
 /** Where a condition holds: how many, how much, and the box around it. */
@@ -36,7 +37,8 @@ public final class ExtentForm implements AskForm {
 
     @Override
     public List<Maker> makers() {
-        return List.of(new Maker("Where a condition holds", NewReading::lacksCells, NewReading::extent));
+        return List.of(new Maker(
+                "Where a condition holds", NewReading::lacksCells, NewReading::extent, Region.class::isInstance));
     }
 
     @Override

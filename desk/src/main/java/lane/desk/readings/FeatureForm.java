@@ -39,7 +39,8 @@ public final class FeatureForm implements AskForm {
 
     @Override
     public List<Maker> makers() {
-        return List.of(new Maker("Number of a curve", NewReading::lacksNumber, NewReading::feature));
+        return List.of(new Maker(
+                "Number of a curve", NewReading::lacksNumber, NewReading::feature, Shape.Sampled.class::isInstance));
     }
 
     /** Whether a curve can be read along a station. */

@@ -12,6 +12,7 @@ import lane.reading.FitOf;
 import lane.reading.FitOf.Over;
 import lane.reading.FitOf.Show;
 import lane.reading.Reading;
+import lane.station.Shape;
 import lane.station.Station;
 import org.jspecify.annotations.Nullable;
 import org.kordamp.ikonli.feather.Feather;
@@ -45,7 +46,11 @@ public final class FitForm implements AskForm {
 
     @Override
     public List<Maker> makers() {
-        return List.of(new Maker("Polynomial through a curve", NewReading::lacksNumber, NewReading::fit));
+        return List.of(new Maker(
+                "Polynomial through a curve",
+                NewReading::lacksNumber,
+                NewReading::fit,
+                Shape.Sampled.class::isInstance));
     }
 
     @Override

@@ -10,6 +10,7 @@ import lane.reading.JumpOf;
 import lane.reading.JumpOf.Relative;
 import lane.reading.JumpOf.Which;
 import lane.reading.Reading;
+import lane.station.Region;
 import lane.study.Study;
 import org.kordamp.ikonli.feather.Feather;
 
@@ -37,7 +38,11 @@ public final class JumpForm implements AskForm {
 
     @Override
     public List<Maker> makers() {
-        return List.of(new Maker("Jumps between neighbouring cells", NewReading::lacksNumber, NewReading::jump));
+        return List.of(new Maker(
+                "Jumps between neighbouring cells",
+                NewReading::lacksNumber,
+                NewReading::jump,
+                Region.class::isInstance));
     }
 
     @Override

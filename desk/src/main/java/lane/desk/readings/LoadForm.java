@@ -12,6 +12,7 @@ import lane.reading.LoadOf;
 import lane.reading.LoadOf.Reference;
 import lane.reading.LoadOf.Which;
 import lane.reading.Reading;
+import lane.station.Shape;
 import org.jspecify.annotations.Nullable;
 import org.kordamp.ikonli.feather.Feather;
 
@@ -41,8 +42,11 @@ public final class LoadForm implements AskForm {
 
     @Override
     public List<Maker> makers() {
-        return List.of(
-                new Maker("Load: along, across, moment, coefficients", NewReading::lacksLoads, NewReading::load));
+        return List.of(new Maker(
+                "Load: along, across, moment, coefficients",
+                NewReading::lacksLoads,
+                NewReading::load,
+                Shape.Surface.class::isInstance));
     }
 
     @Override

@@ -11,6 +11,7 @@ import lane.desk.FirstShapes;
 import lane.desk.Session;
 import lane.evaluation.StoredValues;
 import lane.measure.Area;
+import lane.measure.Flow;
 import lane.measure.Force;
 import lane.measure.Mean;
 import lane.measure.Measure;
@@ -36,6 +37,7 @@ import lane.reading.TallyOf;
 import lane.reading.VectorOf;
 import lane.station.CutCurve;
 import lane.station.OnPart;
+import lane.station.Points;
 import lane.station.Region;
 import lane.station.Shape;
 import lane.station.Shell;
@@ -45,7 +47,7 @@ import lane.station.Within;
 import lane.study.Study;
 
 /** Adds readings with sensible first choices, to be changed in their panes. */
-final class NewReading {
+public final class NewReading {
     private NewReading() {}
 
     /** Where a new reading stands: the station that is chosen at Stations if it fits, else the first that does, else a new one. */
@@ -113,11 +115,8 @@ final class NewReading {
 
     static void profile(Session session) {
         MeasureChoices.mean(session).ifPresent(mean -> {
-            At at = At.of(
-                    session,
-                    s -> s instanceof Shape.Path || s instanceof CutCurve,
-                    "Line through the middle",
-                    () -> FirstShapes.of(session).line());
+            At at = At.of(session, NewReading::holdsCurve, "Line through the middle", () -> FirstShapes.of(session)
+                    .line());
             String name = name(session, mean.quantity()) + ", " + at.station.name();
             add(session, at, name, new ProfileOf(at.station.id(), mean.quantity()));
         });
@@ -416,8 +415,40 @@ final class NewReading {
         add(session, at, what + ", " + at.station.name(), new TallyOf(List.of(at.station.id()), measure));
     }
 
+    static boolean holdsCurve(Shape shape) {
+        return shape instanceof Shape.Path || shape instanceof CutCurve || shape instanceof Points;
+    }
+
+    static boolean holdsNumbers(Shape shape) {
+        return shape instanceof Shape.Surface || shape instanceof Region || shape instanceof Shape.Sampled;
+    }
+
+    /** Makes a reading at the station that is chosen at Stations, and shows it. */
+    public static void here(Session session, AskForm.Maker maker) {
+        maker.make().accept(session);
+        session.go(4);
+    }
+
+    /** The station that is chosen while one stands at Stations, where the measure can be taken there. */
+    private static Optional<At> chosen(Session session, Measure measure) {
+        boolean across = measure instanceof Area
+                || measure instanceof Flow
+                || measure instanceof Force
+                || measure instanceof Moment;
+        return session.stop() == 2
+                ? session.study()
+                        .station(session.selected(Chosen.STATION))
+                        .filter(s -> across ? s.shape() instanceof Shape.Surface : holdsNumbers(s.shape()))
+                        .map(s -> new At(s, false))
+                : Optional.empty();
+    }
+
     /** Where a measure is taken first. */
     private static At first(Session session, Measure measure) {
+        Optional<At> here = chosen(session, measure);
+        if (here.isPresent()) {
+            return here.get();
+        }
         // The first part that has what is asked for: a wall shear is stored on walls only.
         Optional<At> part = parts(session)
                 .filter(s -> MeasureChoices.on(session, measure, (OnPart) s.shape()))

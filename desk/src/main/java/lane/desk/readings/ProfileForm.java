@@ -34,7 +34,8 @@ public final class ProfileForm implements AskForm {
 
     @Override
     public List<Maker> makers() {
-        return List.of(new Maker("Profile along a line", NewReading::lacksNumber, NewReading::profile));
+        return List.of(new Maker(
+                "Profile along a line", NewReading::lacksNumber, NewReading::profile, NewReading::holdsCurve));
     }
 
     @Override

@@ -35,7 +35,8 @@ public final class SweepForm implements AskForm {
 
     @Override
     public List<Maker> makers() {
-        return List.of(new Maker("Numbers along a sweep", NewReading::lacksNumber, NewReading::sweep));
+        return List.of(new Maker(
+                "Numbers along a sweep", NewReading::lacksNumber, NewReading::sweep, Sweep.class::isInstance));
     }
 
     @Override

@@ -6,6 +6,7 @@ import lane.desk.Session;
 import lane.desk.Ui;
 import lane.reading.Reading;
 import lane.reading.TallyOf;
+import lane.station.Shape;
 import org.kordamp.ikonli.feather.Feather;
 
 /** Single numbers over parts and other stations. */
@@ -33,11 +34,20 @@ public final class TallyForm implements AskForm {
     @Override
     public List<Maker> makers() {
         return List.of(
-                new Maker("Area of a part", NewReading::lacksArea, NewReading::area),
-                new Maker("Mean over a part", NewReading::lacksNumber, NewReading::mean),
-                new Maker("Flow through a part", NewReading::lacksFlow, NewReading::flow),
-                new Maker("Force on a part", NewReading::lacksLoads, NewReading::force),
-                new Maker("Moment on a part", NewReading::lacksLoads, NewReading::moment),
+                new Maker("Area of a part", NewReading::lacksArea, NewReading::area, Shape.Surface.class::isInstance),
+                new Maker("Mean over a part", NewReading::lacksNumber, NewReading::mean, NewReading::holdsNumbers),
+                new Maker(
+                        "Flow through a part",
+                        NewReading::lacksFlow,
+                        NewReading::flow,
+                        Shape.Surface.class::isInstance),
+                new Maker(
+                        "Force on a part", NewReading::lacksLoads, NewReading::force, Shape.Surface.class::isInstance),
+                new Maker(
+                        "Moment on a part",
+                        NewReading::lacksLoads,
+                        NewReading::moment,
+                        Shape.Surface.class::isInstance),
                 new Maker("Number of a lane", NewReading::lacksSingle, NewReading::value));
     }
 

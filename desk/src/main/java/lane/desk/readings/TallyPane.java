@@ -357,6 +357,10 @@ final class TallyPane implements ReadingPane {
             why.setMinHeight(javafx.scene.layout.Region.USE_PREF_SIZE);
             box.getChildren().add(why);
         }
+        var picture = Ui.button("Show in the picture", () -> inPicture(reading), "small-button");
+        picture.setId("in-picture");
+        Tip.on(picture, "Puts a note with the number as it is now into the picture, with its arrow where it has one.");
+        box.getChildren().add(picture);
         var judge = Ui.button(
                 result == null ? "Add a check" : "Open its check",
                 () -> lane.desk.checks.ChecksView.openOrAdd(session, reading.id()),
@@ -398,6 +402,26 @@ final class TallyPane implements ReadingPane {
     }
 
     /** The other numbers of an answer, such as pressure and viscous parts. */
+    /** A note at what the reading is taken over, whose number stays true; one that is there is gone to. */
+    private void inPicture(Reading reading) {
+        boolean there =
+                session.study().notes().stream().anyMatch(n -> n.reading().equals(reading.id()));
+        if (!there) {
+            String id = lane.study.Study.freshId(
+                    "note",
+                    session.study().notes().stream()
+                            .map(lane.study.PictureNote::id)
+                            .toList());
+            session.edit(
+                    "Place note",
+                    s -> s.withNotes(l -> {
+                        l.add(new lane.study.PictureNote(id, "", reading.id(), null));
+                        return l;
+                    }));
+        }
+        session.go(2);
+    }
+
     /** Notes longer than these would push the settings out of sight. */
     private static final int NOTES = 4;
 

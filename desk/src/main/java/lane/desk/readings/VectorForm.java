@@ -8,6 +8,7 @@ import lane.desk.Ui;
 import lane.measure.Measure;
 import lane.reading.Reading;
 import lane.reading.VectorOf;
+import lane.station.Shape;
 import org.kordamp.ikonli.feather.Feather;
 
 /** Forces, moments and means of vectors with their components, magnitude and direction. */
@@ -35,8 +36,13 @@ public final class VectorForm implements AskForm {
     @Override
     public List<Maker> makers() {
         return List.of(
-                new Maker("Force on a part, as a vector", NewReading::lacksLoads, NewReading::forceVector),
-                new Maker("Mean of a vector", NewReading::lacksVector, NewReading::meanVector));
+                new Maker(
+                        "Force on a part, as a vector",
+                        NewReading::lacksLoads,
+                        NewReading::forceVector,
+                        Shape.Surface.class::isInstance),
+                new Maker(
+                        "Mean of a vector", NewReading::lacksVector, NewReading::meanVector, NewReading::holdsNumbers));
     }
 
     @Override

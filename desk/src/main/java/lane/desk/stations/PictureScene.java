@@ -33,9 +33,6 @@ import lane.picture.field.Camera;
 import lane.picture.field.Scene;
 import lane.quantity.Component;
 import lane.quantity.Quantity;
-import lane.reading.Balance;
-import lane.reading.Outcome;
-import lane.reading.Tally;
 import lane.station.Enclosing;
 import lane.station.Placement;
 import lane.station.Region;
@@ -44,7 +41,6 @@ import lane.station.Shape;
 import lane.station.Shell;
 import lane.station.Station;
 import lane.station.Within;
-import lane.study.PictureNote;
 import lane.study.Source;
 import lane.study.Study;
 import lane.study.Transfer;
@@ -201,7 +197,7 @@ final class PictureScene {
         Annotations.Bar bar = none ? null : scene.bar(name, state.shaded && flat == null);
         var over = new Annotations.Over(
                 unrolled ? List.of() : lines(chosen, seen.lane, alone),
-                alone ? List.of() : notes(seen.lane),
+                alone ? List.of() : new NoteMarks(session).labels(seen.run, seen.lane),
                 List.of(),
                 state.measured == null ? List.of() : state.measured,
                 bar,
@@ -496,6 +492,10 @@ final class PictureScene {
                 lines.clear();
             }
         });
+        Run of = run(lane);
+        if (of != null && !alone) {
+            lines.addAll(new NoteMarks(session).arrows(of, lane, size()));
+        }
         Session.Mark mark = session.mark();
         if (mark != null && mark.place() != null && mark.lane().equals(lane)) {
             lines.add(Annotations.Line.dot(mark.name(), mark.place()));
@@ -514,37 +514,6 @@ final class PictureScene {
                 .mapToDouble(r -> r.mesh().modelSize())
                 .max()
                 .orElse(1);
-    }
-
-    /** Notes with the numbers of a lane. */
-    private List<Annotations.Label> notes(String lane) {
-        List<Annotations.Label> out = new ArrayList<>();
-        for (PictureNote note : study().notes()) {
-            String text = note.text();
-            if (!note.reading().isEmpty()) {
-                String name = study().reading(note.reading()).map(r -> r.name()).orElse("?");
-                text = (text.isBlank() ? name : text) + "  "
-                        + number(session.results().outcome(note.reading(), lane));
-            }
-            if (note.at() != null) {
-                out.add(new Annotations.Label(text, note.at()));
-            }
-        }
-        return out;
-    }
-
-    private static String number(Outcome outcome) {
-        return switch (outcome) {
-            case Tally t ->
-                Ticks.number(
-                                t.unit().fromSi(t.value()),
-                                t.uncertainty() / t.unit().factor()) + " "
-                        + t.unit().label();
-            case Balance b ->
-                "residual " + Ticks.number(b.unit().differenceFromSi(b.residual()), Double.NaN) + " "
-                        + b.unit().label();
-            default -> "no value";
-        };
     }
 
     /** What the results know of a station as it stands now in a lane; null for nothing. */

@@ -5,6 +5,8 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import javafx.scene.Node;
+import javafx.scene.control.MenuButton;
+import javafx.scene.control.MenuItem;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Pane;
@@ -17,14 +19,14 @@ import lane.desk.Marks;
 import lane.desk.Nothing;
 import lane.desk.Session;
 import lane.desk.Ui;
+import lane.desk.readings.AskForm;
+import lane.desk.readings.NewReading;
 import lane.evaluation.Laid;
 import lane.field.Part;
 import lane.measure.Mean;
 import lane.mesh.Point;
 import lane.picture.LaneStyle;
 import lane.picture.Ticks;
-import lane.reading.AroundOf;
-import lane.reading.AroundOf.Along;
 import lane.reading.ProfileOf;
 import lane.reading.Reading;
 import lane.reading.SweepOf;
@@ -34,7 +36,6 @@ import lane.station.Frame;
 import lane.station.Placement;
 import lane.station.Points;
 import lane.station.Shape;
-import lane.station.Shell;
 import lane.station.Station;
 import lane.station.Sweep;
 import lane.study.Source;
@@ -265,16 +266,8 @@ final class PlacingCard {
         boolean profile = station.shape() instanceof Shape.Path
                 || station.shape() instanceof CutCurve
                 || station.shape() instanceof Points;
-        if (profile) {
-            row.getChildren().add(reads("Read a profile", () -> read(station), "main"));
-        } else if (station.shape() instanceof Sweep) {
-            row.getChildren().add(reads("Read along it", () -> read(station), "main"));
-        } else {
-            row.getChildren().add(reads("Read a mean", () -> read(station), "main"));
-        }
-        if (station.shape() instanceof Shell) {
-            row.getChildren().add(reads("Read around", () -> around(station)));
-        }
+        String first = profile ? "Read a profile" : station.shape() instanceof Sweep ? "Read along it" : "Read a mean";
+        row.getChildren().addAll(reads(first, () -> read(station), "main"), here(station));
         if (station.moved(new Point(0, 0, 0)) != null) {
             row.getChildren().add(Ui.button("Duplicate", () -> duplicate(station)));
             row.getChildren().add(new ArrayForm(session, station).button());
@@ -292,14 +285,18 @@ final class PlacingCard {
         return Nothing.unless(Ui.button(word, act, styles), why);
     }
 
-    private void around(Station station) {
-        number().ifPresent(q -> add(
-                "around " + station.id(),
-                id -> new Reading(
-                        id,
-                        "Around " + station.name(),
-                        "",
-                        new AroundOf(station.id(), q, Along.MEAN, 360).angles(List.of(), "deg"))));
+    /** All readings that make sense at the station. */
+    private Node here(Station station) {
+        var menu = new MenuButton("Read here");
+        menu.setId("read-here");
+        for (AskForm.Maker maker : AskForm.here(station.shape())) {
+            String lacks = maker.lacks().apply(session);
+            var item = new MenuItem(maker.text() + (lacks.isBlank() ? "" : ": " + lacks));
+            item.setDisable(!lacks.isBlank());
+            item.setOnAction(e -> NewReading.here(session, maker));
+            menu.getItems().add(item);
+        }
+        return menu;
     }
 
     private java.util.Optional<String> number() {

@@ -176,6 +176,13 @@ class ColdStoreTest extends Windowed {
         // The stress is the same everywhere, and cancels over all walls.
         assertThat(answer("night").numbers().getFirst().value()).isCloseTo(-force, within(1e-6));
         look("viscous");
+        javafx.scene.control.Button picture = node("in-picture");
+        robot.interact(picture::fire);
+        settled();
+        assertThat(session.stop()).isEqualTo(2);
+        assertThat(session.study().notes()).singleElement().satisfies(n -> assertThat(n.reading())
+                .isEqualTo(session.selected(Chosen.READING)));
+        look("arrow");
 
         line("wall side", 0, 6);
         line("half", 2, 3);
@@ -277,6 +284,20 @@ class ColdStoreTest extends Windowed {
         robot.interact(() -> session.select(Chosen.STATION, "around-fan"));
         settled();
         look("box-around");
+        MenuButton here = node("read-here");
+        assertThat(here.getItems())
+                .extracting(MenuItem::getText)
+                .anyMatch(t -> t.startsWith("Flow through"))
+                .noneMatch(t -> t.startsWith("Profile"));
+        robot.interact(here.getItems().stream()
+                .filter(i -> i.getText().startsWith("Flow through"))
+                .findFirst()
+                .orElseThrow()::fire);
+        settled();
+        assertThat(session.stop()).isEqualTo(4);
+        assertThat(session.study().readings().stream().toList().getLast().stations())
+                .containsExactly("around-fan");
+        assertThat(answer("night").numbers().getFirst().value()).isCloseTo(0.2 * 5.625, within(1e-9));
         robot.interact(() -> session.edit(
                 "Balance",
                 s -> s.withReadings(l -> {

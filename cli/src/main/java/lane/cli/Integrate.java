@@ -201,6 +201,12 @@ final class Integrate implements Callable<Integer> {
                     case flow -> "integral of the vector's component along the normal";
                 });
         all.add(value.note() + ", by quadrature");
+        double error =
+                value.unit().differenceFromSi(value.estimate().uncertainty().half());
+        if (error > 0) {
+            all.add("integrated to ± " + lane.base.Figures.of(error, 2).plain(error) + " "
+                    + value.unit().symbol() + ", by the difference to the next rule");
+        }
         if (!value.sign().isBlank()) {
             all.add(value.sign());
         }

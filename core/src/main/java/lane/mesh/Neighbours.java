@@ -3,7 +3,7 @@ package lane.mesh;
 import java.util.Arrays;
 
 /**
- * Pairs of cells that share a face (of surface cells: an edge), in the order in which the later cell stands in the mesh. Two faces
+ * Pairs of neighbours. Of cells: those that share a face (of surface cells: an edge), in the order in which the later cell stands in the mesh. Two faces
  * are the same when they have the same nodes, told by a sum of mixed node numbers, so that a chance match is a matter of 2^-64.
  *
  * @param first and {@code second}: the cells of each pair, the earlier one first
@@ -17,6 +17,68 @@ public record Neighbours(int[] first, int[] second, double[] place) {
     /** Of the cells of the mesh's highest dimension; of a mesh of lines and points there are none. */
     public static Neighbours of(Mesh mesh) {
         return mesh.dimension() < 2 ? new Neighbours(new int[0], new int[0], new double[0]) : new Finder(mesh).find();
+    }
+
+    /**
+     * Pairs of nodes at the ends of the edges of some cells, each edge once, in the order of their node numbers; places are the
+     * middles. Of an edge with a node in its middle the ends alone count.
+     *
+     * @param in cells whose edges count
+     */
+    public static Neighbours edges(Mesh mesh, boolean[] in) {
+        var all = new Longs();
+        var cell = new Cell(mesh);
+        for (int c = 0; c < mesh.cellCount(); c++) {
+            CellShape shape = mesh.shape(c);
+            if (!in[c] || shape.dimension() < 1) {
+                continue;
+            }
+            cell.load(c);
+            if (shape.dimension() == 1) {
+                all.add(cell.node(0), cell.node(1));
+                continue;
+            }
+            boolean tabled = CornerEdges.tabled(shape);
+            int corners = tabled ? shape.corners().nodes() : cell.size();
+            for (int k = 0; k < corners; k++) {
+                int[] ends = tabled ? CornerEdges.of(shape, k) : CornerEdges.of(cell, k);
+                for (int i = 0; i < ends.length / 2; i++) {
+                    if (ends[i] > k) {
+                        all.add(cell.node(k), cell.node(ends[i]));
+                    }
+                }
+            }
+        }
+        long[] keys = Arrays.stream(all.values, 0, all.used)
+                .parallel()
+                .sorted()
+                .distinct()
+                .toArray();
+        int[] first = new int[keys.length];
+        int[] second = new int[keys.length];
+        double[] place = new double[3 * keys.length];
+        double[] x = mesh.xyz();
+        for (int i = 0; i < keys.length; i++) {
+            first[i] = (int) (keys[i] >> 32);
+            second[i] = (int) keys[i];
+            for (int d = 0; d < 3; d++) {
+                place[3 * i + d] = (x[3 * first[i] + d] + x[3 * second[i] + d]) / 2;
+            }
+        }
+        return new Neighbours(first, second, place);
+    }
+
+    /** Edges as they are met, the smaller node number before the other. */
+    private static final class Longs {
+        private long[] values = new long[1 << 12];
+        private int used;
+
+        void add(long a, long b) {
+            if (used == values.length) {
+                values = Arrays.copyOf(values, 2 * used);
+            }
+            values[used++] = Math.min(a, b) << 32 | Math.max(a, b);
+        }
     }
 
     /** Faces met so far, in a table with open places; a face that was met twice is left in it, so that a third cell makes a pair too. */

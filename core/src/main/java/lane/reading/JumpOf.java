@@ -22,18 +22,52 @@ import lane.station.Station;
 import lane.unit.Unit;
 
 /**
- * How much a quantity jumps from cell to cell across faces: where a mesh is too coarse for what it carries.
+ * How much a quantity jumps from cell to cell across faces, or from node to node along edges: where a mesh is too coarse for what it carries.
  *
  * @param stations keys of regions, taken together; a face counts where both of its cells lie in them
  * @param relative what a jump is compared with
  * @param threshold what is counted: jumps above it; in {@code thresholdUnit} where jumps are absolute, else a share
  * @param thresholdUnit SI where blank
  * @param number which of the numbers is the answer
+ * @param across whether neighbours are cells or nodes
  */
 public record JumpOf(
-        List<String> stations, String quantity, Relative relative, double threshold, String thresholdUnit, Which number)
+        List<String> stations,
+        String quantity,
+        Relative relative,
+        double threshold,
+        String thresholdUnit,
+        Which number,
+        Across across)
         implements Ask {
     private static final Method JUMP = new Method("values in the middles of two cells that share a face", 1);
+    private static final Method STEP = new Method("values at the two ends of an edge", 1);
+
+    /** What a jump is between. */
+    public enum Across {
+        FACES("faces between cells"),
+        EDGES("edges between nodes");
+
+        private final String word;
+
+        Across(String word) {
+            this.word = word;
+        }
+
+        public String word() {
+            return word;
+        }
+    }
+
+    public JumpOf(
+            List<String> stations,
+            String quantity,
+            Relative relative,
+            double threshold,
+            String thresholdUnit,
+            Which number) {
+        this(stations, quantity, relative, threshold, thresholdUnit, number, Across.FACES);
+    }
 
     private record MeshKey(Object mesh) {}
 
@@ -93,6 +127,7 @@ public record JumpOf(
         relative = relative == null ? Relative.ABSOLUTE : relative;
         thresholdUnit = thresholdUnit == null ? "" : thresholdUnit;
         number = number == null ? Which.GREATEST : number;
+        across = across == null ? Across.FACES : across;
         if (!(threshold >= 0)) {
             throw new LaneException("Jumps have no sign; count those above a threshold that is not negative.");
         }
@@ -161,11 +196,22 @@ public record JumpOf(
                                 + " difference from a temperature, such as T - 300 \"K\".");
             }
         }
-        double[] value = bound.values(SamplePoints.cells(on.run()))[0];
-        Neighbours near = on.memo()
-                .of(
-                        new MeshKey(on.run().mesh().key()),
-                        () -> Neighbours.of(on.run().mesh()));
+        boolean edges = across == Across.EDGES;
+        double[] value = bound.values(edges ? SamplePoints.nodes(on.run()) : SamplePoints.cells(on.run()))[0];
+        Neighbours near = edges
+                ? Neighbours.edges(on.run().mesh(), in)
+                : on.memo()
+                        .of(
+                                new MeshKey(on.run().mesh().key()),
+                                () -> Neighbours.of(on.run().mesh()));
+        if (edges) {
+            // Every end of an edge of the region's cells counts.
+            in = new boolean[value.length];
+            for (int i = 0; i < near.size(); i++) {
+                in[near.first()[i]] = true;
+                in[near.second()[i]] = true;
+            }
+        }
         double least = Double.POSITIVE_INFINITY;
         double most = Double.NEGATIVE_INFINITY;
         for (int c = 0; c < in.length; c++) {
@@ -208,11 +254,13 @@ public record JumpOf(
         if (faces == 0) {
             throw new LaneException(
                     Fault.NO_VALUE,
-                    "No two cells with a value share a face there, so nothing can jump; choose a larger region.");
+                    edges
+                            ? "No edge there has a value at both of its ends, so nothing can jump; choose a larger region."
+                            : "No two cells with a value share a face there, so nothing can jump; choose a larger region.");
         }
         Point place = new Point(near.place()[3 * at], near.place()[3 * at + 1], near.place()[3 * at + 2]);
         List<Scalar> named = new ArrayList<>();
-        String above = "faces where the jump is above " + Finding.number(threshold, 6)
+        String above = (edges ? "edges" : "faces") + " where the jump is above " + Finding.number(threshold, 6)
                 + (absolute && !thresholdUnit.isBlank()
                         ? " " + thresholdUnit
                         : absolute ? " " + natural.si().symbol() : "");
@@ -237,22 +285,27 @@ public record JumpOf(
                     w == this.number ? Outcome.shown(reading.unit(), unit, "Reading \"" + reading.name() + "\"") : unit;
             String remark =
                     switch (w) {
-                        case GREATEST -> relative.word() + ", between the middles of neighbouring cells";
+                        case GREATEST ->
+                            relative.word()
+                                    + (edges
+                                            ? ", between the ends of an edge"
+                                            : ", between the middles of neighbouring cells");
                         case COUNT -> above;
-                        case SHARE -> "of " + faces + " faces between cells";
-                        case PLACE_X, PLACE_Y, PLACE_Z -> "of the face with the greatest";
+                        case SHARE -> "of " + faces + " " + across.word();
+                        case PLACE_X, PLACE_Y, PLACE_Z ->
+                            edges ? "middle of the edge with the greatest" : "of the face with the greatest";
                         default -> "box of the " + above;
                     };
             named.add(new Scalar(w.word(), new Estimate(number, shown), remark));
         }
         String where = String.join(" + ", all.stream().map(Station::name).toList());
-        String note = "over " + faces + " faces between cells of " + where + ", jumps " + relative.word();
+        String note = "over " + faces + " " + across.word() + " of " + where + ", jumps " + relative.word();
         Map<String, Object> settings =
                 new LinkedHashMap<>(Where.of(all, on.places().sheets()).definitions());
         settings.put("note", note);
         Provenance trail = QuantityTrail.of(on.trail(), bound, on.lens())
-                .then("station", JUMP, "{note}", settings)
-                .then("reading", JUMP, "{number}", Map.of("number", number.word(), "definition", this));
+                .then("station", edges ? STEP : JUMP, "{note}", settings)
+                .then("reading", edges ? STEP : JUMP, "{number}", Map.of("number", number.word(), "definition", this));
         return new Several(named, number.ordinal(), List.of(), note, Double.NaN, trail);
     }
 

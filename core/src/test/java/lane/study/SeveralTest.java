@@ -485,6 +485,43 @@ class SeveralTest {
         assertThat(((Outcome.Absent) read(placed)).reason()).contains("leave the stations out");
     }
 
+    /** T = 300 + x^2 + 2 y at nodes of a grid of 0.25 m: along x the steps grow, along y they are 0.5, along z there are none. */
+    @Test
+    void jumpsAlongEdges() {
+        var ask = new JumpOf(
+                List.of("all"), "T", JumpOf.Relative.ABSOLUTE, 0.49, "K", JumpOf.Which.GREATEST, JumpOf.Across.EDGES);
+        Outcome made = read(ask);
+        assertThat(made.numbers().getFirst().value()).isCloseTo(3 * 3 - 2.75 * 2.75, within(1e-12));
+        assertThat(number(made, "place x")).isCloseTo(2.875, within(1e-12));
+        // Edges along y: 9 x 4 x 3. Along x those from 1 + k/4 on with 0.5 x + 0.0625 above 0.49, which are all, 8 x 5
+        // x 3.
+        assertThat(number(made, "count")).isEqualTo(9 * 4 * 3 + 8 * 5 * 3);
+        assertThat(number(made, "share")).isCloseTo(228 / (228.0 + 9 * 5 * 2), within(1e-12));
+        assertThat(made.scalars().getFirst().remark()).contains("between the ends of an edge");
+        // Shapes without a table of edges, and in part of the mesh only.
+        for (CellShape shape : List.of(CellShape.POLYHEDRON, CellShape.TETRAHEDRON, CellShape.HEXAHEDRON20)) {
+            Mesh mesh = BoxMesh.of(shape, new int[] {2, 1, 1}, new double[] {2, 1, 1}, 0, 0);
+            boolean[] in = new boolean[mesh.cellCount()];
+            java.util.Arrays.fill(in, true);
+            int found = Neighbours.edges(mesh, in).size();
+            assertThat(found).isEqualTo(shape == CellShape.TETRAHEDRON ? edgesOfTetrahedra(mesh) : 20);
+        }
+    }
+
+    private static int edgesOfTetrahedra(Mesh mesh) {
+        var all = new java.util.HashSet<List<Integer>>();
+        for (int c = 0; c < mesh.cellCount(); c++) {
+            for (int a = 0; a < 4; a++) {
+                for (int b = 0; b < a; b++) {
+                    int p = mesh.nodes()[mesh.begin(c) + a];
+                    int q = mesh.nodes()[mesh.begin(c) + b];
+                    all.add(List.of(Math.min(p, q), Math.max(p, q)));
+                }
+            }
+        }
+        return all.size();
+    }
+
     private static JumpOf jump(JumpOf.Relative relative, double threshold, String unit, JumpOf.Which which) {
         return new JumpOf(List.of("all"), "T", relative, threshold, unit, which);
     }

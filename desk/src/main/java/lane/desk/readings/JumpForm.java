@@ -61,7 +61,13 @@ public final class JumpForm implements AskForm {
                                                 session,
                                                 reading.in(""),
                                                 () -> new JumpOf(
-                                                        j.stations(), q.id(), j.relative(), 0, "", j.number())))),
+                                                        j.stations(),
+                                                        q.id(),
+                                                        j.relative(),
+                                                        0,
+                                                        "",
+                                                        j.number(),
+                                                        j.across())))),
                         Rows.of(
                                 "in",
                                 PartsChoice.of(
@@ -78,7 +84,8 @@ public final class JumpForm implements AskForm {
                                                         j.relative(),
                                                         j.threshold(),
                                                         j.thresholdUnit(),
-                                                        j.number())))),
+                                                        j.number(),
+                                                        j.across())))),
                         Rows.of(
                                 "taken",
                                 Ui.choice(
@@ -89,7 +96,14 @@ public final class JumpForm implements AskForm {
                                         r -> Rows.change(
                                                 session,
                                                 reading.in(""),
-                                                () -> new JumpOf(j.stations(), j.quantity(), r, 0, "", j.number())))),
+                                                () -> new JumpOf(
+                                                        j.stations(),
+                                                        j.quantity(),
+                                                        r,
+                                                        0,
+                                                        "",
+                                                        j.number(),
+                                                        j.across())))),
                         Rows.of(
                                 "counted",
                                 Ui.label("above", "muted"),
@@ -105,7 +119,8 @@ public final class JumpForm implements AskForm {
                                                         j.relative(),
                                                         v,
                                                         j.thresholdUnit(),
-                                                        j.number()))),
+                                                        j.number(),
+                                                        j.across()))),
                                 Rows.unit(
                                         j.relative() == Relative.ABSOLUTE ? j.thresholdUnit() : null,
                                         "jump-unit",
@@ -117,8 +132,27 @@ public final class JumpForm implements AskForm {
                                                     j.relative(),
                                                     j.threshold(),
                                                     u,
-                                                    j.number());
+                                                    j.number(),
+                                                    j.across());
                                         }))),
+                        Rows.of(
+                                "across",
+                                Ui.choice(
+                                        "jump-across",
+                                        List.of(JumpOf.Across.values()),
+                                        j.across(),
+                                        JumpOf.Across::word,
+                                        a -> Rows.change(
+                                                session,
+                                                reading,
+                                                () -> new JumpOf(
+                                                        j.stations(),
+                                                        j.quantity(),
+                                                        j.relative(),
+                                                        j.threshold(),
+                                                        j.thresholdUnit(),
+                                                        j.number(),
+                                                        a)))),
                         Rows.of(
                                 "Judged by",
                                 Ui.choice(
@@ -135,7 +169,8 @@ public final class JumpForm implements AskForm {
                                                         j.relative(),
                                                         j.threshold(),
                                                         j.thresholdUnit(),
-                                                        w)))));
+                                                        w,
+                                                        j.across())))));
         String name = session.study()
                 .quantity(j.quantity())
                 .map(q -> lane.formula.Printer.name(q.name()))

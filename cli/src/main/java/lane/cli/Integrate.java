@@ -24,7 +24,6 @@ import lane.measure.Integral;
 import lane.measure.Mean;
 import lane.measure.Measure;
 import lane.mesh.Axis;
-import lane.mesh.CellMeasures;
 import lane.mesh.Point;
 import lane.quantity.Quantity;
 import lane.reading.Outcome;
@@ -209,9 +208,6 @@ final class Integrate implements Callable<Integer> {
         }
         if (!value.sign().isBlank()) {
             all.add(value.sign());
-        }
-        if (run.mesh().dimension() == 2 && CellMeasures.flat(run.mesh())) {
-            all.add("a plane run, for a depth of 1 m");
         }
         if (length.isBlank() && !run.stated().length()) {
             all.add("coordinates taken as metres, which the file does not say");

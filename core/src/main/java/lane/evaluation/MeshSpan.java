@@ -44,6 +44,18 @@ public record MeshSpan(double factor, @Nullable Axis axis, boolean meridian, dou
         return new MeshSpan(2 * Math.PI / (ends[1] - ends[0]), axis, false, ends[0], ends[1], mesh.modelSize());
     }
 
+    /** What integrals over a run stand for, to follow a sentence; blank where they stand for the mesh itself. */
+    public static String words(Run run) {
+        if (run.stated().turn() != null) {
+            return run.mesh().dimension() == 2
+                    ? ", for the full turn"
+                    : ", for the full turn that the mesh is a wedge of";
+        }
+        return CellMeasures.flat(run.mesh())
+                ? ", for a depth of " + lane.mesh.Finding.number(run.stated().depth(), 6) + " m"
+                : "";
+    }
+
     /** Least and greatest angle of the nodes off the axis, from the angle of the first of them. */
     private static double[] angles(Mesh mesh, Axis axis) {
         double[] x = mesh.xyz();

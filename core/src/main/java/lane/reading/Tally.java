@@ -4,6 +4,8 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import lane.estimate.Estimate;
 import lane.estimate.Uncertainty;
 import lane.field.Part;
@@ -57,7 +59,8 @@ public record Tally(
     @Override
     public List<Scalar> scalars() {
         List<Scalar> out = new ArrayList<>();
-        out.add(new Scalar("tally", estimate, sign));
+        String remark = Stream.of(sign, note).filter(w -> !w.isBlank()).collect(Collectors.joining("; "));
+        out.add(new Scalar("tally", estimate, remark));
         pieces.forEach((piece, v) -> out.add(new Scalar(piece + " part", new Estimate(v, unit()), "")));
         quadrature(estimate).ifPresent(out::add);
         coverage(coverage).ifPresent(out::add);

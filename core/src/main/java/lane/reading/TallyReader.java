@@ -12,6 +12,7 @@ import lane.estimate.Estimate;
 import lane.estimate.Uncertainty;
 import lane.evaluation.BoundQuantity;
 import lane.evaluation.EvaluationContext;
+import lane.evaluation.MeshSpan;
 import lane.evaluation.Outside;
 import lane.evaluation.PathIntegral;
 import lane.evaluation.QuantityTrail;
@@ -90,7 +91,7 @@ public final class TallyReader {
         Provenance full = quantities(over::ready, measure, lens, trail)
                 .reading(stations.files())
                 .then("station", SURFACE, "part {parts}, {faces} faces", settings);
-        String note = "over " + where + ", " + faces + " faces" + inside + made.place();
+        String note = "over " + where + ", " + faces + " faces" + inside + MeshSpan.words(run) + made.place();
         return tally(made, doubt, measure, unit, note, coverage, full);
     }
 
@@ -143,7 +144,7 @@ public final class TallyReader {
                 doubt,
                 measure,
                 unit,
-                "over " + where + ", " + cells.length + " cells" + share(over) + made.place(),
+                "over " + where + ", " + cells.length + " cells" + share(over) + MeshSpan.words(run) + made.place(),
                 Double.NaN,
                 full);
     }

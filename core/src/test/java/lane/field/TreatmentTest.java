@@ -197,6 +197,12 @@ class TreatmentTest {
         assertThat(TallyReader.read(deep, deep.parts(), new Area(), lens, "", Provenance.EMPTY, Memo.NONE)
                         .value())
                 .isCloseTo(2.5, within(1e-14));
+        // What a number stands for is said beside it.
+        assertThat(TallyReader.read(deep, deep.parts(), new Area(), lens, "", Provenance.EMPTY, Memo.NONE)
+                        .scalars()
+                        .getFirst()
+                        .remark())
+                .contains("for a depth of 0.25 m");
         for (Run r : List.of(run, deep)) {
             assertThat(TallyReader.read(r, r.parts(), new Mean("p"), lens, "", Provenance.EMPTY, Memo.NONE)
                             .value())

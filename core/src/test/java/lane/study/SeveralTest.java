@@ -45,6 +45,7 @@ import lane.reading.Reading;
 import lane.reading.Several;
 import lane.reading.Tally;
 import lane.reading.TallyOf;
+import lane.reading.TensorOf;
 import lane.reading.VectorOf;
 import lane.reference.Curve;
 import lane.reference.Recipe;
@@ -142,6 +143,7 @@ class SeveralTest {
                 new Quantity("step", "step", "jump(g)", "", ""),
                 new Quantity("k", "k", "0.5 \"W/(m K)\"", "", ""),
                 new Quantity("U", "U", "[y * 4 \"1/s\", 0 * y / 1 \"s\", x * 2 \"1/s\"]", "", ""),
+                new Quantity("dU", "dU", "grad(U)", "", ""),
                 new Quantity("mu", "mu", "0.5 \"Pa s\"", "", ""),
                 new Quantity("nu", "nu", "0.5 \"m2/s\"", "", ""),
                 new Quantity("grown", "grown", "exp(6 * x / 1 \"m\")", "", ""),
@@ -337,6 +339,39 @@ class SeveralTest {
         assertThat(other.scalars().getFirst().toString()).contains("pushes the fluid");
         var none = new VectorOf(List.of("skin"), new Force(loads, x), VectorOf.Which.Z, "gone", null);
         assertThat(((Outcome.Absent) read(none)).reason()).contains("There is no frame \"gone\"");
+    }
+
+    private static TensorOf tensor(String quantity, TensorOf.Which number, String frame) {
+        return new TensorOf(List.of("all"), quantity, false, number, frame, null);
+    }
+
+    /** U = (4 y, 0, 2 x): its gradient has 4 in row x and column y, and 2 in row z and column x. */
+    @Test
+    void tensorsInOneReading() {
+        Outcome made = read(tensor("dU", TensorOf.Which.EQUIVALENT, ""));
+        double xy = number(made, "xy");
+        double yx = number(made, "yx");
+        assertThat(Math.max(xy, yx)).isCloseTo(4, within(1e-9));
+        assertThat(Math.min(xy, yx)).isCloseTo(0, within(1e-9));
+        assertThat(Math.max(number(made, "zx"), number(made, "xz"))).isCloseTo(2, within(1e-9));
+        assertThat(number(made, "trace")).isCloseTo(0, within(1e-9));
+        // The symmetric part has 2 at xy and 1 at xz: eigenvalues 0 and sqrt(5) with both signs.
+        assertThat(number(made, "greatest principal")).isCloseTo(Math.sqrt(5), within(1e-9));
+        assertThat(number(made, "middle principal")).isCloseTo(0, within(1e-9));
+        assertThat(number(made, "least principal")).isCloseTo(-Math.sqrt(5), within(1e-9));
+        assertThat(made.numbers().getFirst().value()).isCloseTo(Math.sqrt(1.5 * 10), within(1e-9));
+        Outcome there = read(tensor("dU", TensorOf.Which.XX, "tilted"));
+        // What does not depend on the frame stays; x is turned towards -z by 30 degrees.
+        assertThat(number(there, "greatest principal")).isCloseTo(Math.sqrt(5), within(1e-9));
+        assertThat(number(there, "xx")).isCloseTo(-2 * Math.sqrt(0.75) * 0.5, within(1e-9));
+        assertThat(there.scalars().getFirst().remark()).contains("of frame \"tilted\"");
+        var whole = new TensorOf(List.of("all"), "dU", true, TensorOf.Which.XX, "", null);
+        assertThat(Math.max(number(read(whole), "xy"), number(read(whole), "yx")))
+                .isCloseTo(4 * VOLUME, within(1e-9));
+        assertThat(((Outcome.Absent) read(tensor("T", TensorOf.Which.XX, ""))).reason())
+                .isNotBlank();
+        assertThat(((Outcome.Absent) read(tensor("dU", TensorOf.Which.XX, "gone"))).reason())
+                .contains("no frame");
     }
 
     @Test

@@ -10,6 +10,7 @@ import javafx.scene.control.MenuButton;
 import lane.check.Verdict;
 import lane.desk.app.LaneApp;
 import lane.measure.Force;
+import lane.quantity.Quantity;
 import lane.reading.Balance;
 import lane.reading.BalanceOf;
 import lane.reading.Outcome;
@@ -335,6 +336,13 @@ class FormsTest extends InWindow {
     @Test
     void newReadingsOfEveryKindAnswerAtOnce() throws Exception {
         onFx(() -> {
+            // The demo has no tensor of its own.
+            session.edit(
+                    "Tensor",
+                    s -> s.withQuantities(l -> {
+                        l.add(new Quantity("shearing", "shearing", "grad(velocity)", "", ""));
+                        return l;
+                    }));
             session.go(4);
             return null;
         });

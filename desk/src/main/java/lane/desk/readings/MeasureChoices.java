@@ -56,6 +56,12 @@ final class MeasureChoices {
         return session.quantities().stream().filter(q -> session.isOf(q, 3)).toList();
     }
 
+    static List<Quantity> tensors(Session session) {
+        return session.quantities().stream()
+                .filter(q -> session.isOf(q, 9) || session.isOf(q, 6))
+                .toList();
+    }
+
     /** Temperatures, but no differences of them. */
     static List<Quantity> temperatures(Session session) {
         EvaluationContext lens = session.lens();

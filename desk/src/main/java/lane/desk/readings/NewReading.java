@@ -34,6 +34,7 @@ import lane.reading.ProfileOf;
 import lane.reading.Reading;
 import lane.reading.SweepOf;
 import lane.reading.TallyOf;
+import lane.reading.TensorOf;
 import lane.reading.VectorOf;
 import lane.station.CutCurve;
 import lane.station.OnPart;
@@ -355,6 +356,24 @@ public final class NewReading {
                 at,
                 what + ", " + at.station.name(),
                 new VectorOf(List.of(at.station.id()), measure, VectorOf.Which.MAGNITUDE));
+    }
+
+    static String lacksTensor(Session session) {
+        return MeasureChoices.tensors(session).isEmpty()
+                ? lacksRun(
+                        session, "no run has a tensor; a formula such as grad(U) at Quantities makes one of a vector")
+                : "";
+    }
+
+    static void meanTensor(Session session) {
+        MeasureChoices.tensors(session).stream().findFirst().ifPresent(q -> {
+            At at = first(session, new Mean(q.id()));
+            add(
+                    session,
+                    at,
+                    "Mean " + q.name() + ", " + at.station.name(),
+                    new TensorOf(List.of(at.station.id()), q.id(), false, TensorOf.Which.EQUIVALENT, "", null));
+        });
     }
 
     static void value(Session session) {

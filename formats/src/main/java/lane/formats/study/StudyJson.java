@@ -282,6 +282,9 @@ public final class StudyJson {
     private abstract static class FramedMixIn extends LenientWhereThereIsSome {
         @JsonInclude(JsonInclude.Include.NON_EMPTY)
         abstract String frame();
+
+        @JsonSetter(nulls = Nulls.AS_EMPTY)
+        abstract boolean integral();
     }
 
     /** No number where a quantity is the conductivity, or the viscosity. */
@@ -409,6 +412,7 @@ public final class StudyJson {
             .addMixIn(lane.reading.FitOf.class, LenientWhereThereIsSome.class)
             .addMixIn(lane.reading.LoadOf.class, FramedMixIn.class)
             .addMixIn(lane.reading.VectorOf.class, FramedMixIn.class)
+            .addMixIn(lane.reading.TensorOf.class, FramedMixIn.class)
             .addMixIn(lane.reading.BalanceOf.class, BalanceMixIn.class)
             .addMixIn(lane.reading.BalanceOf.Against.class, AgainstMixIn.class)
             .addMixIn(lane.reading.PairOf.class, Lenient.class)

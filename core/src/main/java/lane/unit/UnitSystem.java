@@ -14,10 +14,10 @@ public record UnitSystem(String name, String length, String mass, String time, S
     public static final UnitSystem CGS = new UnitSystem("CGS", "cm", "g", "s", "K");
     public static final List<UnitSystem> NAMED = List.of(SI, MM_N_TONNE, CGS);
 
-    /** Short symbols that a system's units are called by where one fits. */
+    /** Short symbols that a system's units are called by where one fits; a rate of one over a second is no count of cycles. */
     private static final List<String> SHORT = List.of(
             "N", "kN", "mN", "dyn", "Pa", "kPa", "MPa", "GPa", "hPa", "bar", "J", "mJ", "kJ", "erg", "W", "mW", "kW",
-            "P", "Pa s", "Hz");
+            "P", "Pa s");
 
     public UnitSystem {
         require(length, "length", 0);

@@ -436,7 +436,9 @@ final class TallyPane implements ReadingPane {
                         default -> "";
                     };
             if (!note.isBlank()) {
-                lanes.computeIfAbsent(note, n -> new java.util.ArrayList<>()).add(s.name());
+                // Meshes of a family differ in how many there are, which Stations tells.
+                String alike = note.replaceAll(", \\d+ (faces|cells)", "");
+                lanes.computeIfAbsent(alike, n -> new java.util.ArrayList<>()).add(s.name());
             }
         }
         lanes.entrySet().stream()

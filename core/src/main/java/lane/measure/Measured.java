@@ -19,7 +19,7 @@ public record Measured(double value, Unit natural, Map<String, Double> pieces, S
         this(value, natural, Map.of(), "", "");
     }
 
-    Measured signed(String words) {
+    public Measured signed(String words) {
         return new Measured(value, natural, pieces, words, place);
     }
 

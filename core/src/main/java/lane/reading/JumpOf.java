@@ -159,7 +159,7 @@ public record JumpOf(
                 throw new LaneException("Reading \"" + reading.name() + "\" looks at neighbouring cells of regions; \""
                         + s.name() + "\" is none; choose a region.");
             }
-            for (int c : on.places().cells(on.run(), r.within(), on.lens())) {
+            for (int c : on.places().cells(on.run(), r.within().whole(), on.lens())) {
                 in[c] = true;
             }
         }

@@ -10,17 +10,11 @@ import lane.evaluation.SurfaceIntegral;
 import lane.quantity.Quantity;
 import lane.station.Region;
 import lane.station.Station;
-import lane.station.Within;
 import org.jspecify.annotations.Nullable;
 
 /** Values as meshes hold them, over regions or over surfaces. */
 final class StoredOver {
     private StoredOver() {}
-
-    /** Values as they are stored belong to whole cells: of a box that cuts cells to those whose middle lies in it. */
-    private static Within whole(Within within) {
-        return within instanceof Within.InBox b ? new Within.InBox(b.box()) : within;
-    }
 
     /**
      * @param stations keys, taken together
@@ -38,8 +32,8 @@ final class StoredOver {
         @Nullable Quantity holds = condition.isBlank() ? null : on.quantity(condition);
         if (all.stream().allMatch(s -> s.shape() instanceof Region)) {
             int[] cells = all.stream()
-                    .flatMapToInt(s ->
-                            Arrays.stream(on.places().cells(on.run(), whole(((Region) s.shape()).within()), on.lens())))
+                    .flatMapToInt(s -> Arrays.stream(on.places()
+                            .cells(on.run(), ((Region) s.shape()).within().whole(), on.lens())))
                     .sorted()
                     .distinct()
                     .toArray();

@@ -66,7 +66,7 @@ public final class TallyReader {
             Memo memo,
             boolean doubts) {
         var over = new SurfaceIntegral(run, parts, lens, memo);
-        Measured made = measure.over(over);
+        Measured made = stations.signed(measure.over(over));
         Uncertainty doubt =
                 !doubts || !over.inexact() ? Uncertainty.NONE : doubt(made, () -> measure.over(over.finer()));
         int faces = parts.stream().mapToInt(p -> p.surface().cellCount()).sum();
@@ -229,11 +229,9 @@ public final class TallyReader {
             return "";
         }
         double all = box.volume();
-        double have = over.sums(null)[1];
+        double have = Double.isInfinite(all) ? all : over.sums(null)[1];
         return ", cut by its sides"
-                + (Double.isInfinite(all) || have > (1 - 1e-9) * all
-                        ? ""
-                        : ", only " + Part.percent(have / all) + " of it in the run");
+                + (have > (1 - 1e-9) * all ? "" : ", only " + Part.percent(have / all) + " of it in the run");
     }
 
     /** Differences below this share of a number are round-off. */

@@ -10,6 +10,11 @@ public sealed interface Within {
         return this;
     }
 
+    /** The same of whole cells: what is stored belongs to these, so of a box that cuts them to those whose middle lies in it. */
+    default Within whole() {
+        return this instanceof InBox b ? new InBox(b.box()) : this;
+    }
+
     /** The same as it stands in space, its own numbers being those of a frame. */
     default Within through(Axis frame) {
         return switch (this) {

@@ -105,6 +105,7 @@ class CuttingBoxTest {
                 .withStations(l -> List.of(
                         new Station("in", "in", frame, new Region(new Within.InBox(box, true))),
                         new Station("whole", "whole", frame, new Region(new Within.InBox(box))),
+                        new Station("hull", "hull", new Enclosing("whole")),
                         new Station("around", "around", new Enclosing("in"))))
                 .withReadings(l -> List.of(new Reading("r", "r", "", ask)));
         return new Evaluator(library).evaluate(study, Work.QUIET).outcome("r", "run");
@@ -231,6 +232,14 @@ class CuttingBoxTest {
         var gone = new BalanceOf(both, List.of(), "", Conserved.MASS, new BalanceOf.Against("autumn", 0));
         assertThat(((Outcome.Absent) read(run, INNER, "", gone)).reason())
                 .contains("term \"autumn\", which there is not");
+    }
+
+    /** What flows out of a region inside of the run does not leave the run. */
+    @Test
+    void theSignIsThatOfTheRegion() {
+        Run run = run(CellShape.HEXAHEDRON, 0);
+        assertThat(tally(run, INNER, "", "around", FLOW).sign()).contains("along the surface's normal");
+        assertThat(tally(run, INNER, "", "hull", FLOW).sign()).isEqualTo("positive leaves the region");
     }
 
     @Test

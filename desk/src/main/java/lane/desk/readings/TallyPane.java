@@ -332,7 +332,7 @@ final class TallyPane implements ReadingPane {
         }
         session.showFinest(reading.id());
         box.getChildren().add(against.show(reading));
-        String which = AskForm.ALL.of(reading.ask()).sign(reading);
+        String which = sign(reading, sources);
         if (!which.isBlank()) {
             var head = Ui.label("Sign", "title");
             head.setStyle("-fx-padding: 12 0 0 0;");
@@ -420,6 +420,16 @@ final class TallyPane implements ReadingPane {
                     }));
         }
         session.go(2);
+    }
+
+    /** As the answers say it, which know what they were taken over; before there are any, as the measure does. */
+    private String sign(Reading reading, List<Source> sources) {
+        return sources.stream()
+                .map(s -> session.results().outcome(reading.id(), s.id()))
+                .map(o -> o instanceof Tally t ? t.sign() : "")
+                .filter(w -> !w.isBlank())
+                .findFirst()
+                .orElseGet(() -> AskForm.ALL.of(reading.ask()).sign(reading));
     }
 
     /** Notes longer than these would push the settings out of sight. */

@@ -45,8 +45,7 @@ final class TermsForm {
                     Ui.left(
                             t.measure() instanceof Given g
                                     ? "typed: " + g.source()
-                                    : "over " + PartsChoice.words(session, t.stations()) + "; "
-                                            + t.measure().sign(),
+                                    : "over " + PartsChoice.words(session, t.stations()) + "; " + sign(t),
                             226,
                             "small",
                             "muted"));
@@ -66,6 +65,18 @@ final class TermsForm {
         box.getChildren().addAll(conserved(balance));
         box.getChildren().addAll(closing(balance), against(balance), positive(balance), unit(balance));
         return box;
+    }
+
+    /** Inside of the run nothing enters or leaves it: there the surface's own normal counts. */
+    private String sign(Term t) {
+        boolean boundary = t.stations().stream()
+                .flatMap(id -> session.study().station(id).stream())
+                .allMatch(s -> s.shape() instanceof OnPart);
+        String words = t.measure().sign();
+        return boundary
+                ? words
+                : words.replace("leaves the run", "passes along the surface's normal")
+                        .replace("enters the run", "passes against the surface's normal");
     }
 
     private Node form(Reading balance, int at, Term t) {

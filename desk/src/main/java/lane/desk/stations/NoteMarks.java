@@ -125,13 +125,7 @@ final class NoteMarks {
     }
 
     private static Point middle(Run run) {
-        double[] x = run.mesh().xyz();
-        double[] least = {Double.MAX_VALUE, Double.MAX_VALUE, Double.MAX_VALUE};
-        double[] greatest = {-Double.MAX_VALUE, -Double.MAX_VALUE, -Double.MAX_VALUE};
-        for (int i = 0; i < x.length; i++) {
-            least[i % 3] = Math.min(least[i % 3], x[i]);
-            greatest[i % 3] = Math.max(greatest[i % 3], x[i]);
-        }
-        return new Point((least[0] + greatest[0]) / 2, (least[1] + greatest[1]) / 2, (least[2] + greatest[2]) / 2);
+        double[] b = run.mesh().bounds();
+        return new Point((b[0] + b[1]) / 2, (b[2] + b[3]) / 2, (b[4] + b[5]) / 2);
     }
 }

@@ -184,6 +184,20 @@ class ColdStoreTest extends Windowed {
                 .isEqualTo(session.selected(Chosen.READING)));
         look("arrow");
 
+        robot.interact(() -> session.edit(
+                "Tensor",
+                q -> q.withQuantities(l -> {
+                    l.add(new lane.quantity.Quantity("shearing", "shearing", "grad(draught)", "", ""));
+                    return l;
+                })));
+        settled();
+        add("Mean of a tensor");
+        // The draught is (0.2 x, 0.5 z, 0).
+        assertThat(number("night", "xx")).isCloseTo(0.2, within(1e-9));
+        assertThat(number("night", "yz") + number("night", "zy")).isCloseTo(0.5, within(1e-9));
+        assertThat(number("night", "trace")).isCloseTo(0.2, within(1e-9));
+        look("tensor");
+
         line("wall side", 0, 6);
         line("half", 2, 3);
         settled();

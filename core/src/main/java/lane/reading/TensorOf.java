@@ -114,7 +114,8 @@ public record TensorOf(
     /** A component as a quantity of its own. */
     private Quantity component(EvaluationContext lens, int i, int j) {
         String formula = "dot(" + AXES[i] + ", dot(" + lens.named(quantity) + ", " + AXES[j] + "))";
-        return new Quantity("~ " + quantity + " " + i + j, "component", formula, "", "");
+        String name = Which.values()[3 * i + j].word() + " of " + quantity;
+        return new Quantity(name, name, formula, "", "");
     }
 
     @Override

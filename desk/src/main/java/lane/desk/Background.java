@@ -107,6 +107,15 @@ public final class Background {
         asked = new HashSet<>();
     }
 
+    /** Lets one thing go, or gives it up. */
+    void forget(Object key) {
+        made.remove(key);
+        Job job = open.remove(key);
+        if (job != null) {
+            job.cancelled = true;
+        }
+    }
+
     /** Gives everything up. */
     public void stop() {
         open.values().forEach(job -> job.cancelled = true);

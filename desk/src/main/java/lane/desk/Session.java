@@ -3,9 +3,7 @@ package lane.desk;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.util.ArrayList;
-import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
@@ -16,14 +14,11 @@ import java.util.concurrent.TimeUnit;
 import java.util.function.Consumer;
 import java.util.function.Supplier;
 import java.util.function.UnaryOperator;
-import java.util.stream.Collectors;
-import java.util.stream.Stream;
 import javafx.application.Platform;
 import javafx.beans.property.DoubleProperty;
 import javafx.beans.property.SimpleDoubleProperty;
 import lane.base.LaneException;
 import lane.check.CheckResult;
-import lane.evaluation.BoundQuantity;
 import lane.evaluation.EvaluationContext;
 import lane.field.Part;
 import lane.field.Run;
@@ -37,7 +32,6 @@ import lane.formats.study.StudyJson;
 import lane.mesh.Point;
 import lane.picture.Palette;
 import lane.provenance.Provenance;
-import lane.quantity.FieldQuantity;
 import lane.quantity.Quantity;
 import lane.station.Station;
 import lane.study.Results;
@@ -73,9 +67,11 @@ public final class Session {
     private final Evaluation evaluation;
     private final FileWatch watch;
     private final Selection selection = new Selection(() -> tell(Change.SELECTION));
+    private final TableDesk tables;
     private final HealthDesk health = new HealthDesk(() -> tell(Change.FACTS));
     private final DoubleProperty lanesAt = new SimpleDoubleProperty();
     private final RecentNote recent = new RecentNote(this);
+    private @Nullable Offered offered;
     private Openings openings = Openings.NONE;
     private String message = "";
     private boolean news;
@@ -85,6 +81,7 @@ public final class Session {
     @SuppressWarnings("FutureReturnValueIgnored")
     public Session(Study study, Path file) {
         library = new FileLibrary(Objects.requireNonNull(file.toAbsolutePath().getParent()));
+        tables = new TableDesk(library, () -> tell(Change.FACTS));
         document = new Document(study, file, sentence -> Platform.runLater(() -> say(sentence)));
         watch = new FileWatch(library);
         evaluation = new Evaluation(library, document::study, new Evaluation.Listener() {
@@ -385,46 +382,30 @@ public final class Session {
         evaluation.look(stations);
     }
 
+    /** All that can be asked for, as the study defines it now and the last results know it. */
+    public Offered offered() {
+        offered = offered == null ? Offered.first(study(), results()) : Offered.of(offered, study(), results());
+        return offered;
+    }
+
     /** How quantities are seen now: as the study defines them, with what the last results know beyond the place. */
     public EvaluationContext lens() {
-        return EvaluationContext.of(
-                study().quantities(),
-                study().units(),
-                study().axis(),
-                results().lens().beyond());
+        return offered().lens();
     }
 
     /** Whether some run can compute a quantity, and it has so many components there. */
     public boolean isOf(Quantity quantity, int components) {
-        EvaluationContext lens = lens();
-        return results().runs().values().stream().anyMatch(r -> BoundQuantity.type(r, quantity, lens)
-                .map(t -> t.components() == components)
-                .orElse(false));
+        return offered().is(quantity, t -> t.components() == components);
     }
 
     /** All that can be asked for: what the study defines, then what stands in the files, with components and magnitudes. */
     public List<Quantity> quantities() {
-        List<Quantity> out = new ArrayList<>(study().quantities());
-        Set<String> defined = study().quantities().stream()
-                .flatMap(q -> Stream.of(q.id(), q.name()))
-                .collect(Collectors.toSet());
-        fields().forEach((name, components) -> out.addAll(FieldQuantity.choices(name, components, defined)));
-        return out;
-    }
-
-    /** Fields of the runs and of their parts with their components, in the order of the files. */
-    public Map<String, Integer> fields() {
-        var out = new LinkedHashMap<String, Integer>();
-        results().runs().values().forEach(run -> {
-            run.fields().forEach(f -> out.putIfAbsent(f.name(), f.components()));
-            run.parts().forEach(p -> p.fields().forEach(f -> out.putIfAbsent(f.name(), f.components())));
-        });
-        return out;
+        return offered().quantities();
     }
 
     /** Quantities that are single numbers in some run. */
     public List<Quantity> numbers() {
-        return quantities().stream().filter(q -> isOf(q, 1)).toList();
+        return offered().that(t -> t.components() == 1);
     }
 
     /** Names of the parts of all runs. */
@@ -439,6 +420,11 @@ public final class Session {
     /** What looks wrong in a run; null while it is being looked over, behind the window. */
     public RunHealth.@Nullable Report health(Run run) {
         return health.of(run, study().axis(), results().runs().values());
+    }
+
+    /** Tables as they are read, behind the window. */
+    public TableDesk tables() {
+        return tables;
     }
 
     /** Keys of sources whose files are no longer as they were read. */
@@ -612,6 +598,7 @@ public final class Session {
         evaluation.close();
         closing.forEach(Runnable::run);
         health.stop();
+        tables.stop();
         clock.shutdownNow();
         recent.note();
         document.close();

@@ -128,7 +128,8 @@ public final class FileLibrary implements Library {
                 .replace('\\', '/');
     }
 
-    private FileStamp stamp(String path) {
+    /** When a file was changed last and how long it is, by which one that stays as it is is known. */
+    public FileStamp stamp(String path) {
         return FileStamp.of(resolve(path));
     }
 

@@ -1,6 +1,5 @@
 package lane.desk.app;
 
-import atlantafx.base.theme.PrimerLight;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.InputStream;
@@ -244,14 +243,14 @@ public final class LaneApp extends Application implements Openings {
                 throw new IllegalStateException("the font " + font + " is part of this program", e);
             }
         }
-        Application.setUserAgentStylesheet(new PrimerLight().getUserAgentStylesheet());
+        Application.setUserAgentStylesheet(resource("base.css"));
     }
 
     /** The scene of a session with the program's looks: for the window, the pictures and the tests. */
     public static Scene scene(Session session, double width, double height) {
         dress();
         var scene = new Scene(new MainWindow(session).root(), width, height);
-        scene.getStylesheets().add(style());
+        scene.getStylesheets().add(resource("lane.css"));
         return scene;
     }
 
@@ -259,11 +258,11 @@ public final class LaneApp extends Application implements Openings {
     static Scene plain(javafx.scene.Parent root) {
         dress();
         var scene = new Scene(root, 1280, 800);
-        scene.getStylesheets().add(style());
+        scene.getStylesheets().add(resource("lane.css"));
         return scene;
     }
 
-    private static String style() {
-        return LaneApp.class.getResource("lane.css").toExternalForm();
+    private static String resource(String name) {
+        return LaneApp.class.getResource(name).toExternalForm();
     }
 }

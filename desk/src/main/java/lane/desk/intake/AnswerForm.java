@@ -185,8 +185,8 @@ final class AnswerForm {
 
     private java.util.Optional<Table> table(String file) {
         try {
-            return java.util.Optional.of(
-                    session.library().table(file, session.study().recipes()));
+            return java.util.Optional.ofNullable(
+                    session.tables().of(file, session.study().recipes()));
         } catch (LaneException e) {
             return java.util.Optional.empty();
         }

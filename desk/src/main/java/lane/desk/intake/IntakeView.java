@@ -22,7 +22,6 @@ import lane.formats.DatasetReader;
 import lane.picture.LaneStyle;
 import lane.study.Source;
 import lane.study.Study;
-import org.jspecify.annotations.Nullable;
 import org.kordamp.ikonli.feather.Feather;
 
 /** The sources at the left, the sheet of the selected one at the right. */
@@ -154,7 +153,10 @@ public final class IntakeView implements View {
                         .map(System::identityHashCode)
                         .toList(),
                 session.palette().dark());
-        boolean more = facts.changed(session.changedOnDisk(), health());
+        boolean more = facts.changed(
+                session.changedOnDisk(),
+                health(),
+                study.sources().stream().map(this::tables).toList());
         boolean list = counts.changed(found());
         if (!other && more && typing()) {
             // What was found out behind the window can wait until the word is written.
@@ -218,16 +220,29 @@ public final class IntakeView implements View {
         }
     }
 
-    /** Why a table of a reference cannot be read; null when all can. */
-    private @Nullable String unread(Source.Reference reference) {
+    /** How far the tables of a reference are read. */
+    private enum Tables {
+        READ,
+        LOADING,
+        NOT_READ
+    }
+
+    private Tables tables(Source.Reference reference) {
+        Tables all = Tables.READ;
         for (String file : reference.files()) {
             try {
-                session.library().table(file, session.study().recipes());
+                if (session.tables().of(file, session.study().recipes()) == null) {
+                    all = Tables.LOADING;
+                }
             } catch (lane.base.LaneException e) {
-                return e.getMessage();
+                return Tables.NOT_READ;
             }
         }
-        return null;
+        return all;
+    }
+
+    private Tables tables(Source source) {
+        return source instanceof Source.Reference r ? tables(r) : Tables.READ;
     }
 
     private Node row(Source source, LaneStyle style) {
@@ -241,9 +256,10 @@ public final class IntakeView implements View {
                 Ui.row(8, band, Marks.sample(style, Marks.fx(session.palette().sheet())));
         mark.setMinWidth(49);
         mark.setMaxWidth(49);
-        String failure = source instanceof Source.Reference r
-                ? unread(r)
-                : session.results().failures().get(source.id());
+        Tables tables = tables(source);
+        boolean failed = tables == Tables.NOT_READ
+                || source instanceof Source.Simulation
+                        && session.results().failures().containsKey(source.id());
         var run = session.results().runs().get(source.id());
         String file =
                 switch (source) {
@@ -261,11 +277,11 @@ public final class IntakeView implements View {
                 source instanceof Source.Simulation && session.changedOnDisk().contains(source.id());
         int findings = run == null ? 0 : RunSheet.findings(run, session.health(run));
         Node state;
-        if (failure != null) {
+        if (failed) {
             state = Ui.left("not read", 78, "brick", "second");
         } else if (stale) {
             state = Ui.left("changed", 78, "ochre", "second");
-        } else if (source instanceof Source.Simulation && run == null) {
+        } else if (tables == Tables.LOADING || source instanceof Source.Simulation && run == null) {
             state = Ui.left("loading", 78, "muted", "second");
         } else if (findings > 0) {
             state = Ui.left(Ui.count(findings, "finding"), 78, "ochre", "second");

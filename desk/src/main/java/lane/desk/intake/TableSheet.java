@@ -40,7 +40,11 @@ final class TableSheet {
 
     void addTo(VBox sheet) {
         try {
-            Table table = session.library().table(file, session.study().recipes());
+            Table table = session.tables().of(file, session.study().recipes());
+            if (table == null) {
+                sheet.getChildren().add(SourceSheet.title(ShownPath.words(session, file, 36), "being read"));
+                return;
+            }
             Recipe recipe = recipe(table.layout().kind());
             sheet.getChildren().add(SourceSheet.title(ShownPath.words(session, file, 36), table.recipe()));
             sheet.getChildren()
@@ -251,10 +255,8 @@ final class TableSheet {
 
     private String kindOf(String other) {
         try {
-            return session.library()
-                    .table(other, session.study().recipes())
-                    .layout()
-                    .kind();
+            Table there = session.tables().of(other, session.study().recipes());
+            return there == null ? "" : there.layout().kind();
         } catch (LaneException e) {
             return "";
         }

@@ -198,7 +198,7 @@ public final class QuantitiesView implements View {
 
     /** What belongs here, and the buttons that make it. */
     private Node nothing() {
-        boolean files = !session.fields().isEmpty();
+        boolean files = !session.offered().fields().isEmpty();
         var empty = wrapped(
                 files
                         ? "Nothing is defined, and nothing needs to be: the fields below can be chosen wherever a quantity can, with"

@@ -3,8 +3,6 @@ package lane.desk.readings;
 import java.util.List;
 import java.util.Optional;
 import lane.desk.Session;
-import lane.evaluation.BoundQuantity;
-import lane.evaluation.EvaluationContext;
 import lane.field.Field;
 import lane.field.Run;
 import lane.formula.Type;
@@ -30,20 +28,16 @@ final class MeasureChoices {
 
     /** Those that say yes or no. */
     static List<Quantity> conditions(Session session) {
-        EvaluationContext lens = session.lens();
         return session.study().quantities().stream()
-                .filter(q -> session.results().runs().values().stream().anyMatch(r -> BoundQuantity.type(r, q, lens)
-                        .filter(Type::truth)
-                        .isPresent()))
+                .filter(q -> session.offered().is(q, Type::truth))
                 .toList();
     }
 
     /** Those that are one number a lane, told by their formulas, without computing any. */
     static List<Quantity> singles(Session session) {
-        EvaluationContext lens = session.lens();
         return session.study().quantities().stream()
                 .filter(q -> session.isOf(q, 1))
-                .filter(q -> session.results().runs().values().stream().anyMatch(r -> BoundQuantity.single(r, q, lens)))
+                .filter(q -> session.offered().single(q))
                 .toList();
     }
 
@@ -53,56 +47,39 @@ final class MeasureChoices {
 
     /** Quantities with three. */
     static List<Quantity> vectors(Session session) {
-        return session.quantities().stream().filter(q -> session.isOf(q, 3)).toList();
+        return session.offered().that(t -> t.components() == 3);
     }
 
     static List<Quantity> tensors(Session session) {
-        return session.quantities().stream()
-                .filter(q -> session.isOf(q, 9) || session.isOf(q, 6))
-                .toList();
+        return session.offered().that(t -> t.components() == 9 || t.components() == 6);
     }
 
     /** Temperatures, but no differences of them. */
     static List<Quantity> temperatures(Session session) {
-        EvaluationContext lens = session.lens();
         return inUnit(session, "K").stream()
-                .filter(q -> session.results().runs().values().stream().anyMatch(r -> BoundQuantity.type(r, q, lens)
-                        .filter(t -> t.points() == 1)
-                        .isPresent()))
+                .filter(q -> session.offered().is(q, t -> t.points() == 1))
                 .toList();
     }
 
     /** Quantities with one number in a unit. */
     static List<Quantity> inUnit(Session session, String unit) {
         Unit wanted = Unit.of(unit);
-        EvaluationContext lens = session.lens();
-        return session.quantities().stream()
-                .filter(q -> session.results().runs().values().stream().anyMatch(r -> BoundQuantity.type(r, q, lens)
-                        .filter(t -> t.components() == 1 && t.unit().comparable(wanted))
-                        .isPresent()))
-                .toList();
+        return session.offered().that(t -> t.components() == 1 && t.unit().comparable(wanted));
     }
 
     /** Vectors whose unit is one of speed. */
     static List<Quantity> velocities(Session session) {
         Unit speed = Unit.of("m/s");
-        EvaluationContext lens = session.lens();
         return vectors(session).stream()
-                .filter(q -> session.results().runs().values().stream().anyMatch(r -> BoundQuantity.type(r, q, lens)
-                        .filter(t -> t.unit().comparable(speed))
-                        .isPresent()))
+                .filter(q -> session.offered().is(q, t -> t.unit().comparable(speed)))
                 .toList();
     }
 
     /** Stresses with so many components: a pressure has one, a wall shear three. */
     static List<Quantity> pascals(Session session, int components) {
         Unit pascal = Unit.of("Pa");
-        EvaluationContext lens = session.lens();
-        return session.quantities().stream()
-                .filter(q -> session.results().runs().values().stream().anyMatch(r -> BoundQuantity.type(r, q, lens)
-                        .filter(t -> t.components() == components && t.unit().comparable(pascal))
-                        .isPresent()))
-                .toList();
+        return session.offered()
+                .that(t -> t.components() == components && t.unit().comparable(pascal));
     }
 
     /** On whom a stored stress acts, where it was said at Intake for all runs that have it; else blank. */

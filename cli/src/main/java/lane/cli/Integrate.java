@@ -6,6 +6,7 @@ import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
 import java.util.Objects;
@@ -19,6 +20,7 @@ import lane.field.Run;
 import lane.field.Treatment;
 import lane.formats.FileLibrary;
 import lane.measure.Area;
+import lane.measure.By;
 import lane.measure.Flow;
 import lane.measure.Integral;
 import lane.measure.Mean;
@@ -77,6 +79,13 @@ final class Integrate implements Callable<Integer> {
 
     @Option(names = "--kind", required = true, paramLabel = "KIND", description = "${COMPLETION-CANDIDATES}")
     Kind kind;
+
+    @Option(
+            names = "--by",
+            paramLabel = "VALUES",
+            description =
+                    "whose values: quadrature (the default), size (one value a cell or face, by its size), cells (each counting the same), nodes")
+    String by = "quadrature";
 
     @Option(
             names = "--length",
@@ -140,11 +149,22 @@ final class Integrate implements Callable<Integer> {
     }
 
     private Measure measure() {
-        return switch (kind) {
-            case mean -> new Mean("of");
-            case integral -> new Integral("of");
-            case flow -> new Flow("of", 1, "1", Flow.Carried.NOTHING, Axis.Z);
-        };
+        By values = Arrays.stream(By.values())
+                .filter(b -> b != By.STORED && b.name().equalsIgnoreCase(by))
+                .findFirst()
+                .orElseThrow(() -> new LaneException(
+                        "Values by \"" + Plain.line(by) + "\" are not known; write quadrature, size, cells or nodes."));
+        Measure plain =
+                switch (kind) {
+                    case mean -> new Mean("of");
+                    case integral -> new Integral("of");
+                    case flow -> new Flow("of", 1, "1", Flow.Carried.NOTHING, Axis.Z);
+                };
+        return values == By.QUADRATURE
+                ? plain
+                : plain.by(values)
+                        .orElseThrow(() -> new LaneException("There is no " + kind + " " + values.word() + "; "
+                                + (kind == Kind.integral ? "take quadrature or size." : "take quadrature.")));
     }
 
     private Shape shape() {
@@ -195,11 +215,12 @@ final class Integrate implements Callable<Integer> {
         List<String> all = new ArrayList<>();
         all.add(
                 switch (kind) {
-                    case mean -> "mean weighted by size";
+                    case mean ->
+                        by.equalsIgnoreCase("cells") || by.equalsIgnoreCase("nodes") ? "mean" : "mean weighted by size";
                     case integral -> "integral";
                     case flow -> "integral of the vector's component along the normal";
                 });
-        all.add(value.note() + ", by quadrature");
+        all.add(value.note() + (kind == Kind.flow ? ", by quadrature" : ""));
         double error =
                 value.unit().differenceFromSi(value.estimate().uncertainty().half());
         if (error > 0) {

@@ -4,10 +4,12 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import lane.base.LaneException;
+import lane.base.Sum;
 import lane.field.Part;
 import lane.field.Run;
 import lane.mesh.Cell;
 import lane.mesh.Mesh;
+import lane.mesh.Point;
 import lane.quantity.Quantity;
 import lane.unit.Unit;
 import org.jspecify.annotations.Nullable;
@@ -27,6 +29,43 @@ public record StoredValues(double[] value, double[] size, double[] place, Unit u
     public enum At {
         NODES,
         CELLS
+    }
+
+    /** Where an entry lies. */
+    public Point at(int i) {
+        return new Point(place[3 * i], place[3 * i + 1], place[3 * i + 2]);
+    }
+
+    /** How many have no value, in words to stand behind a note; empty for none. */
+    public String absent() {
+        long absent = Arrays.stream(value).filter(Double::isNaN).count();
+        return absent == 0 ? "" : ", " + absent + " of " + value.length + " values absent and left out";
+    }
+
+    /**
+     * These as values of a quantity with weights, the absent ones left out.
+     *
+     * @param bound the quantity that they are of
+     * @param sized whether each counts with its size, and not like any other
+     */
+    public Weighted weighted(BoundQuantity bound, boolean sized) {
+        return new Weighted() {
+            @Override
+            public double[] sums(Object what, int n, Each each) {
+                Sum[] sums = Sum.fresh(n);
+                for (int i = 0; i < value.length; i++) {
+                    if (!Double.isNaN(value[i])) {
+                        each.add(value[i], sized ? size[i] : 1, sums);
+                    }
+                }
+                return Sum.values(sums);
+            }
+
+            @Override
+            public BoundQuantity bound() {
+                return bound;
+            }
+        };
     }
 
     /** Cells of a mesh with values; those of a surface are its faces. */

@@ -1,5 +1,6 @@
 package lane.measure;
 
+import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
 import lane.base.LaneException;
@@ -37,6 +38,16 @@ public record Extreme(String quantity, boolean greatest) implements Measure {
     @Override
     public Set<String> quantities() {
         return Set.of(quantity);
+    }
+
+    @Override
+    public Optional<By> by() {
+        return Optional.of(By.STORED);
+    }
+
+    @Override
+    public Optional<Measure> by(By values) {
+        return Stored.extreme(quantity, greatest, values);
     }
 
     @Override

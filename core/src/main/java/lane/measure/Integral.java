@@ -1,5 +1,6 @@
 package lane.measure;
 
+import java.util.Optional;
 import java.util.Set;
 import java.util.function.UnaryOperator;
 import lane.evaluation.BoundQuantity;
@@ -37,6 +38,16 @@ public record Integral(String quantity) implements Measure {
     @Override
     public Set<String> quantities() {
         return Set.of(quantity);
+    }
+
+    @Override
+    public Optional<By> by() {
+        return Optional.of(By.QUADRATURE);
+    }
+
+    @Override
+    public Optional<Measure> by(By values) {
+        return Stored.integral(quantity, values);
     }
 
     private Measured of(double value, BoundQuantity bound, String size) {

@@ -1,6 +1,7 @@
 package lane.measure;
 
 import java.util.List;
+import java.util.Optional;
 import java.util.Set;
 import java.util.function.UnaryOperator;
 import lane.evaluation.BoundQuantity;
@@ -32,6 +33,16 @@ public record Mean(String quantity) implements Measure {
     @Override
     public Set<String> quantities() {
         return Set.of(quantity);
+    }
+
+    @Override
+    public Optional<By> by() {
+        return Optional.of(By.QUADRATURE);
+    }
+
+    @Override
+    public Optional<Measure> by(By values) {
+        return Stored.mean(quantity, values);
     }
 
     /** Integral and area, in SI units. */

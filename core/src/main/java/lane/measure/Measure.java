@@ -44,6 +44,16 @@ public interface Measure {
                 1);
     }
 
+    /** What it takes for the values of its quantity; empty where that is no question. */
+    default Optional<By> by() {
+        return Optional.empty();
+    }
+
+    /** The same number of other values; empty where there is no such. */
+    default Optional<Measure> by(By values) {
+        return by().equals(Optional.of(values)) ? Optional.of(this) : Optional.empty();
+    }
+
     /** Whether quantities are looked at where they are stored, and not at quadrature points. */
     default boolean asStored() {
         return false;

@@ -1,20 +1,30 @@
 package lane.measure;
 
+import java.util.Locale;
+import java.util.Optional;
 import java.util.Set;
 import lane.base.LaneException;
+import lane.evaluation.BoundQuantity;
 import lane.evaluation.PathIntegral;
 import lane.evaluation.RegionIntegral;
+import lane.evaluation.StoredValues;
 import lane.evaluation.SurfaceIntegral;
 import lane.evaluation.Weighted;
+import lane.quantity.Quantity;
 import lane.unit.Unit;
 
 /**
- * How values are spread, each counting with the area, volume or length that it stands for.
+ * How values are spread, each counting with the area, volume or length that it stands for, or like any other.
  *
  * @param what which number
  * @param share for a percentile: how much of the size lies at or below it, 0 to 1
+ * @param values whose; by quadrature where it is not said
  */
-public record Statistic(What what, String quantity, double share) implements Measure {
+public record Statistic(What what, String quantity, double share, By values) implements Measure {
+    public Statistic(What what, String quantity, double share) {
+        this(what, quantity, share, By.QUADRATURE);
+    }
+
     /** Which number is taken. */
     public enum What {
         DEVIATION("standard deviation"),
@@ -47,6 +57,10 @@ public record Statistic(What what, String quantity, double share) implements Mea
     }
 
     public Statistic {
+        values = values == null ? By.QUADRATURE : values;
+        if (values == By.STORED) {
+            throw new LaneException("A " + what.word + " is taken by quadrature, over cells or over nodes; name one.");
+        }
         if (what == What.PERCENTILE && !(share >= 0 && share <= 1)) {
             throw new LaneException(
                     "A percentile is taken at a share from 0 to 1, such as 0.95; it is " + share + " here.");
@@ -55,9 +69,25 @@ public record Statistic(What what, String quantity, double share) implements Mea
 
     @Override
     public String word() {
-        return what == What.PERCENTILE
+        String of = what == What.PERCENTILE
                 ? "percentile at " + lane.base.Figures.of(100 * share, 4).plain(100 * share) + " %" + " of " + quantity
                 : what == What.SHARE ? "share where " + quantity : what.word + " of " + quantity;
+        return values == By.QUADRATURE ? of : of + " " + values.word();
+    }
+
+    @Override
+    public Optional<By> by() {
+        return Optional.of(values);
+    }
+
+    @Override
+    public Optional<Measure> by(By other) {
+        return other == By.STORED ? Optional.empty() : Optional.of(new Statistic(what, quantity, share, other));
+    }
+
+    @Override
+    public boolean asStored() {
+        return values != By.QUADRATURE;
     }
 
     @Override
@@ -67,17 +97,37 @@ public record Statistic(What what, String quantity, double share) implements Mea
 
     @Override
     public Measured over(SurfaceIntegral surface) {
-        return of(surface.weighted(quantity));
+        return values == By.QUADRATURE
+                ? of(surface.weighted(quantity))
+                : of(
+                        StoredValues.of(surface, values.at(), surface.lens().quantity(quantity), null),
+                        surface.ready(quantity).number());
     }
 
     @Override
     public Measured within(RegionIntegral region) {
-        return of(region.weighted(region.lens().quantity(quantity)));
+        Quantity q = region.lens().quantity(quantity);
+        return values == By.QUADRATURE
+                ? of(region.weighted(q))
+                : of(
+                        StoredValues.of(region, values.at(), q, null),
+                        BoundQuantity.of(region.run(), q, region.lens()).number());
     }
 
     @Override
     public Measured along(PathIntegral path) {
+        if (values != By.QUADRATURE) {
+            throw new LaneException("Along a line there are samples, and no "
+                    + values.at().name().toLowerCase(Locale.ROOT) + "; take the " + what.word + " by quadrature.");
+        }
         return of(path.weighted(path.lens().quantity(quantity)));
+    }
+
+    private Measured of(StoredValues stored, BoundQuantity bound) {
+        if (stored.weighted(bound, false).sums("number", 1, (v, w, sums) -> sums[0].add(w))[0] == 0) {
+            throw new LaneException("There is no value to take a " + what.word + " of here.");
+        }
+        return of(stored.weighted(bound, values == By.SIZE)).also(stored.absent());
     }
 
     private Measured of(Weighted all) {

@@ -1,6 +1,7 @@
 package lane.measure;
 
 import java.util.LinkedHashSet;
+import java.util.Optional;
 import java.util.Set;
 import lane.base.LaneException;
 import lane.base.Plain;
@@ -35,7 +36,9 @@ public record Stored(Take take, At at, String quantity, String condition) implem
         /** One value a cell, times its size. */
         INTEGRAL("integral"),
         /** That over the size of all. */
-        SIZE_MEAN("mean by size");
+        SIZE_MEAN("mean by size"),
+        LEAST("least"),
+        GREATEST("greatest");
 
         private final String word;
 
@@ -96,6 +99,63 @@ public record Stored(Take take, At at, String quantity, String condition) implem
         return out;
     }
 
+    /** A mean of values taken in a way. */
+    static Optional<Measure> mean(String quantity, By values) {
+        return switch (values) {
+            case QUADRATURE -> Optional.of(new Mean(quantity));
+            case SIZE -> Optional.of(new Stored(Take.SIZE_MEAN, At.CELLS, quantity, ""));
+            case CELLS, NODES -> Optional.of(new Stored(Take.MEAN, values.at(), quantity, ""));
+            case STORED -> Optional.empty();
+        };
+    }
+
+    static Optional<Measure> integral(String quantity, By values) {
+        return switch (values) {
+            case QUADRATURE -> Optional.of(new Integral(quantity));
+            case SIZE -> Optional.of(new Stored(Take.INTEGRAL, At.CELLS, quantity, ""));
+            default -> Optional.empty();
+        };
+    }
+
+    static Optional<Measure> extreme(String quantity, boolean greatest, By values) {
+        return switch (values) {
+            case STORED -> Optional.of(new Extreme(quantity, greatest));
+            case CELLS, NODES ->
+                Optional.of(new Stored(greatest ? Take.GREATEST : Take.LEAST, values.at(), quantity, ""));
+            default -> Optional.empty();
+        };
+    }
+
+    @Override
+    public Optional<By> by() {
+        return switch (take) {
+            case INTEGRAL, SIZE_MEAN -> Optional.of(By.SIZE);
+            case COUNT, PIECES -> Optional.empty();
+            default -> Optional.of(at == At.NODES ? By.NODES : By.CELLS);
+        };
+    }
+
+    /** What must hold is kept; where it cannot be, as by quadrature, there is no such number. */
+    @Override
+    public Optional<Measure> by(By values) {
+        Optional<Measure> other =
+                switch (take) {
+                    case MEAN, SIZE_MEAN -> mean(quantity, values);
+                    case INTEGRAL -> integral(quantity, values);
+                    case LEAST, GREATEST -> extreme(quantity, take == Take.GREATEST, values);
+                    case SUM ->
+                        values == By.CELLS || values == By.NODES
+                                ? Optional.of(new Stored(take, values.at(), quantity, ""))
+                                : Optional.empty();
+                    case COUNT, PIECES -> Optional.empty();
+                };
+        return condition.isBlank()
+                ? other
+                : other.filter(Stored.class::isInstance)
+                        .map(Stored.class::cast)
+                        .map(s -> new Stored(s.take, s.at, s.quantity, condition));
+    }
+
     @Override
     public boolean asStored() {
         return true;
@@ -125,13 +185,18 @@ public record Stored(Take take, At at, String quantity, String condition) implem
         var sum = new Sum();
         var weight = new Sum();
         int n = 0;
-        for (int i = 0; i < all.value().length; i++) {
-            double v = all.value()[i];
+        int least = -1;
+        int greatest = -1;
+        double[] value = all.value();
+        for (int i = 0; i < value.length; i++) {
+            double v = value[i];
             if (!Double.isNaN(v)) {
                 double w = take == Take.INTEGRAL || take == Take.SIZE_MEAN ? all.size()[i] : 1;
                 sum.add(w * v);
                 weight.add(w);
                 n++;
+                least = least < 0 || v < value[least] ? i : least;
+                greatest = greatest < 0 || v > value[greatest] ? i : greatest;
             }
         }
         if (take.ofValues() && n == 0) {
@@ -148,10 +213,9 @@ public record Stored(Take take, At at, String quantity, String condition) implem
                     case INTEGRAL ->
                         new Measured(
                                 sum.value(), unit.known() ? unit.difference().times(Unit.of(size)) : Unit.UNKNOWN);
+                    case LEAST -> Measured.at(value[least], unit, all.at(least));
+                    case GREATEST -> Measured.at(value[greatest], unit, all.at(greatest));
                 };
-        int absent = all.value().length - n;
-        return absent == 0
-                ? made
-                : made.also(", " + absent + " of " + all.value().length + " values absent and left out");
+        return made.also(all.absent());
     }
 }

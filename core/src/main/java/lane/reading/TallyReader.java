@@ -91,7 +91,8 @@ public final class TallyReader {
         Provenance full = quantities(over::ready, measure, lens, trail)
                 .reading(stations.files())
                 .then("station", SURFACE, "part {parts}, {faces} faces", settings);
-        String note = "over " + where + ", " + faces + " faces" + inside + MeshSpan.words(run) + made.place();
+        String note =
+                "over " + where + ", " + faces + " faces" + by(measure) + inside + MeshSpan.words(run) + made.place();
         return tally(made, doubt, measure, unit, note, coverage, full);
     }
 
@@ -144,7 +145,8 @@ public final class TallyReader {
                 doubt,
                 measure,
                 unit,
-                "over " + where + ", " + cells.length + " cells" + share(over) + MeshSpan.words(run) + made.place(),
+                "over " + where + ", " + cells.length + " cells" + by(measure) + share(over) + MeshSpan.words(run)
+                        + made.place(),
                 Double.NaN,
                 full);
     }
@@ -220,6 +222,11 @@ public final class TallyReader {
             out = QuantityTrail.of(out, bound.apply(key), lens);
         }
         return out;
+    }
+
+    /** Whose values were taken, where there is a choice. */
+    private static String by(Measure measure) {
+        return measure.by().map(b -> ", " + b.note()).orElse("");
     }
 
     /** How the cells count, where a box cuts them. */

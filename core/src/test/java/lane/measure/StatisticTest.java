@@ -10,6 +10,7 @@ import lane.base.LaneException;
 import lane.base.Memo;
 import lane.base.Work;
 import lane.evaluation.EvaluationContext;
+import lane.evaluation.StoredValues.At;
 import lane.field.Field;
 import lane.field.PartBuilder;
 import lane.field.Run;
@@ -72,12 +73,19 @@ class StatisticTest {
     }
 
     private static Tally region(What what, String quantity, double share) {
-        return TallyReader.read(RUN, ALL, new Statistic(what, quantity, share), "all", LENS, "", Provenance.EMPTY);
+        return region(new Statistic(what, quantity, share));
+    }
+
+    private static Tally region(Measure measure) {
+        return TallyReader.read(RUN, ALL, measure, "all", LENS, "", Provenance.EMPTY);
     }
 
     private static double skin(What what, String quantity, double share) {
-        return TallyReader.read(
-                        RUN, RUN.parts(), new Statistic(what, quantity, share), LENS, "", Provenance.EMPTY, Memo.NONE)
+        return skin(new Statistic(what, quantity, share));
+    }
+
+    private static double skin(Measure measure) {
+        return TallyReader.read(RUN, RUN.parts(), measure, LENS, "", Provenance.EMPTY, Memo.NONE)
                 .value();
     }
 
@@ -117,6 +125,86 @@ class StatisticTest {
                 "",
                 Provenance.EMPTY);
         assertThat(half.value()).isCloseTo(1, within(1e-3));
+    }
+
+    @ParameterizedTest
+    @CsvSource({
+        // Five sheets of nodes at 0, 0.5, ... 2 m, four of cells between them.
+        "DEVIATION, x, 0, NODES, 0.7071067811865476",
+        "DEVIATION, x, 0, CELLS, 0.5590169943749475",
+        "DEVIATION, x, 0, SIZE, 0.5590169943749475",
+        "UNIFORMITY, x, 0, NODES, 0.7",
+        "UNIFORMITY, x, 0, CELLS, 0.75",
+        "PERCENTILE, x, 0.5, NODES, 1",
+        "PERCENTILE, x, 0.2, NODES, 0",
+        "PERCENTILE, x, 1, CELLS, 1.75",
+        "SHARE, low, 0, NODES, 0.2",
+        "SHARE, low, 0, CELLS, 0.25",
+        // Without the cell that has no number: 0 to 23 but 7.
+        "PERCENTILE, n, 1, CELLS, 23",
+        "DEVIATION, n, 0, CELLS, 7.005803697238056"
+    })
+    void ofValuesOneByOne(What what, String quantity, double share, By values, double expected) {
+        Tally made = region(new Statistic(what, quantity, share, values));
+        assertThat(made.value()).isCloseTo(expected, within(1e-9));
+        assertThat(made.note()).contains(values.note());
+        assertThat(made.note().contains("1 of 24 values absent and left out")).isEqualTo(quantity.equals("n"));
+    }
+
+    @Test
+    void overASurfaceFacesCountBySizeOrAlike() {
+        // Ends: 12 faces of 0.5 m2. Sides along y: 16 of 0.25 m2, along z 24 of 0.5 m2; of both a quarter is low.
+        var share = new Statistic(What.SHARE, "low", 0);
+        assertThat(skin(share.by(By.CELLS).orElseThrow())).isCloseTo((6 + 4 + 6) / 52.0, within(1e-12));
+        assertThat(skin(share.by(By.SIZE).orElseThrow())).isCloseTo((3 + 1 + 3) / 22.0, within(1e-12));
+    }
+
+    @Test
+    void whoseValuesTheyAreCanBeTurnedFromOneToAnother() {
+        for (Measure m : List.of(
+                new Mean("x"), new Integral("x"), new Extreme("x", true), new Statistic(What.DEVIATION, "x", 0))) {
+            for (By other : By.values()) {
+                m.by(other).ifPresent(there -> {
+                    assertThat(there.by()).contains(other);
+                    assertThat(there.quantities()).containsExactly("x");
+                    assertThat(there.by(m.by().orElseThrow())).contains(m);
+                });
+            }
+        }
+        assertThat(new Mean("x").by(By.STORED)).isEmpty();
+        assertThat(new Integral("x").by(By.NODES)).isEmpty();
+        assertThat(new Area().by()).isEmpty();
+        // What must hold is not dropped on the way.
+        var warm = new Stored(Stored.Take.MEAN, At.CELLS, "x", "low");
+        assertThat(warm.by(By.QUADRATURE)).isEmpty();
+        assertThat(warm.by(By.NODES)).contains(new Stored(Stored.Take.MEAN, At.NODES, "x", "low"));
+        assertThatThrownBy(() -> new Statistic(What.SHARE, "low", 0, By.STORED)).hasMessageContaining("over nodes");
+    }
+
+    @Test
+    void aMeanIsAnotherNumberOverNodesAndSaysSo() {
+        assertThat(region(new Mean("x")).note()).contains("by quadrature");
+        Tally least = region(new Extreme("x", false).by(By.CELLS).orElseThrow());
+        assertThat(least.value()).isEqualTo(0.25);
+        assertThat(least.note()).contains("one value a cell", "at (0.25000, 0.50000, 0.25000) m");
+        assertThat(region(new Extreme("turned", false).by(By.NODES).orElseThrow())
+                        .value())
+                .isEqualTo(-2);
+    }
+
+    @Test
+    void alongALineThereAreNoCells() {
+        var line = new Line(new Point(0, 1.5, 0.5), new Point(2, 1.5, 0.5), new Sampling.Even(5), Abscissa.ARC);
+        assertThatThrownBy(() -> TallyReader.read(
+                        RUN,
+                        Placer.path(RUN.locator(), line, Work.QUIET),
+                        new Station("l", "l", line),
+                        new Statistic(What.DEVIATION, "x", 0, By.NODES),
+                        LENS,
+                        "",
+                        Provenance.EMPTY))
+                .isInstanceOf(LaneException.class)
+                .hasMessageContaining("no nodes");
     }
 
     @Test

@@ -182,6 +182,18 @@ class QuickVerbsTest {
         assertThat(run("integrate", file, "--over", "all", "--of", "level", "--kind", "mean"))
                 .isZero();
         assertThat(out).startsWith("mean of level over all: 2 ");
+        JsonNode size =
+                json("integrate", file, "--over", "all", "--of", "level", "--kind", "mean", "--by", "size", "--json");
+        assertThat(size.path("value").asDouble()).isCloseTo(2, within(0.05));
+        assertThat(size.path("convention").asText())
+                .contains("one value a cell, by its size")
+                .doesNotContain("quadrature");
+        assertThat(run("integrate", file, "--over", "all", "--of", "level", "--kind", "integral", "--by", "nodes"))
+                .isEqualTo(3);
+        assertThat(err).contains("There is no integral over nodes").contains("size");
+        assertThat(run("integrate", file, "--over", "all", "--of", "level", "--kind", "mean", "--by", "corners"))
+                .isEqualTo(3);
+        assertThat(err).contains("\"corners\"").contains("quadrature, size, cells or nodes");
         assertThat(run("integrate", file, "--over", "part:lid", "--of", "level", "--kind", "mean"))
                 .isEqualTo(3);
         assertThat(err).contains("\"lid\"").contains("shell");

@@ -33,6 +33,7 @@ final class TrailWalk {
     /** Words of choices, and what else they could be. */
     private static final Map<String, String> WORDS = Map.ofEntries(
             Map.entry("MEAN", "GREATEST"),
+            Map.entry("CELLS", "NODES"),
             Map.entry("LENGTH", "COORDINATE"),
             Map.entry("START", "END"),
             Map.entry("NOTHING", "ANGULAR_MOMENTUM"),

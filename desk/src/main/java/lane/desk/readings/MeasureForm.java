@@ -1,5 +1,6 @@
 package lane.desk.readings;
 
+import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Consumer;
@@ -10,6 +11,7 @@ import javafx.scene.layout.VBox;
 import lane.base.LaneException;
 import lane.desk.Session;
 import lane.desk.Ui;
+import lane.measure.By;
 import lane.measure.Flow;
 import lane.measure.Flow.Carried;
 import lane.measure.Force;
@@ -61,7 +63,7 @@ public final class MeasureForm {
         List<MeasureEntry.Choice> all = MeasureEntry.ALL.all().stream()
                 .flatMap(e -> e.choices().stream())
                 .toList();
-        MeasureEntry.Choice now = entry.choices().stream()
+        MeasureEntry.Choice now = all.stream()
                 .filter(c -> c.title().equals(entry.title(measure)))
                 .findFirst()
                 .orElseThrow();
@@ -69,7 +71,25 @@ public final class MeasureForm {
                 "Measure",
                 Ui.choice(form.id + "-kind", all, now, MeasureEntry.Choice::title, c -> form.become(c, measure)));
         entry.rows(form, measure);
+        form.values(measure);
         return form.box;
+    }
+
+    /** Whose values a number is taken of, where there is a choice. */
+    private void values(Measure measure) {
+        List<By> choices = Arrays.stream(By.values())
+                .filter(b -> measure.by(b).isPresent())
+                .toList();
+        if (choices.size() > 1) {
+            line(
+                    "Values",
+                    Ui.choice(
+                            id + "-values",
+                            choices,
+                            measure.by().orElseThrow(),
+                            By::choice,
+                            b -> attempt(() -> measure.by(b).orElseThrow())));
+        }
     }
 
     private void become(MeasureEntry.Choice choice, Measure now) {

@@ -56,12 +56,12 @@ public final class StatisticEntry implements MeasureEntry {
     public void rows(MeasureForm form, Measure measure) {
         var s = (Statistic) measure;
         if (s.what() == What.SHARE) {
-            form.condition(s.quantity(), q -> new Statistic(s.what(), q, s.share()));
+            form.condition(s.quantity(), q -> new Statistic(s.what(), q, s.share(), s.values()));
         } else {
-            form.scalar(s.quantity(), q -> new Statistic(s.what(), q, s.share()));
+            form.scalar(s.quantity(), q -> new Statistic(s.what(), q, s.share(), s.values()));
         }
         if (s.what() == What.PERCENTILE) {
-            form.percent("at", s.share(), v -> new Statistic(s.what(), s.quantity(), v));
+            form.percent("at", s.share(), v -> new Statistic(s.what(), s.quantity(), v, s.values()));
         }
     }
 }

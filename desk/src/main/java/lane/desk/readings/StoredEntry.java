@@ -1,8 +1,8 @@
 package lane.desk.readings;
 
-import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
+import java.util.stream.Stream;
 import lane.evaluation.StoredValues.At;
 import lane.measure.Measure;
 import lane.measure.Stored;
@@ -22,7 +22,8 @@ public final class StoredEntry implements MeasureEntry {
 
     @Override
     public List<Choice> choices() {
-        return Arrays.stream(Take.values())
+        // Means, integrals and extremes stand in the choice once; whose values they are of is set with them.
+        return Stream.of(Take.COUNT, Take.PIECES, Take.SUM)
                 .map(t -> new Choice(
                         title(t),
                         s -> t.ofValues()
@@ -37,9 +38,10 @@ public final class StoredEntry implements MeasureEntry {
             case COUNT -> "number of nodes or cells";
             case PIECES -> "number of pieces";
             case SUM -> "sum over nodes or cells";
-            case MEAN -> "mean over nodes or cells";
-            case INTEGRAL -> "integral, one value a cell";
-            case SIZE_MEAN -> "mean, one value a cell";
+            case MEAN, SIZE_MEAN -> "mean";
+            case INTEGRAL -> "integral";
+            case LEAST -> "least value";
+            case GREATEST -> "greatest value";
         };
     }
 
@@ -61,7 +63,7 @@ public final class StoredEntry implements MeasureEntry {
     @Override
     public void rows(MeasureForm form, Measure measure) {
         var s = (Stored) measure;
-        if (s.take() != Take.INTEGRAL && s.take() != Take.SIZE_MEAN) {
+        if (!s.take().ofValues()) {
             form.choice(
                     "Over",
                     List.of(At.values()),

@@ -257,6 +257,18 @@ class ColdStoreTest extends Windowed {
         look("jump-picture");
 
         add("Area of a part");
+        choose("tally-kind", "greatest value");
+        choose("tally-quantity", "air temperature");
+        double stored = ((Tally) answer("night")).value();
+        choose("tally-values", "cells, each the same");
+        assertThat(((Tally) answer("night")).value()).isLessThanOrEqualTo(stored);
+        see("one value a cell, each counting the same");
+        choose("tally-kind", "mean");
+        see("by quadrature");
+        choose("tally-values", "cells, by their size");
+        see("one value a cell, by its size");
+        look("values");
+        choose("tally-values", "quadrature");
         choose("tally-kind", "heat conducted");
         assertThat(((Outcome.Absent) answer("night")).reason()).contains("needs a conductivity");
         enter("tally-k", "25 W/(m K)");

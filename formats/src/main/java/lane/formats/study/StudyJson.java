@@ -255,6 +255,12 @@ public final class StudyJson {
     }
 
     @SuppressWarnings("UnusedMethod")
+    private abstract static class StatisticMixIn extends Lenient {
+        @JsonInclude(value = JsonInclude.Include.CUSTOM, valueFilter = Unsaid.class)
+        abstract lane.measure.By values();
+    }
+
+    @SuppressWarnings("UnusedMethod")
     private abstract static class AgainstMixIn {
         @JsonSetter(nulls = Nulls.AS_EMPTY)
         abstract double value();
@@ -267,6 +273,7 @@ public final class StudyJson {
         public boolean equals(Object other) {
             return other == null
                     || other == lane.reading.Conserved.UNSAID
+                    || other == lane.measure.By.QUADRATURE
                     || lane.reading.BalanceOf.Against.LARGEST.equals(other);
         }
 
@@ -433,7 +440,7 @@ public final class StudyJson {
             .addMixIn(Sampling.class, SamplingKinds.class)
             .addMixIn(Ask.class, ByWord.class)
             .addMixIn(Rule.class, ByWord.class)
-            .addMixIn(lane.measure.Statistic.class, Lenient.class)
+            .addMixIn(lane.measure.Statistic.class, StatisticMixIn.class)
             .addMixIn(lane.measure.Heat.class, HeatMixIn.class)
             .addMixIn(lane.measure.Newtonian.class, HeatMixIn.class)
             .addMixIn(lane.measure.Loads.class, LenientWhereThereIsSome.class)

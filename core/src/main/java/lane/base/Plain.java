@@ -62,6 +62,11 @@ public final class Plain {
         return ("aeiou".indexOf(Character.toLowerCase(words.charAt(0))) >= 0 ? "An " : "A ") + words;
     }
 
+    /** Words with a capital in front. */
+    public static String title(String words) {
+        return words.isEmpty() ? words : Character.toUpperCase(words.charAt(0)) + words.substring(1);
+    }
+
     /** A value that a sentence quotes, cut after sixty characters. */
     public static String quoted(String text) {
         String one = line(text);

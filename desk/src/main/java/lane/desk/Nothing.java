@@ -57,10 +57,7 @@ public final class Nothing {
         }
         box.getChildren().add(buttons);
         steps.stream().filter(s -> !s.why.isBlank()).map(Step::why).distinct().forEach(why -> {
-            var label = Ui.label(
-                    Character.toUpperCase(why.charAt(0)) + why.substring(1) + (why.endsWith(".") ? "" : "."),
-                    "small",
-                    "muted");
+            var label = Ui.label(lane.base.Plain.title(why) + (why.endsWith(".") ? "" : "."), "small", "muted");
             label.setWrapText(true);
             label.setMaxWidth(wide);
             label.setMinHeight(Region.USE_PREF_SIZE);

@@ -76,8 +76,7 @@ final class TableSheet {
         if (dropped.size() > MOST_TOLD) {
             all.add((dropped.size() - MOST_TOLD) + " more lines are left out.");
         }
-        all.forEach(t -> sheet.getChildren()
-                .add(RunSection.note(Character.toUpperCase(t.charAt(0)) + t.substring(1), "small", "ochre")));
+        all.forEach(t -> sheet.getChildren().add(RunSection.note(lane.base.Plain.title(t), "small", "ochre")));
     }
 
     private Recipe recipe(String kind) {

@@ -4,13 +4,17 @@ import java.util.List;
 import java.util.function.Consumer;
 import java.util.function.Function;
 import java.util.function.Predicate;
+import java.util.stream.Collectors;
 import javafx.scene.Node;
 import javafx.scene.layout.VBox;
 import lane.base.Kinds;
 import lane.desk.Session;
+import lane.quantity.Quantity;
 import lane.reading.Ask;
 import lane.reading.Reading;
 import lane.station.Shape;
+import lane.station.Station;
+import lane.study.Study;
 import org.kordamp.ikonli.feather.Feather;
 
 /**
@@ -72,6 +76,23 @@ public interface AskForm extends Kinds.Kind<Ask> {
                 .flatMap(session.study()::quantity)
                 .map(lane.quantity.Quantity::name)
                 .orElse(reading.name());
+    }
+
+    /** What such a reading is called until somebody names it; blank where it is named when it is made and never again. */
+    default String name(Study study, Ask ask) {
+        return "";
+    }
+
+    /** A quantity by its name. */
+    static String quantity(Study study, String key) {
+        return study.quantity(key).map(Quantity::name).orElse(key);
+    }
+
+    /** Stations by their names. */
+    static String places(Study study, List<String> stations) {
+        return stations.stream()
+                .map(s -> study.station(s).map(Station::name).orElse(s))
+                .collect(Collectors.joining(", "));
     }
 
     /** Which way is positive; blank where nobody says. */

@@ -7,10 +7,12 @@ import lane.desk.Session;
 import lane.desk.Ui;
 import lane.evaluation.StoredValues.At;
 import lane.quantity.Quantity;
+import lane.reading.Ask;
 import lane.reading.ExtentOf;
 import lane.reading.ExtentOf.Which;
 import lane.reading.Reading;
 import lane.station.Region;
+import lane.study.Study;
 import org.kordamp.ikonli.feather.Feather;
 
 /** Where a condition holds: how many, how much, and the box around it. */
@@ -33,6 +35,14 @@ public final class ExtentForm implements AskForm {
     @Override
     public Feather icon() {
         return Feather.MAXIMIZE;
+    }
+
+    @Override
+    public String name(Study study, Ask ask) {
+        var e = (ExtentOf) ask;
+        return e.condition().isBlank()
+                ? "Extent of " + AskForm.places(study, e.stations())
+                : "Where " + AskForm.quantity(study, e.condition());
     }
 
     @Override

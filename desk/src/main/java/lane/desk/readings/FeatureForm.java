@@ -2,15 +2,18 @@ package lane.desk.readings;
 
 import java.util.List;
 import javafx.scene.layout.VBox;
+import lane.base.Plain;
 import lane.desk.Session;
 import lane.desk.Ui;
 import lane.quantity.Quantity;
+import lane.reading.Ask;
 import lane.reading.FeatureOf;
 import lane.reading.FeatureOf.What;
 import lane.reading.Reading;
 import lane.station.CutCurve;
 import lane.station.Shape;
 import lane.station.Station;
+import lane.study.Study;
 import lane.unit.Unit;
 import org.jspecify.annotations.Nullable;
 import org.kordamp.ikonli.feather.Feather;
@@ -35,6 +38,19 @@ public final class FeatureForm implements AskForm {
     @Override
     public Feather icon() {
         return Feather.TRENDING_UP;
+    }
+
+    @Override
+    public String name(Study study, Ask ask) {
+        var f = (FeatureOf) ask;
+        String of = AskForm.quantity(study, f.quantity()) + ", " + AskForm.places(study, List.of(f.station()));
+        return switch (f.what()) {
+            case PEAK -> "Greatest " + of;
+            case LOW -> "Least " + of;
+            default ->
+                Plain.title(f.what().word().replace(" it ", " " + AskForm.quantity(study, f.quantity()) + " ")) + ", "
+                        + AskForm.places(study, List.of(f.station()));
+        };
     }
 
     @Override

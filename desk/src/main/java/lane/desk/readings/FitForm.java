@@ -8,12 +8,14 @@ import javafx.scene.layout.VBox;
 import lane.desk.Session;
 import lane.desk.Ui;
 import lane.quantity.Quantity;
+import lane.reading.Ask;
 import lane.reading.FitOf;
 import lane.reading.FitOf.Over;
 import lane.reading.FitOf.Show;
 import lane.reading.Reading;
 import lane.station.Shape;
 import lane.station.Station;
+import lane.study.Study;
 import org.jspecify.annotations.Nullable;
 import org.kordamp.ikonli.feather.Feather;
 
@@ -42,6 +44,12 @@ public final class FitForm implements AskForm {
     @Override
     public Feather icon() {
         return Feather.GIT_COMMIT;
+    }
+
+    @Override
+    public String name(Study study, Ask ask) {
+        var f = (FitOf) ask;
+        return "Fit of " + AskForm.quantity(study, f.quantity()) + ", " + AskForm.places(study, f.stations());
     }
 
     @Override

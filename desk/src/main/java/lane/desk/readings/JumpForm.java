@@ -6,6 +6,7 @@ import lane.desk.Chosen;
 import lane.desk.Session;
 import lane.desk.Ui;
 import lane.quantity.Quantity;
+import lane.reading.Ask;
 import lane.reading.JumpOf;
 import lane.reading.JumpOf.Relative;
 import lane.reading.JumpOf.Which;
@@ -34,6 +35,11 @@ public final class JumpForm implements AskForm {
     @Override
     public Feather icon() {
         return Feather.ALIGN_CENTER;
+    }
+
+    @Override
+    public String name(Study study, Ask ask) {
+        return "Jumps of " + AskForm.quantity(study, ((JumpOf) ask).quantity());
     }
 
     @Override

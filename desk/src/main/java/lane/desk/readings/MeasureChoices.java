@@ -15,6 +15,7 @@ import lane.measure.Measure;
 import lane.measure.Newtonian;
 import lane.quantity.Quantity;
 import lane.station.OnPart;
+import lane.study.Study;
 import lane.unit.Unit;
 
 /** Which quantities of the study fit which measure, told by their components and units. */
@@ -108,10 +109,10 @@ final class MeasureChoices {
     }
 
     /** A measure in a few words. */
-    static String word(Session session, Measure measure) {
+    static String word(Study study, Measure measure) {
         String what = measure.quantities().stream()
                 .sorted()
-                .map(q -> session.study().quantity(q).map(Quantity::name).orElse(q))
+                .map(q -> AskForm.quantity(study, q))
                 .collect(java.util.stream.Collectors.joining(", "));
         return MeasureEntry.ALL.of(measure).words(measure, what);
     }

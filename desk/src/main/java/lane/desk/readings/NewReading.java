@@ -118,8 +118,7 @@ public final class NewReading {
         MeasureChoices.mean(session).ifPresent(mean -> {
             At at = At.of(session, NewReading::holdsCurve, "Line through the middle", () -> FirstShapes.of(session)
                     .line());
-            String name = name(session, mean.quantity()) + ", " + at.station.name();
-            add(session, at, name, new ProfileOf(at.station.id(), mean.quantity()));
+            add(session, at, new ProfileOf(at.station.id(), mean.quantity()));
         });
     }
 
@@ -137,7 +136,6 @@ public final class NewReading {
         add(
                 session,
                 at,
-                condition.isBlank() ? "Extent of " + at.station.name() : "Where " + name(session, condition),
                 new ExtentOf(List.of(at.station.id()), condition, StoredValues.At.CELLS, ExtentOf.Which.COUNT));
     }
 
@@ -147,7 +145,6 @@ public final class NewReading {
             add(
                     session,
                     at,
-                    "Jumps of " + name(session, mean.quantity()),
                     new JumpOf(
                             List.of(at.station.id()),
                             mean.quantity(),
@@ -165,7 +162,6 @@ public final class NewReading {
             add(
                     session,
                     at,
-                    "Fit of " + name(session, mean.quantity()) + ", " + at.station.name(),
                     new FitOf(
                             List.of(at.station.id()),
                             mean.quantity(),
@@ -253,22 +249,17 @@ public final class NewReading {
                         new OnPart(session.partNames().get(1)));
                 at = List.of(one, two);
             }
-            String title =
-                    at.get(0).station.name() + " less " + at.get(1).station.name();
             add(
                     session,
                     at,
-                    new Reading(
-                            id(session, title),
-                            title,
-                            "",
-                            new PairOf(
-                                    at.get(0).station.id(),
-                                    at.get(1).station.id(),
-                                    mean.quantity(),
-                                    PairOf.How.DIFFERENCE,
-                                    curves ? PairOf.Match.SHARE : PairOf.Match.ABSCISSA,
-                                    curves ? PairOf.As.CURVE : PairOf.As.NUMBER)));
+                    "",
+                    new PairOf(
+                            at.get(0).station.id(),
+                            at.get(1).station.id(),
+                            mean.quantity(),
+                            PairOf.How.DIFFERENCE,
+                            curves ? PairOf.Match.SHARE : PairOf.Match.ABSCISSA,
+                            curves ? PairOf.As.CURVE : PairOf.As.NUMBER));
         });
     }
 
@@ -279,7 +270,6 @@ public final class NewReading {
             add(
                     session,
                     at,
-                    "Greatest " + name(session, mean.quantity()) + ", " + at.station.name(),
                     new FeatureOf(at.station.id(), mean.quantity(), FeatureOf.What.PEAK, 0, 1, "", "", null, null));
         });
     }
@@ -305,25 +295,24 @@ public final class NewReading {
     }
 
     static void area(Session session) {
-        tally(session, "Area", new Area());
+        tally(session, new Area());
     }
 
     static void mean(Session session) {
-        MeasureChoices.mean(session).ifPresent(m -> tally(session, "Mean " + name(session, m.quantity()), m));
+        MeasureChoices.mean(session).ifPresent(m -> tally(session, m));
     }
 
     static void flow(Session session) {
-        MeasureChoices.flow(session).ifPresent(f -> tally(session, "Flow", f));
+        MeasureChoices.flow(session).ifPresent(f -> tally(session, f));
     }
 
     static void force(Session session) {
-        MeasureChoices.loads(session).ifPresent(l -> tally(session, "Force", new Force(l, new Point(1, 0, 0))));
+        MeasureChoices.loads(session).ifPresent(l -> tally(session, new Force(l, new Point(1, 0, 0))));
     }
 
     static void moment(Session session) {
         MeasureChoices.loads(session)
-                .ifPresent(l ->
-                        tally(session, "Moment", new Moment(l, session.study().axis())));
+                .ifPresent(l -> tally(session, new Moment(l, session.study().axis())));
     }
 
     static String lacksSingle(Session session) {
@@ -340,22 +329,16 @@ public final class NewReading {
     }
 
     static void forceVector(Session session) {
-        MeasureChoices.loads(session).ifPresent(l -> vector(session, "Force vector", new Force(l, new Point(1, 0, 0))));
+        MeasureChoices.loads(session).ifPresent(l -> vector(session, new Force(l, new Point(1, 0, 0))));
     }
 
     static void meanVector(Session session) {
-        MeasureChoices.vectors(session).stream()
-                .findFirst()
-                .ifPresent(q -> vector(session, "Mean " + q.name(), new Mean(q.id())));
+        MeasureChoices.vectors(session).stream().findFirst().ifPresent(q -> vector(session, new Mean(q.id())));
     }
 
-    private static void vector(Session session, String what, Measure measure) {
+    private static void vector(Session session, Measure measure) {
         At at = first(session, measure);
-        add(
-                session,
-                at,
-                what + ", " + at.station.name(),
-                new VectorOf(List.of(at.station.id()), measure, VectorOf.Which.MAGNITUDE));
+        add(session, at, new VectorOf(List.of(at.station.id()), measure, VectorOf.Which.MAGNITUDE));
     }
 
     static String lacksTensor(Session session) {
@@ -371,17 +354,13 @@ public final class NewReading {
             add(
                     session,
                     at,
-                    "Mean " + q.name() + ", " + at.station.name(),
                     new TensorOf(List.of(at.station.id()), q.id(), false, TensorOf.Which.EQUIVALENT, "", null));
         });
     }
 
     static void value(Session session) {
         MeasureChoices.single(session)
-                .ifPresent(q -> add(
-                        session,
-                        List.of(),
-                        new Reading(id(session, q.name()), q.name(), "", new TallyOf(List.of(), new Value(q.id())))));
+                .ifPresent(q -> add(session, List.of(), q.name(), new TallyOf(List.of(), new Value(q.id()))));
     }
 
     /** The measure over the tally's stations, or over the first that fits where there are none yet. */
@@ -415,9 +394,7 @@ public final class NewReading {
             List<Term> terms = all.stream()
                     .map(p -> new Term("Through " + p.station.name(), -1, List.of(p.station.id()), flow))
                     .toList();
-            var reading = new Reading(
-                    id(session, "balance"), "Balance", "", new BalanceOf(terms, List.of(), "positive flows in"));
-            add(session, all, reading);
+            add(session, all, "Balance", new BalanceOf(terms, List.of(), "positive flows in"));
         });
     }
 
@@ -425,13 +402,9 @@ public final class NewReading {
         return session.study().stations().stream().filter(x -> x.shape() instanceof OnPart);
     }
 
-    private static String name(Session session, String quantity) {
-        return session.study().quantity(quantity).map(Quantity::name).orElse(quantity);
-    }
-
-    private static void tally(Session session, String what, Measure measure) {
+    private static void tally(Session session, Measure measure) {
         At at = first(session, measure);
-        add(session, at, what + ", " + at.station.name(), new TallyOf(List.of(at.station.id()), measure));
+        add(session, at, new TallyOf(List.of(at.station.id()), measure));
     }
 
     static boolean holdsCurve(Shape shape) {
@@ -482,10 +455,21 @@ public final class NewReading {
     }
 
     private static void add(Session session, At at, String name, Ask ask) {
-        add(session, List.of(at), new Reading(id(session, name), name, "", ask));
+        add(session, List.of(at), name, ask);
     }
 
-    private static void add(Session session, List<At> at, Reading reading) {
+    private static void add(Session session, At at, Ask ask) {
+        add(session, List.of(at), "", ask);
+    }
+
+    /** @param name blank for that which its kind gives it */
+    private static void add(Session session, List<At> at, String name, Ask ask) {
+        Study with = session.study();
+        for (At one : at) {
+            with = one.in(with);
+        }
+        String title = name.isBlank() ? AskForm.ALL.of(ask).name(with, ask) : name;
+        var reading = new Reading(id(session, title), title, "", ask);
         session.edit("Add reading", s -> {
             Study next = s;
             for (At one : at) {
@@ -504,14 +488,20 @@ public final class NewReading {
                 name, session.study().readings().stream().map(Reading::id).toList());
     }
 
-    /** Replaces a reading by another of the same key. */
+    /** Replaces a reading by another of the same key; a name that nobody chose goes with what is asked. */
     static void change(Session session, Reading reading) {
         session.edit(
                 "Change reading",
                 s -> s.withReadings(l -> {
-                    l.replaceAll(r -> r.id().equals(reading.id()) ? reading : r);
+                    l.replaceAll(r -> r.id().equals(reading.id()) ? called(s, r, reading) : r);
                     return l;
                 }));
+    }
+
+    private static Reading called(Study study, Reading before, Reading now) {
+        boolean ours = before.name().equals(now.name())
+                && before.name().equals(AskForm.ALL.of(before.ask()).name(study, before.ask()));
+        return ours ? now.named(AskForm.ALL.of(now.ask()).name(study, now.ask())) : now;
     }
 
     /** Deletes a reading with the checks that judge it. */

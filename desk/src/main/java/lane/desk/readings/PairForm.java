@@ -6,6 +6,7 @@ import javafx.scene.layout.VBox;
 import lane.desk.Session;
 import lane.desk.Ui;
 import lane.quantity.Quantity;
+import lane.reading.Ask;
 import lane.reading.PairOf;
 import lane.reading.PairOf.As;
 import lane.reading.PairOf.How;
@@ -14,6 +15,7 @@ import lane.reading.Reading;
 import lane.station.Region;
 import lane.station.Shape;
 import lane.station.Station;
+import lane.study.Study;
 import org.kordamp.ikonli.feather.Feather;
 
 /** Two stations of the same lane against each other, as a curve or as a number of their means. */
@@ -41,6 +43,13 @@ public final class PairForm implements AskForm {
     @Override
     public Feather icon() {
         return Feather.COLUMNS;
+    }
+
+    @Override
+    public String name(Study study, Ask ask) {
+        var p = (PairOf) ask;
+        String between = p.how() == PairOf.How.DIFFERENCE ? " less " : " over ";
+        return AskForm.places(study, List.of(p.first())) + between + AskForm.places(study, List.of(p.second()));
     }
 
     @Override

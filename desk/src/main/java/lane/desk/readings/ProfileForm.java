@@ -4,10 +4,12 @@ import java.util.ArrayList;
 import java.util.List;
 import javafx.scene.Node;
 import lane.desk.Session;
+import lane.reading.Ask;
 import lane.reading.ProfileOf;
 import lane.reading.Reading;
 import lane.station.CutCurve;
 import lane.station.Shape;
+import lane.study.Study;
 import org.kordamp.ikonli.feather.Feather;
 
 /** Profiles along lines, cut curves and points. */
@@ -30,6 +32,12 @@ public final class ProfileForm implements AskForm {
     @Override
     public Feather icon() {
         return Feather.ACTIVITY;
+    }
+
+    @Override
+    public String name(Study study, Ask ask) {
+        var p = (ProfileOf) ask;
+        return AskForm.quantity(study, p.quantity()) + ", " + AskForm.places(study, List.of(p.station()));
     }
 
     @Override

@@ -53,7 +53,10 @@ public final class StoredEntry implements MeasureEntry {
     @Override
     public String words(Measure measure, String what) {
         var s = (Stored) measure;
-        return s.take().word() + (what.isEmpty() ? "" : " of " + what) + " over " + where(s.at());
+        String of = s.take() == Take.SIZE_MEAN ? Take.MEAN.word() : s.take().word();
+        return of
+                + (what.isEmpty() ? "" : " of " + what)
+                + s.by().map(b -> " " + b.word()).orElse(" over " + where(s.at()));
     }
 
     private static String where(At at) {

@@ -41,7 +41,7 @@ public final class SweepForm implements AskForm {
 
     @Override
     public String what(Session session, Reading reading) {
-        return MeasureChoices.word(session, ((SweepOf) reading.ask()).measure());
+        return MeasureChoices.word(session.study(), ((SweepOf) reading.ask()).measure());
     }
 
     @Override

@@ -2,11 +2,14 @@ package lane.desk.readings;
 
 import java.util.List;
 import javafx.scene.layout.VBox;
+import lane.base.Plain;
 import lane.desk.Session;
 import lane.desk.Ui;
+import lane.reading.Ask;
 import lane.reading.Reading;
 import lane.reading.TallyOf;
 import lane.station.Shape;
+import lane.study.Study;
 import org.kordamp.ikonli.feather.Feather;
 
 /** Single numbers over parts and other stations. */
@@ -29,6 +32,13 @@ public final class TallyForm implements AskForm {
     @Override
     public Feather icon() {
         return Feather.BAR_CHART_2;
+    }
+
+    @Override
+    public String name(Study study, Ask ask) {
+        var t = (TallyOf) ask;
+        String word = Plain.title(MeasureChoices.word(study, t.measure()));
+        return t.stations().isEmpty() ? word : word + ", " + AskForm.places(study, t.stations());
     }
 
     @Override

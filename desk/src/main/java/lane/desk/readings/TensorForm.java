@@ -4,9 +4,11 @@ import java.util.List;
 import javafx.scene.layout.VBox;
 import lane.desk.Session;
 import lane.desk.Ui;
+import lane.reading.Ask;
 import lane.reading.Reading;
 import lane.reading.TensorOf;
 import lane.reading.TensorOf.Which;
+import lane.study.Study;
 import org.kordamp.ikonli.feather.Feather;
 
 /** Means and integrals of tensors with their components, principal values and the equivalent one. */
@@ -29,6 +31,12 @@ public final class TensorForm implements AskForm {
     @Override
     public Feather icon() {
         return Feather.GRID;
+    }
+
+    @Override
+    public String name(Study study, Ask ask) {
+        var t = (TensorOf) ask;
+        return "Mean " + AskForm.quantity(study, t.quantity()) + ", " + AskForm.places(study, t.stations());
     }
 
     @Override

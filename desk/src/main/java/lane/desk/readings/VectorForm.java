@@ -3,12 +3,15 @@ package lane.desk.readings;
 import java.util.List;
 import javafx.scene.layout.VBox;
 import lane.base.LaneException;
+import lane.base.Plain;
 import lane.desk.Session;
 import lane.desk.Ui;
 import lane.measure.Measure;
+import lane.reading.Ask;
 import lane.reading.Reading;
 import lane.reading.VectorOf;
 import lane.station.Shape;
+import lane.study.Study;
 import org.kordamp.ikonli.feather.Feather;
 
 /** Forces, moments and means of vectors with their components, magnitude and direction. */
@@ -31,6 +34,13 @@ public final class VectorForm implements AskForm {
     @Override
     public Feather icon() {
         return Feather.ARROW_UP_RIGHT;
+    }
+
+    @Override
+    public String name(Study study, Ask ask) {
+        var v = (VectorOf) ask;
+        String word = Plain.title(MeasureChoices.word(study, v.measure()));
+        return (word.contains(" ") ? word : word + " vector") + ", " + AskForm.places(study, v.stations());
     }
 
     @Override

@@ -4,7 +4,6 @@ import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
@@ -84,7 +83,7 @@ public final class StationsView implements View {
             var maker = form.maker();
             if (maker != null) {
                 String word = form.word().replace('-', ' ');
-                String title = word.substring(0, 1).toUpperCase(Locale.ROOT) + word.substring(1);
+                String title = lane.base.Plain.title(word);
                 String lacks = form.lacks(session);
                 var item =
                         PictureMenus.item(lacks.isBlank() ? title : title + ": " + lacks, () -> maker.accept(session));

@@ -267,8 +267,14 @@ class ColdStoreTest extends Windowed {
         see("by quadrature");
         choose("tally-values", "cells, by their size");
         see("one value a cell, by its size");
+        // A name that nobody chose goes with what is asked.
+        assertThat(session.study().readings().getLast().name())
+                .isEqualTo("Mean of jump air temperature over cells by their size, walls");
+        enter("reading-name", "Steps at the walls");
+        settled();
         look("values");
         choose("tally-values", "quadrature");
+        assertThat(session.study().readings().getLast().name()).isEqualTo("Steps at the walls");
         choose("tally-kind", "heat conducted");
         assertThat(((Outcome.Absent) answer("night")).reason()).contains("needs a conductivity");
         enter("tally-k", "25 W/(m K)");

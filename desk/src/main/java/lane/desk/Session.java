@@ -70,6 +70,7 @@ public final class Session {
     private final TableDesk tables;
     private final HealthDesk health = new HealthDesk(() -> tell(Change.FACTS));
     private final DoubleProperty lanesAt = new SimpleDoubleProperty();
+    private final Carry carry = new Carry(this);
     private final RecentNote recent = new RecentNote(this);
     private @Nullable Offered offered;
     private Openings openings = Openings.NONE;
@@ -439,6 +440,11 @@ public final class Session {
     }
 
     // What is looked at.
+
+    /** A number on its way into the picture. */
+    public Carry carry() {
+        return carry;
+    }
 
     /** The stop that is open, 1 to 6. */
     public int stop() {

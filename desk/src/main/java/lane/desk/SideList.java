@@ -1,6 +1,7 @@
 package lane.desk;
 
 import java.util.List;
+import java.util.function.BiConsumer;
 import java.util.function.Consumer;
 import java.util.function.Supplier;
 import javafx.scene.Node;
@@ -24,6 +25,7 @@ public final class SideList {
     private final VBox rows = new VBox();
     private final BuiltFrom built = new BuiltFrom();
     private Supplier<Node> empty = Region::new;
+    private BiConsumer<Node, String> made = (row, id) -> {};
 
     public SideList(String title, Node... actions) {
         pane.getStyleClass().add("side");
@@ -50,6 +52,11 @@ public final class SideList {
         empty = made;
     }
 
+    /** @param told each row that is made, with its item's key */
+    public void whenMade(BiConsumer<Node, String> told) {
+        made = told;
+    }
+
     public void fill(List<Group> groups, String selected, Consumer<String> select) {
         boolean none = groups.stream().allMatch(g -> g.items().isEmpty());
         // What an empty list offers depends on more than the list.
@@ -74,7 +81,9 @@ public final class SideList {
             head.setStyle("-fx-padding: 10 12 2 16;");
             rows.getChildren().add(head);
             for (Item item : group.items()) {
-                rows.getChildren().add(row(item, item.id().equals(selected), ids, select));
+                Node row = row(item, item.id().equals(selected), ids, select);
+                made.accept(row, item.id());
+                rows.getChildren().add(row);
             }
         }
     }

@@ -9,6 +9,7 @@ import javafx.scene.control.CheckMenuItem;
 import javafx.scene.control.Label;
 import javafx.scene.control.MenuButton;
 import javafx.scene.input.KeyCode;
+import javafx.scene.input.MouseButton;
 import lane.desk.stations.NewStation;
 import lane.desk.stations.ShapeForm;
 import lane.reading.Outcome;
@@ -240,6 +241,73 @@ class StationsTest extends InWindow {
         choose(item("picture-view", "Flat, with axes"));
         assertThat(session.message()).isEmpty();
         assertThat(robot.lookup("#field-beside").queryAll()).isEmpty();
+    }
+
+    @Test
+    void aNumberIsCarriedIntoThePictureAndStandsThere() throws Exception {
+        onFx(() -> {
+            session.select(Chosen.STATION, "mid");
+            session.go(4);
+            return null;
+        });
+        settled();
+        robot.moveTo(middle("item-rotor-torque")).press(MouseButton.PRIMARY);
+        robot.moveBy(30, 0).moveTo(middle("stop-2"));
+        await(() -> session.stop() == 2);
+        javafx.scene.Node carried = node("carried");
+        assertThat(carried.isVisible()).isTrue();
+        settled();
+        await(() -> colours() > 20);
+        robot.moveTo(middle("field"));
+        // Onto the ring of oil, left of the hole that the rotor fills.
+        robot.moveTo(middle("field").add(-101, 43));
+        look("carried");
+        robot.release(MouseButton.PRIMARY);
+        events();
+        assertThat(session.study().notes()).singleElement().satisfies(n -> {
+            assertThat(n.reading()).isEqualTo("rotor-torque");
+            assertThat(n.at()).isNotNull();
+            assertThat(Math.hypot(n.at().x(), n.at().y())).isBetween(0.029, 0.037);
+            assertThat(n.at().z()).isCloseTo(0.06, within(1e-9));
+        });
+        assertThat(carried.isVisible()).isFalse();
+        settled();
+        look("carried-note");
+        // A curve has no number to be carried, and what is let go elsewhere leaves nothing.
+        onFx(() -> {
+            session.go(4);
+            return null;
+        });
+        events();
+        robot.moveTo(middle("item-rotor-torque")).press(MouseButton.PRIMARY);
+        robot.moveBy(30, 0).moveTo(middle("reading-name")).release(MouseButton.PRIMARY);
+        events();
+        robot.moveBy(5, 5);
+        assertThat(session.carry().on()).isFalse();
+        assertThat(session.study().notes()).hasSize(1);
+    }
+
+    private javafx.geometry.Point2D middle(String id) throws Exception {
+        return onFx(() -> {
+            var node = node(id);
+            Bounds b = node.localToScreen(node.getBoundsInLocal());
+            return new javafx.geometry.Point2D(b.getCenterX(), b.getCenterY());
+        });
+    }
+
+    private int colours() throws Exception {
+        return onFx(() -> {
+            var field = node("field");
+            var at = field.localToScene(field.getBoundsInLocal());
+            var all = stage.getScene().snapshot(null);
+            var seen = new java.util.HashSet<Integer>();
+            for (double x = at.getMinX() + 2; x < at.getMaxX() - 2; x += 3) {
+                for (double y = at.getMinY() + 2; y < at.getMaxY() - 2; y += 3) {
+                    seen.add(all.getPixelReader().getArgb((int) x, (int) y));
+                }
+            }
+            return seen.size();
+        });
     }
 
     @Test

@@ -35,6 +35,7 @@ public final class ReadingsView implements View {
         // A menu without items does not open.
         add.getItems().setAll(makers().map(this::item).toList());
         list = new SideList("Readings", add);
+        list.whenMade(session.carry()::from);
         pane.setLeft(list.node());
     }
 

@@ -14,6 +14,7 @@ import javafx.scene.shape.Rectangle;
 import javafx.scene.text.Text;
 import lane.check.Check;
 import lane.check.CheckResult;
+import lane.desk.Carry;
 import lane.desk.LaneColumns;
 import lane.desk.Marks;
 import lane.desk.Session;
@@ -328,6 +329,7 @@ final class TallyPane implements ReadingPane {
             }
             row.getStyleClass().add("table-row");
             row.setOnMouseClicked(e -> session.show(reading.id(), s.id()));
+            session.carry().from(row, reading.id());
             box.getChildren().add(row);
         }
         session.showFinest(reading.id());
@@ -401,23 +403,12 @@ final class TallyPane implements ReadingPane {
         return Ticks.number(number.shown(), half > 0 && half < least ? least : half);
     }
 
-    /** The other numbers of an answer, such as pressure and viscous parts. */
     /** A note at what the reading is taken over, whose number stays true; one that is there is gone to. */
     private void inPicture(Reading reading) {
         boolean there =
                 session.study().notes().stream().anyMatch(n -> n.reading().equals(reading.id()));
         if (!there) {
-            String id = lane.study.Study.freshId(
-                    "note",
-                    session.study().notes().stream()
-                            .map(lane.study.PictureNote::id)
-                            .toList());
-            session.edit(
-                    "Place note",
-                    s -> s.withNotes(l -> {
-                        l.add(new lane.study.PictureNote(id, "", reading.id(), null));
-                        return l;
-                    }));
+            Carry.note(session, "", reading.id(), null);
         }
         session.go(2);
     }

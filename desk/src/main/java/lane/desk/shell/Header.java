@@ -195,6 +195,11 @@ public final class Header implements View {
         button.setLayoutX(FIRST + i * step() - 2);
         button.setLayoutY(3);
         button.setOnMouseClicked(e -> session.go(i + 1));
+        button.setOnMouseDragEntered(e -> {
+            if (session.carry().on()) {
+                session.go(i + 1);
+            }
+        });
         button.setOnKeyPressed(e -> {
             if (e.getCode() == javafx.scene.input.KeyCode.ENTER || e.getCode() == javafx.scene.input.KeyCode.SPACE) {
                 session.go(i + 1);

@@ -59,6 +59,7 @@ public final class MainWindow {
         doing = new Doing(session);
         frame.setBottom(trail.node());
         root.getChildren().add(search.node());
+        session.carry().over(root);
         session.listen(this::heard);
         patience.setOnFinished(e -> refresh());
         root.addEventFilter(KeyEvent.KEY_PRESSED, this::key);

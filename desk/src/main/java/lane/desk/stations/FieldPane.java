@@ -119,6 +119,7 @@ final class FieldPane extends Pane {
     private double pressX;
     private double pressY;
     private int grabbed = -1;
+    private boolean pressed;
 
     FieldPane() {
         setId("field");
@@ -181,6 +182,16 @@ final class FieldPane extends Pane {
         resized = told;
     }
 
+    /** @param told the place on the surface where something carried here is let go; null beside it */
+    void onDrop(Consumer<@Nullable Point> told) {
+        setOnMouseDragReleased(e -> told.accept(
+                frame == null
+                        ? null
+                        : frame.at((int) e.getX(), (int) e.getY())
+                                .map(DrawnFrame.Hit::place)
+                                .orElse(null)));
+    }
+
     void measure(boolean on) {
         measuring = on;
         setCursor(on ? javafx.scene.Cursor.CROSSHAIR : null);
@@ -192,6 +203,7 @@ final class FieldPane extends Pane {
     }
 
     private void release(MouseEvent e) {
+        pressed = false;
         if (boxing) {
             boxing = false;
             box.setVisible(false);
@@ -434,6 +446,7 @@ final class FieldPane extends Pane {
 
     private void press(MouseEvent e) {
         pointer = null;
+        pressed = true;
         requestFocus();
         pressX = e.getX();
         pressY = e.getY();
@@ -470,7 +483,8 @@ final class FieldPane extends Pane {
     }
 
     private void drag(MouseEvent e) {
-        if (camera == null) {
+        // What is carried in from elsewhere turns nothing.
+        if (camera == null || !pressed) {
             return;
         }
         double dx = e.getX() - pressX;

@@ -9,6 +9,7 @@ import javafx.scene.control.MenuButton;
 import javafx.scene.control.MenuItem;
 import javafx.scene.control.RadioMenuItem;
 import javafx.scene.control.SeparatorMenuItem;
+import lane.desk.Carry;
 import lane.desk.Chosen;
 import lane.desk.Session;
 import lane.field.Part;
@@ -26,7 +27,6 @@ import lane.station.Within;
 import lane.study.PictureNote;
 import lane.study.SavedView;
 import lane.study.Source;
-import lane.study.Study;
 
 /** The menus over the field picture. */
 final class PictureMenus {
@@ -335,13 +335,6 @@ final class PictureMenus {
     }
 
     void note(String text, String reading) {
-        String id = Study.freshId(
-                "note", session.study().notes().stream().map(PictureNote::id).toList());
-        session.edit(
-                "Place note",
-                s -> s.withNotes(l -> {
-                    l.add(new PictureNote(id, text, reading, session.picked()));
-                    return l;
-                }));
+        Carry.note(session, text, reading, session.picked());
     }
 }

@@ -132,6 +132,8 @@ public final class StationsView implements View {
             }
             tools();
         });
+        field.onDrop(p ->
+                session.carry().drop(p == null ? null : scenes.place(slot, p).inSpace()));
         field.onMove(
                 (i, p) -> selected()
                         .ifPresent(st -> session.edit(

@@ -10,6 +10,7 @@ import java.util.Map;
 import java.util.Set;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
 
 /**
@@ -46,7 +47,8 @@ final class BaseStyle {
 
     private BaseStyle() {}
 
-    static String of(String theme) {
+    /** @param own the window's style, whose light tokens hold where it is not worn, as in a dialog */
+    static String of(String theme, String own) {
         String plain =
                 Pattern.compile("/\\*.*?\\*/", Pattern.DOTALL).matcher(theme).replaceAll("");
         Map<String, String> colours = new LinkedHashMap<>();
@@ -82,7 +84,17 @@ final class BaseStyle {
                     .replaceAll(m -> Matcher.quoteReplacement(colours.getOrDefault(m.group(), m.group())));
         }
         return "/* Made by BaseStyle from the light theme of AtlantaFX 2.1.0: MIT licence, (c) 2022 mkpaz. Not to be edited. */\n"
-                + body;
+                + tokens(own) + body;
+    }
+
+    private static String tokens(String own) {
+        String root = own.substring(own.indexOf('{') + 1, own.indexOf('}'));
+        return Pattern.compile("(-[a-z-]+): (#[0-9A-Fa-f]{6});")
+                .matcher(root)
+                .results()
+                .filter(m -> TOKENS.containsValue(m.group(1)))
+                .map(m -> "    " + m.group() + "\n")
+                .collect(Collectors.joining("", ".root {\n", "}\n"));
     }
 
     private static boolean used(String selector) {
@@ -90,8 +102,8 @@ final class BaseStyle {
                 && CLASS.matcher(selector).results().map(m -> m.group(1)).allMatch(CONTROLS::contains);
     }
 
-    static String theme() throws IOException {
-        try (InputStream in = BaseStyle.class.getResourceAsStream("/atlantafx/base/theme/primer-light.css")) {
+    static String read(String resource) throws IOException {
+        try (InputStream in = LaneApp.class.getResourceAsStream(resource)) {
             return new String(in.readAllBytes(), StandardCharsets.UTF_8);
         }
     }

@@ -3,8 +3,6 @@ package lane.desk.app;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.io.IOException;
-import java.io.InputStream;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import org.junit.jupiter.api.Test;
@@ -13,21 +11,21 @@ class BaseStyleTest {
     /** To make the file anew after the theme changed, run this test with {@code -Dlane.write.style=true}. */
     @Test
     void theFileIsTheThemesRulesForTheControlsUsedHere() throws IOException {
-        String made = BaseStyle.of(BaseStyle.theme());
+        String made =
+                BaseStyle.of(BaseStyle.read("/atlantafx/base/theme/primer-light.css"), BaseStyle.read("lane.css"));
         if (Boolean.getBoolean("lane.write.style")) {
             Files.writeString(Path.of("src/main/resources/lane/desk/app/base.css"), made);
         }
-        try (InputStream in = LaneApp.class.getResourceAsStream("base.css")) {
-            assertThat(new String(in.readAllBytes(), StandardCharsets.UTF_8)).isEqualTo(made);
-        }
+        assertThat(BaseStyle.read("base.css")).isEqualTo(made);
         assertThat(made).contains(".scroll-bar", ".combo-box-popup").doesNotContain("-color-accent", ".date-picker");
     }
 
     @Test
     void aColourIsPutInWhereItIsNoTokenOfTheWindow() {
-        assertThat(
-                        BaseStyle.of(
-                                ".root { -color-x: #123456; -color-y: -color-x; -fx-a: 1; }\n.label, .tab .label { -fx-c: -color-y; -fx-d: -color-fg-muted; }"))
-                .endsWith(".root {\n    -fx-a: 1;\n}\n.label {\n    -fx-c: #123456;\n    -fx-d: -muted;\n}\n");
+        assertThat(BaseStyle.of(
+                        ".root { -color-x: #123456; -color-y: -color-x; -fx-a: 1; }\n.label, .tab .label { -fx-c: -color-y; -fx-d: -color-fg-muted; }",
+                        ".root { -muted: #778899; -hair: #aabbcc; -fx-size: 3; }"))
+                .endsWith(
+                        ".root {\n    -muted: #778899;\n}\n.root {\n    -fx-a: 1;\n}\n.label {\n    -fx-c: #123456;\n    -fx-d: -muted;\n}\n");
     }
 }

@@ -1,5 +1,6 @@
 package lane.cut;
 
+import java.util.Arrays;
 import lane.mesh.Axis;
 import lane.mesh.Cell;
 import lane.mesh.CellShape;
@@ -8,8 +9,8 @@ import lane.mesh.Quadrature;
 
 /**
  * The part of a cell that lies in a box, as points with the volume that each stands for; one thread's own. A cell falls into
- * tetrahedra (about the means of its faces and its own middle, where it is no tetrahedron), and each is cut by the sides of
- * the box into others. A rule of quadrature then stands in each.
+ * tetrahedra (of flat faces from one of its corners, else about the means of its faces and its own middle), and each is cut by
+ * the sides of the box into others. A rule of quadrature then stands in each.
  */
 public final class BoxedCell {
     /** Where a cell lies. */
@@ -70,14 +71,30 @@ public final class BoxedCell {
         double[] x = cell.x();
         Quadrature rule = Quadrature.of(CellShape.TETRAHEDRON, degree);
         if (cell.shape() == CellShape.TETRAHEDRON) {
-            clip(java.util.Arrays.copyOf(x, 12), 0, rule, taker);
+            clip(Arrays.copyOf(x, 12), 0, rule, taker);
+            return;
+        }
+        if (plane(cell)) {
+            // From its first corner to the triangles of the faces that do not have it: a quarter of the tetrahedra.
+            for (int[] face : cell.faces()) {
+                if (Arrays.stream(face).noneMatch(v -> v == 0)) {
+                    for (int k = 1; k < face.length - 1; k++) {
+                        double[] t = new double[12];
+                        System.arraycopy(x, 3 * face[0], t, 0, 3);
+                        System.arraycopy(x, 3 * face[k], t, 3, 3);
+                        System.arraycopy(x, 3 * face[k + 1], t, 6, 3);
+                        System.arraycopy(x, 0, t, 9, 3);
+                        clip(t, 0, rule, taker);
+                    }
+                }
+            }
             return;
         }
         double[] c = new double[3];
         cell.centre(c);
         double[] m = new double[3];
         for (int[] face : cell.faces()) {
-            java.util.Arrays.fill(m, 0);
+            Arrays.fill(m, 0);
             for (int v : face) {
                 for (int d = 0; d < 3; d++) {
                     m[d] += x[3 * v + d] / face.length;
@@ -97,6 +114,37 @@ public final class BoxedCell {
                 clip(t, 0, rule, taker);
             }
         }
+    }
+
+    /** Whether a cell is one of the straight shapes, and its faces are flat to round-off. */
+    private static boolean plane(Cell cell) {
+        CellShape shape = cell.shape();
+        if (shape != CellShape.HEXAHEDRON
+                && shape != CellShape.VOXEL
+                && shape != CellShape.WEDGE
+                && shape != CellShape.PYRAMID) {
+            return false;
+        }
+        double[] x = cell.x();
+        for (int[] face : cell.faces()) {
+            if (face.length == 4) {
+                double[] e = new double[9];
+                double size = 0;
+                for (int k = 0; k < 3; k++) {
+                    for (int d = 0; d < 3; d++) {
+                        e[3 * k + d] = x[3 * face[k + 1] + d] - x[3 * face[0] + d];
+                        size = Math.max(size, Math.abs(e[3 * k + d]));
+                    }
+                }
+                double off = e[0] * (e[4] * e[8] - e[5] * e[7])
+                        + e[1] * (e[5] * e[6] - e[3] * e[8])
+                        + e[2] * (e[3] * e[7] - e[4] * e[6]);
+                if (Math.abs(off) > 1e-14 * size * size * size) {
+                    return false;
+                }
+            }
+        }
+        return true;
     }
 
     /** Cuts a tetrahedron by the sides from one on, and hands on the points of what is left. */

@@ -76,6 +76,7 @@ final class FaceBatch {
     private final @Nullable Cell view;
     private final FaceQuadrature rule;
     private final @Nullable Roundness round;
+    private final boolean placed;
     private final boolean wantsFace;
     private final boolean wantsVolume;
     /** What each leaf of each quantity takes: place and normal as 0 to 5, face and cell as 6 and 7; -1 for a field or a lane. */
@@ -91,6 +92,11 @@ final class FaceBatch {
 
     private final double[] facing = new double[3];
     private final double[] own = new double[8];
+    /** Nodes of triangles, where their values stand, and the values. */
+    private final int[] corner = new int[3 * Program.BLOCK];
+
+    private final int[] index = new int[3 * Program.BLOCK];
+    private final double[] value = new double[3 * Program.BLOCK];
     private final SurfacePoints at;
 
     FaceBatch(
@@ -121,6 +127,11 @@ final class FaceBatch {
             components[i] = leaves.stream().mapToInt(Program.Leaf::component).toArray();
             spots[i] = leaves.stream().mapToInt(FaceBatch::spot).toArray();
         }
+        placed = integrand.placed()
+                || asked.wants(Spot.PLACE)
+                || Arrays.stream(asked.ready)
+                        .flatMap(r -> r.program().leaves().stream())
+                        .anyMatch(l -> l.key() instanceof Anywhere);
         wantsFace = asked.wants(Spot.FACE_AREA);
         wantsVolume = asked.wants(Spot.CELL_VOLUME);
         view = asked.within() || wantsVolume ? new Cell(run.mesh()) : null;
@@ -147,108 +158,147 @@ final class FaceBatch {
     /** Adds the points of faces. */
     void faces(Mesh mesh, int from, int to) {
         boolean plain = round == null && span.axis() == null && view == null && !wantsFace;
-        for (int f = from; f < to; f++) {
-            if (plain && mesh.shape(f) == CellShape.TRIANGLE) {
-                triangle(mesh, f);
+        int f = from;
+        while (f < to) {
+            int end = f;
+            while (plain && end < to && mesh.shape(end) == CellShape.TRIANGLE) {
+                end++;
+            }
+            if (end > f) {
+                triangles(mesh, f, end);
+                f = end;
             } else {
-                face(f);
+                face(f++);
             }
         }
         flush();
     }
 
-    /** The points of a flat triangle at once: its normal is the same at all of them. */
-    private void triangle(Mesh mesh, int f) {
+    /** The points of flat triangles, as many at once as there is room for: reading one node after the other waits for each. */
+    private void triangles(Mesh mesh, int from, int to) {
         int points = rule.triangle().length / 3;
-        if (at.n + points > Program.BLOCK) {
-            flush();
-        }
-        int n = at.n;
-        int begin = mesh.begin(f);
-        int a = mesh.nodes()[begin];
-        int b = mesh.nodes()[begin + 1];
-        int c = mesh.nodes()[begin + 2];
-        double[] xyz = mesh.xyz();
-        double ax = xyz[3 * a];
-        double ay = xyz[3 * a + 1];
-        double az = xyz[3 * a + 2];
-        double ux = xyz[3 * b] - ax;
-        double uy = xyz[3 * b + 1] - ay;
-        double uz = xyz[3 * b + 2] - az;
-        double vx = xyz[3 * c] - ax;
-        double vy = xyz[3 * c + 1] - ay;
-        double vz = xyz[3 * c + 2] - az;
-        double nx = uy * vz - uz * vy;
-        double ny = uz * vx - ux * vz;
-        double nz = ux * vy - uy * vx;
-        double[] shares = rule.triangle();
-        double[] weights = rule.triangleWeights();
-        for (int q = 0; q < points; q++) {
-            double w = weights[q];
-            at.nx[n + q] = w * nx;
-            at.ny[n + q] = w * ny;
-            at.nz[n + q] = w * nz;
-            double s = shares[3 * q + 1];
-            double t = shares[3 * q + 2];
-            at.x[n + q] = ax + s * ux + t * vx;
-            at.y[n + q] = ay + s * uy + t * vy;
-            at.z[n + q] = az + s * uz + t * vz;
-        }
-        for (int p = 0; p < bench.length; p++) {
-            for (int i = 0; i < spots[p].length; i++) {
-                double[] to = bench[p].leaf(i);
-                int field = asked.leaf[p][i];
-                if (field >= 0) {
-                    corners(asked.fields[field], components[p][i], f, a, b, c, points, to);
-                } else if (spots[p][i] >= 0) {
-                    double size = Math.sqrt(nx * nx + ny * ny + nz * nz);
-                    for (int q = 0; q < points; q++) {
-                        to[n + q] = switch (spots[p][i]) {
-                            case 0 -> at.x[n + q];
-                            case 1 -> at.y[n + q];
-                            case 2 -> at.z[n + q];
-                            case 3 -> nx / size;
-                            case 4 -> ny / size;
-                            default -> nz / size;
-                        };
+        int f = from;
+        while (f < to) {
+            int room = (Program.BLOCK - at.n) / points;
+            if (room == 0) {
+                flush();
+                continue;
+            }
+            int many = Math.min(room, to - f);
+            int begin = mesh.begin(f);
+            System.arraycopy(mesh.nodes(), begin, corner, 0, 3 * many);
+            flat(mesh.xyz(), many, points);
+            for (int p = 0; p < bench.length; p++) {
+                for (int i = 0; i < spots[p].length; i++) {
+                    double[] leaf = bench[p].leaf(i);
+                    int field = asked.leaf[p][i];
+                    if (field >= 0) {
+                        corners(asked.fields[field], components[p][i], f, many, points, leaf);
+                    } else if (spots[p][i] >= 0) {
+                        spot(spots[p][i], many * points, leaf);
                     }
                 }
             }
-        }
-        at.n += points;
-        // Faces of other shapes add one point after the other, and take it that there is room for it.
-        if (at.n == Program.BLOCK) {
-            flush();
+            at.n += many * points;
+            f += many;
+            // Faces of other shapes add one point after the other, and take it that there is room for it.
+            if (at.n == Program.BLOCK) {
+                flush();
+            }
         }
     }
 
-    private void corners(Seen seen, int component, int f, int a, int b, int c, int points, double[] to) {
+    /** Places and area vectors of the points of triangles. */
+    private void flat(double[] xyz, int many, int points) {
+        double[] shares = rule.triangle();
+        double[] weights = rule.triangleWeights();
+        int n = at.n;
+        double[] x = at.x;
+        double[] y = at.y;
+        double[] z = at.z;
+        double[] px = at.nx;
+        double[] py = at.ny;
+        double[] pz = at.nz;
+        for (int j = 0; j < many; j++) {
+            int a = 3 * corner[3 * j];
+            int b = 3 * corner[3 * j + 1];
+            int c = 3 * corner[3 * j + 2];
+            double ax = xyz[a];
+            double ay = xyz[a + 1];
+            double az = xyz[a + 2];
+            double ux = xyz[b] - ax;
+            double uy = xyz[b + 1] - ay;
+            double uz = xyz[b + 2] - az;
+            double vx = xyz[c] - ax;
+            double vy = xyz[c + 1] - ay;
+            double vz = xyz[c + 2] - az;
+            double nx = uy * vz - uz * vy;
+            double ny = uz * vx - ux * vz;
+            double nz = ux * vy - uy * vx;
+            for (int q = 0; q < points; q++) {
+                double w = weights[q];
+                double s = shares[3 * q + 1];
+                double t = shares[3 * q + 2];
+                px[n] = w * nx;
+                py[n] = w * ny;
+                pz[n] = w * nz;
+                if (placed) {
+                    x[n] = ax + s * ux + t * vx;
+                    y[n] = ay + s * uy + t * vy;
+                    z[n] = az + s * uz + t * vz;
+                }
+                n++;
+            }
+        }
+    }
+
+    /** What is of a place or a normal at the points that are there, from the first that is not yet counted on. */
+    private void spot(int which, int many, double[] to) {
+        int n = at.n;
+        if (which < 3) {
+            System.arraycopy(which == 0 ? at.x : which == 1 ? at.y : at.z, n, to, n, many);
+            return;
+        }
+        double[] along = which == 3 ? at.nx : which == 4 ? at.ny : at.nz;
+        for (int k = n; k < n + many; k++) {
+            to[k] = along[k] / Math.sqrt(at.nx[k] * at.nx[k] + at.ny[k] * at.ny[k] + at.nz[k] * at.nz[k]);
+        }
+    }
+
+    private void corners(Seen seen, int component, int f, int many, int points, double[] to) {
         int n = at.n;
         int all = seen.components;
         if (seen.at == Field.At.CELL) {
-            int cell = seen.owner == null ? f : seen.owner[f];
-            Arrays.fill(to, n, n + points, seen.values.get(cell * all + component));
+            for (int j = 0; j < many; j++) {
+                int cell = seen.owner == null ? f + j : seen.owner[f + j];
+                Arrays.fill(to, n, n + points, seen.values.get(cell * all + component));
+                n += points;
+            }
             return;
         }
         int[] map = seen.node;
-        int i = (map == null ? a : map[a]) * all + component;
-        int j = (map == null ? b : map[b]) * all + component;
-        int k = (map == null ? c : map[c]) * all + component;
-        double va;
-        double vb;
-        double vc;
+        for (int k = 0; k < 3 * many; k++) {
+            int node = map == null ? corner[k] : map[corner[k]];
+            index[k] = node * all + component;
+        }
         if (seen.values instanceof Values.Doubles d) {
-            va = d.array()[i];
-            vb = d.array()[j];
-            vc = d.array()[k];
+            double[] from = d.array();
+            for (int k = 0; k < 3 * many; k++) {
+                value[k] = from[index[k]];
+            }
         } else {
-            va = seen.values.get(i);
-            vb = seen.values.get(j);
-            vc = seen.values.get(k);
+            for (int k = 0; k < 3 * many; k++) {
+                value[k] = seen.values.get(index[k]);
+            }
         }
         double[] shares = rule.triangle();
-        for (int q = 0; q < points; q++) {
-            to[n + q] = shares[3 * q] * va + shares[3 * q + 1] * vb + shares[3 * q + 2] * vc;
+        for (int j = 0; j < many; j++) {
+            double va = value[3 * j];
+            double vb = value[3 * j + 1];
+            double vc = value[3 * j + 2];
+            for (int q = 0; q < points; q++) {
+                to[n++] = shares[3 * q] * va + shares[3 * q + 1] * vb + shares[3 * q + 2] * vc;
+            }
         }
     }
 
@@ -438,9 +488,6 @@ final class FaceBatch {
     /** Computes what is waiting, and adds it to the sums. */
     private void flush() {
         int n = at.n;
-        for (int i = 0; i < n; i++) {
-            at.area[i] = Math.sqrt(at.nx[i] * at.nx[i] + at.ny[i] * at.ny[i] + at.nz[i] * at.nz[i]);
-        }
         for (int q = 0; q < bench.length; q++) {
             List<Program.Leaf> leaves = asked.ready[q].program().leaves();
             for (int i = 0; i < leaves.size(); i++) {
@@ -456,6 +503,6 @@ final class FaceBatch {
         if (n > 0) {
             integrand.add(at, sums);
         }
-        at.n = 0;
+        at.begin();
     }
 }

@@ -129,6 +129,27 @@ public final class SurfaceIntegral {
     @FunctionalInterface
     public interface Integrand {
         void add(SurfacePoints at, Sum[] sums);
+
+        /** Whether it looks at where points are. */
+        default boolean placed() {
+            return true;
+        }
+
+        /** The same where it does not, which saves making places. */
+        default Integrand anywhere() {
+            Integrand own = this;
+            return new Integrand() {
+                @Override
+                public void add(SurfacePoints at, Sum[] sums) {
+                    own.add(at, sums);
+                }
+
+                @Override
+                public boolean placed() {
+                    return false;
+                }
+            };
+        }
     }
 
     /** The degree of an integrand as a polynomial within a face, from those of the quantities. */
@@ -198,7 +219,7 @@ public final class SurfaceIntegral {
             public double[] sums(Object what, int n, Each each) {
                 return of(List.of("weighted", what, factor, offset), List.of(quantity), n, (at, sums) -> {
                     for (int i = 0; i < at.n; i++) {
-                        each.add(factor * at.value[0][0][i] + offset, at.area[i], sums);
+                        each.add(factor * at.value[0][0][i] + offset, at.area()[i], sums);
                     }
                 });
             }

@@ -14,7 +14,8 @@ public final class SurfacePoints {
     public final double[] nx = new double[Program.BLOCK];
     public final double[] ny = new double[Program.BLOCK];
     public final double[] nz = new double[Program.BLOCK];
-    public final double[] area = new double[Program.BLOCK];
+    private final double[] area = new double[Program.BLOCK];
+    private boolean sized;
     /** Values of the asked quantities as their programs give them: {@code value[quantity][component][point]}. */
     public final double[][][] value;
 
@@ -25,14 +26,31 @@ public final class SurfacePoints {
         value = new double[quantities][][];
     }
 
+    /** Other points stand here from now on. */
+    void begin() {
+        n = 0;
+        sized = false;
+    }
+
+    /** The area that each stands for. */
+    public double[] area() {
+        if (!sized) {
+            for (int i = 0; i < n; i++) {
+                area[i] = Math.sqrt(nx[i] * nx[i] + ny[i] * ny[i] + nz[i] * nz[i]);
+            }
+            sized = true;
+        }
+        return area;
+    }
+
     /** Adds the area to a sum. */
     public void addArea(Sum to) {
-        to.add(area, n);
+        to.add(area(), n);
     }
 
     /** Adds a value times the area to a sum. */
     public void addTimesArea(double[] values, Sum to) {
-        to.addProducts(values, area, n);
+        to.addProducts(values, area(), n);
     }
 
     /** Writes the component of the area vectors that meets vectors into {@link #term}. */

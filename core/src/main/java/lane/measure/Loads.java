@@ -160,14 +160,25 @@ public record Loads(
         if (!loads.pressure().isBlank()) {
             BoundQuantity p = over.ready(loads.pressure()).number();
             requirePascal(p, "pressure");
-            List<Object> what = List.of("pressure", resolve);
-            double[] s = over.of(what, List.of(loads.pressure()), 2, q -> q[0] + resolve.degree(), (at, sums) -> {
+            // Of no offset there is nothing to add.
+            double offset = p.offset() - loads.reference();
+            boolean shifted = offset != 0;
+            List<Object> what = List.of("pressure", resolve, shifted);
+            SurfaceIntegral.Integrand each = (at, sums) -> {
                 double[] normal = at.term;
                 resolve.of(at, at.nx, at.ny, at.nz, normal);
-                sums[1].add(normal, at.n);
+                if (shifted) {
+                    sums[1].add(normal, at.n);
+                }
                 sums[0].addProducts(at.value[0][0], normal, at.n);
-            });
-            pressure = (loads.on == On.WALL ? 1 : -1) * (p.factor() * s[0] + (p.offset() - loads.reference()) * s[1]);
+            };
+            double[] s = over.of(
+                    what,
+                    List.of(loads.pressure()),
+                    2,
+                    q -> q[0] + resolve.degree(),
+                    resolve.degree() == 0 ? each.anywhere() : each);
+            pressure = (loads.on == On.WALL ? 1 : -1) * (p.factor() * s[0] + offset * s[1]);
         }
         double viscous = 0;
         if (!loads.shear().isBlank()) {

@@ -41,7 +41,7 @@ public record WeightedMean(String quantity, String vector) implements Measure {
             sums[1].add(term, at.n);
             sums[0].addProducts(at.value[0][0], term, at.n);
             for (int i = 0; i < at.n; i++) {
-                term[i] = at.area[i] * Math.sqrt(u[0][i] * u[0][i] + u[1][i] * u[1][i] + u[2][i] * u[2][i]);
+                term[i] = at.area()[i] * Math.sqrt(u[0][i] * u[0][i] + u[1][i] * u[1][i] + u[2][i] * u[2][i]);
             }
             sums[2].add(term, at.n);
         });

@@ -18,6 +18,7 @@ class ArchitectureTest {
             "unit",
             "fit",
             "estimate",
+            "history",
             "provenance",
             "mesh",
             "formula",

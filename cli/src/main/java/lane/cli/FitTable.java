@@ -4,19 +4,15 @@ import com.fasterxml.jackson.core.JsonProcessingException;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
-import java.nio.file.Path;
 import java.util.Arrays;
 import java.util.Locale;
 import java.util.concurrent.Callable;
 import java.util.stream.IntStream;
 import lane.base.Figures;
 import lane.base.LaneException;
-import lane.base.Near;
 import lane.base.Plain;
 import lane.fit.Fit;
 import lane.fit.LeastSquares;
-import lane.formats.table.TableReader;
-import lane.reference.Recipe;
 import lane.reference.Table;
 import lane.unit.Unit;
 import picocli.CommandLine.Command;
@@ -57,9 +53,9 @@ final class FitTable implements Callable<Integer> {
 
     @Override
     public Integer call() {
-        Table table = table();
-        String along = column(table, x);
-        String of = column(table, y);
+        Table table = OneTable.read(file);
+        String along = OneTable.column(table, file, x);
+        String of = OneTable.column(table, file, y);
         double[] abscissa = table.column(along);
         double[] value = table.column(of);
         double least = from == null ? Double.NEGATIVE_INFINITY : from;
@@ -95,33 +91,6 @@ final class FitTable implements Callable<Integer> {
         String[] units = units(Unit.of(table.unit(along, "")), Unit.of(table.unit(of, "")));
         Console.lines(json ? json(fit, units) : words(fit, units, along, of));
         return 0;
-    }
-
-    /** As it stands: whether the abscissa turns back does not matter here. */
-    private Table table() {
-        Path path = OneRun.path(file);
-        Table found = TableReader.read(path, file);
-        return found.with(Recipe.Role.ABSCISSA).stream()
-                .findFirst()
-                .map(n -> TableReader.read(path, file, Recipe.of("").with(new Recipe.Column(n, "", Recipe.Role.VALUE))))
-                .orElse(found);
-    }
-
-    private String column(Table table, String name) {
-        return table.headers().stream()
-                .filter(h -> h.equals(name))
-                .findFirst()
-                .or(() -> table.headers().stream()
-                        .filter(h -> h.equalsIgnoreCase(name.strip()))
-                        .findFirst())
-                .orElseThrow(() -> new LaneException("The table " + file + " has no column \"" + Plain.line(name) + "\""
-                        + near(table, name) + "; its columns are " + String.join(", ", table.headers()) + "."));
-    }
-
-    private static String near(Table table, String name) {
-        return Near.of(name, table.headers())
-                .map(n -> " (\"" + n + "\" is meant?)")
-                .orElse("");
     }
 
     /** Those of the coefficients; blank where a column has none. */

@@ -27,6 +27,7 @@ public final class Lane {
         VERBS.put("describe", Describe::new);
         VERBS.put("sample", Sample::new);
         VERBS.put("fit", FitTable::new);
+        VERBS.put("settle", Settle::new);
         VERBS.put("integrate", Integrate::new);
         VERBS.put("picture", Picture::new);
     }

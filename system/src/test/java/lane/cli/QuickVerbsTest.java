@@ -105,6 +105,61 @@ class QuickVerbsTest {
         assertThat(err).contains("nothing tells how well they are known");
     }
 
+    private String monitor() throws Exception {
+        var text = new StringBuilder("# hopper 3, load cell\nsecond;Kraft;Temperatur\ns;kN;degC\n");
+        for (int i = 0; i <= 50; i++) {
+            // Rises by 0.02 kN a second; half of a second apart; one value is missing.
+            text.append(String.format(
+                    java.util.Locale.GERMANY,
+                    "%.1f;%s;%.1f%n",
+                    0.5 * i,
+                    i == 47 ? "--" : String.format(java.util.Locale.GERMANY, "%.3f", 8 + 0.01 * i),
+                    20.0));
+        }
+        Path file = folder.resolve("hopper.txt");
+        Files.writeString(file, text);
+        return file.toString();
+    }
+
+    @Test
+    void aMonitorIsJudged() throws Exception {
+        JsonNode made = json("settle", monitor(), "--column", "Kraft", "--over", "second", "--json");
+        assertThat(made.path("settled").asBoolean()).isFalse();
+        assertThat(made.path("from").asDouble()).isEqualTo(20);
+        assertThat(made.path("drift").asDouble()).isCloseTo(0.1, within(1e-9));
+        assertThat(made.path("scatter").asDouble()).isCloseTo(0, within(1e-9));
+        assertThat(made.path("samples").asInt()).isEqualTo(10);
+        assertThat(made.path("unit").asText()).isEqualTo("kN");
+        assertThat(made.path("why").asText()).startsWith("It still drifts by 1.2 % of the mean over the window");
+        assertThat(err).contains("1 row without a number in \"Kraft\" was left out");
+        JsonNode loose =
+                json("settle", monitor(), "--column", "kraft", "--tolerance", "0.05", "--window", "0.5", "--json");
+        assertThat(loose.path("settled").asBoolean()).isTrue();
+        // Rows, counted from 1: half of 51.
+        assertThat(loose.path("from").asDouble()).isEqualTo(26);
+        assertThat(run("settle", monitor(), "--column", "Kraft", "--over", "second"))
+                .isZero();
+        assertThat(out).startsWith("Kraft has not settled").contains("20 to 25 s, 10 values");
+    }
+
+    @Test
+    void whatCannotBeJudgedIsToldInASentence() throws Exception {
+        assertThat(run("settle", monitor(), "--column", "Krft", "--over", "second"))
+                .isEqualTo(3);
+        assertThat(err).contains("\"Kraft\" is meant?");
+        assertThat(run("settle", monitor(), "--column", "Kraft", "--window", "0.01"))
+                .isEqualTo(3);
+        assertThat(err).contains("at least 4 are needed");
+        assertThat(run("settle", monitor(), "--column", "Kraft", "--window", "20"))
+                .isEqualTo(3);
+        assertThat(err).contains("at most 1");
+        assertThat(run("settle", monitor(), "--column", "Temperatur")).isZero();
+        assertThat(err).contains("depends on where the scale of degC begins").contains("--scale");
+        assertThat(run("settle", monitor(), "--column", "Temperatur", "--scale", "15"))
+                .isZero();
+        assertThat(err).doesNotContain("begins");
+    }
+
     /** A silo of 2 x 1 x 0.5 m: level = x + 2 y, air = (y, -x, 3), grain in cells. */
     private String silo() {
         Mesh mesh = BoxMesh.of(CellShape.WEDGE, new int[] {4, 3, 2}, new double[] {2, 1, 0.5}, 0.1, 3);

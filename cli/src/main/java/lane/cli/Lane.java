@@ -29,6 +29,7 @@ public final class Lane {
         VERBS.put("fit", FitTable::new);
         VERBS.put("settle", Settle::new);
         VERBS.put("integrate", Integrate::new);
+        VERBS.put("history", History::new);
         VERBS.put("picture", Picture::new);
     }
 

@@ -1,0 +1,167 @@
+package lane.cli;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import java.io.ByteArrayOutputStream;
+import java.io.PrintStream;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import lane.field.Field;
+import lane.field.Values;
+import lane.formats.vtk.VtkXmlWriter;
+import lane.mesh.BoxMesh;
+import lane.mesh.CellShape;
+import lane.mesh.Mesh;
+import lane.unit.Unit;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.api.parallel.Isolated;
+
+/** Moisture in a drum of 2 x 1 x 0.5 m that dries, file by file: at number n it is n (1 + x). */
+@Isolated("it looks at what is printed")
+class HistoryVerbTest {
+    private static final int[] NUMBERS = {5, 10, 20, 40};
+
+    @TempDir
+    Path folder;
+
+    private String out = "";
+    private String err = "";
+
+    @BeforeEach
+    void files() throws Exception {
+        Mesh mesh = BoxMesh.of(CellShape.WEDGE, new int[] {4, 3, 2}, new double[] {2, 1, 0.5}, 0, 1);
+        var list = new StringBuilder("<?xml version=\"1.0\"?>\n<VTKFile type=\"Collection\"><Collection>\n");
+        for (int n : NUMBERS) {
+            double[] wet = new double[mesh.nodeCount()];
+            for (int i = 0; i < wet.length; i++) {
+                wet[i] = n * (1 + mesh.xyz()[3 * i]);
+            }
+            String name = String.format("drum_%03d.vtu", n);
+            VtkXmlWriter.writeGrid(
+                    folder.resolve(name),
+                    mesh,
+                    List.of(new Field("moisture", Field.At.NODE, 1, Unit.of("kg/m3"), Values.of(wet))),
+                    VtkXmlWriter.Options.DEFAULT);
+            list.append("<DataSet timestep=\"")
+                    .append(n / 10.0)
+                    .append("\" file=\"")
+                    .append(name)
+                    .append("\"/>\n");
+        }
+        Files.writeString(folder.resolve("drum.pvd"), list + "</Collection></VTKFile>\n");
+    }
+
+    private int run(String... args) {
+        PrintStream outer = System.out;
+        PrintStream errors = System.err;
+        var bytes = new ByteArrayOutputStream();
+        var told = new ByteArrayOutputStream();
+        System.setOut(new PrintStream(bytes, true, StandardCharsets.UTF_8));
+        System.setErr(new PrintStream(told, true, StandardCharsets.UTF_8));
+        try {
+            return Lane.run(args);
+        } finally {
+            System.setOut(outer);
+            System.setErr(errors);
+            out = bytes.toString(StandardCharsets.UTF_8);
+            err = told.toString(StandardCharsets.UTF_8);
+        }
+    }
+
+    private String file(String name) {
+        return folder.resolve(name).toString();
+    }
+
+    @Test
+    void aFileWithSeveralTimes() throws Exception {
+        assertThat(run(
+                        "history",
+                        file("drum.pvd"),
+                        "--of",
+                        "moisture",
+                        "--over",
+                        "all",
+                        "--kind",
+                        "integral",
+                        "--json"))
+                .as(err)
+                .isZero();
+        JsonNode made = new ObjectMapper().readTree(out);
+        // Twice the number over a volume of 1 m3.
+        assertThat(made.path("times").toString()).isEqualTo("[0.5,1.0,2.0,4.0]");
+        for (int i = 0; i < 4; i++) {
+            assertThat(made.path("values").get(i).asDouble()).isCloseTo(2.0 * NUMBERS[i], within(1e-12));
+        }
+        assertThat(made.path("greatest").path("time").asDouble()).isEqualTo(4);
+        // It grows along a straight line: 80 at 4, 10 at 0.5.
+        assertThat(made.path("mean").asDouble()).isCloseTo(45, within(1e-12));
+        assertThat(made.path("convention").asText()).contains("by quadrature").contains("metres");
+    }
+
+    @Test
+    void filesWithoutTimesGoByTheNumbersInTheirNamesInAnyOrder() throws Exception {
+        assertThat(run(
+                        "history",
+                        file("drum_040.vtu"),
+                        file("drum_005.vtu"),
+                        file("drum_010.vtu"),
+                        "--of",
+                        "moisture",
+                        "--over",
+                        "point:0.5,0.5,0.2",
+                        "--kind",
+                        "value",
+                        "--csv",
+                        file("at.csv")))
+                .as(err)
+                .isZero();
+        assertThat(err).contains("the numbers in their names are taken");
+        assertThat(Files.readAllLines(folder.resolve("at.csv")).getFirst()).startsWith("time,value");
+        assertThat(Files.readAllLines(folder.resolve("at.csv")).stream().skip(1))
+                .extracting(
+                        l -> Double.parseDouble(l.split(",")[0]),
+                        l -> Math.round(1e9 * Double.parseDouble(l.split(",")[1])))
+                .containsExactly(
+                        org.assertj.core.groups.Tuple.tuple(5.0, 7_500_000_000L),
+                        org.assertj.core.groups.Tuple.tuple(10.0, 15_000_000_000L),
+                        org.assertj.core.groups.Tuple.tuple(40.0, 60_000_000_000L));
+    }
+
+    @Test
+    void aPatternInWords() {
+        assertThat(run("history", file("drum_*.vtu"), "--of", "moisture", "--over", "all", "--kind", "mean"))
+                .as(err)
+                .isZero();
+        assertThat(out)
+                .startsWith("mean of moisture over all, 4 times")
+                .contains("greatest 80")
+                .contains("at 40");
+        assertThat(err).contains("numbers in their names");
+    }
+
+    @Test
+    void whatHasNoValueOrMakesNoSenseIsTold() {
+        assertThat(run("history", file("drum.pvd"), "--of", "moisture", "--over", "point:9,9,9", "--kind", "value"))
+                .isEqualTo(3);
+        assertThat(err).contains("outside");
+        assertThat(run("history", file("drum.pvd"), "--of", "moisture", "--over", "all", "--kind", "value"))
+                .isEqualTo(3);
+        assertThat(err).contains("A value is that of a point");
+        assertThat(run("history", file("drum.pvd"), "--of", "moisture", "--over", "point:1,0,0", "--kind", "mean"))
+                .isEqualTo(3);
+        assertThat(err).contains("At a point there is a value and no mean");
+        assertThat(run("history", file("drum.pvd"), "--of", "dryness", "--over", "all", "--kind", "mean"))
+                .isEqualTo(3);
+        assertThat(err).contains("dryness").contains("at 4 times");
+        assertThat(run("history", file("none.pvd"), "--of", "moisture", "--over", "all", "--kind", "mean"))
+                .isEqualTo(3);
+        assertThat(err).contains("none.pvd");
+    }
+}

@@ -31,6 +31,7 @@ public final class Lane {
         VERBS.put("integrate", Integrate::new);
         VERBS.put("history", History::new);
         VERBS.put("picture", Picture::new);
+        VERBS.put("chart", Chart::new);
     }
 
     private Lane() {}

@@ -12,11 +12,26 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import lane.field.Field;
+import lane.field.Treatment;
 import lane.field.Values;
+import lane.formats.study.StudyJson;
 import lane.formats.vtk.VtkXmlWriter;
+import lane.measure.Mean;
 import lane.mesh.BoxMesh;
 import lane.mesh.CellShape;
 import lane.mesh.Mesh;
+import lane.mesh.Point;
+import lane.quantity.Quantity;
+import lane.reading.ProfileOf;
+import lane.reading.Reading;
+import lane.reading.TallyOf;
+import lane.reference.Curve;
+import lane.station.Abscissa;
+import lane.station.Line;
+import lane.station.Sampling;
+import lane.station.Station;
+import lane.study.Source;
+import lane.study.Study;
 import lane.unit.Unit;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -163,5 +178,56 @@ class HistoryVerbTest {
         assertThat(run("history", file("none.pvd"), "--of", "moisture", "--over", "all", "--kind", "mean"))
                 .isEqualTo(3);
         assertThat(err).contains("none.pvd");
+    }
+
+    /** Two files as lanes along the drum; the theory of the second. */
+    private String study() {
+        var line = new Line(new Point(0, 0.5, 0.25), new Point(2, 0.5, 0.25), new Sampling.Even(41), Abscissa.ARC);
+        Study made = Study.empty("Drum")
+                .withSources(l -> List.of(
+                        new Source.Simulation("early", "early", "drum_010.vtu", List.of(), "", "", Treatment.NONE),
+                        new Source.Simulation("late", "late", "drum_020.vtu", List.of(), "", "", Treatment.NONE),
+                        new Source.Reference(
+                                "law",
+                                "law",
+                                Source.Kind.THEORY,
+                                List.of(),
+                                java.util.Map.of(),
+                                List.of(new Curve.ByFormula("along", "20 * (1 + s)", "kg/m3")))))
+                .withQuantities(l -> List.of(new Quantity("wet", "wetness", "moisture", "", "")))
+                .withStations(l -> List.of(new Station("middle", "middle", line)))
+                .withReadings(l -> List.of(
+                        new Reading("along", "Wetness along", "", new ProfileOf("middle", "wet")),
+                        new Reading("all", "Mean", "", new TallyOf(List.of("middle"), new Mean("wet")))))
+                .withDatum("law");
+        Path file = folder.resolve("drum.lane.json");
+        StudyJson.save(made, file);
+        return file.toString();
+    }
+
+    @Test
+    void aReadingIsDrawnWithoutAWindow() throws Exception {
+        String study = study();
+        assertThat(run("chart", study, "Wetness along", "--out", file("along.svg")))
+                .as(err)
+                .isZero();
+        String svg = Files.readString(folder.resolve("along.svg"));
+        // The axes, and each lane by name.
+        assertThat(svg).contains("wetness", "early", "late", "law").doesNotContain("href=\"http");
+        assertThat(run("chart", study, "along", "--out", file("along.png"), "--size", "400x300", "--dark"))
+                .as(err)
+                .isZero();
+        var image = javax.imageio.ImageIO.read(folder.resolve("along.png").toFile());
+        assertThat(image.getWidth()).isEqualTo(800);
+        assertThat(image.getHeight()).isEqualTo(600);
+        assertThat(run("chart", study, "Wetnes along", "--out", file("a.png"))).isEqualTo(3);
+        assertThat(err).contains("\"Wetness along\" is meant?");
+        assertThat(run("chart", study, "Mean", "--out", file("a.png"))).isEqualTo(3);
+        assertThat(err).contains("is a number of each lane and no curve");
+        assertThat(run("chart", study, "along", "--out", file("a.gif"))).isEqualTo(3);
+        assertThat(err).contains(".png or .svg");
+        assertThat(run("chart", study, "along", "--out", file("a.png"), "--size", "wide"))
+                .isEqualTo(3);
+        assertThat(err).contains("720x560");
     }
 }

@@ -1,7 +1,6 @@
 package lane.desk.readings;
 
 import java.awt.image.BufferedImage;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
@@ -21,7 +20,6 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import javafx.scene.shape.Line;
 import lane.base.Figures;
-import lane.base.LaneException;
 import lane.check.Check;
 import lane.check.CheckResult;
 import lane.check.Difference;
@@ -32,9 +30,9 @@ import lane.desk.Session;
 import lane.desk.Ui;
 import lane.desk.checks.DatumMenu;
 import lane.picture.Export;
-import lane.picture.LaneStyle;
 import lane.picture.Ticks;
 import lane.picture.chart.ProfileChart;
+import lane.picture.chart.ReadingChart;
 import lane.reading.Profile;
 import lane.reading.Reading;
 import lane.study.Source;
@@ -55,10 +53,11 @@ final class ProfilePane implements ReadingPane {
     private @Nullable Reading reading;
     private ProfileChart.@Nullable Layout layout;
     private List<ProfileChart.Curve> curves = List.of();
-    private final List<String> curveLanes = new ArrayList<>();
+    private List<String> curveLanes = List.of();
+    private @Nullable ReadingChart drawn;
     private Unit shown = Unit.UNKNOWN;
     private Unit along = Unit.of("mm");
-    private double share = 0.32;
+    private double share = ReadingChart.STRIP;
     private long asked;
 
     ProfilePane(Session session) {
@@ -99,7 +98,14 @@ final class ProfilePane implements ReadingPane {
     @Override
     public Node show(Reading shownReading) {
         reading = shownReading;
-        curves = curves();
+        ReadingChart now = ReadingChart.of(session.study(), session.results(), shownReading, session.palette());
+        drawn = now;
+        curves = now.curves();
+        curveLanes = now.lanes();
+        shown = now.shown();
+        if (!curves.isEmpty()) {
+            along = now.along();
+        }
         tools();
         numbers();
         paint();
@@ -143,41 +149,16 @@ final class ProfilePane implements ReadingPane {
     }
 
     private @Nullable Check check() {
-        return session.study().checks().stream()
-                .filter(c -> c.reading().equals(Objects.requireNonNull(reading).id()))
-                .findFirst()
+        return ReadingChart.check(session.study(), Objects.requireNonNull(reading))
                 .orElse(null);
     }
 
     private String datumId() {
-        Check check = check();
-        return check == null || check.rule().datum().isBlank()
-                ? session.study().datum()
-                : check.rule().datum();
+        return drawn().datum();
     }
 
-    private List<ProfileChart.Curve> curves() {
-        List<ProfileChart.Curve> made = new ArrayList<>();
-        curveLanes.clear();
-        List<LaneStyle> styles = LaneStyle.of(session.study().sources(), session.palette());
-        Profile datum =
-                session.results().outcome(Objects.requireNonNull(reading).id(), datumId()) instanceof Profile p
-                        ? p
-                        : null;
-        for (int i = 0; i < styles.size(); i++) {
-            Source source = session.study().sources().get(i);
-            if (!session.study().off().contains(source.id())
-                    && session.results().outcome(reading.id(), source.id()) instanceof Profile p) {
-                Difference d = null;
-                if (datum != null && !p.equals(datum)) {
-                    CheckResult.Lane known = checked(source.id());
-                    d = known != null ? known.curve() : difference(p, datum);
-                }
-                curveLanes.add(source.id());
-                made.add(new ProfileChart.Curve(source.name(), styles.get(i), p, d));
-            }
-        }
-        return made;
+    private double tolerance() {
+        return drawn().tolerance();
     }
 
     private CheckResult.@Nullable Lane checked(String source) {
@@ -186,36 +167,13 @@ final class ProfilePane implements ReadingPane {
         return result == null ? null : result.lanes().get(source);
     }
 
-    private static @Nullable Difference difference(Profile p, Profile datum) {
-        try {
-            return Difference.of(p, datum);
-        } catch (LaneException e) {
-            return null;
-        }
-    }
-
-    private double tolerance() {
-        Check check = check();
-        CheckResult result = check == null ? null : session.results().checks().get(check.id());
-        return result == null
-                ? Double.NaN
-                : result.lanes().values().stream()
-                        .filter(l -> l.curve() != null)
-                        .mapToDouble(CheckResult.Lane::allowed)
-                        .findFirst()
-                        .orElse(Double.NaN);
+    private ReadingChart drawn() {
+        return Objects.requireNonNull(drawn);
     }
 
     private ProfileChart chart() {
-        Profile first = curves.getFirst().profile();
-        shown = session.results().unit(Objects.requireNonNull(reading).id());
-        along = session.results().along(first.abscissaUnit());
-        String quantity = AskForm.ALL.of(Objects.requireNonNull(reading).ask()).what(session, reading);
-        String datum = session.results().outcome(reading.id(), datumId()) instanceof Profile
-                ? session.study().source(datumId()).map(Source::name).orElse("")
-                : "";
-        return new ProfileChart(
-                curves, quantity, shown, along, first.abscissaName(), tolerance(), datum, share, session.palette());
+        Reading of = Objects.requireNonNull(reading);
+        return drawn().chart(AskForm.ALL.of(of.ask()).what(session, of), share, session.palette());
     }
 
     private void paint() {
@@ -266,14 +224,16 @@ final class ProfilePane implements ReadingPane {
             session.say("There is no curve to export yet.");
             return;
         }
-        ProfileChart made = chart();
+        ReadingChart made = drawn();
+        Reading of = Objects.requireNonNull(reading);
+        String what = AskForm.ALL.of(of.ask()).what(session, of);
         PictureFile.save(
                 session,
                 pane.getScene().getWindow(),
-                Objects.requireNonNull(reading).id(),
+                of.id(),
                 720,
                 560,
-                g -> made.paint(g, 720, 560));
+                g -> made.figure(g, what, 720, 560, session.palette()));
     }
 
     private void point(double x) {

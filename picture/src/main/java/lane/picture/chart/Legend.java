@@ -1,0 +1,80 @@
+package lane.picture.chart;
+
+import java.awt.BasicStroke;
+import java.awt.Graphics2D;
+import java.awt.RenderingHints;
+import java.awt.geom.AffineTransform;
+import java.awt.geom.Line2D;
+import java.awt.geom.Rectangle2D;
+import java.util.List;
+import lane.picture.Fonts;
+import lane.picture.LaneStyle;
+import lane.picture.Palette;
+
+/** Which lane is which, in rows above a chart that stands by itself: a piece of its line with its marker, and its name. */
+final class Legend {
+    private static final double LEFT = 52;
+    private static final double SAMPLE = 30;
+    private static final double GAP = 20;
+    private static final double ROW = 20;
+    private static final double ABOVE = 8;
+
+    private Legend() {}
+
+    /**
+     * Draws it from the top.
+     *
+     * @return its height; nothing is drawn below
+     */
+    static double paint(Graphics2D g, List<ProfileChart.Curve> curves, double width, Palette palette) {
+        g.setRenderingHint(RenderingHints.KEY_ANTIALIASING, RenderingHints.VALUE_ANTIALIAS_ON);
+        g.setFont(Fonts.sans(12));
+        double[] wide = curves.stream()
+                .mapToDouble(c -> SAMPLE
+                        + 8
+                        + g.getFontMetrics().getStringBounds(c.name(), g).getWidth())
+                .toArray();
+        int rows = 1;
+        double x = LEFT;
+        for (double w : wide) {
+            if (x > LEFT && x + w > width - GAP) {
+                rows++;
+                x = LEFT;
+            }
+            x += w + GAP;
+        }
+        double height = ABOVE + rows * ROW;
+        g.setPaint(palette.sheet());
+        g.fill(new Rectangle2D.Double(0, 0, width, height));
+        x = LEFT;
+        double y = ABOVE + ROW / 2;
+        for (int i = 0; i < wide.length; i++) {
+            if (x > LEFT && x + wide[i] > width - GAP) {
+                x = LEFT;
+                y += ROW;
+            }
+            sample(g, curves.get(i).style(), x, y, palette);
+            g.setPaint(palette.ink());
+            g.drawString(curves.get(i).name(), (float) (x + SAMPLE + 8), (float) y + 4);
+            x += wide[i] + GAP;
+        }
+        return height;
+    }
+
+    private static void sample(Graphics2D g, LaneStyle style, double x, double y, Palette palette) {
+        g.setPaint(style.colour());
+        if (style.line()) {
+            g.setStroke(style.stroke());
+            g.draw(new Line2D.Double(x, y, x + SAMPLE, y));
+        }
+        if (style.corners() == 2) {
+            return;
+        }
+        var marker = AffineTransform.getTranslateInstance(x + SAMPLE / 2, y).createTransformedShape(style.marker());
+        g.setPaint(style.hollow() ? palette.sheet() : style.colour());
+        g.fill(marker);
+        g.setPaint(style.hollow() ? style.colour() : palette.sheet());
+        g.setStroke(new BasicStroke(style.hollow() ? 1.5f : 1f));
+        g.draw(marker);
+    }
+}

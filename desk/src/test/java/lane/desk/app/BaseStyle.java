@@ -89,10 +89,9 @@ final class BaseStyle {
 
     private static String tokens(String own) {
         String root = own.substring(own.indexOf('{') + 1, own.indexOf('}'));
-        return Pattern.compile("(-[a-z-]+): (#[0-9A-Fa-f]{6});")
+        return Pattern.compile("-[a-z-]+: #[0-9A-Fa-f]{6};")
                 .matcher(root)
                 .results()
-                .filter(m -> TOKENS.containsValue(m.group(1)))
                 .map(m -> "    " + m.group() + "\n")
                 .collect(Collectors.joining("", ".root {\n", "}\n"));
     }

@@ -26,6 +26,6 @@ class BaseStyleTest {
                         ".root { -color-x: #123456; -color-y: -color-x; -fx-a: 1; }\n.label, .tab .label { -fx-c: -color-y; -fx-d: -color-fg-muted; }",
                         ".root { -muted: #778899; -hair: #aabbcc; -fx-size: 3; }"))
                 .endsWith(
-                        ".root {\n    -muted: #778899;\n}\n.root {\n    -fx-a: 1;\n}\n.label {\n    -fx-c: #123456;\n    -fx-d: -muted;\n}\n");
+                        ".root {\n    -muted: #778899;\n    -hair: #aabbcc;\n}\n.root {\n    -fx-a: 1;\n}\n.label {\n    -fx-c: #123456;\n    -fx-d: -muted;\n}\n");
     }
 }

@@ -25,8 +25,12 @@ public record Series(double[] along, double[] value, int absent, int repeated) {
 
     /**
      * Along times. Where the time goes back, what was written last counts: a run that was restarted goes over the same times again.
+     * Where it only ever goes back, the rows stand the other way round.
      */
     public static Series of(double[] along, double[] value) {
+        if (backwards(along)) {
+            return of(reversed(along), reversed(value));
+        }
         double[] t = new double[value.length];
         double[] v = new double[value.length];
         int n = 0;
@@ -46,6 +50,22 @@ public record Series(double[] along, double[] value, int absent, int repeated) {
             n++;
         }
         return new Series(Arrays.copyOf(t, n), Arrays.copyOf(v, n), absent, repeated);
+    }
+
+    private static boolean backwards(double[] along) {
+        double[] t = Arrays.stream(along).filter(Double::isFinite).toArray();
+        for (int i = 1; i < t.length; i++) {
+            if (t[i] >= t[i - 1]) {
+                return false;
+            }
+        }
+        return t.length > 1;
+    }
+
+    private static double[] reversed(double[] v) {
+        double[] out = new double[v.length];
+        Arrays.setAll(out, i -> v[v.length - 1 - i]);
+        return out;
     }
 
     /**

@@ -135,6 +135,10 @@ class SettlingTest {
         assertThat(s.along()).containsExactly(0, 1, 2, 3, 4);
         assertThat(s.value()).containsExactly(5, 5, 6, 6, 6);
         assertThat(s.repeated()).isEqualTo(2);
+        Series newestFirst = Series.of(new double[] {3, 2, Double.NaN, 1}, new double[] {30, 20, 5, 10});
+        assertThat(newestFirst.along()).containsExactly(1, 2, 3);
+        assertThat(newestFirst.value()).containsExactly(10, 20, 30);
+        assertThat(newestFirst.repeated()).isZero();
         Series gaps = Series.ofRows(new double[] {1, Double.NaN, 3, Double.POSITIVE_INFINITY, 5});
         assertThat(gaps.along()).containsExactly(1, 3, 5);
         assertThat(gaps.absent()).isEqualTo(2);

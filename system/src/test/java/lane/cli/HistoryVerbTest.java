@@ -5,9 +5,6 @@ import static org.assertj.core.api.Assertions.within;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
-import java.io.ByteArrayOutputStream;
-import java.io.PrintStream;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
@@ -35,19 +32,12 @@ import lane.study.Study;
 import lane.unit.Unit;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
-import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.api.parallel.Isolated;
 
 /** Moisture in a drum of 2 x 1 x 0.5 m that dries, file by file: at number n it is n (1 + x). */
 @Isolated("it looks at what is printed")
-class HistoryVerbTest {
+class HistoryVerbTest extends VerbCase {
     private static final int[] NUMBERS = {5, 10, 20, 40};
-
-    @TempDir
-    Path folder;
-
-    private String out = "";
-    private String err = "";
 
     @BeforeEach
     void files() throws Exception {
@@ -71,27 +61,6 @@ class HistoryVerbTest {
                     .append("\"/>\n");
         }
         Files.writeString(folder.resolve("drum.pvd"), list + "</Collection></VTKFile>\n");
-    }
-
-    private int run(String... args) {
-        PrintStream outer = System.out;
-        PrintStream errors = System.err;
-        var bytes = new ByteArrayOutputStream();
-        var told = new ByteArrayOutputStream();
-        System.setOut(new PrintStream(bytes, true, StandardCharsets.UTF_8));
-        System.setErr(new PrintStream(told, true, StandardCharsets.UTF_8));
-        try {
-            return Lane.run(args);
-        } finally {
-            System.setOut(outer);
-            System.setErr(errors);
-            out = bytes.toString(StandardCharsets.UTF_8);
-            err = told.toString(StandardCharsets.UTF_8);
-        }
-    }
-
-    private String file(String name) {
-        return folder.resolve(name).toString();
     }
 
     @Test

@@ -4,10 +4,6 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
 import com.fasterxml.jackson.databind.JsonNode;
-import com.fasterxml.jackson.databind.ObjectMapper;
-import java.io.ByteArrayOutputStream;
-import java.io.PrintStream;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
@@ -21,41 +17,11 @@ import lane.mesh.CellShape;
 import lane.mesh.Mesh;
 import lane.unit.Unit;
 import org.junit.jupiter.api.Test;
-import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 
 /** Fits and integrals by the command line alone, against exact numbers. */
-class QuickVerbsTest {
-    @TempDir
-    Path folder;
-
-    private String out = "";
-    private String err = "";
-
-    private int run(String... args) {
-        PrintStream outer = System.out;
-        PrintStream errors = System.err;
-        var bytes = new ByteArrayOutputStream();
-        var told = new ByteArrayOutputStream();
-        System.setOut(new PrintStream(bytes, true, StandardCharsets.UTF_8));
-        System.setErr(new PrintStream(told, true, StandardCharsets.UTF_8));
-        try {
-            return Lane.run(args);
-        } finally {
-            System.setOut(outer);
-            System.setErr(errors);
-            out = bytes.toString(StandardCharsets.UTF_8);
-            err = told.toString(StandardCharsets.UTF_8);
-        }
-    }
-
-    private JsonNode json(String... args) throws Exception {
-        assertThat(run(args)).as(err).isZero();
-        assertThat(out.strip().lines().count()).isEqualTo(1);
-        return new ObjectMapper().readTree(out);
-    }
-
+class QuickVerbsTest extends VerbCase {
     private String table() throws Exception {
         return Files.writeString(
                         folder.resolve("creep.txt"),

@@ -156,7 +156,7 @@ final class History implements Callable<Integer> {
                         + made.unit().symbol() + " at another; take one run's files.");
             }
             unit = made.unit();
-            convention = convention.isBlank() ? asked.convention(made, run) : convention;
+            convention = convention.isBlank() ? asked.convention(made, results) : convention;
             rows.add(new Row(run.time(), value, ""));
         } catch (LaneException e) {
             if (e.getMessage().startsWith("The value is in")) {

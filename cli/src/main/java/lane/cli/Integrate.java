@@ -5,7 +5,6 @@ import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.nio.file.Path;
 import java.util.Locale;
-import java.util.Objects;
 import java.util.concurrent.Callable;
 import lane.base.Figures;
 import lane.base.LaneException;
@@ -87,8 +86,7 @@ final class Integrate implements Callable<Integer> {
         });
         Tally value = OneReading.tally(results, "value");
         Tally size = OneReading.tally(results, "size");
-        String convention =
-                asked.convention(value, Objects.requireNonNull(results.runs().get("run")));
+        String convention = asked.convention(value, results);
         Console.lines(json ? json(value, size, convention) : words(value, size, convention));
         return 0;
     }

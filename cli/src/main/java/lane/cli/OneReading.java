@@ -20,6 +20,7 @@ import lane.measure.Mean;
 import lane.measure.Measure;
 import lane.mesh.Axis;
 import lane.mesh.Point;
+import lane.quantity.FieldUnit;
 import lane.quantity.Quantity;
 import lane.reading.Outcome;
 import lane.reading.Reading;
@@ -175,7 +176,8 @@ record OneReading(String over, String of, Kind kind, String by, String length, S
     }
 
     /** What the number means, in words: how it is taken, which way is positive, and what was assumed. */
-    String convention(Tally value, Run run) {
+    String convention(Tally value, Results results) {
+        Run run = Objects.requireNonNull(results.runs().get("run"));
         List<String> all = new ArrayList<>();
         all.add(
                 switch (kind) {
@@ -195,6 +197,13 @@ record OneReading(String over, String of, Kind kind, String by, String length, S
         if (!value.sign().isBlank()) {
             all.add(value.sign());
         }
+        var lens = results.lens();
+        lens.fields(lens.quantity("of")).stream()
+                .filter(FieldUnit::byName)
+                .sorted()
+                .flatMap(n -> run.field(n).stream())
+                .forEach(f -> all.add(
+                        "\"" + f.name() + "\" taken in " + lens.unit(run, f).symbol() + ", as its name is usual for"));
         if (length.isBlank() && !run.stated().length()) {
             all.add("coordinates taken as metres, which the file does not say");
         }

@@ -27,6 +27,15 @@ public record FieldUnit(String field, String unit, boolean stated) {
                 return "";
             }
         }
+        return usual(name);
+    }
+
+    /** Whether a unit is but taken from a usual name, and stands nowhere. */
+    public static boolean byName(String name) {
+        return !usual(name).isBlank() && guess(name).equals(usual(name)) && !name.endsWith("]") && !name.endsWith(")");
+    }
+
+    private static String usual(String name) {
         String n = name.toLowerCase(java.util.Locale.ROOT).replaceAll("[^a-z]", "");
         return switch (n) {
             case "velocity", "u", "vel", "speed", "swirl", "swirlspeed", "axialspeed" -> "m/s";

@@ -119,6 +119,22 @@ class HistoryVerbTest extends VerbCase {
     }
 
     @Test
+    void aUnitThatIsTakenFromANameIsSaid() throws Exception {
+        Files.writeString(
+                folder.resolve("slab1.vtk"),
+                "# vtk DataFile Version 3.0\nslab\nASCII\nDATASET STRUCTURED_POINTS\nDIMENSIONS 2 2 2\nORIGIN 0 0 0\nSPACING 1 1 1\n"
+                        + "POINT_DATA 8\nSCALARS T double 1\nLOOKUP_TABLE default\n70 71 70 71 70 71 70 71\n"
+                        + "SCALARS wear double 1\nLOOKUP_TABLE default\n1 1 1 1 1 1 1 1\n");
+        for (String verb : List.of("integrate", "history")) {
+            JsonNode made = json(verb, file("slab1.vtk"), "--of", "T", "--over", "all", "--kind", "mean", "--json");
+            assertThat(made.path("convention").asText()).contains("\"T\" taken in K, as its name is usual for");
+        }
+        JsonNode plain =
+                json("integrate", file("slab1.vtk"), "--of", "wear", "--over", "all", "--kind", "mean", "--json");
+        assertThat(plain.path("convention").asText()).doesNotContain("usual");
+    }
+
+    @Test
     void aPatternInWords() {
         assertThat(run("history", file("drum_*.vtu"), "--of", "moisture", "--over", "all", "--kind", "mean"))
                 .as(err)

@@ -265,6 +265,10 @@ public final class BoundQuantity {
         return new Type(type.components(), type.truth(), unit.difference(), 0);
     }
 
+    Run run() {
+        return run;
+    }
+
     public Quantity quantity() {
         return quantity;
     }

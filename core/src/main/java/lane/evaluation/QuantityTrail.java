@@ -5,6 +5,7 @@ import java.util.Map;
 import lane.field.Field;
 import lane.provenance.Method;
 import lane.provenance.Provenance;
+import lane.quantity.FieldUnit;
 import lane.quantity.Quantity;
 
 /** How a number's fields and formulas are told in its trail. */
@@ -14,10 +15,24 @@ public final class QuantityTrail {
 
     private QuantityTrail() {}
 
+    /** Whether nobody says a field's unit, and its name alone stands for it. */
+    private static boolean assumed(BoundQuantity ready, Field f, EvaluationContext lens) {
+        FieldUnit said = lens.units().get(f.name());
+        var stated = ready.run().stated();
+        return FieldUnit.byName(f.name())
+                && f.unit().equals(lane.unit.Unit.of(FieldUnit.guess(f.name())))
+                && (said == null || !said.stated())
+                && stated.system() == null
+                && !stated.units().containsKey(f.name());
+    }
+
     public static Provenance of(Provenance trail, BoundQuantity ready, EvaluationContext lens) {
         Map<String, String> fields = new LinkedHashMap<>();
         for (Field f : ready.fields()) {
-            fields.put(f.name(), f.at().word() + ", " + f.unit().label());
+            fields.put(
+                    f.name(),
+                    f.at().word() + ", " + f.unit().label()
+                            + (assumed(ready, f, lens) ? ", as its name is usual for" : ""));
         }
         Map<String, String> formulas = new LinkedHashMap<>();
         for (Quantity q : lens.definitions().needs(ready.quantity())) {

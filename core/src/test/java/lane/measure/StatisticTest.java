@@ -229,4 +229,19 @@ class StatisticTest {
         assertThatThrownBy(() -> region(What.DEVIATION, "low", 0)).hasMessageContaining("is a condition");
         assertThatThrownBy(() -> new Statistic(What.PERCENTILE, "x", 1.5)).hasMessageContaining("0 to 1");
     }
+
+    @Test
+    void aUnitThatItsNameAloneStandsForIsSaidInTheTrail() {
+        var kelvin = new Field("T", Field.At.CELL, 1, Unit.of("K"), Values.of(new double[MESH.cellCount()]));
+        var run = new Run(MESH, List.of(kelvin), List.of(), List.of(), List.of());
+        for (boolean stated : new boolean[] {false, true}) {
+            var lens = EvaluationContext.of(
+                    List.of(new Quantity("T", "warmth", "T", "", "")),
+                    List.of(new lane.quantity.FieldUnit("T", "K", stated)),
+                    Axis.Z);
+            Tally made = TallyReader.read(run, ALL, new Mean("T"), "all", lens, "", Provenance.EMPTY);
+            assertThat(made.trail().toString().contains("K, as its name is usual for"))
+                    .isEqualTo(!stated);
+        }
+    }
 }

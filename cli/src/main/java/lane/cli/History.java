@@ -148,22 +148,21 @@ final class History implements Callable<Integer> {
     }
 
     private void take(OneReading asked, Results results, Run run) {
+        Tally made;
         try {
-            Tally made = OneReading.tally(results, "value");
-            double value = made.unit().known() ? made.unit().fromSi(made.value()) : made.value();
-            if (unit.known() && made.unit().known() && !unit.equals(made.unit())) {
-                throw new LaneException("The value is in " + unit.symbol() + " at one time and in "
-                        + made.unit().symbol() + " at another; take one run's files.");
-            }
-            unit = made.unit();
-            convention = convention.isBlank() ? asked.convention(made, results) : convention;
-            rows.add(new Row(run.time(), value, ""));
+            made = OneReading.tally(results, "value");
         } catch (LaneException e) {
-            if (e.getMessage().startsWith("The value is in")) {
-                throw e;
-            }
             rows.add(new Row(run.time(), Double.NaN, e.getMessage()));
+            return;
         }
+        if (convention.isBlank()) {
+            unit = made.unit();
+            convention = asked.convention(made, results);
+        } else if (!unit.equals(made.unit())) {
+            throw new LaneException("The value is in " + unit.label() + " at one time and in "
+                    + made.unit().label() + " at another; take one run's files.");
+        }
+        rows.add(new Row(run.time(), unit.known() ? unit.fromSi(made.value()) : made.value(), ""));
     }
 
     /** Times that the files do not say are the last numbers in their names, or else their order. */

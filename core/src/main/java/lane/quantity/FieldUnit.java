@@ -32,7 +32,7 @@ public record FieldUnit(String field, String unit, boolean stated) {
 
     /** Whether a unit is but taken from a usual name, and stands nowhere. */
     public static boolean byName(String name) {
-        return !usual(name).isBlank() && guess(name).equals(usual(name)) && !name.endsWith("]") && !name.endsWith(")");
+        return !usual(name).isBlank() && !name.endsWith("]") && !name.endsWith(")");
     }
 
     private static String usual(String name) {

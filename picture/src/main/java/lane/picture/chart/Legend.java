@@ -13,7 +13,9 @@ import lane.picture.Palette;
 
 /** Which lane is which, in rows above a chart that stands by itself: a piece of its line with its marker, and its name. */
 final class Legend {
-    private static final double LEFT = 52;
+    /** It begins at the plot, but not further right than this, for which its rows are counted. */
+    private static final double LEFT = 60;
+
     private static final double SAMPLE = 30;
     private static final double GAP = 20;
     private static final double ROW = 20;
@@ -21,44 +23,49 @@ final class Legend {
 
     private Legend() {}
 
-    /**
-     * Draws it from the top.
-     *
-     * @return its height; nothing is drawn below
-     */
-    static double paint(Graphics2D g, List<ProfileChart.Curve> curves, double width, Palette palette) {
-        g.setRenderingHint(RenderingHints.KEY_ANTIALIASING, RenderingHints.VALUE_ANTIALIAS_ON);
+    private static double[] widths(Graphics2D g, List<ProfileChart.Curve> curves) {
         g.setFont(Fonts.sans(12));
-        double[] wide = curves.stream()
+        return curves.stream()
                 .mapToDouble(c -> SAMPLE
                         + 8
                         + g.getFontMetrics().getStringBounds(c.name(), g).getWidth())
                 .toArray();
+    }
+
+    /** How much of the height it takes. */
+    static double height(Graphics2D g, List<ProfileChart.Curve> curves, double width) {
         int rows = 1;
         double x = LEFT;
-        for (double w : wide) {
+        for (double w : widths(g, curves)) {
             if (x > LEFT && x + w > width - GAP) {
                 rows++;
                 x = LEFT;
             }
             x += w + GAP;
         }
-        double height = ABOVE + rows * ROW;
+        return ABOVE + rows * ROW;
+    }
+
+    /** Draws it at the top, above a plot that begins at a place. */
+    static void paint(Graphics2D g, List<ProfileChart.Curve> curves, double width, double plot, Palette palette) {
+        g.setRenderingHint(RenderingHints.KEY_ANTIALIASING, RenderingHints.VALUE_ANTIALIAS_ON);
         g.setPaint(palette.sheet());
-        g.fill(new Rectangle2D.Double(0, 0, width, height));
-        x = LEFT;
+        g.fill(new Rectangle2D.Double(0, 0, width, height(g, curves, width)));
+        double[] wide = widths(g, curves);
+        double left = Math.min(LEFT, plot);
+        double x = left;
         double y = ABOVE + ROW / 2;
         for (int i = 0; i < wide.length; i++) {
-            if (x > LEFT && x + wide[i] > width - GAP) {
-                x = LEFT;
+            if (x > left && x + wide[i] > width - GAP) {
+                x = left;
                 y += ROW;
             }
             sample(g, curves.get(i).style(), x, y, palette);
             g.setPaint(palette.ink());
+            g.setFont(Fonts.sans(12));
             g.drawString(curves.get(i).name(), (float) (x + SAMPLE + 8), (float) y + 4);
             x += wide[i] + GAP;
         }
-        return height;
     }
 
     private static void sample(Graphics2D g, LaneStyle style, double x, double y, Palette palette) {

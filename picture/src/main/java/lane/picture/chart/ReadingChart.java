@@ -110,10 +110,11 @@ public record ReadingChart(
 
     /** The chart as it stands by itself, with the names of its lanes above. */
     public void figure(Graphics2D g, String quantity, double width, double height, Palette palette) {
-        double above = Legend.paint(g, curves, width, palette);
+        double above = Legend.height(g, curves, width);
         g.translate(0, above);
-        chart(quantity, STRIP, palette).paint(g, width, height - above);
+        ProfileChart.Layout made = chart(quantity, STRIP, palette).paint(g, width, height - above);
         g.translate(0, -above);
+        Legend.paint(g, curves, width, made.curve().getX(), palette);
     }
 
     /**

@@ -12,6 +12,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.Set;
 import java.util.concurrent.Callable;
 import java.util.regex.MatchResult;
 import java.util.regex.Pattern;
@@ -20,10 +21,14 @@ import lane.base.LaneException;
 import lane.base.Plain;
 import lane.base.Work;
 import lane.field.Run;
-import lane.field.TimeSelector;
 import lane.formats.FileLibrary;
 import lane.formats.table.CsvWriter;
 import lane.history.Series;
+import lane.reading.Ask;
+import lane.reading.HistoryOf;
+import lane.reading.Outcome;
+import lane.reading.Profile;
+import lane.reading.Reading;
 import lane.reading.Tally;
 import lane.study.Evaluator;
 import lane.study.Results;
@@ -92,14 +97,16 @@ final class History implements Callable<Integer> {
     @Override
     public Integer call() {
         var asked = new OneReading(over, of, kind, by, length, regions);
-        List<Path> paths = files.stream().map(OneRun::path).toList();
-        Map<Path, Evaluator> evaluators = new HashMap<>();
+        List<Path> paths = together(files.stream().map(OneRun::path).toList());
+        Map<Path, FileLibrary> libraries = new HashMap<>();
+        Work work = Progress.on(System.err);
         for (Path path : paths) {
-            Study study = asked.study(path);
-            read(
-                    asked,
-                    study,
-                    evaluators.computeIfAbsent(OneReading.folder(path), f -> new Evaluator(new FileLibrary(f))));
+            read(asked, path, libraries.computeIfAbsent(OneReading.folder(path), FileLibrary::new), work);
+        }
+        Progress.end(work);
+        int before = libraries.values().stream().mapToInt(FileLibrary::known).sum();
+        if (before > 0) {
+            System.err.println(Plain.count(before, "time") + " of " + rows.size() + " had been read before.");
         }
         timed(paths);
         rows.sort(Comparator.comparingDouble(Row::time));
@@ -124,9 +131,27 @@ final class History implements Callable<Integer> {
         return 0;
     }
 
-    /** All times of a file. */
-    private void read(OneReading asked, Study study, Evaluator evaluator) {
-        Results last = evaluator.evaluate(study, Work.QUIET);
+    /** All files of a series as the series: then they share what they share, and what was read of them is kept. */
+    private static List<Path> together(List<Path> paths) {
+        if (paths.size() < 2) {
+            return paths;
+        }
+        Path folder = OneReading.folder(paths.getFirst());
+        return lane.formats.Series.around(paths.getFirst())
+                .map(folder::resolve)
+                .filter(p -> Set.copyOf(lane.formats.Series.of(p).files())
+                        .equals(paths.stream()
+                                .map(f -> f.toAbsolutePath().normalize())
+                                .collect(java.util.stream.Collectors.toSet())))
+                .map(List::of)
+                .orElse(paths);
+    }
+
+    /** All times of a file or a series. */
+    private void read(OneReading asked, Path path, FileLibrary library, Work work) {
+        Study study = asked.study(path);
+        var evaluator = new Evaluator(library);
+        Results last = evaluator.evaluate(study, work);
         last.failures().values().forEach(f -> {
             throw new LaneException(f);
         });
@@ -134,35 +159,51 @@ final class History implements Callable<Integer> {
         if (rows.isEmpty()) {
             run.remarks().forEach(r -> System.err.println(Plain.line(r)));
         }
+        Tally made = null;
+        String why = "";
+        try {
+            made = OneReading.tally(last, "value");
+        } catch (LaneException e) {
+            why = e.getMessage();
+        }
+        if (made != null && convention.isBlank()) {
+            unit = made.unit();
+            convention = asked.convention(made, last);
+        }
         if (run.times().size() < 2) {
-            take(asked, last, run);
+            rows.add(new Row(run.time(), made == null ? Double.NaN : shown(made.unit(), made.value()), why));
             return;
         }
-        for (double t : run.times()) {
-            Results then = evaluator.evaluate(study.withTime(new TimeSelector.At(t, 0)), Work.QUIET);
-            then.failures().values().forEach(f -> {
-                throw new LaneException(f);
-            });
-            take(asked, then, Objects.requireNonNull(then.runs().get("run")));
+        Ask number = study.readings().getFirst().ask();
+        Results all = evaluator.evaluate(
+                study.withReadings(
+                        l -> List.of(new Reading("history", "history", "", new HistoryOf(number, "", null, null)))),
+                work);
+        switch (all.outcome("history", "run")) {
+            case Profile p -> {
+                if (convention.isBlank()) {
+                    unit = p.unit();
+                    convention = p.note();
+                }
+                for (int i = 0; i < p.size(); i++) {
+                    boolean there = Double.isFinite(p.value()[i]);
+                    rows.add(new Row(
+                            p.abscissa()[i],
+                            there ? shown(p.unit(), p.value()[i]) : Double.NaN,
+                            there ? "" : p.note().replaceFirst("^.*?first at [^:]*: ", "")));
+                }
+            }
+            case Outcome.Absent a -> run.times().forEach(t -> rows.add(new Row(t, Double.NaN, a.reason())));
+            case Outcome o -> throw new IllegalStateException("a history is a curve and not " + o);
         }
     }
 
-    private void take(OneReading asked, Results results, Run run) {
-        Tally made;
-        try {
-            made = OneReading.tally(results, "value");
-        } catch (LaneException e) {
-            rows.add(new Row(run.time(), Double.NaN, e.getMessage()));
-            return;
+    private double shown(Unit own, double si) {
+        if (unit.known() && !own.comparable(unit)) {
+            throw new LaneException("The files differ in units: one gives " + unit.symbol() + ", another "
+                    + own.symbol() + ". Give files of one run.");
         }
-        if (convention.isBlank()) {
-            unit = made.unit();
-            convention = asked.convention(made, results);
-        } else if (!unit.equals(made.unit())) {
-            throw new LaneException("The value is in " + unit.label() + " at one time and in "
-                    + made.unit().label() + " at another; take one run's files.");
-        }
-        rows.add(new Row(run.time(), unit.known() ? unit.fromSi(made.value()) : made.value(), ""));
+        return unit.known() ? unit.fromSi(si) : si;
     }
 
     /** Times that the files do not say are the last numbers in their names, or else their order. */

@@ -16,6 +16,39 @@ public record Series(double[] along, double[] value, int absent, int repeated) {
         return value.length;
     }
 
+    /**
+     * Rows that count, in the order of their times.
+     *
+     * @param timeless how many had no time
+     * @param repeated how many were overwritten by later ones
+     */
+    public record Rows(int[] kept, int timeless, int repeated) {}
+
+    /**
+     * Which rows count. Where the time goes back, what was written last does: a run that was restarted goes over the same times
+     * again. Where it only ever goes back, the rows stand the other way round.
+     */
+    public static Rows rows(double[] along) {
+        boolean back = backwards(along);
+        int[] kept = new int[along.length];
+        int n = 0;
+        int timeless = 0;
+        int repeated = 0;
+        for (int k = 0; k < along.length; k++) {
+            int i = back ? along.length - 1 - k : k;
+            if (!Double.isFinite(along[i])) {
+                timeless++;
+                continue;
+            }
+            while (n > 0 && along[kept[n - 1]] >= along[i]) {
+                n--;
+                repeated++;
+            }
+            kept[n++] = i;
+        }
+        return new Rows(Arrays.copyOf(kept, n), timeless, repeated);
+    }
+
     /** By rows; those without a number are left out, the others keep their number. */
     public static Series ofRows(double[] value) {
         double[] rows = new double[value.length];
@@ -90,6 +123,20 @@ public record Series(double[] along, double[] value, int absent, int repeated) {
             first++;
         }
         return new Series(Arrays.copyOfRange(along, first, n), Arrays.copyOfRange(value, first, n), absent, repeated);
+    }
+
+    /** The part between two times, both in it. */
+    public Series between(double from, double to) {
+        int first = 0;
+        while (first < size() && along[first] < from) {
+            first++;
+        }
+        int end = size();
+        while (end > first && along[end - 1] > to) {
+            end--;
+        }
+        return new Series(
+                Arrays.copyOfRange(along, first, end), Arrays.copyOfRange(value, first, end), absent, repeated);
     }
 
     /** How much of the time each value stands for: half of the way to its neighbours; at an end as far out as in. */

@@ -56,6 +56,16 @@ public interface Ask {
         throw new lane.base.LaneException("Reading \"" + reading.name() + "\" is no number of a curve.");
     }
 
+    /** Whether it rests on all stored times of a run, and not on the one that is looked at. */
+    default boolean overTime() {
+        return false;
+    }
+
+    /** What its curve is drawn against where it goes over time, and no station says it. */
+    default Optional<CurveAxis> clock() {
+        return Optional.empty();
+    }
+
     /** What its curve is drawn against. */
     default CurveAxis drawn(Station on) {
         return CurveAxis.of(on);

@@ -1,10 +1,8 @@
 package lane.reading;
 
-import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
-import java.util.Set;
 import lane.base.Fault;
 import lane.base.LaneException;
 import lane.estimate.Estimate;
@@ -16,18 +14,18 @@ import org.jspecify.annotations.Nullable;
 
 /**
  * One number of a curve: a value at a place, where it passes a level, its peak, its slope. What a run, a theory along the line or a
- * table gives as a curve is looked at alike.
+ * table gives as a curve is looked at alike, along a line or over time.
  *
+ * @param of what gives the curve
  * @param what which number
- * @param at for {@code VALUE} the abscissa, in {@code alongUnit}; for {@code CROSSING}, {@code CROSSINGS} and {@code SETTLED} a level
+ * @param at for {@code VALUE}, {@code SAMPLE} and {@code RATE} the abscissa, in {@code alongUnit}; for {@code CROSSING}, {@code CROSSINGS} and {@code SETTLED} a level
  *     or a distance from the last value, in {@code levelUnit}; for {@code WIDTH} the share of the peak, 0 to 1
  * @param count for {@code CROSSING} which one, from 1
  * @param levelUnit and {@code alongUnit}: units of {@code at}, {@code from} and {@code to}; SI where blank
  * @param from and {@code to}: the part of the abscissa that counts; null for all
  */
 public record FeatureOf(
-        String station,
-        String quantity,
+        Ask of,
         What what,
         double at,
         int count,
@@ -35,7 +33,7 @@ public record FeatureOf(
         String alongUnit,
         @Nullable Double from,
         @Nullable Double to)
-        implements Ask {
+        implements OfAnother {
     private static final Method FEATURE = new Method("feature of a curve, straight between its samples", 1);
 
     /** In studies. */
@@ -63,7 +61,15 @@ public record FeatureOf(
         WIDTH("width at a share of the peak"),
         SLOPE("slope of the straight line through it"),
         CONSTANT("constant of the straight line through it"),
-        SETTLED("place from which it stays near its last value");
+        SETTLED("place from which it stays near its last value"),
+        MEAN("mean along it"),
+        INTEGRAL("integral along it"),
+        RATE("rate of change at a place"),
+        SAMPLE("value at a sample, none in between"),
+        LAST("last value"),
+        LAST_VALID("last value that is one"),
+        COUNT("number of samples with a value"),
+        MISSING("number of samples without a value");
 
         private final String word;
 
@@ -73,6 +79,16 @@ public record FeatureOf(
 
         public String word() {
             return word;
+        }
+
+        /** Whether {@code at} is a place along the curve. */
+        public boolean atPlace() {
+            return this == VALUE || this == SAMPLE || this == RATE;
+        }
+
+        /** Whether the answer is counted. */
+        public boolean counted() {
+            return this == CROSSINGS || this == COUNT || this == MISSING;
         }
 
         /** Whether {@code at} is a level of the quantity. */
@@ -90,6 +106,10 @@ public record FeatureOf(
         count = count == 0 ? 1 : count;
         levelUnit = levelUnit == null ? "" : levelUnit;
         alongUnit = alongUnit == null ? "" : alongUnit;
+        if (of != null && of.form() != Form.CURVE) {
+            throw new LaneException(
+                    "A number of a curve is taken of a reading that is one, such as a profile or a history.");
+        }
         if (count < 1) {
             throw new LaneException("Crossings are counted from 1; " + count + " is none.");
         }
@@ -109,28 +129,29 @@ public record FeatureOf(
     }
 
     @Override
-    public List<String> stations() {
-        return List.of(station);
-    }
-
-    @Override
-    public Set<String> quantities() {
-        return Set.of(quantity);
+    public FeatureOf of(Ask other) {
+        return new FeatureOf(other, what, at, count, levelUnit, alongUnit, from, to);
     }
 
     @Override
     public Outcome read(Reading reading, ReadingContext on) {
-        Outcome curve = new ProfileOf(station, quantity).read(reading.in(""), on);
+        Outcome curve = of.read(reading.in("").asking(of), on);
         return curve instanceof Profile p ? of(reading, p) : curve;
     }
 
     @Override
     public Optional<Ask> curve() {
-        return Optional.of(new ProfileOf(station, quantity));
+        return Optional.of(of);
     }
 
     @Override
     public Tally of(Reading reading, Profile p) {
+        if (what == What.INTEGRAL && Type.of(1, p.unit()).points() == 1) {
+            throw new LaneException(
+                    Fault.UNIT,
+                    "An integral of a temperature depends on where its scale begins; take that"
+                            + " of a difference from a temperature, such as T - 300 \"K\", or the mean.");
+        }
         if (what == What.WIDTH && Type.of(1, p.unit()).points() == 1) {
             throw new LaneException(
                     Fault.UNIT,
@@ -153,6 +174,14 @@ public record FeatureOf(
                     case SLOPE -> features.line(1);
                     case CONSTANT -> features.line(0);
                     case SETTLED -> features.settled(distance(p));
+                    case MEAN -> features.mean();
+                    case INTEGRAL -> features.integral();
+                    case RATE -> features.rate(along(p).toSi(at));
+                    case SAMPLE -> features.sample(along(p).toSi(at));
+                    case LAST -> features.last(false);
+                    case LAST_VALID -> features.last(true);
+                    case COUNT -> features.count(true);
+                    case MISSING -> features.count(false);
                 };
         Uncertainty doubt = found.error() > 0
                 ? Uncertainty.ofStandard(Uncertainty.Source.SAMPLING, found.error(), found.freedom())
@@ -172,9 +201,11 @@ public record FeatureOf(
 
     private Unit natural(Profile p) {
         Unit along = p.abscissaUnit();
-        return what == What.CROSSINGS
-                ? Unit.ONE
-                : what == What.SLOPE ? p.unit().difference().over(along.difference()) : what.place() ? along : p.unit();
+        return switch (what) {
+            case SLOPE, RATE -> p.unit().difference().over(along.difference());
+            case INTEGRAL -> p.unit().times(along.difference());
+            default -> what.counted() ? Unit.ONE : what.place() ? along : p.unit();
+        };
     }
 
     private Unit along(Profile p) {

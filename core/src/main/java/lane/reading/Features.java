@@ -66,6 +66,108 @@ final class Features {
                 "The curve has no value at " + number(at) + " of its " + along + "; give a place that it passes.");
     }
 
+    /** Nothing between samples: a value is that of one. */
+    Found sample(double at) {
+        double reach = Math.abs(x[x.length - 1] - x[0]);
+        int near = nearest(at);
+        if (Math.abs(x[near] - at) > 1e-9 * Math.max(reach, Math.abs(at))) {
+            throw new LaneException("There is no sample at " + number(at) + " of its " + along + "; the nearest is at "
+                    + number(x[near]) + ". Take that, or the value between samples.");
+        }
+        if (!Double.isFinite(y[near])) {
+            throw new LaneException("The sample at " + number(at) + " of its " + along + " has no value.");
+        }
+        return new Found(y[near], "at a sample");
+    }
+
+    private int nearest(double at) {
+        int near = 0;
+        for (int i = 1; i < x.length; i++) {
+            near = Math.abs(x[i] - at) < Math.abs(x[near] - at) || Double.isNaN(x[near]) ? i : near;
+        }
+        return near;
+    }
+
+    /** Of the parabola through the nearest sample and its neighbours; at an end of the straight line to the neighbour. */
+    Found rate(double at) {
+        value(at);
+        int i = nearest(at);
+        boolean left = i > 0 && joined(i - 1);
+        boolean right = i + 1 < x.length && joined(i);
+        if (!left && !right) {
+            throw new LaneException("A rate needs two samples with values side by side, which there are none of at "
+                    + number(at) + ".");
+        }
+        if (!left || !right) {
+            int k = left ? i - 1 : i;
+            return new Found((y[k + 1] - y[k]) / (x[k + 1] - x[k]), "between two samples at an end, of first order");
+        }
+        double h = x[i] - x[i - 1];
+        double g = x[i + 1] - x[i];
+        double before = (y[i] - y[i - 1]) / h;
+        double after = (y[i + 1] - y[i]) / g;
+        double second = (after - before) / (h + g);
+        double here = (before * g + after * h) / (h + g);
+        return new Found(here + 2 * second * (at - x[i]), "of the parabola through three samples, of second order");
+    }
+
+    private double pieces(boolean length) {
+        var sum = new lane.base.Sum();
+        for (int i = 0; i + 1 < x.length; i++) {
+            if (joined(i)) {
+                sum.add(length ? Math.abs(x[i + 1] - x[i]) : (y[i] + y[i + 1]) / 2 * (x[i + 1] - x[i]));
+            }
+        }
+        return sum.value();
+    }
+
+    private String covered() {
+        double all = Math.abs(x[x.length - 1] - x[0]);
+        double part = pieces(true);
+        return "by trapezoids, straight between samples"
+                + (part < 0.999999 * all ? ", over the " + number(100 * part / all) + " % that has values" : "");
+    }
+
+    Found integral() {
+        if (pieces(true) == 0) {
+            throw new LaneException("An integral needs two samples with values side by side, and there are none.");
+        }
+        return new Found(pieces(false), covered());
+    }
+
+    Found mean() {
+        double length = pieces(true);
+        if (length == 0) {
+            int only = 0;
+            while (!Double.isFinite(y[only])) {
+                only++;
+            }
+            return new Found(y[only], "of a sample that stands alone");
+        }
+        double sign = x[x.length - 1] < x[0] ? -1 : 1;
+        return new Found(sign * pieces(false) / length, covered());
+    }
+
+    Found last(boolean valid) {
+        int i = y.length - 1;
+        while (valid && !Double.isFinite(y[i])) {
+            i--;
+        }
+        if (!Double.isFinite(y[i])) {
+            throw new LaneException("The last of " + y.length + " samples, at " + number(x[i]) + " of its " + along
+                    + ", has no value; take the last value that is one.");
+        }
+        return new Found(
+                y[i],
+                "at " + number(x[i]) + " in SI units"
+                        + (i == y.length - 1 ? "" : ", " + (y.length - 1 - i) + " before the end"));
+    }
+
+    Found count(boolean values) {
+        int n = (int) Arrays.stream(y).filter(v -> Double.isFinite(v) == values).count();
+        return new Found(n, "of " + y.length);
+    }
+
     /** Where it passes a level, in the order of the curve. */
     private double[] places(double level) {
         var out = new java.util.ArrayList<Double>();

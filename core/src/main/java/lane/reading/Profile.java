@@ -22,6 +22,7 @@ import lane.unit.Unit;
  * @param note how it was made, for people: moved samples, cells as stored
  * @param coverage share of the surfaces that the values were taken over which lies in the run, the least of several; NaN
  *     where there are none, or they have no size of their own
+ * @param beside further curves at the same abscissas that belong to this one, such as those of other times
  * @param places where the samples lie in space, three numbers each; empty where a sample has no place
  */
 public record Profile(
@@ -36,10 +37,15 @@ public record Profile(
         String note,
         double coverage,
         double[] places,
+        List<Beside> beside,
         Provenance trail)
         implements Outcome {
+    /** A curve that belongs to another one. */
+    public record Beside(String name, double[] value) {}
+
     public Profile {
         bands = List.copyOf(bands);
+        beside = List.copyOf(beside);
     }
 
     /** A curve of values at places. */
@@ -66,19 +72,40 @@ public record Profile(
                 note,
                 Double.NaN,
                 new double[0],
+                List.of(),
+                trail);
+    }
+
+    private Profile as(double share, double[] xyz, List<Beside> others) {
+        return new Profile(
+                abscissa,
+                value,
+                bands,
+                abscissaName,
+                abscissaUnit,
+                unit,
+                formula,
+                found,
+                note,
+                share,
+                xyz,
+                others,
                 trail);
     }
 
     /** The same of samples that lie in space. */
     public Profile at(double[] xyz) {
-        return new Profile(
-                abscissa, value, bands, abscissaName, abscissaUnit, unit, formula, found, note, coverage, xyz, trail);
+        return as(coverage, xyz, beside);
     }
 
     /** The same with the share of its surfaces that lies in the run. */
     public Profile covering(double share) {
-        return new Profile(
-                abscissa, value, bands, abscissaName, abscissaUnit, unit, formula, found, note, share, places, trail);
+        return as(share, places, beside);
+    }
+
+    /** The same with further curves. */
+    public Profile with(List<Beside> others) {
+        return as(coverage, places, others);
     }
 
     /** Half-width of each value in SI units, downwards; empty when none is stated. */

@@ -22,6 +22,7 @@ import lane.station.Station;
  *
  * @param stations by key, as they stand in space; null for none
  * @param trail how the run came about
+ * @param moments the stored times of the run
  * @param doubts whether it is wanted how well numbers are integrated, which takes as long again
  */
 public record ReadingContext(
@@ -32,6 +33,7 @@ public record ReadingContext(
         Memo memo,
         Work work,
         Provenance trail,
+        Moments moments,
         boolean doubts) {
     /** @throws LaneException when the study has no such station */
     public Station station(String id, Reading reading) {
@@ -72,16 +74,16 @@ public record ReadingContext(
 
     /** The same where the numbers alone are wanted. */
     public ReadingContext plain() {
-        return new ReadingContext(run, lens, places, stations, memo, work, trail, false);
+        return new ReadingContext(run, lens, places, stations, memo, work, trail, moments, false);
     }
 
     /** The same with another trail so far. */
     public ReadingContext with(Provenance other) {
-        return new ReadingContext(run, lens, places, stations, memo, work, other, doubts);
+        return new ReadingContext(run, lens, places, stations, memo, work, other, moments, doubts);
     }
 
     /** The same seen through another lens. */
     public ReadingContext through(EvaluationContext other) {
-        return new ReadingContext(run, other, places, stations, memo, work, trail, doubts);
+        return new ReadingContext(run, other, places, stations, memo, work, trail, moments, doubts);
     }
 }

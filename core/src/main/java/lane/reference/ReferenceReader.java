@@ -11,6 +11,7 @@ import lane.base.LaneException;
 import lane.base.Sum;
 import lane.estimate.Band;
 import lane.estimate.Estimate;
+import lane.history.Series;
 import lane.mesh.Axis;
 import lane.provenance.Method;
 import lane.provenance.Provenance;
@@ -31,6 +32,7 @@ public final class ReferenceReader {
     private static final Method BY_HAND = new Method("a number by hand", 1);
     private static final Method TABLE = new Method("table read by its recipe", 1);
     private static final Method COLUMNS = new Method("columns as they stand, in the order of the abscissa", 1);
+    private static final Method OVER_TIME = new Method("columns over time, what was written last counts", 1);
     private static final Method WINDOW = new Method("mean over a window, its error by batch means", 2);
 
     private ReferenceReader() {}
@@ -100,6 +102,132 @@ public final class ReferenceReader {
                         "formula, at any abscissa",
                         trail)
                 .at(at.xyz());
+    }
+
+    /** Even samples of a theory over time, between its ends. */
+    private static final int SAMPLES = 200;
+
+    /**
+     * A theory over time: at the stored times, and evenly between the first and the last.
+     *
+     * @param stored times as files count them, in the unit of the axis
+     */
+    public static Profile history(
+            Curve.ByFormula curve,
+            Map<String, Double> constants,
+            List<Double> stored,
+            CurveAxis axis,
+            String unitText) {
+        Formula formula = Formula.of(curve.formula());
+        Unit unit = known(curve.unit(), "formula \"" + curve.formula() + "\"");
+        if (stored.isEmpty()) {
+            throw new LaneException("The formula \"" + formula.text()
+                    + "\" is taken at the stored times of a run, and no run of the study has several; give a table.");
+        }
+        double first = stored.getFirst();
+        double last = stored.getLast();
+        double[] abscissa = java.util.stream.DoubleStream.concat(
+                        stored.stream().mapToDouble(t -> t),
+                        IntStream.rangeClosed(0, SAMPLES).mapToDouble(i -> first + (last - first) * i / SAMPLES))
+                .sorted()
+                .distinct()
+                .map(axis.unit()::toSi)
+                .toArray();
+        double[] value = Arrays.stream(abscissa)
+                .map(t -> {
+                    Map<String, Double> at = new HashMap<>(constants);
+                    at.putIfAbsent("time", t);
+                    return unit.toSi(formula.value(at));
+                })
+                .toArray();
+        Unit shown = Outcome.shown(unitText, unit, "Theory");
+        Map<String, Object> settings = given(curve, unit, constants, Double.NaN, formula);
+        settings.put("times", abscissa.length + " from " + first + " to " + last);
+        settings.remove("time");
+        Provenance trail = Provenance.EMPTY
+                .then("source", FORMULA, "formula {formula}", settings)
+                .then(
+                        "reading",
+                        FORMULA,
+                        "history",
+                        Map.of("unit", shown.label(), "along", axis.unit().label()));
+        return new Profile(
+                abscissa,
+                value,
+                List.of(),
+                axis.word(),
+                axis.unit(),
+                shown,
+                true,
+                (int) Arrays.stream(value).filter(Double::isFinite).count(),
+                "formula, at any time",
+                trail);
+    }
+
+    /**
+     * A column over time, in the order of the rows. Where the time goes back, as after a restart, what was written last counts; a
+     * row without a value keeps its time.
+     */
+    public static Profile history(Table table, Curve.Columns c, CurveAxis axis, String name, String unitText) {
+        Unit alongSaid = Unit.of(table.unit(c.abscissa(), c.abscissaUnit()));
+        Unit alongUnit = alongSaid.known() ? alongSaid : axis.unit();
+        // Logs hold many a column of which nobody says a unit, and most are looked at by themselves.
+        Unit unit = Unit.of(table.unit(c.value(), c.unit()));
+        alongUnit.requireComparable(axis.unit(), "Column \"" + c.abscissa() + "\" along \"" + name + "\"");
+        double[] along =
+                Arrays.stream(table.column(c.abscissa())).map(alongUnit::toSi).toArray();
+        double[] value = Arrays.stream(table.column(c.value())).map(unit::toSi).toArray();
+        Series.Rows rows = Series.rows(along);
+        int[] kept = rows.kept();
+        int found =
+                (int) IntStream.of(kept).filter(i -> Double.isFinite(value[i])).count();
+        if (found == 0) {
+            throw new LaneException("The table " + table.input().path() + " has no row with numbers in both \""
+                    + c.abscissa() + "\" and \"" + c.value() + "\".");
+        }
+        List<Band> bands = new ArrayList<>();
+        if (!c.uncertainty().none()) {
+            double[] below = of(c.uncertainty().halves(table, false, value, unit), kept);
+            double[] above = c.uncertainty().upper().isBlank()
+                    ? below
+                    : of(c.uncertainty().halves(table, true, value, unit), kept);
+            bands.add(new Band(lane.estimate.Uncertainty.Source.MEASURED, below, above, ColumnUncertainty.SHOWN));
+        }
+        Unit shown = Outcome.shown(unitText, unit, "Table " + table.input().path());
+        String note = kept.length + " rows"
+                + (alongSaid.known() || axis.unit().equals(Unit.ONE)
+                        ? ""
+                        : ", " + c.abscissa() + " taken in " + axis.unit().symbol() + ", which the table does not say")
+                + (unit.known() ? "" : ", the unit of " + c.value() + " not said")
+                + (found < kept.length ? ", " + (kept.length - found) + " of them without a value" : "")
+                + (rows.timeless() > 0 ? "; " + rows.timeless() + " more have no " + c.abscissa() : "")
+                + (rows.repeated() > 0
+                        ? "; " + rows.repeated() + " were overwritten where " + c.abscissa() + " goes back"
+                        : "");
+        Provenance trail = source(table)
+                .then(
+                        "reading",
+                        OVER_TIME,
+                        "columns {along}, {of}",
+                        Map.of(
+                                "along",
+                                c.abscissa(),
+                                "of",
+                                c.value(),
+                                "abscissa",
+                                c.abscissa() + ", " + alongUnit.label(),
+                                "value",
+                                c.value() + ", " + unit.label(),
+                                "uncertainty",
+                                c.uncertainty().word(),
+                                "rows",
+                                note));
+        return new Profile(
+                of(along, kept), of(value, kept), bands, axis.word(), axis.unit(), shown, false, found, note, trail);
+    }
+
+    private static double[] of(double[] all, int[] kept) {
+        return IntStream.of(kept).mapToDouble(i -> all[i]).toArray();
     }
 
     /** What a formula was given: all that decides its value beside the place. */

@@ -1,5 +1,6 @@
 package lane.study;
 
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
@@ -13,10 +14,11 @@ import lane.reading.Reading;
 import lane.reference.Curve;
 import lane.reference.Formula;
 import lane.reference.ReferenceReader;
+import lane.station.CurveAxis;
 import lane.station.Station;
 
 /** What a theory, a measurement or hand values answer to the readings of a study. */
-record Answering(Study study, Source.Reference reference, Library library, double time) {
+record Answering(Study study, Source.Reference reference, Library library, double time, List<Double> times) {
     /** Names by which a formula depends on the place. */
     private static final Set<String> ALONG = Set.of("s", "x", "y", "z", "r");
 
@@ -29,7 +31,24 @@ record Answering(Study study, Source.Reference reference, Library library, doubl
                 .orElse(Double.NaN);
     }
 
+    /** The stored times of the first run in lane order that has several: at these a theory answers a history. */
+    static List<Double> times(Map<String, Run> runs) {
+        return runs.values().stream()
+                .map(Run::times)
+                .filter(t -> t.size() > 1)
+                .findFirst()
+                .orElse(List.of());
+    }
+
+    /** What it says to a reading; to a number of a curve also what it says to that curve, which may be a reading of its own. */
     Optional<Curve> curve(Reading reading) {
+        return answer(reading).or(() -> reading.ask().curve().flatMap(behind -> study.readings().stream()
+                .filter(r -> r.ask().equals(behind))
+                .flatMap(r -> answer(r).stream())
+                .findFirst()));
+    }
+
+    private Optional<Curve> answer(Reading reading) {
         return reference.answers().stream()
                 .filter(c -> c.reading().equals(reading.id()))
                 .findFirst();
@@ -56,11 +75,24 @@ record Answering(Study study, Source.Reference reference, Library library, doubl
         };
     }
 
+    private Outcome overTime(Reading reading, Curve curve, CurveAxis axis) {
+        return switch (curve) {
+            case Curve.ByFormula f -> ReferenceReader.history(f, reference.constants(), times, axis, reading.unit());
+            case Curve.Columns c ->
+                ReferenceReader.history(
+                        library.table(c.file(), study.recipes()), c, axis, reading.name(), reading.unit());
+            case Curve.HandValue _, Curve.WindowMean _ ->
+                throw new LaneException("Reading \"" + reading.name() + "\" goes over time, but " + reference.name()
+                        + " gives a single number; give a formula of the time or columns.");
+        };
+    }
+
     private Outcome number(Reading reading, Curve curve) {
+        boolean overTime = reading.ask().curve().flatMap(Ask::clock).isPresent();
         boolean curved = curve instanceof Curve.Columns
                 || curve instanceof Curve.ByFormula f
                         && Formula.of(f.formula()).names().stream()
-                                .anyMatch(n -> ALONG.contains(n)
+                                .anyMatch(n -> (ALONG.contains(n) || overTime && n.equals("time"))
                                         && !reference.constants().containsKey(n));
         Ask behind = reading.ask().curve().orElse(null);
         if (curved && behind != null) {
@@ -81,6 +113,9 @@ record Answering(Study study, Source.Reference reference, Library library, doubl
     }
 
     private Outcome along(Reading reading, Curve curve) {
+        if (reading.ask().clock().isPresent()) {
+            return overTime(reading, curve, reading.ask().clock().get());
+        }
         Station on = station(reading);
         return switch (curve) {
             case Curve.ByFormula f ->

@@ -2,7 +2,6 @@ package lane.study;
 
 import java.util.ArrayList;
 import java.util.HashMap;
-import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -27,9 +26,9 @@ import lane.field.Run;
 import lane.field.Treatment;
 import lane.provenance.Method;
 import lane.provenance.Provenance;
-import lane.quantity.Definitions;
 import lane.quantity.FieldUnit;
 import lane.quantity.Quantity;
+import lane.reading.Moments;
 import lane.reading.Outcome;
 import lane.reading.Reading;
 import lane.reading.ReadingContext;
@@ -38,7 +37,6 @@ import lane.reference.Curve;
 import lane.reference.Formula;
 import lane.station.Placement;
 import lane.station.Shape;
-import lane.station.Sheet;
 import lane.station.Station;
 import lane.station.Sweep;
 import lane.unit.Unit;
@@ -242,9 +240,9 @@ public final class Evaluator {
                 Run run = runs.get(s.id());
                 yield run == null
                         ? new Answer(new Outcome.Absent(why(failures.get(s.id()))))
-                        : readRun(study, run, s.treatment(), reading, lens, beyond, work);
+                        : readRun(study, run, s, reading, lens, beyond, work);
             }
-            case Source.Reference r -> new Answer(readReference(study, r, reading, Answering.time(runs)));
+            case Source.Reference r -> new Answer(readReference(study, r, reading, runs));
         });
     }
 
@@ -267,13 +265,16 @@ public final class Evaluator {
     }
 
     /** What is particular about a run: its time, and what was stated of it. */
-    private static Map<String, String> facts(Run run, Treatment treatment) {
+    private static Map<String, String> facts(Run run, Source.Simulation source, boolean overTime) {
+        Treatment treatment = source.treatment();
         var out = new LinkedHashMap<String, String>();
         out.put(
                 "read",
-                run.inputs().isEmpty()
-                        ? "run in memory"
-                        : run.inputs().getFirst().brief());
+                overTime
+                        ? source.file()
+                        : run.inputs().isEmpty()
+                                ? "run in memory"
+                                : run.inputs().getFirst().brief());
         if (!treatment.length().isBlank()) {
             out.put("coordinates in", treatment.length());
         } else if (!run.stated().length()) {
@@ -287,7 +288,7 @@ public final class Evaluator {
                 .filter(f -> run.remarks().contains(Treatment.assumed(f.name())))
                 .forEach(f -> out.put("components of " + f.name(), "xx, yy, zz, xy, yz, xz, assumed"));
         treatment.parts().forEach(e -> out.merge("parts", e.toString(), (a, b) -> a + "; " + b));
-        if (!Double.isNaN(run.time())) {
+        if (!Double.isNaN(run.time()) && !overTime) {
             out.put(
                     "time",
                     run.time()
@@ -312,43 +313,29 @@ public final class Evaluator {
     private Answer readRun(
             Study study,
             Run run,
-            Treatment treatment,
+            Source.Simulation source,
             Reading reading,
             EvaluationContext lens,
             Depends beyond,
             Work work) {
-        Provenance trail =
-                new Provenance(run.inputs(), List.of()).then("source", READ, "{read}", facts(run, treatment));
-        List<Station> stations = stations(study, reading);
-        // Names of readings do not change numbers but stand in the trail; quantities and units that the reading does
-        // not use are left out of the key, so that editing them costs nothing here.
-        Set<String> keys = new HashSet<>(reading.quantities());
-        stations.stream()
-                .map(s -> s.shape().shapedBy())
-                .filter(k -> !k.isBlank())
-                .forEach(keys::add);
-        Definitions graph = lens.definitions();
-        List<Quantity> asked =
-                keys.stream().sorted().flatMap(k -> study.quantity(k).stream()).toList();
-        List<Quantity> quantities =
-                asked.stream().flatMap(q -> graph.needs(q).stream()).distinct().toList();
-        Set<String> leaves = new HashSet<>();
-        asked.forEach(q -> leaves.addAll(graph.leaves(q)));
-        List<FieldUnit> units =
-                study.units().stream().filter(u -> leaves.contains(u.field())).toList();
-        List<Object> sheets = new ArrayList<>();
-        if (asked.stream().anyMatch(graph::beyond) || beyond.study.namesReading(leaves)) {
-            asked.forEach(q -> sheets.add(beyond.of(run, q, lens)));
+        boolean overTime = reading.ask().overTime();
+        Moments moments = beyond.study.moments(run, lens);
+        Provenance trail = new Provenance(overTime ? List.of() : run.inputs(), List.of())
+                .then("source", READ, "{read}", facts(run, source, overTime));
+        Needs needs = Needs.of(study, reading, lens, beyond.study);
+        List<Object> more = new ArrayList<>();
+        if (needs.beyond()) {
+            // Over all times nobody has told yet what each of them looks up.
+            needs.asked().forEach(q -> more.add(overTime ? lens.beyond().key() : beyond.of(run, q, lens)));
         }
-        stations.stream()
-                .map(Station::shape)
-                .filter(Sheet.class::isInstance)
-                .forEach(s -> sheets.add(library.sheet(((Sheet) s).file()).key()));
-        var key = new ReadKey(run.key(), reading, stations, quantities, units, study.axis(), sheets);
+        needs.sheets().forEach(f -> more.add(library.sheet(f).key()));
+        Object of = overTime && moments instanceof StudyMoments m ? m.key() : run.key();
+        // Names of readings do not change numbers but stand in the trail.
+        var key = new ReadKey(of, reading, needs.stations(), needs.quantities(), needs.units(), study.axis(), more);
         return memo.counted(key, () -> {
             try {
                 var on = new ReadingContext(
-                        run, lens, places, id -> study.station(id).orElse(null), memo, work, trail, true);
+                        run, lens, places, id -> study.station(id).orElse(null), memo, work, trail, moments, true);
                 var outside = new Outside();
                 Outcome made = outside.counting(() -> reading.ask().read(reading, on));
                 List<Scalar> beside = outside.shares().entrySet().stream()
@@ -391,8 +378,10 @@ public final class Evaluator {
         }
     }
 
-    private Outcome readReference(Study study, Source.Reference reference, Reading reading, double time) {
-        var answering = new Answering(study, reference, library, time);
+    private Outcome readReference(Study study, Source.Reference reference, Reading reading, Map<String, Run> runs) {
+        double time = Answering.time(runs);
+        List<Double> times = Answering.times(runs);
+        var answering = new Answering(study, reference, library, time, times);
         Curve curve = answering.curve(reading).orElse(null);
         if (curve == null) {
             return new Outcome.Absent(
@@ -408,6 +397,7 @@ public final class Evaluator {
         if (curve instanceof Curve.ByFormula f
                 && Formula.of(f.formula()).names().contains("time")) {
             tables.add(time);
+            tables.add(times);
         }
         var key = new ReadKey(
                 reference.constants(), reading, stations(study, reading), List.of(), List.of(), study.axis(), tables);

@@ -39,6 +39,24 @@ public interface Library extends SheetFiles {
         return doing + " failed by a fault of the program (" + fault + "); please report it.";
     }
 
+    /** What all stored times of a run are known by together: equal as long as it is not read again. */
+    default Object recorded(Source.Simulation source, Run run) {
+        return List.of(run.key(), run.times());
+    }
+
+    /** A run at a time that is one of many, passed by one after the other: it is let go of first. */
+    default Run passing(Source.Simulation source, TimeSelector moment, Work work) {
+        return run(source, moment, work);
+    }
+
+    /** Begins to open a time that will be asked for next, on a thread of its own. */
+    default void prepare(Source.Simulation source, TimeSelector moment) {}
+
+    /** Where what was read of a run at single times is kept for what is defined so, by value. */
+    default Journal journal(Source.Simulation source, List<?> definition) {
+        return Journal.NONE;
+    }
+
     /** Told after a study was computed: what it does not use can be let go. */
     default void settled(Study study) {}
 }

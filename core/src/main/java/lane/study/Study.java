@@ -40,7 +40,7 @@ public record Study(
         Keyed<Reading> readings,
         Keyed<Check> checks,
         Pictures pictures) {
-    public static final int VERSION = 2;
+    public static final int VERSION = 3;
 
     public Study {
         name = name == null ? "" : name;

@@ -39,6 +39,7 @@ import lane.mesh.Axis;
 import lane.provenance.Provenance;
 import lane.quantity.Definitions;
 import lane.quantity.Quantity;
+import lane.reading.Moments;
 import lane.reading.Outcome;
 import lane.reading.Reading;
 import lane.reading.ReadingContext;
@@ -160,12 +161,13 @@ final class StudyBeyond implements Beyond {
     @Override
     public @Nullable Scope reference(String lane, double time, EvaluationContext lens) {
         double at = Double.isNaN(time) ? Answering.time(runs) : time;
+        List<Double> times = Answering.times(runs);
         return study.sources().stream()
                 .filter(Source.Reference.class::isInstance)
                 .map(Source.Reference.class::cast)
                 .filter(s -> s.name().equals(lane) || s.id().equals(lane))
                 .findFirst()
-                .map(s -> new AnswerScope(new Answering(study, s, library, at), lens))
+                .map(s -> new AnswerScope(new Answering(study, s, library, at, times), lens))
                 .orElse(null);
     }
 
@@ -326,6 +328,16 @@ final class StudyBeyond implements Beyond {
         return steps.wallDistance(run);
     }
 
+    /** The stored times of a run; none for what is no lane of the study. */
+    Moments moments(Run run, EvaluationContext lens) {
+        return study.sources().stream()
+                .filter(s -> runs.get(s.id()) == run)
+                .map(Source.Simulation.class::cast)
+                .findFirst()
+                .<Moments>map(s -> new StudyMoments(study, s, runs, library, places, memo, work, lens))
+                .orElse(Moments.NONE);
+    }
+
     /** A run at another of its times. */
     private Run then(Run run, double time) {
         Source.Simulation source = study.sources().stream()
@@ -426,7 +438,15 @@ final class StudyBeyond implements Beyond {
 
     private ReadingContext context(Run run, EvaluationContext lens) {
         return new ReadingContext(
-                run, lens, places, id -> study.station(id).orElse(null), memo, work, Provenance.EMPTY, false);
+                run,
+                lens,
+                places,
+                id -> study.station(id).orElse(null),
+                memo,
+                work,
+                Provenance.EMPTY,
+                moments(run, lens),
+                false);
     }
 
     @Override

@@ -24,7 +24,8 @@ class FeatureTest {
 
     private static Tally number(Profile p, What what, double at, int count, String unit, Double from, Double to) {
         boolean level = what.level();
-        var ask = new FeatureOf("s", "q", what, at, count, level ? unit : "", level ? "" : unit, from, to);
+        var ask =
+                new FeatureOf(new ProfileOf("s", "q"), what, at, count, level ? unit : "", level ? "" : unit, from, to);
         return ask.of(new Reading("r", "r", "", ask), p);
     }
 

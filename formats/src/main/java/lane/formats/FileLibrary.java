@@ -22,6 +22,7 @@ import lane.formats.table.TableReader;
 import lane.provenance.Provenance;
 import lane.reference.Recipe;
 import lane.reference.Table;
+import lane.study.Journal;
 import lane.study.Library;
 import lane.study.Source;
 import lane.study.Study;
@@ -34,6 +35,7 @@ import org.jspecify.annotations.Nullable;
 public final class FileLibrary implements Library {
     private volatile Path folder;
     private final Map<Object, FutureTask<Object>> kept = new ConcurrentHashMap<>();
+    private final java.util.concurrent.atomic.AtomicInteger known = new java.util.concurrent.atomic.AtomicInteger();
     private final Map<Recording.Bundle, Recording> recordings = new ConcurrentHashMap<>();
 
     /** A table as a recipe reads it; without a recipe its kind. */
@@ -220,6 +222,49 @@ public final class FileLibrary implements Library {
     @Override
     public Run run(Source.Simulation source, TimeSelector moment, Work work) {
         return recording(source).run(source, moment, work);
+    }
+
+    @Override
+    public Run passing(Source.Simulation source, TimeSelector moment, Work work) {
+        return recording(source).passing(source, moment, work);
+    }
+
+    @Override
+    public void prepare(Source.Simulation source, TimeSelector moment) {
+        try {
+            recording(source).prepare(source, moment);
+        } catch (LaneException e) {
+            // It is told when it is asked for.
+        }
+    }
+
+    @Override
+    public Object recorded(Source.Simulation source, Run run) {
+        return List.of(recording(source).known(), run.times());
+    }
+
+    @Override
+    public Journal journal(Source.Simulation source, List<?> definition) {
+        return StepJournal.of(this, resolve(source.file()), definition);
+    }
+
+    /** How many single times were known from before and not read again. */
+    public int known() {
+        return known.get();
+    }
+
+    void oneKnown() {
+        known.incrementAndGet();
+    }
+
+    /** How a file looked when it was hashed; empty where it was not. */
+    java.util.Optional<FileStamp> hashed(String path) {
+        Path file = resolve(path);
+        return kept.keySet().stream()
+                .filter(Hashed.class::isInstance)
+                .map(h -> ((Hashed) h).of)
+                .filter(s -> s.file().equals(file))
+                .findFirst();
     }
 
     @Override

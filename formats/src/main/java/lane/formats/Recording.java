@@ -49,6 +49,8 @@ final class Recording {
         volatile List<FileStamp> stamps = List.of();
 
         volatile long asked;
+        /** Whether it was one of many that are passed by. */
+        volatile boolean passing = true;
 
         Step(Loading<Run> loading) {
             this.loading = loading;
@@ -64,6 +66,11 @@ final class Recording {
     private final Map<TimeSelector, Step> steps = new ConcurrentHashMap<>();
     private final Map<Path, Head> heads = new ConcurrentHashMap<>();
     private final Map<Path, List<Path>> patterns = new ConcurrentHashMap<>();
+    /** Files of times that were passed by and let go of, as they were read. */
+    private final Map<Path, FileStamp> passed = new ConcurrentHashMap<>();
+    /** How often it was read again. */
+    private final AtomicLong generation = new AtomicLong();
+
     private final AtomicLong clock = new AtomicLong();
     /** The stored times; null as long as nothing was read. */
     private volatile @Nullable List<Double> times;
@@ -114,8 +121,20 @@ final class Recording {
         step(source, named(moment));
     }
 
+    /** Times that are passed by and held at once. */
+    private static final int PASSING = 8;
+
+    /** The run at a time that is passed by, understood as the source says. */
+    Run passing(Source.Simulation source, TimeSelector moment, Work work) {
+        return taken(source, moment, work, true);
+    }
+
     /** The run at a time, understood as the source says. */
     Run run(Source.Simulation source, TimeSelector moment, Work work) {
+        return taken(source, moment, work, false);
+    }
+
+    private Run taken(Source.Simulation source, TimeSelector moment, Work work, boolean passing) {
         TimeSelector first = named(moment);
         Step step = await(source, first, work);
         TimeSelector same = named(moment);
@@ -126,6 +145,7 @@ final class Recording {
             step = other == null || other.loading.now() == null ? step : other;
         }
         step.asked = clock.incrementAndGet();
+        step.passing &= passing;
         Run read = Objects.requireNonNull(step.loading.now());
         return step.understood.computeIfAbsent(source.treatment().at(null), t -> t.apply(read));
     }
@@ -193,8 +213,16 @@ final class Recording {
         return run;
     }
 
+    /** What all its times are known by together, until it is read again. */
+    Object known() {
+        return List.of(files, generation.get());
+    }
+
     /** Whether the files are no longer as they were read, or a series has others. */
     boolean changed() {
+        if (passed.values().stream().anyMatch(FileStamp::differs)) {
+            return true;
+        }
         if (steps.values().stream().anyMatch(s -> s.stamps.stream().anyMatch(FileStamp::differs))) {
             return true;
         }
@@ -212,7 +240,9 @@ final class Recording {
 
     /** Forgets the runs, so that they are read again when they are next asked for; a mesh that did not change stays. */
     void reload() {
+        generation.incrementAndGet();
         steps.clear();
+        passed.clear();
         patterns.clear();
         times = null;
     }
@@ -227,17 +257,28 @@ final class Recording {
 
     private static final long MOST = Runtime.getRuntime().maxMemory() / 8;
 
-    /** Lets go of times asked for long ago, where their meshes take too much together. */
+    /** Lets go of times that were passed by, and of those asked for long ago where their meshes take too much together. */
     private void trim(Step newest) {
         List<Map.Entry<TimeSelector, Step>> oldest = new ArrayList<>(steps.entrySet());
         oldest.sort(Comparator.comparingLong(e -> e.getValue().asked));
+        oldest.removeIf(e -> e.getValue() == newest || e.getValue().loading.now() == null);
+        List<Map.Entry<TimeSelector, Step>> passing =
+                oldest.stream().filter(e -> e.getValue().passing).toList();
+        for (int i = 0; i < passing.size() - PASSING; i++) {
+            letGo(passing.get(i));
+            oldest.remove(passing.get(i));
+        }
         for (Map.Entry<TimeSelector, Step> e : oldest) {
             if (bytes() <= MOST) {
                 return;
             }
-            if (e.getValue() != newest && e.getValue().loading.now() != null) {
-                steps.remove(e.getKey(), e.getValue());
-            }
+            letGo(e);
+        }
+    }
+
+    private void letGo(Map.Entry<TimeSelector, Step> one) {
+        if (steps.remove(one.getKey(), one.getValue()) && one.getValue().passing) {
+            one.getValue().stamps.forEach(s -> passed.put(s.file(), s));
         }
     }
 

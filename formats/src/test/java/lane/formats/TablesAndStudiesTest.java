@@ -58,6 +58,7 @@ import lane.reading.AroundOf;
 import lane.reading.AroundOf.Along;
 import lane.reading.BalanceOf;
 import lane.reading.BalanceOf.Term;
+import lane.reading.FeatureOf;
 import lane.reading.ProfileOf;
 import lane.reading.Reading;
 import lane.reading.SweepOf;
@@ -437,6 +438,21 @@ class TablesAndStudiesTest {
     }
 
     @Test
+    void aNumberOfACurveFromBeforeVersion3HoldsItsProfile() {
+        Study s = StudyJson.of("""
+                {"version": 2, "name": "tank", "readings": [{"kind": "feature", "id": "top", "name": "top",
+                 "station": "rod", "quantity": "h", "what": "CROSSING", "at": 2, "levelUnit": "cm", "unit": "mm"}]}
+                """, "old");
+        assertThat(s.readings())
+                .containsExactly(new Reading(
+                        "top",
+                        "top",
+                        "mm",
+                        new FeatureOf(new ProfileOf("rod", "h"), FeatureOf.What.CROSSING, 2, 1, "cm", "", null, null)));
+        assertThat(StudyJson.of(StudyJson.text(s), "again")).isEqualTo(s);
+    }
+
+    @Test
     void everyKindOfCheckComesBackAsItWas() {
         Study s = Study.empty("checks").withChecks(l -> {
             l.add(new Check("a", "r", new WithinBand(1.0, null, "kPa"), List.of("x")));
@@ -458,15 +474,15 @@ class TablesAndStudiesTest {
         assertThat(schema.validate(mapper.readTree(StudyJson.text(Study.empty("e")))))
                 .isEmpty();
         String byHand =
-                "{\"version\": 2, \"name\": \"x\", \"sources\": [{\"kind\": \"run\", \"id\": \"a\", \"name\": \"a\", \"file\": \"a.vtu\"}]}";
+                "{\"version\": 3, \"name\": \"x\", \"sources\": [{\"kind\": \"run\", \"id\": \"a\", \"name\": \"a\", \"file\": \"a.vtu\"}]}";
         assertThat(schema.validate(mapper.readTree(byHand))).isEmpty();
         assertThat(StudyJson.of(byHand, "x").sources()).hasSize(1);
         for (String bad : List.of(
-                "{\"version\": 3, \"name\": \"x\"}",
+                "{\"version\": 4, \"name\": \"x\"}",
                 "{\"name\": \"x\"}",
-                "{\"version\": 2, \"name\": \"x\", \"sources\": [{\"kind\": \"ghost\", \"id\": \"a\"}]}",
-                "{\"version\": 2, \"name\": \"x\", \"colour\": 3}",
-                "{\"version\": 2, \"name\": \"x\", \"quantities\": [{\"id\": \"../p\", \"name\": \"p\"}]}")) {
+                "{\"version\": 3, \"name\": \"x\", \"sources\": [{\"kind\": \"ghost\", \"id\": \"a\"}]}",
+                "{\"version\": 3, \"name\": \"x\", \"colour\": 3}",
+                "{\"version\": 3, \"name\": \"x\", \"quantities\": [{\"id\": \"../p\", \"name\": \"p\"}]}")) {
             assertThat(schema.validate(mapper.readTree(bad))).as(bad).isNotEmpty();
             assertThatThrownBy(() -> StudyJson.of(bad, "bad.json"))
                     .as(bad)

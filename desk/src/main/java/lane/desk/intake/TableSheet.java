@@ -13,10 +13,12 @@ import lane.base.LaneException;
 import lane.desk.Session;
 import lane.desk.ShownPath;
 import lane.desk.Ui;
+import lane.desk.readings.OverTime;
 import lane.field.Field;
 import lane.field.Values;
 import lane.formats.table.TableReader;
 import lane.picture.Ticks;
+import lane.reference.Monitors;
 import lane.reference.Recipe;
 import lane.reference.Table;
 import lane.study.Source;
@@ -54,6 +56,7 @@ final class TableSheet {
             sheet.getChildren().add(shared(table, recipe));
             told(table, sheet);
             columns(table, recipe, sheet);
+            monitors(table).ifPresent(sheet.getChildren()::add);
             sheet.getChildren().add(TableChart.of(table, session.palette()));
             SourceSheet.files(session, List.of(table.input()), sheet);
         } catch (LaneException e) {
@@ -275,6 +278,50 @@ final class TableSheet {
             sheet.getChildren().add(column(table, i, recipe));
             doubt(table.units().get(i)).ifPresent(d -> sheet.getChildren().add(RunSection.note(d, "small", "ochre")));
         }
+    }
+
+    /** The way from the columns of a log to curves over time. */
+    private Optional<Node> monitors(Table table) {
+        List<Monitors.One> all = Monitors.of(table);
+        Source.Reference source = session.study().sources().stream()
+                .filter(s -> s instanceof Source.Reference r && r.files().contains(file))
+                .map(Source.Reference.class::cast)
+                .findFirst()
+                .orElse(null);
+        if (source == null || all.isEmpty()) {
+            return Optional.empty();
+        }
+        var menu = new javafx.scene.control.MenuButton(
+                "Read over " + all.getFirst().along());
+        menu.setId("monitor-columns");
+        menu.getStyleClass().add("small-menu");
+        List<javafx.scene.control.MenuItem> items = new java.util.ArrayList<>();
+        var every = new javafx.scene.control.MenuItem(
+                all.size() == 1 ? all.getFirst().column() : "All " + Ui.count(all.size(), "column"));
+        every.setOnAction(e -> monitors(source, all));
+        items.add(every);
+        if (all.size() > 1) {
+            items.add(new javafx.scene.control.SeparatorMenuItem());
+            for (Monitors.One one : all) {
+                var item = new javafx.scene.control.MenuItem(one.column());
+                item.setMnemonicParsing(false);
+                item.setOnAction(e -> monitors(source, List.of(one)));
+                items.add(item);
+            }
+        }
+        menu.getItems().setAll(items);
+        return Optional.of(Ui.row(
+                10,
+                menu,
+                Ui.label(
+                        "each column becomes a history among the readings, with its last value and whether it settled",
+                        "small",
+                        "muted")));
+    }
+
+    private void monitors(Source.Reference source, List<Monitors.One> all) {
+        OverTime.monitors(session, source, file, all);
+        session.go(4);
     }
 
     /** How the unit was read, where some mean something else by it. */

@@ -9,6 +9,7 @@ import lane.quantity.Quantity;
 import lane.reading.Ask;
 import lane.reading.FeatureOf;
 import lane.reading.FeatureOf.What;
+import lane.reading.ProfileOf;
 import lane.reading.Reading;
 import lane.station.CutCurve;
 import lane.station.Shape;
@@ -43,14 +44,24 @@ public final class FeatureForm implements AskForm {
     @Override
     public String name(Study study, Ask ask) {
         var f = (FeatureOf) ask;
-        String of = AskForm.quantity(study, f.quantity()) + ", " + AskForm.places(study, List.of(f.station()));
+        if (!(f.of() instanceof ProfileOf p)) {
+            String curve = AskForm.ALL.of(f.of()).name(study, f.of());
+            return curve.isBlank() ? "" : Plain.title(f.what().word()) + ", " + curve;
+        }
+        String quantity = AskForm.quantity(study, p.quantity());
+        String of = quantity + ", " + AskForm.places(study, List.of(p.station()));
         return switch (f.what()) {
             case PEAK -> "Greatest " + of;
             case LOW -> "Least " + of;
             default ->
-                Plain.title(f.what().word().replace(" it ", " " + AskForm.quantity(study, f.quantity()) + " ")) + ", "
-                        + AskForm.places(study, List.of(f.station()));
+                Plain.title(f.what().word().replace(" it ", " " + quantity + " ")) + ", "
+                        + AskForm.places(study, List.of(p.station()));
         };
+    }
+
+    @Override
+    public String group(Reading reading) {
+        return reading.ask() instanceof FeatureOf f && f.of().clock().isPresent() ? OverTime.GROUP : group();
     }
 
     @Override
@@ -78,27 +89,14 @@ public final class FeatureForm implements AskForm {
                                 f.what(),
                                 What::word,
                                 w -> Rows.change(session, reading.in(""), () -> of(f, w, first(w), f.count())))));
-        session.study().quantity(f.quantity()).ifPresent(q -> box.getChildren()
-                .add(Rows.of(
-                        "of",
-                        Ui.choice(
-                                "feature-quantity",
-                                session.numbers(),
-                                q,
-                                Quantity::name,
-                                c -> Rows.change(session, reading.in(""), () -> of(f, f.station(), c.id()))))));
-        session.study().station(f.station()).ifPresent(s -> box.getChildren()
-                .add(Rows.of(
-                        "along",
-                        Ui.choice(
-                                "feature-station",
-                                stations,
-                                s,
-                                Station::name,
-                                c -> Rows.change(session, reading, () -> of(f, c.id(), f.quantity()))))));
-        if (f.what() == What.VALUE || f.what().level() || f.what() == What.WIDTH) {
-            String unit = f.what() == What.VALUE ? f.alongUnit() : f.what().level() ? f.levelUnit() : "";
-            String caption = f.what() == What.VALUE ? "at" : f.what().level() ? "level" : "share";
+        if (f.of() instanceof ProfileOf p) {
+            profile(session, reading, f, p, stations, box);
+        } else {
+            OverTime.of(session, reading, f, box);
+        }
+        if (f.what().atPlace() || f.what().level() || f.what() == What.WIDTH) {
+            String unit = f.what().atPlace() ? f.alongUnit() : f.what().level() ? f.levelUnit() : "";
+            String caption = f.what().atPlace() ? "at" : f.what().level() ? "level" : "share";
             box.getChildren()
                     .add(Rows.of(
                             caption,
@@ -142,31 +140,45 @@ public final class FeatureForm implements AskForm {
         return what == What.WIDTH ? 0.5 : 0;
     }
 
-    private static FeatureOf of(FeatureOf f, What what, double at, int count) {
-        return new FeatureOf(
-                f.station(), f.quantity(), what, at, count, f.levelUnit(), f.alongUnit(), f.from(), f.to());
+    private static void profile(
+            Session session, Reading reading, FeatureOf f, ProfileOf p, List<Station> stations, VBox box) {
+        session.study().quantity(p.quantity()).ifPresent(q -> box.getChildren()
+                .add(Rows.of(
+                        "of",
+                        Ui.choice(
+                                "feature-quantity",
+                                session.numbers(),
+                                q,
+                                Quantity::name,
+                                c -> Rows.change(
+                                        session, reading.in(""), () -> f.of(new ProfileOf(p.station(), c.id())))))));
+        session.study().station(p.station()).ifPresent(s -> box.getChildren()
+                .add(Rows.of(
+                        "along",
+                        Ui.choice(
+                                "feature-station",
+                                stations,
+                                s,
+                                Station::name,
+                                c -> Rows.change(session, reading, () -> f.of(new ProfileOf(c.id(), p.quantity())))))));
     }
 
-    private static FeatureOf of(FeatureOf f, String station, String quantity) {
-        return new FeatureOf(
-                station, quantity, f.what(), f.at(), f.count(), f.levelUnit(), f.alongUnit(), f.from(), f.to());
+    private static FeatureOf of(FeatureOf f, What what, double at, int count) {
+        return new FeatureOf(f.of(), what, at, count, f.levelUnit(), f.alongUnit(), f.from(), f.to());
     }
 
     private static FeatureOf in(FeatureOf f, String unit) {
         Unit.of(unit);
-        return f.what() == What.VALUE
+        return f.what().atPlace()
                 ? alongIn(f, unit)
-                : new FeatureOf(
-                        f.station(), f.quantity(), f.what(), f.at(), f.count(), unit, f.alongUnit(), f.from(), f.to());
+                : new FeatureOf(f.of(), f.what(), f.at(), f.count(), unit, f.alongUnit(), f.from(), f.to());
     }
 
     private static FeatureOf alongIn(FeatureOf f, String unit) {
-        return new FeatureOf(
-                f.station(), f.quantity(), f.what(), f.at(), f.count(), f.levelUnit(), unit, f.from(), f.to());
+        return new FeatureOf(f.of(), f.what(), f.at(), f.count(), f.levelUnit(), unit, f.from(), f.to());
     }
 
     private static FeatureOf between(FeatureOf f, @Nullable Double from, @Nullable Double to) {
-        return new FeatureOf(
-                f.station(), f.quantity(), f.what(), f.at(), f.count(), f.levelUnit(), f.alongUnit(), from, to);
+        return new FeatureOf(f.of(), f.what(), f.at(), f.count(), f.levelUnit(), f.alongUnit(), from, to);
     }
 }

@@ -270,7 +270,15 @@ public final class NewReading {
             add(
                     session,
                     at,
-                    new FeatureOf(at.station.id(), mean.quantity(), FeatureOf.What.PEAK, 0, 1, "", "", null, null));
+                    new FeatureOf(
+                            new ProfileOf(at.station.id(), mean.quantity()),
+                            FeatureOf.What.PEAK,
+                            0,
+                            1,
+                            "",
+                            "",
+                            null,
+                            null));
         });
     }
 
@@ -458,18 +466,27 @@ public final class NewReading {
         add(session, List.of(at), name, ask);
     }
 
+    /** A reading that needs no station of its own. */
+    static void add(Session session, String name, String unit, Ask ask) {
+        add(session, List.of(), name, unit, ask);
+    }
+
     private static void add(Session session, At at, Ask ask) {
         add(session, List.of(at), "", ask);
     }
 
     /** @param name blank for that which its kind gives it */
     private static void add(Session session, List<At> at, String name, Ask ask) {
+        add(session, at, name, "", ask);
+    }
+
+    private static void add(Session session, List<At> at, String name, String unit, Ask ask) {
         Study with = session.study();
         for (At one : at) {
             with = one.in(with);
         }
         String title = name.isBlank() ? AskForm.ALL.of(ask).name(with, ask) : name;
-        var reading = new Reading(id(session, title), title, "", ask);
+        var reading = new Reading(id(session, title), title, unit, ask);
         session.edit("Add reading", s -> {
             Study next = s;
             for (At one : at) {
@@ -493,7 +510,9 @@ public final class NewReading {
         session.edit(
                 "Change reading",
                 s -> s.withReadings(l -> {
-                    l.replaceAll(r -> r.id().equals(reading.id()) ? called(s, r, reading) : r);
+                    l.replaceAll(r -> r.id().equals(reading.id())
+                            ? called(s, r, reading.asking(Inside.changed(r.ask(), reading.ask())))
+                            : r);
                     return l;
                 }));
     }

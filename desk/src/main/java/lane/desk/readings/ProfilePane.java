@@ -139,6 +139,7 @@ final class ProfilePane implements ReadingPane {
         tools.getChildren()
                 .setAll(
                         asked,
+                        CurveMenu.of(session, reading),
                         Nothing.unless(
                                 Ui.button("Picture…", this::export, "small-button"),
                                 curves.isEmpty() ? "No lane answers yet, so there is no curve." : ""),

@@ -64,12 +64,17 @@ final class TallyPane implements ReadingPane {
                 name(reading),
                 Ui.label(
                         reading.stations().isEmpty()
-                                ? "of the lane as a whole"
+                                ? reading.ask().curve().isPresent() ? "" : "of the lane as a whole"
                                 : "over " + PartsChoice.words(session, reading.stations()),
                         "muted",
                         "small"),
-                Ui.spring(),
-                Ui.button("Delete", () -> NewReading.delete(session, reading), "small-button"));
+                Ui.spring());
+        if (OverTime.times(session) && !reading.ask().overTime()) {
+            var over = Ui.button("Over time", () -> OverTime.history(session, reading), "small-button");
+            over.setId("over-time");
+            top.getChildren().add(over);
+        }
+        top.getChildren().add(Ui.button("Delete", () -> NewReading.delete(session, reading), "small-button"));
         top.getStyleClass().add("toolbar");
         top.setMinHeight(40);
         var body = new VBox();

@@ -488,7 +488,15 @@ class OtherTradesTest extends Windowed {
                             "cool",
                             "cool",
                             "cm",
-                            new FeatureOf(line, "luft_temp", FeatureOf.What.CROSSING, 55, 1, "degC", "", null, null)));
+                            new FeatureOf(
+                                    new ProfileOf(line, "luft_temp"),
+                                    FeatureOf.What.CROSSING,
+                                    55,
+                                    1,
+                                    "degC",
+                                    "",
+                                    null,
+                                    null)));
                     return l;
                 })));
         settled();

@@ -10,9 +10,12 @@ public final class UserFolders {
 
     private UserFolders() {}
 
-    /** For what a program keeps between runs and may lose: logs. */
+    /** For what a program keeps between runs and may lose: logs, what was read half-way. {@code -Dlane.state} names another. */
     public static Path state() {
-        return state(System.getProperty("os.name"), System::getenv, home());
+        String named = System.getProperty("lane.state", "");
+        return !named.isBlank()
+                ? Path.of(named).toAbsolutePath()
+                : state(System.getProperty("os.name"), System::getenv, home());
     }
 
     /** For what is the user's work. {@code -Dlane.data} names another. */

@@ -16,8 +16,11 @@ final class Migration {
             checksHaveKinds(root);
             stationsKnowTheirFrame(root);
             whatHoldsForAllStandsTogether(root);
-            root.put("version", Study.VERSION);
         }
+        if (version < 3) {
+            numbersOfCurvesHoldThem(root);
+        }
+        root.put("version", Study.VERSION);
     }
 
     /** Before version 2 a check of a balance was told by its reading alone, and judged its residual. */
@@ -67,6 +70,22 @@ final class Migration {
                     frames == null ? null : frames.get(station.path("id").asText());
             if (station instanceof ObjectNode s && frame != null) {
                 s.set("frame", frame);
+            }
+        }
+    }
+
+    /** Before version 3 a number of a curve was that of a profile, and named its station and quantity itself. */
+    private static void numbersOfCurvesHoldThem(ObjectNode root) {
+        for (JsonNode reading : root.path("readings")) {
+            if (reading instanceof ObjectNode r && r.path("kind").asText().equals("feature") && !r.has("of")) {
+                ObjectNode of = r.putObject("of");
+                of.put("kind", "profile");
+                for (String name : new String[] {"station", "quantity"}) {
+                    JsonNode found = r.remove(name);
+                    if (found != null) {
+                        of.set(name, found);
+                    }
+                }
             }
         }
     }

@@ -21,6 +21,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.regex.Pattern;
 import java.util.stream.Stream;
 import lane.base.Fault;
@@ -77,6 +78,26 @@ public final class StudyJson {
             return MAPPER.writeValueAsString(study) + "\n";
         } catch (JacksonException e) {
             throw new IllegalStateException("a study can always be written", e);
+        }
+    }
+
+    /** A part of a study by itself, with what kind it is; empty for what is none. */
+    public static Optional<String> part(Object part) {
+        if (part instanceof List<?> all) {
+            var out = new StringBuilder();
+            for (Object one : all) {
+                Optional<String> told = part(one);
+                if (told.isEmpty()) {
+                    return told;
+                }
+                out.append(told.get()).append(';');
+            }
+            return Optional.of(out.toString());
+        }
+        try {
+            return Optional.of(part.getClass().getName() + MAPPER.writeValueAsString(part));
+        } catch (JacksonException e) {
+            return Optional.empty();
         }
     }
 

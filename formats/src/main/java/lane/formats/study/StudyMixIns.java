@@ -63,6 +63,10 @@ final class StudyMixIns {
                 .addMixIn(AroundOf.class, AroundMixIn.class)
                 .addMixIn(lane.reading.FeatureOf.class, LenientWhereThereIsSome.class)
                 .addMixIn(lane.reading.FitOf.class, LenientWhereThereIsSome.class)
+                .addMixIn(lane.reading.HistoryOf.class, LenientWhereThereIsSome.class)
+                .addMixIn(lane.reading.OverTimesOf.class, LenientWhereThereIsSome.class)
+                .addMixIn(lane.reading.SettlingOf.class, LenientWhereThereIsSome.class)
+                .addMixIn(lane.reading.PeriodsOf.class, LenientWhereThereIsSome.class)
                 .addMixIn(lane.reading.LoadOf.class, FramedMixIn.class)
                 .addMixIn(lane.reading.VectorOf.class, FramedMixIn.class)
                 .addMixIn(lane.reading.TensorOf.class, FramedMixIn.class)
@@ -247,6 +251,18 @@ final class StudyMixIns {
 
         @JsonSetter(nulls = Nulls.AS_EMPTY)
         abstract double threshold();
+
+        @JsonSetter(nulls = Nulls.AS_EMPTY)
+        abstract int most();
+
+        @JsonSetter(nulls = Nulls.AS_EMPTY)
+        abstract double window();
+
+        @JsonSetter(nulls = Nulls.AS_EMPTY)
+        abstract double tolerance();
+
+        @JsonSetter(nulls = Nulls.AS_EMPTY)
+        abstract int batches();
     }
 
     @JsonInclude(JsonInclude.Include.NON_NULL)

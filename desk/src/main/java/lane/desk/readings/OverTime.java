@@ -1,0 +1,224 @@
+package lane.desk.readings;
+
+import java.util.List;
+import java.util.Optional;
+import java.util.stream.Stream;
+import javafx.scene.layout.VBox;
+import lane.base.LaneException;
+import lane.desk.Chosen;
+import lane.desk.Session;
+import lane.desk.Ui;
+import lane.reading.Ask;
+import lane.reading.FeatureOf;
+import lane.reading.HistoryOf;
+import lane.reading.OfAnother;
+import lane.reading.OverTimesOf;
+import lane.reading.PeriodsOf;
+import lane.reading.Reading;
+import lane.reading.SettlingOf;
+import lane.reference.Monitors;
+import lane.reference.Table;
+import lane.study.Source;
+import org.jspecify.annotations.Nullable;
+
+/** Makes readings over time, and numbers of curves. */
+public final class OverTime {
+    static final String GROUP = "Histories";
+
+    private OverTime() {}
+
+    /** Whether a run has several stored times. */
+    static boolean times(Session session) {
+        return session.results().runs().values().stream()
+                .anyMatch(r -> r.times().size() > 1);
+    }
+
+    static String lacksTimes(Session session) {
+        return session.results().runs().isEmpty()
+                ? "no run has been read; add one at Intake"
+                : times(session)
+                        ? NewReading.lacksNumber(session)
+                        : "no run has several stored times; give a series of files at Intake, one with a * for the number";
+    }
+
+    static String lacksTables(Session session) {
+        return tables(session).findAny().isPresent()
+                ? ""
+                : "no table of numbers has been added; drop a log or a monitor file at Intake";
+    }
+
+    static String lacksHistory(Session session) {
+        return session.study().readings().stream().anyMatch(r -> clocked(r.ask()))
+                ? ""
+                : "there is no history yet; make one of a number, or of the columns of a log";
+    }
+
+    private static boolean clocked(Ask ask) {
+        return ask.form() == Ask.Form.CURVE && ask.clock().isPresent();
+    }
+
+    private static Optional<Reading> chosen(Session session, java.util.function.Predicate<Ask> fits) {
+        return session.study()
+                .reading(session.selected(Chosen.READING))
+                .filter(r -> fits.test(r.ask()))
+                .or(() -> session.study().readings().stream()
+                        .filter(r -> fits.test(r.ask()))
+                        .findFirst());
+    }
+
+    /** The number that is chosen, or else the first, or else a mean, over time. */
+    static void history(Session session) {
+        Optional<Reading> number = chosen(
+                session,
+                a -> a.form() == Ask.Form.NUMBER && !a.overTime() && !(a instanceof OfAnother o && clocked(o.of())));
+        if (number.isEmpty()) {
+            NewReading.mean(session);
+            number = chosen(session, a -> a.form() == Ask.Form.NUMBER && !a.overTime());
+        }
+        number.ifPresent(r -> history(session, r));
+    }
+
+    static void history(Session session, Reading number) {
+        make(session, number.name() + " over time", number.unit(), () -> new HistoryOf(number.ask(), "", null, null));
+    }
+
+    static void profiles(Session session) {
+        Optional<Reading> curve = chosen(
+                session,
+                a -> a.form() == Ask.Form.CURVE && !a.overTime() && a.clock().isEmpty());
+        if (curve.isEmpty()) {
+            NewReading.profile(session);
+            curve = chosen(
+                    session,
+                    a -> a.form() == Ask.Form.CURVE
+                            && !a.overTime()
+                            && a.clock().isEmpty());
+        }
+        curve.ifPresent(r -> profiles(session, r));
+    }
+
+    static void profiles(Session session, Reading curve) {
+        make(
+                session,
+                curve.name() + " at several times",
+                curve.unit(),
+                () -> new OverTimesOf(curve.ask(), OverTimesOf.Show.FAMILY, 6, "", null, null));
+    }
+
+    static void settling(Session session) {
+        chosen(session, OverTime::clocked).ifPresent(r -> settling(session, r));
+    }
+
+    static void settling(Session session, Reading curve) {
+        make(session, "Settled " + curve.name(), curve.unit(), () -> new SettlingOf(curve.ask(), 0, 0, null, "", 0));
+    }
+
+    static void periods(Session session) {
+        chosen(session, OverTime::clocked).ifPresent(r -> periods(session, r));
+    }
+
+    static void periods(Session session, Reading curve) {
+        make(session, "Periods of " + curve.name(), "", () -> new PeriodsOf(curve.ask(), 0, "", null, null));
+    }
+
+    static void feature(Session session, Reading curve, FeatureOf.What what) {
+        double at = what.level() ? 1 : what == FeatureOf.What.WIDTH ? 0.5 : 0;
+        make(
+                session,
+                lane.base.Plain.title(what.word()) + ", " + curve.name(),
+                "",
+                () -> new FeatureOf(curve.ask(), what, at, 1, "", "", null, null));
+    }
+
+    private static void make(Session session, String name, String unit, java.util.function.Supplier<Ask> ask) {
+        try {
+            NewReading.add(session, name, unit, ask.get());
+        } catch (LaneException e) {
+            session.say(e.getMessage());
+        }
+    }
+
+    /** The choice of the curve that a number is taken of, among the readings that are one. */
+    static void of(Session session, Reading reading, OfAnother ask, VBox box) {
+        List<Reading> curves = new java.util.ArrayList<>(session.study().readings().stream()
+                .filter(r -> clocked(r.ask()))
+                .toList());
+        Optional<Reading> now =
+                curves.stream().filter(r -> r.ask().equals(ask.of())).findFirst();
+        var own = new Reading("", Inside.name(session, ask.of()), "", ask.of());
+        if (now.isEmpty()) {
+            curves.addFirst(own);
+        }
+        box.getChildren()
+                .add(Rows.of(
+                        "Of",
+                        Ui.choice(
+                                "of-curve",
+                                curves,
+                                now.orElse(own),
+                                Reading::name,
+                                r -> Rows.change(session, reading, () -> ask.of(r.ask())))));
+    }
+
+    private record InFile(Source.Reference source, String file) {}
+
+    private static Stream<InFile> tables(Session session) {
+        return session.study().sources().stream()
+                .filter(Source.Reference.class::isInstance)
+                .map(Source.Reference.class::cast)
+                .flatMap(s -> s.files().stream().map(f -> new InFile(s, f)));
+    }
+
+    /** Of the first table that has any. */
+    static void monitors(Session session) {
+        for (InFile in : tables(session).toList()) {
+            Table table = table(session, in.file);
+            if (table != null && !Monitors.of(table).isEmpty()) {
+                monitors(session, in.source, in.file, Monitors.of(table));
+                return;
+            }
+        }
+        session.say(
+                "No table has a column that grows from row to row, such as a time; say at Intake which is the abscissa.");
+    }
+
+    private static @Nullable Table table(Session session, String file) {
+        try {
+            return session.tables().of(file, session.study().recipes());
+        } catch (LaneException e) {
+            return null;
+        }
+    }
+
+    /** Each of these columns as a reading, or as another lane of the reading that there is of the same name. */
+    public static void monitors(Session session, Source.Reference source, String file, List<Monitors.One> all) {
+        session.edit("Read columns over time", study -> {
+            var next = study;
+            var answers = new java.util.ArrayList<>(source.answers());
+            for (Monitors.One one : all) {
+                Optional<Reading> there = next.readings().stream()
+                        .filter(r -> r.ask().equals(one.ask()))
+                        .findFirst();
+                String id = there.map(Reading::id)
+                        .orElse(lane.study.Study.freshId(
+                                one.ask().what(),
+                                next.readings().stream().map(Reading::id).toList()));
+                if (there.isEmpty()) {
+                    var made = new Reading(id, one.ask().what(), "", one.ask());
+                    next = next.withReadings(l -> {
+                        l.add(made);
+                        return l;
+                    });
+                }
+                answers.removeIf(c -> c.reading().equals(id));
+                answers.add(one.answer(id, file));
+            }
+            return next.with(new Source.Reference(
+                    source.id(), source.name(), source.kind(), source.files(), source.constants(), answers));
+        });
+        session.study().readings().stream()
+                .filter(r -> r.ask().equals(all.getFirst().ask()))
+                .findFirst()
+                .ifPresent(r -> session.select(Chosen.READING, r.id()));
+    }
+}

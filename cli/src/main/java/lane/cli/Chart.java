@@ -12,6 +12,7 @@ import lane.base.Plain;
 import lane.formats.io.AtomicFile;
 import lane.picture.Export;
 import lane.picture.Palette;
+import lane.picture.chart.NumberChart;
 import lane.picture.chart.ReadingChart;
 import lane.quantity.Quantity;
 import lane.reading.Outcome;
@@ -27,14 +28,15 @@ import picocli.CommandLine.Parameters;
         name = "chart",
         mixinStandardHelpOptions = true,
         versionProvider = Version.Told.class,
-        description = "Draw the curves of a reading of a study, with their differences from the datum.")
+        description =
+                "Draw a reading of a study: the curves of its lanes with their differences from the datum, or a mark for each lane's number.")
 final class Chart implements Callable<Integer> {
     private static final Pattern SIZE = Pattern.compile("(\\d{2,5})x(\\d{2,5})");
 
     @Parameters(index = "0", paramLabel = "STUDY", description = "a study file, *.lane.json")
     String study;
 
-    @Parameters(index = "1", paramLabel = "READING", description = "name or key of a reading that is a curve")
+    @Parameters(index = "1", paramLabel = "READING", description = "name or key of a reading")
     String reading;
 
     @Option(names = "--out", required = true, paramLabel = "FILE", description = "a .png or .svg to write")
@@ -62,21 +64,34 @@ final class Chart implements Callable<Integer> {
         Results results = Evaluate.results(OneRun.path(study), lane.base.Work.QUIET);
         Reading asked = asked(results.study());
         Palette palette = dark ? Palette.DARK : Palette.LIGHT;
-        ReadingChart drawn = ReadingChart.of(results.study(), results, asked, palette);
-        if (drawn.curves().isEmpty()) {
-            throw new LaneException(none(results, asked));
-        }
-        String what = what(results.study(), asked);
+        Drawing drawn = drawing(results, asked, palette);
         Path to = OneRun.path(out);
         if (ending.equals("svg")) {
-            AtomicFile.write(to, o -> Export.svg(width, height, g -> drawn.figure(g, what, width, height, palette), o));
+            AtomicFile.write(to, o -> Export.svg(width, height, g -> drawn.on(g, width, height), o));
         } else {
-            AtomicFile.write(
-                    to,
-                    o -> Export.png(
-                            Export.image(width, height, 2, g -> drawn.figure(g, what, width, height, palette)), o));
+            AtomicFile.write(to, o -> Export.png(Export.image(width, height, 2, g -> drawn.on(g, width, height)), o));
         }
         return 0;
+    }
+
+    private interface Drawing {
+        void on(java.awt.Graphics2D g, double width, double height);
+    }
+
+    /** Curves, or one mark a lane for a number. */
+    private static Drawing drawing(Results results, Reading asked, Palette palette) {
+        if (asked.curve()) {
+            ReadingChart drawn = ReadingChart.of(results.study(), results, asked, palette);
+            if (drawn.curves().isEmpty()) {
+                throw new LaneException(none(results, asked, "curve"));
+            }
+            return (g, w, h) -> drawn.figure(g, r -> what(results.study(), r), w, h, palette);
+        }
+        NumberChart drawn = NumberChart.of(results.study(), results, asked, palette);
+        if (drawn.rows().isEmpty()) {
+            throw new LaneException(none(results, asked, "number"));
+        }
+        return (g, w, h) -> drawn.paint(g, w, h, palette);
     }
 
     private Reading asked(Study from) {
@@ -98,17 +113,14 @@ final class Chart implements Callable<Integer> {
     }
 
     /** Why nothing can be drawn. */
-    private static String none(Results results, Reading asked) {
-        if (!asked.curve()) {
-            return "\"" + asked.name() + "\" is a number of each lane and no curve; evaluate prints it.";
-        }
+    private static String none(Results results, Reading asked, String what) {
         String why = results.study().sources().stream()
                 .map(s -> results.outcome(asked.id(), s.id()))
                 .filter(Outcome.Absent.class::isInstance)
                 .map(o -> ((Outcome.Absent) o).reason())
                 .findFirst()
                 .orElse("no lane answers it");
-        return "There is no curve of \"" + asked.name() + "\": " + why;
+        return "There is no " + what + " of \"" + asked.name() + "\": " + why;
     }
 
     private static String what(Study from, Reading asked) {

@@ -39,6 +39,13 @@ public record MonitorOf(String what, String along, String alongUnit) implements 
         }
     }
 
+    /** Whether another one is of the same thing, whatever unit its time is counted in. */
+    public boolean alike(MonitorOf other) {
+        return what.equals(other.what)
+                && along.equals(other.along)
+                && Unit.of(alongUnit).comparable(Unit.of(other.alongUnit));
+    }
+
     @Override
     public Form form() {
         return Form.CURVE;

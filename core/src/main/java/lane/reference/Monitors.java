@@ -36,7 +36,7 @@ public final class Monitors {
         boolean time =
                 unit.comparable(Unit.of("s")) || !unit.known() && counts(name).isEmpty() && timely(name);
         String word = time ? "time" : name;
-        String in = time ? "s" : unit.known() ? unit.symbol() : "1";
+        String in = unit.known() ? unit.symbol() : time ? "s" : "1";
         List<One> out = new ArrayList<>();
         for (int i = 0; i < table.headers().size(); i++) {
             String header = table.headers().get(i);

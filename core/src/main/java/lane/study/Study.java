@@ -233,11 +233,29 @@ public record Study(
     }
 
     public Study withViews(UnaryOperator<List<SavedView>> edit) {
-        return with(new Pictures(edit.apply(new ArrayList<>(views())), notes()));
+        return with(new Pictures(edit.apply(new ArrayList<>(views())), notes(), pictures.charts()));
     }
 
     public Study withNotes(UnaryOperator<List<PictureNote>> edit) {
-        return with(new Pictures(views(), edit.apply(new ArrayList<>(notes()))));
+        return with(new Pictures(views(), edit.apply(new ArrayList<>(notes())), pictures.charts()));
+    }
+
+    /** How the chart of a reading is drawn. */
+    public ChartLook chart(String reading) {
+        return pictures.charts().stream()
+                .filter(c -> c.reading().equals(reading))
+                .findFirst()
+                .orElseGet(() -> ChartLook.of(reading));
+    }
+
+    /** With a chart drawn so; one as usual is not kept. */
+    public Study with(ChartLook look) {
+        List<ChartLook> next = new ArrayList<>(pictures.charts());
+        next.removeIf(c -> c.reading().equals(look.reading()));
+        if (!look.equals(ChartLook.of(look.reading()))) {
+            next.add(look);
+        }
+        return with(new Pictures(views(), notes(), next));
     }
 
     public Study withSources(UnaryOperator<List<Source>> edit) {

@@ -4,7 +4,6 @@ import java.nio.file.Path;
 import java.util.Objects;
 import javafx.scene.control.ContextMenu;
 import javafx.scene.control.Label;
-import javafx.scene.control.MenuItem;
 import javafx.scene.control.OverrunStyle;
 import javafx.scene.input.Clipboard;
 import javafx.scene.input.ClipboardContent;
@@ -42,7 +41,7 @@ public final class ShownPath {
         Label label = Ui.left(words(session, file), width, styles);
         label.setTextOverrun(OverrunStyle.CENTER_ELLIPSIS);
         Tip.on(label, whole);
-        var copy = new MenuItem("Copy the whole path");
+        var copy = Named.item("Copy the whole path");
         copy.setOnAction(e -> {
             var content = new ClipboardContent();
             content.putString(whole);

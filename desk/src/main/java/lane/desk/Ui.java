@@ -62,6 +62,7 @@ public final class Ui {
 
     public static Button button(String text, Runnable action, String... styles) {
         var button = new Button(text);
+        button.setMnemonicParsing(false);
         button.getStyleClass().addAll(styles);
         button.setOnAction(e -> action.run());
         button.setAccessibleText(text);
@@ -191,6 +192,7 @@ public final class Ui {
         box.getStyleClass().add("segments");
         for (T item : items) {
             var button = new ToggleButton(word.apply(item));
+            button.setMnemonicParsing(false);
             button.setToggleGroup(group);
             button.setSelected(item.equals(value));
             button.setMinWidth(Region.USE_PREF_SIZE);

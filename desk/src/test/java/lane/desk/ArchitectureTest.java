@@ -15,6 +15,28 @@ class ArchitectureTest {
         slices().assignedFrom(new ByPackage()).should().beFreeOfCycles().check(classes);
     }
 
+    /** A name with an underscore would lose it. */
+    @Test
+    void whatShowsNamesShowsThemWhole() {
+        var classes = new ClassFileImporter()
+                .withImportOption(ImportOption.Predefined.DO_NOT_INCLUDE_TESTS)
+                .importPackages("lane.desk");
+        for (Class<?> control : java.util.List.<Class<?>>of(
+                javafx.scene.control.MenuButton.class,
+                javafx.scene.control.MenuItem.class,
+                javafx.scene.control.CheckMenuItem.class,
+                javafx.scene.control.RadioMenuItem.class,
+                javafx.scene.control.Menu.class,
+                javafx.scene.control.CheckBox.class)) {
+            com.tngtech.archunit.lang.syntax.ArchRuleDefinition.noClasses()
+                    .that()
+                    .doNotBelongToAnyOf(Named.class)
+                    .should()
+                    .callConstructor(control, String.class)
+                    .check(classes);
+        }
+    }
+
     /** One slice a package. */
     private static final class ByPackage implements com.tngtech.archunit.library.dependencies.SliceAssignment {
         @Override

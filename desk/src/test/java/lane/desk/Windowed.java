@@ -26,7 +26,7 @@ import org.testfx.util.WaitForAsyncUtils;
 /** A window on the headless platform, driven by mouse and keyboard. */
 public abstract class Windowed {
     /** Seconds after which what is waited for is taken to hang; a busy machine may need many of them. */
-    private static final long GUARD = 180;
+    private static final long GUARD = Long.getLong("lane.guard", 180);
 
     protected final FxRobot robot = new Looking();
     protected Session session;

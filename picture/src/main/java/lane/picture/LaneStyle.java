@@ -8,6 +8,7 @@ import java.awt.geom.Path2D;
 import java.awt.geom.Rectangle2D;
 import java.util.ArrayList;
 import java.util.List;
+import lane.study.ChartLook;
 import lane.study.Source;
 import org.jspecify.annotations.Nullable;
 
@@ -30,10 +31,28 @@ public record LaneStyle(Color colour, float width, float @Nullable [] dash, int 
                         case Source.Simulation s -> run(s, sources, palette);
                         case Source.Reference r
                         when r.kind() == Source.Kind.THEORY -> new LaneStyle(palette.ink(), 2.2f, null, 2, true, false);
-                        case Source.Reference _ -> new LaneStyle(palette.measured(), 1.5f, null, 0, false, true);
+                        case Source.Reference r -> measured(r, sources, palette);
                     });
         }
         return styles;
+    }
+
+    /** The second measurement takes another hue, and so on. */
+    private static LaneStyle measured(Source.Reference one, List<Source> sources, Palette palette) {
+        int place = sources.stream()
+                .filter(s -> s instanceof Source.Reference r && r.kind() == Source.Kind.MEASUREMENT)
+                .toList()
+                .indexOf(one);
+        return new LaneStyle(turned(palette.measured(), place), 1.5f, null, 0, false, true);
+    }
+
+    /** Steps of the golden ratio never meet again. */
+    private static Color turned(Color colour, int steps) {
+        if (steps == 0) {
+            return colour;
+        }
+        float[] hsb = Color.RGBtoHSB(colour.getRed(), colour.getGreen(), colour.getBlue(), null);
+        return Color.getHSBColor(hsb[0] + 0.618034f * steps, hsb[1], hsb[2]);
     }
 
     private static LaneStyle run(Source.Simulation run, List<Source> sources, Palette palette) {
@@ -52,11 +71,8 @@ public record LaneStyle(Color colour, float width, float @Nullable [] dash, int 
         int low = (int) Math.min(1, Math.floor(at));
         Color colour = mix(palette.family()[low], palette.family()[low + 1], at - low);
         int family = families.indexOf(run.family());
-        if (family > 0) {
-            float[] hsb = Color.RGBtoHSB(colour.getRed(), colour.getGreen(), colour.getBlue(), null);
-            // A second family takes another hue: steps of the golden ratio never meet again.
-            colour = Color.getHSBColor(hsb[0] + 0.618034f * family, hsb[1], hsb[2]);
-        }
+        // A second family takes another hue.
+        colour = turned(colour, family);
         int kind = (int) Math.round(at);
         return new LaneStyle(colour, 2f, DASHES[kind], CORNERS[kind], true, false);
     }
@@ -66,6 +82,33 @@ public record LaneStyle(Color colour, float width, float @Nullable [] dash, int 
                 (int) Math.round(a.getRed() + f * (b.getRed() - a.getRed())),
                 (int) Math.round(a.getGreen() + f * (b.getGreen() - a.getGreen())),
                 (int) Math.round(a.getBlue() + f * (b.getBlue() - a.getBlue())));
+    }
+
+    /** This style as somebody chose to change it; itself where nobody did. */
+    public LaneStyle looking(ChartLook.@Nullable LaneLook look) {
+        if (look == null) {
+            return this;
+        }
+        boolean line = this.line || look.dash() != null;
+        return new LaneStyle(
+                look.colour().isBlank() ? colour : Color.decode(look.colour()),
+                look.width() > 0 ? (float) look.width() : width,
+                look.dash() == null
+                        ? dash
+                        : switch (look.dash()) {
+                            case SOLID -> null;
+                            case DASHED -> DASHES[1];
+                            case DOTTED -> DASHES[0];
+                            case LONG -> DASHES[2];
+                        },
+                corners,
+                line,
+                hollow);
+    }
+
+    /** Points as a line. */
+    public LaneStyle drawn() {
+        return new LaneStyle(colour, 1.4f, dash, 2, true, false);
     }
 
     public BasicStroke stroke() {

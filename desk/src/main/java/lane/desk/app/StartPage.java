@@ -15,7 +15,6 @@ import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.Parent;
 import javafx.scene.control.Label;
-import javafx.scene.control.MenuButton;
 import javafx.scene.control.MenuItem;
 import javafx.scene.control.OverrunStyle;
 import javafx.scene.control.ScrollPane;
@@ -36,6 +35,7 @@ import javafx.stage.FileChooser;
 import lane.base.Plain;
 import lane.check.Verdict;
 import lane.desk.Marks;
+import lane.desk.Named;
 import lane.desk.Openings;
 import lane.desk.Tip;
 import lane.desk.Ui;
@@ -222,7 +222,7 @@ final class StartPage {
         card.setId("recent-" + number);
         StudyClaim.holder(e.study())
                 .ifPresent(h -> words(card).getChildren().add(Ui.label("open by " + h.words(), "small", "ochre")));
-        var more = new MenuButton("", Ui.smallIcon(Feather.MORE_HORIZONTAL));
+        var more = Named.menuButton("", Ui.smallIcon(Feather.MORE_HORIZONTAL));
         more.getStyleClass().add("small-menu");
         more.setAccessibleText("More for " + e.name());
         more.getItems()
@@ -329,7 +329,7 @@ final class StartPage {
     }
 
     private static MenuItem item(String text, Runnable action) {
-        var item = new MenuItem(text);
+        var item = Named.item(text);
         item.setOnAction(e -> action.run());
         return item;
     }

@@ -5,7 +5,6 @@ import java.util.List;
 import java.util.Objects;
 import java.util.function.ToDoubleFunction;
 import javafx.scene.Node;
-import javafx.scene.control.CheckBox;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
@@ -14,6 +13,7 @@ import lane.check.Check;
 import lane.check.CheckResult;
 import lane.desk.Chosen;
 import lane.desk.Marks;
+import lane.desk.Named;
 import lane.desk.Session;
 import lane.desk.Ui;
 import lane.picture.LaneStyle;
@@ -72,7 +72,7 @@ final class CheckCard {
             if (s.id().equals(result == null ? "" : result.datum())) {
                 continue;
             }
-            var tick = new CheckBox(s.name());
+            var tick = Named.check(s.name());
             tick.setSelected(now.contains(s.id()));
             tick.setMaxWidth(240);
             tick.setOnAction(e -> {

@@ -5,14 +5,13 @@ import java.util.List;
 import java.util.Optional;
 import java.util.function.Consumer;
 import javafx.scene.Node;
-import javafx.scene.control.CheckMenuItem;
 import javafx.scene.control.MenuButton;
-import javafx.scene.control.RadioMenuItem;
 import javafx.scene.control.SeparatorMenuItem;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Region;
 import lane.check.AgainstDatum;
 import lane.check.Check;
+import lane.desk.Named;
 import lane.desk.Session;
 import lane.desk.Tip;
 import lane.desk.Ui;
@@ -30,7 +29,7 @@ public final class DatumMenu {
         menu.setDisable(bare);
         lanes(session, menu, now, id -> session.edit("Choose datum", s -> s.withDatum(id)));
         if (!now.isBlank()) {
-            var none = new RadioMenuItem("none");
+            var none = Named.radioItem("none");
             none.setOnAction(e -> session.edit("Choose datum", s -> s.withDatum("")));
             menu.getItems().addAll(new SeparatorMenuItem(), none);
         }
@@ -62,7 +61,7 @@ public final class DatumMenu {
         Consumer<String> set = id -> session.edit(
                 "Datum of a check",
                 s -> s.with(check.by(new AgainstDatum(rule.norm(), rule.scale(), rule.tolerance(), id))));
-        var follows = new RadioMenuItem("the study's: " + name(session, study, "none"));
+        var follows = Named.radioItem("the study's: " + name(session, study, "none"));
         follows.setSelected(rule.datum().isBlank());
         follows.setOnAction(e -> set.accept(""));
         menu.getItems().addAll(follows, new SeparatorMenuItem());
@@ -82,7 +81,7 @@ public final class DatumMenu {
                                 now.stream().map(id -> name(session, id, id)).toList());
         var menu = menu("judged-lanes", words);
         for (Source s : session.study().sources()) {
-            var item = new CheckMenuItem(s.name());
+            var item = Named.checkItem(s.name());
             item.setSelected(now.contains(s.id()));
             item.setOnAction(e -> {
                 var next = new ArrayList<>(now);
@@ -99,7 +98,7 @@ public final class DatumMenu {
 
     private static void lanes(Session session, MenuButton menu, String now, Consumer<String> chosen) {
         for (Source s : session.study().sources()) {
-            var item = new RadioMenuItem(s.name());
+            var item = Named.radioItem(s.name());
             item.setSelected(s.id().equals(now));
             item.setOnAction(e -> chosen.accept(s.id()));
             menu.getItems().add(item);
@@ -107,7 +106,7 @@ public final class DatumMenu {
     }
 
     private static MenuButton menu(String id, String text) {
-        var menu = new MenuButton(text);
+        var menu = Named.menuButton(text);
         menu.setId(id);
         menu.getStyleClass().add("small-menu");
         menu.setMaxWidth(132);

@@ -7,6 +7,7 @@ import javafx.scene.control.CustomMenuItem;
 import javafx.scene.control.MenuItem;
 import javafx.scene.control.SeparatorMenuItem;
 import javafx.scene.control.TextField;
+import lane.desk.Named;
 import lane.desk.Ui;
 import lane.field.TimeSelector;
 import lane.mesh.Finding;
@@ -75,7 +76,7 @@ public final class Moments {
     }
 
     private static MenuItem item(String text, Runnable action) {
-        var item = new MenuItem(text);
+        var item = Named.item(text);
         item.setOnAction(e -> action.run());
         return item;
     }

@@ -7,11 +7,10 @@ import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
-import javafx.scene.control.MenuButton;
-import javafx.scene.control.MenuItem;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
+import lane.desk.Named;
 import lane.desk.Session;
 import lane.desk.Tip;
 import lane.desk.Ui;
@@ -95,16 +94,16 @@ final class RunFields extends RunSection {
                 : treatment().system() != null && unit.known()
                         ? treatment().system().name()
                         : said != null && said.stated() ? "stated" : symbol.isBlank() ? "unknown" : "guess";
-        var menu = new MenuButton(word);
+        var menu = Named.menuButton(word);
         menu.setId("unit-of-" + name);
         menu.setMinWidth(Region.USE_PREF_SIZE);
-        var confirm = new MenuItem("Confirm for all runs");
+        var confirm = Named.item("Confirm for all runs");
         confirm.setOnAction(e -> session.edit("Confirm unit", s -> s.with(new FieldUnit(name, symbol, true))));
         confirm.setDisable(symbol.isBlank());
-        var alone = new MenuItem("State for this run alone");
+        var alone = Named.item("State for this run alone");
         alone.setOnAction(e -> treat("Unit of this run", t -> t.withUnit(name, symbol)));
         alone.setDisable(symbol.isBlank() || own);
-        var follow = new MenuItem("As in the other runs");
+        var follow = Named.item("As in the other runs");
         follow.setOnAction(e -> treat("Unit as in the other runs", t -> t.withUnit(name, "")));
         follow.setDisable(!own);
         menu.getItems().addAll(confirm, alone, follow);

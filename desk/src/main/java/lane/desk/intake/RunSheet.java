@@ -7,9 +7,9 @@ import java.util.stream.Stream;
 import javafx.geometry.Pos;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.MenuButton;
-import javafx.scene.control.MenuItem;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.VBox;
+import lane.desk.Named;
 import lane.desk.Session;
 import lane.desk.Tip;
 import lane.desk.Ui;
@@ -77,17 +77,17 @@ final class RunSheet extends RunSection {
         if (own != null && !systems.contains(own)) {
             systems.add(own);
         }
-        var system = new MenuButton(own == null ? "field by field" : own.name());
+        var system = Named.menuButton(own == null ? "field by field" : own.name());
         system.setId("system");
         for (UnitSystem s : systems) {
-            var item = new MenuItem(
+            var item = Named.item(
                     s == null
                             ? "field by field"
                             : s.name() + "  (" + s.length() + ", " + s.mass() + ", " + s.time() + ")");
             item.setOnAction(e -> treat("System of units", t -> t.in(s)));
             system.getItems().add(item);
         }
-        var custom = new MenuItem("another…");
+        var custom = Named.item("another…");
         custom.setOnAction(e -> new SystemForm(
                         own == null ? UnitSystem.SI : own, made -> treat("System of units", t -> t.in(made)))
                 .show(system));
@@ -159,7 +159,7 @@ final class RunSheet extends RunSection {
         String now = treatment().time() == null
                 ? "as the study: " + Moments.text(run.time())
                 : treatment().time().word();
-        var menu = new MenuButton(now + (times.size() > 1 ? ", one of " + times.size() : ""));
+        var menu = Named.menuButton(now + (times.size() > 1 ? ", one of " + times.size() : ""));
         menu.setId("time");
         menu.getItems().addAll(Moments.items(times, true, m -> treat("Time of " + source.name(), t -> t.at(m))));
         return menu;

@@ -13,6 +13,7 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
+import lane.desk.Named;
 import lane.desk.Ui;
 import lane.reference.Recipe.Lines;
 import lane.reference.Table;
@@ -98,7 +99,7 @@ final class TableLines {
     }
 
     private static MenuItem item(String id, String text, Runnable action) {
-        var item = new MenuItem(text);
+        var item = Named.item(text);
         item.setId(id);
         item.setOnAction(e -> action.run());
         return item;

@@ -10,6 +10,7 @@ import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import lane.base.LaneException;
+import lane.desk.Named;
 import lane.desk.Session;
 import lane.desk.ShownPath;
 import lane.desk.Ui;
@@ -291,20 +292,17 @@ final class TableSheet {
         if (source == null || all.isEmpty()) {
             return Optional.empty();
         }
-        var menu = new javafx.scene.control.MenuButton(
-                "Read over " + all.getFirst().along());
+        var menu = Named.menuButton("Read over " + all.getFirst().along());
         menu.setId("monitor-columns");
         menu.getStyleClass().add("small-menu");
         List<javafx.scene.control.MenuItem> items = new java.util.ArrayList<>();
-        var every = new javafx.scene.control.MenuItem(
-                all.size() == 1 ? all.getFirst().column() : "All " + Ui.count(all.size(), "column"));
+        var every = Named.item(all.size() == 1 ? all.getFirst().column() : "All " + Ui.count(all.size(), "column"));
         every.setOnAction(e -> monitors(source, all));
         items.add(every);
         if (all.size() > 1) {
             items.add(new javafx.scene.control.SeparatorMenuItem());
             for (Monitors.One one : all) {
-                var item = new javafx.scene.control.MenuItem(one.column());
-                item.setMnemonicParsing(false);
+                var item = Named.item(one.column());
                 item.setOnAction(e -> monitors(source, List.of(one)));
                 items.add(item);
             }

@@ -9,7 +9,6 @@ import java.util.stream.Collectors;
 import javafx.scene.Node;
 import javafx.scene.control.Label;
 import javafx.scene.control.MenuButton;
-import javafx.scene.control.MenuItem;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.control.SeparatorMenuItem;
 import javafx.scene.layout.BorderPane;
@@ -20,6 +19,7 @@ import javafx.scene.layout.VBox;
 import lane.desk.BuiltFrom;
 import lane.desk.Chosen;
 import lane.desk.Marks;
+import lane.desk.Named;
 import lane.desk.Session;
 import lane.desk.Tip;
 import lane.desk.Ui;
@@ -111,7 +111,7 @@ public final class QuantitiesView implements View {
     }
 
     private MenuButton catalogue() {
-        var menu = new MenuButton("Catalogue");
+        var menu = Named.menuButton("Catalogue");
         menu.setId("quantity-catalogue");
         menu.getStyleClass().add("small-menu");
         menu.setMinWidth(javafx.scene.layout.Region.USE_PREF_SIZE);
@@ -121,7 +121,7 @@ public final class QuantitiesView implements View {
                 menu.getItems().add(new SeparatorMenuItem());
                 parted = true;
             }
-            var item = new MenuItem(e.name());
+            var item = Named.item(e.name());
             item.setOnAction(x -> add(e.take("", kinds())));
             menu.getItems().add(item);
         }

@@ -14,6 +14,7 @@ import javafx.scene.input.ClipboardContent;
 import javafx.stage.FileChooser;
 import lane.base.LaneException;
 import lane.desk.Chosen;
+import lane.desk.Named;
 import lane.desk.Session;
 import lane.formats.study.QuantitiesFile;
 import lane.quantity.Definitions;
@@ -31,7 +32,7 @@ final class QuantityTransfer {
     }
 
     MenuButton menu() {
-        var menu = new MenuButton("Exchange");
+        var menu = Named.menuButton("Exchange");
         menu.setId("quantity-exchange");
         menu.getStyleClass().add("small-menu");
         menu.setMinWidth(javafx.scene.layout.Region.USE_PREF_SIZE);
@@ -48,7 +49,7 @@ final class QuantityTransfer {
     }
 
     private static MenuItem item(String text, Runnable action) {
-        var item = new MenuItem(text);
+        var item = Named.item(text);
         item.setOnAction(e -> action.run());
         return item;
     }

@@ -4,11 +4,11 @@ import java.util.ArrayList;
 import java.util.List;
 import javafx.scene.Node;
 import javafx.scene.control.CustomMenuItem;
-import javafx.scene.control.MenuButton;
 import javafx.scene.control.TextField;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import lane.desk.Lengths;
+import lane.desk.Named;
 import lane.desk.Session;
 import lane.desk.Ui;
 import lane.reading.AroundOf;
@@ -102,7 +102,7 @@ public final class AroundForm implements AskForm {
         String words = Ui.count(
                         ask.angles().isEmpty() ? ask.samples() : ask.angles().size(), "angle")
                 + (ask.along() == Along.AT ? ", " + Ui.count(ask.positions().size(), "position") : "");
-        var menu = new MenuButton(words);
+        var menu = Named.menuButton(words);
         menu.setId("around-places");
         menu.getStyleClass().add("small-menu");
         menu.setMinWidth(Region.USE_PREF_SIZE);

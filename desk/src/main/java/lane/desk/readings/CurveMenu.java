@@ -5,6 +5,7 @@ import javafx.scene.control.MenuButton;
 import javafx.scene.control.MenuItem;
 import javafx.scene.control.SeparatorMenuItem;
 import lane.base.Plain;
+import lane.desk.Named;
 import lane.desk.Session;
 import lane.reading.FeatureOf;
 import lane.reading.Reading;
@@ -14,7 +15,7 @@ final class CurveMenu {
     private CurveMenu() {}
 
     static MenuButton of(Session session, Reading curve) {
-        var menu = new MenuButton("Numbers");
+        var menu = Named.menuButton("Numbers");
         menu.setId("curve-numbers");
         menu.getStyleClass().add("small-menu");
         menu.setMinWidth(javafx.scene.layout.Region.USE_PREF_SIZE);
@@ -39,7 +40,7 @@ final class CurveMenu {
     }
 
     private static MenuItem item(String text, Runnable action) {
-        var item = new MenuItem(text);
+        var item = Named.item(text);
         item.setOnAction(e -> action.run());
         return item;
     }

@@ -76,6 +76,11 @@ public final class FeatureForm implements AskForm {
     }
 
     @Override
+    public ReadingPane pane(Panes panes, Reading reading) {
+        return panes.of(CurvedPane.class, CurvedPane::new);
+    }
+
+    @Override
     public void settings(Session session, Reading reading, VBox box) {
         var f = (FeatureOf) reading.ask();
         List<Station> stations =

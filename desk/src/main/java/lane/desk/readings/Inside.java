@@ -3,6 +3,7 @@ package lane.desk.readings;
 import javafx.scene.control.CustomMenuItem;
 import javafx.scene.control.MenuButton;
 import javafx.scene.layout.VBox;
+import lane.desk.Named;
 import lane.desk.Session;
 import lane.desk.Ui;
 import lane.reading.Ask;
@@ -40,7 +41,7 @@ final class Inside {
     static MenuButton menu(String id, String text, VBox content) {
         content.setStyle("-fx-padding: 8; -fx-spacing: 6;");
         content.setMinWidth(330);
-        var menu = new MenuButton(text);
+        var menu = Named.menuButton(text);
         menu.setId(id);
         menu.getStyleClass().add("small-menu");
         var item = new CustomMenuItem(content, false);

@@ -3,8 +3,8 @@ package lane.desk.readings;
 import java.util.List;
 import java.util.function.DoubleFunction;
 import javafx.scene.Node;
-import javafx.scene.control.CheckBox;
 import javafx.scene.layout.VBox;
+import lane.desk.Named;
 import lane.desk.Session;
 import lane.desk.Ui;
 import lane.mesh.Point;
@@ -173,7 +173,7 @@ public final class LoadForm implements AskForm {
 
     private static void reference(Session session, Reading reading, LoadOf l, VBox box) {
         Reference r = l.reference();
-        var wanted = new CheckBox("coefficients");
+        var wanted = Named.check("coefficients");
         wanted.setId("load-coefficients");
         wanted.setSelected(r != null);
         wanted.setOnAction(e -> Rows.change(

@@ -11,6 +11,7 @@ import lane.desk.Ui;
 import lane.reading.Ask;
 import lane.reading.FeatureOf;
 import lane.reading.HistoryOf;
+import lane.reading.MonitorOf;
 import lane.reading.OfAnother;
 import lane.reading.OverTimesOf;
 import lane.reading.PeriodsOf;
@@ -197,7 +198,7 @@ public final class OverTime {
             var answers = new java.util.ArrayList<>(source.answers());
             for (Monitors.One one : all) {
                 Optional<Reading> there = next.readings().stream()
-                        .filter(r -> r.ask().equals(one.ask()))
+                        .filter(r -> r.ask() instanceof MonitorOf m && m.alike(one.ask()))
                         .findFirst();
                 String id = there.map(Reading::id)
                         .orElse(lane.study.Study.freshId(
@@ -217,7 +218,8 @@ public final class OverTime {
                     source.id(), source.name(), source.kind(), source.files(), source.constants(), answers));
         });
         session.study().readings().stream()
-                .filter(r -> r.ask().equals(all.getFirst().ask()))
+                .filter(r ->
+                        r.ask() instanceof MonitorOf m && m.alike(all.getFirst().ask()))
                 .findFirst()
                 .ifPresent(r -> session.select(Chosen.READING, r.id()));
     }

@@ -3,8 +3,8 @@ package lane.desk.readings;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.function.Consumer;
-import javafx.scene.control.CheckMenuItem;
 import javafx.scene.control.MenuButton;
+import lane.desk.Named;
 import lane.desk.Session;
 import lane.station.Region;
 import lane.station.Shape;
@@ -16,13 +16,13 @@ final class PartsChoice {
 
     /** @param least how many must stay ticked */
     static MenuButton of(Session session, String id, List<String> chosen, int least, Consumer<List<String>> changed) {
-        var menu = new MenuButton(chosen.isEmpty() ? "none" : words(session, chosen));
+        var menu = Named.menuButton(chosen.isEmpty() ? "none" : words(session, chosen));
         menu.setId(id);
         menu.getStyleClass().add("small-menu");
         menu.setMaxWidth(200);
         for (Station s : session.study().stations()) {
             if (s.shape() instanceof Shape.Surface || s.shape() instanceof Region && !chosen.isEmpty()) {
-                var item = new CheckMenuItem(s.name());
+                var item = Named.checkItem(s.name());
                 item.setSelected(chosen.contains(s.id()));
                 item.setOnAction(e -> {
                     List<String> next = new ArrayList<>(chosen);

@@ -44,6 +44,11 @@ public final class PeriodsForm implements AskForm {
     }
 
     @Override
+    public ReadingPane pane(Panes panes, Reading reading) {
+        return panes.of(CurvedPane.class, CurvedPane::new);
+    }
+
+    @Override
     public void settings(Session session, Reading reading, VBox box) {
         var p = (PeriodsOf) reading.ask();
         OverTime.of(session, reading, p, box);

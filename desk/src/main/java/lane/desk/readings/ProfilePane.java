@@ -1,24 +1,16 @@
 package lane.desk.readings;
 
-import java.awt.image.BufferedImage;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.stream.IntStream;
-import javafx.application.Platform;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
-import javafx.scene.image.ImageView;
-import javafx.scene.image.PixelBuffer;
-import javafx.scene.image.PixelFormat;
-import javafx.scene.image.WritableImage;
 import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
-import javafx.scene.layout.Pane;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
-import javafx.scene.shape.Line;
 import lane.base.Figures;
 import lane.check.Check;
 import lane.check.CheckResult;
@@ -29,7 +21,6 @@ import lane.desk.PictureFile;
 import lane.desk.Session;
 import lane.desk.Ui;
 import lane.desk.checks.DatumMenu;
-import lane.picture.Export;
 import lane.picture.Ticks;
 import lane.picture.chart.ProfileChart;
 import lane.picture.chart.ReadingChart;
@@ -44,54 +35,24 @@ final class ProfilePane implements ReadingPane {
     private final Session session;
     private final BorderPane pane = new BorderPane();
     private final HBox tools = Ui.row(10);
-    private final Pane chart = new Pane();
-    private final ImageView view = new ImageView();
-    private final Line pointer = new Line();
-    private final VBox tip = new VBox(3);
+    private final ChartView chart;
     private final VBox numbers = new VBox(4);
     private final AgainstForm against;
     private @Nullable Reading reading;
-    private ProfileChart.@Nullable Layout layout;
     private List<ProfileChart.Curve> curves = List.of();
     private List<String> curveLanes = List.of();
     private @Nullable ReadingChart drawn;
-    private Unit shown = Unit.UNKNOWN;
     private Unit along = Unit.of("mm");
-    private double share = ReadingChart.STRIP;
-    private long asked;
 
     ProfilePane(Session session) {
         this.session = session;
         against = new AgainstForm(session);
+        chart = new ChartView(session);
         tools.getStyleClass().add("toolbar");
         tools.setMinHeight(40);
         // However much stands in it, it never makes the window wider than it is.
         tools.setMinWidth(0);
-        chart.setId("profile-chart");
-        chart.getChildren().addAll(view, pointer, tip);
-        chart.getStyleClass().add("sheet");
-        chart.setMinSize(0, 0);
-        pointer.getStyleClass().add("ink-line");
-        pointer.getStrokeDashArray().setAll(2.0, 3.0);
-        pointer.setVisible(false);
-        pointer.setManaged(false);
-        tip.getStyleClass().add("tooltip-card");
-        tip.setManaged(false);
-        tip.setVisible(false);
-        tip.setMouseTransparent(true);
-        chart.widthProperty().addListener((o, was, is) -> paint());
-        chart.heightProperty().addListener((o, was, is) -> paint());
-        chart.setOnMouseMoved(e -> point(e.getX()));
-        chart.setOnMouseExited(e -> {
-            pointer.setVisible(false);
-            tip.setVisible(false);
-        });
-        chart.setOnMouseDragged(e -> {
-            // The divider between curve and strip follows the pointer.
-            share = Math.max(0.15, Math.min(0.75, 1 - (e.getY() - 20) / Math.max(1, chart.getHeight() - 60)));
-            paint();
-        });
-        pane.setCenter(new BorderPane(chart, tools, null, null, null));
+        pane.setCenter(new BorderPane(chart.node(), tools, null, null, null));
         pane.setRight(Ui.panel(numbers));
     }
 
@@ -102,13 +63,12 @@ final class ProfilePane implements ReadingPane {
         drawn = now;
         curves = now.curves();
         curveLanes = now.lanes();
-        shown = now.shown();
         if (!curves.isEmpty()) {
             along = now.along();
         }
         tools();
         numbers();
-        paint();
+        chart.show(now);
         return pane;
     }
 
@@ -128,10 +88,17 @@ final class ProfilePane implements ReadingPane {
         HBox.setHgrow(asked, Priority.ALWAYS);
         asked.getChildren().add(name);
         asked.getChildren().addAll(AskForm.ALL.of(reading.ask()).tools(session, reading));
+        var form = new ChartForm(session, reading);
+        if (curves.stream().anyMatch(c -> c.difference() != null)) {
+            asked.getChildren().add(form.strip());
+        }
+        asked.getChildren().addAll(CurveMenu.of(session, reading), form.axes(), form.style());
         asked.getChildren().forEach(n -> {
             if (n instanceof javafx.scene.control.ComboBox<?> c) {
                 c.setPrefWidth(130);
                 c.setMinWidth(100);
+            } else if (n instanceof javafx.scene.control.MenuButton m) {
+                m.setMinWidth(javafx.scene.layout.Region.USE_PREF_SIZE);
             } else if (n instanceof javafx.scene.control.Label l) {
                 l.setMinWidth(javafx.scene.layout.Region.USE_PREF_SIZE);
             }
@@ -139,7 +106,6 @@ final class ProfilePane implements ReadingPane {
         tools.getChildren()
                 .setAll(
                         asked,
-                        CurveMenu.of(session, reading),
                         Nothing.unless(
                                 Ui.button("Picture…", this::export, "small-button"),
                                 curves.isEmpty() ? "No lane answers yet, so there is no curve." : ""),
@@ -172,54 +138,6 @@ final class ProfilePane implements ReadingPane {
         return Objects.requireNonNull(drawn);
     }
 
-    private ProfileChart chart() {
-        Reading of = Objects.requireNonNull(reading);
-        return drawn().chart(AskForm.ALL.of(of.ask()).what(session, of), share, session.palette());
-    }
-
-    private void paint() {
-        int w = (int) chart.getWidth();
-        int h = (int) chart.getHeight();
-        pointer.setVisible(false);
-        tip.setVisible(false);
-        if (reading == null || curves.isEmpty() || w < 60 || h < 60) {
-            view.setImage(null);
-            layout = null;
-            return;
-        }
-        ProfileChart made = chart();
-        long number = ++asked;
-        double scale = pane.getScene() == null
-                ? 1
-                : pane.getScene().getWindow() == null
-                        ? 1
-                        : pane.getScene().getWindow().getRenderScaleX();
-        Thread.ofVirtual().start(() -> {
-            var place = new ProfileChart.Layout[1];
-            BufferedImage image = Export.image(w, h, scale, g -> place[0] = made.paint(g, w, h));
-            int[] pixels = image.getRGB(0, 0, image.getWidth(), image.getHeight(), null, 0, image.getWidth());
-            Platform.runLater(() -> {
-                if (number == asked) {
-                    layout = place[0];
-                    view.setImage(new WritableImage(new PixelBuffer<>(
-                            image.getWidth(),
-                            image.getHeight(),
-                            java.nio.IntBuffer.wrap(opaque(pixels)),
-                            PixelFormat.getIntArgbPreInstance())));
-                    view.setFitWidth(w);
-                    view.setFitHeight(h);
-                }
-            });
-        });
-    }
-
-    private static int[] opaque(int[] pixels) {
-        for (int i = 0; i < pixels.length; i++) {
-            pixels[i] |= 0xFF000000;
-        }
-        return pixels;
-    }
-
     private void export() {
         if (curves.isEmpty()) {
             session.say("There is no curve to export yet.");
@@ -227,62 +145,13 @@ final class ProfilePane implements ReadingPane {
         }
         ReadingChart made = drawn();
         Reading of = Objects.requireNonNull(reading);
-        String what = AskForm.ALL.of(of.ask()).what(session, of);
         PictureFile.save(
                 session,
                 pane.getScene().getWindow(),
                 of.id(),
                 720,
                 560,
-                g -> made.figure(g, what, 720, 560, session.palette()));
-    }
-
-    private void point(double x) {
-        boolean inside = layout != null
-                && x >= layout.curve().getMinX()
-                && x <= layout.curve().getMaxX();
-        pointer.setVisible(inside);
-        tip.setVisible(inside);
-        if (!inside) {
-            return;
-        }
-        pointer.setStartX(x);
-        pointer.setEndX(x);
-        pointer.setStartY(Objects.requireNonNull(layout).curve().getMinY());
-        pointer.setEndY(layout.strip().getMaxY());
-        double a = layout.abscissa(x);
-        tip.getChildren()
-                .setAll(Ui.row(
-                        14,
-                        Ui.label("at " + Ticks.number(a, 0.01) + " " + along.symbol(), "section"),
-                        Ui.spring(),
-                        Ui.label(shown.label(), "small", "muted")));
-        for (ProfileChart.Curve c : curves) {
-            double v = nearest(c.profile(), along.toSi(a), c.style().hollow());
-            tip.getChildren()
-                    .add(Ui.row(
-                            8,
-                            Marks.marker(c.style(), Marks.fx(session.palette().sheet())),
-                            Ui.label(c.name(), "second"),
-                            Ui.spring(),
-                            Ui.label(Ticks.number(shown.fromSi(v), Double.NaN), "second")));
-        }
-        tip.autosize();
-        tip.relocate(
-                Math.min(x + 14, chart.getWidth() - tip.getWidth() - 6),
-                layout.curve().getMinY() + 8);
-    }
-
-    /** The value at an abscissa, linear between samples; measured points only near one of them. */
-    private static double nearest(Profile p, double x, boolean points) {
-        int best = -1;
-        for (int i = 0; i < p.size(); i++) {
-            if (best < 0 || Math.abs(p.abscissa()[i] - x) < Math.abs(p.abscissa()[best] - x)) {
-                best = i;
-            }
-        }
-        double span = Math.abs(p.abscissa()[p.size() - 1] - p.abscissa()[0]);
-        return best < 0 || points && Math.abs(p.abscissa()[best] - x) > 0.02 * span ? Double.NaN : p.value()[best];
+                g -> made.figure(g, r -> ChartView.what(session, r), 720, 560, session.palette()));
     }
 
     private void numbers() {
@@ -443,8 +312,7 @@ final class ProfilePane implements ReadingPane {
         for (int c = 0; c < values.length; c++) {
             ProfileChart.Curve curve = few.get(c);
             values[c] = java.util.Arrays.stream(at)
-                    .map(x -> unit.fromSi(
-                            nearest(curve.profile(), x, curve.style().hollow())))
+                    .map(x -> unit.fromSi(Nearest.value(curve, x)))
                     .toArray();
         }
         // All lanes are written alike, so that their differences can be seen.
@@ -455,6 +323,8 @@ final class ProfilePane implements ReadingPane {
                         .toArray(),
                 needed,
                 few.size() > 3 ? 4 : 6);
+        // Over many powers of ten no number of decimals suits all.
+        boolean wide = drawn().look().y().scale() == lane.study.ChartLook.Scale.LOG;
         Figures places =
                 Figures.of(java.util.Arrays.stream(at).map(along::fromSi).toArray(), 0);
         var inUnit = Ui.text(
@@ -472,14 +342,26 @@ final class ProfilePane implements ReadingPane {
         title.setStyle("-fx-padding: 12 0 0 0;");
         numbers.getChildren().add(title);
         double width = Math.min(76, 244.0 / few.size());
-        HBox head = Ui.row(0, Ui.left(headed(places, along.symbol()), 60, "small", "muted"));
+        HBox head = Ui.row(
+                0,
+                Ui.left(
+                        headed(
+                                places,
+                                along.equals(Unit.ONE)
+                                        ? curves.getFirst().profile().abscissaName()
+                                        : along.symbol()),
+                        60,
+                        "small",
+                        "muted"));
         few.forEach(c -> head.getChildren().add(Ui.cell(c.name(), width, "small", "muted")));
         head.getStyleClass().add("table-row");
         numbers.getChildren().add(head);
         for (int i = 0; i < at.length; i++) {
             HBox row = Ui.row(0, Ui.left(places.text(along.fromSi(at[i])), 60, "second"));
             for (double[] column : values) {
-                row.getChildren().add(Ui.cell(figures.text(column[i]), width, "second"));
+                row.getChildren()
+                        .add(Ui.cell(
+                                wide ? Ticks.number(column[i], Double.NaN) : figures.text(column[i]), width, "second"));
             }
             row.getStyleClass().add("table-row");
             row.setMinHeight(24);

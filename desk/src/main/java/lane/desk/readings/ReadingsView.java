@@ -7,10 +7,10 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.stream.Stream;
 import javafx.scene.Node;
-import javafx.scene.control.MenuButton;
 import javafx.scene.control.MenuItem;
 import javafx.scene.layout.BorderPane;
 import lane.desk.Chosen;
+import lane.desk.Named;
 import lane.desk.Nothing;
 import lane.desk.Session;
 import lane.desk.SideList;
@@ -27,7 +27,7 @@ public final class ReadingsView implements View {
     public ReadingsView(Session session) {
         this.session = session;
         panes = new Panes(session);
-        var add = new MenuButton("+ Add");
+        var add = Named.menuButton("+ Add");
         add.setId("add-reading");
         add.getStyleClass().add("small-menu");
         add.setMinWidth(javafx.scene.layout.Region.USE_PREF_SIZE);
@@ -45,7 +45,7 @@ public final class ReadingsView implements View {
 
     private MenuItem item(AskForm.Maker maker) {
         String lacks = maker.lacks().apply(session);
-        var item = new MenuItem(lacks.isBlank() ? maker.text() : maker.text() + ": " + lacks);
+        var item = Named.item(lacks.isBlank() ? maker.text() : maker.text() + ": " + lacks);
         item.setDisable(!lacks.isBlank());
         item.setOnAction(e -> maker.make().accept(session));
         return item;

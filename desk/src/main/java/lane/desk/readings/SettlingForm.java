@@ -46,6 +46,11 @@ public final class SettlingForm implements AskForm {
     }
 
     @Override
+    public ReadingPane pane(Panes panes, Reading reading) {
+        return panes.of(CurvedPane.class, CurvedPane::new);
+    }
+
+    @Override
     public void settings(Session session, Reading reading, VBox box) {
         var s = (SettlingOf) reading.ask();
         OverTime.of(session, reading, s, box);

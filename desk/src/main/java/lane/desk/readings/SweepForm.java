@@ -4,7 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import javafx.scene.Node;
 import javafx.scene.control.CustomMenuItem;
-import javafx.scene.control.MenuButton;
+import lane.desk.Named;
 import lane.desk.Session;
 import lane.reading.Reading;
 import lane.reading.SweepOf;
@@ -47,7 +47,7 @@ public final class SweepForm implements AskForm {
     @Override
     public List<Node> tools(Session session, Reading reading) {
         var ask = (SweepOf) reading.ask();
-        var measure = new MenuButton(what(session, reading));
+        var measure = Named.menuButton(what(session, reading));
         measure.getStyleClass().add("small-menu");
         var form = new CustomMenuItem(
                 MeasureForm.of(

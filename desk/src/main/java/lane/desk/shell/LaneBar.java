@@ -15,6 +15,7 @@ import lane.desk.BuiltFrom;
 import lane.desk.Chosen;
 import lane.desk.LaneColumns;
 import lane.desk.Marks;
+import lane.desk.Named;
 import lane.desk.Session;
 import lane.desk.Tip;
 import lane.desk.Ui;
@@ -110,7 +111,7 @@ public final class LaneBar implements View {
     private Node time() {
         var all = new java.util.TreeSet<Double>();
         session.results().runs().values().forEach(r -> all.addAll(r.times()));
-        var menu = new javafx.scene.control.MenuButton(session.study().time().word());
+        var menu = Named.menuButton(session.study().time().word());
         menu.setId("study-time");
         menu.setMaxWidth(96);
         menu.setAccessibleText(
@@ -225,7 +226,7 @@ public final class LaneBar implements View {
 
     /** What can be done with a lane, behind a mark that is always seen. */
     private Node more(Source source) {
-        var menu = new javafx.scene.control.MenuButton("");
+        var menu = Named.menuButton("");
         menu.setId("chip-menu-" + source.id());
         menu.getStyleClass().add("chip-menu");
         menu.setMinSize(MENU, 22);
@@ -250,7 +251,7 @@ public final class LaneBar implements View {
     }
 
     private static MenuItem item(String text, Runnable action) {
-        var item = new MenuItem(text);
+        var item = Named.item(text);
         item.setOnAction(e -> action.run());
         return item;
     }

@@ -38,6 +38,7 @@ public final class MainWindow {
     private final Header header;
     private final LaneBar lanes;
     private final TrailStrip trail;
+    private final TimeBar time;
     private final QuestionBar question;
     private final Doing doing;
     private final View[] stops = new View[6];
@@ -57,7 +58,8 @@ public final class MainWindow {
         frame.setTop(new VBox(header.node(), question.node(), lanes.node()));
         session.placeIsChosenBy(this::place);
         doing = new Doing(session);
-        frame.setBottom(trail.node());
+        time = new TimeBar(session);
+        frame.setBottom(new VBox(time.node(), trail.node()));
         root.getChildren().add(search.node());
         session.carry().over(root);
         session.listen(this::heard);
@@ -208,6 +210,7 @@ public final class MainWindow {
         if (change == Session.Change.BUSY) {
             header.refresh();
             trail.refresh();
+            time.refresh();
             question.refresh();
             doing.refresh();
             return;
@@ -245,6 +248,7 @@ public final class MainWindow {
         header.refresh();
         lanes.refresh();
         trail.refresh();
+        time.refresh();
         question.refresh();
         View view = view(session.stop());
         view.refresh();

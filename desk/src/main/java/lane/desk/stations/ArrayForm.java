@@ -9,6 +9,7 @@ import javafx.scene.control.TextField;
 import javafx.scene.layout.VBox;
 import lane.base.LaneException;
 import lane.desk.Lengths;
+import lane.desk.Named;
 import lane.desk.Session;
 import lane.desk.Ui;
 import lane.mesh.Point;
@@ -26,7 +27,7 @@ final class ArrayForm {
     }
 
     MenuButton button() {
-        var menu = new MenuButton("Array");
+        var menu = Named.menuButton("Array");
         menu.setId("array");
         Lengths lengths = Lengths.of(session);
         TextField count = field("array-count", "5", 56);

@@ -3,11 +3,11 @@ package lane.desk.stations;
 import java.util.List;
 import java.util.function.Consumer;
 import java.util.function.Supplier;
-import javafx.scene.control.CheckMenuItem;
 import javafx.scene.control.CustomMenuItem;
 import javafx.scene.control.MenuButton;
 import javafx.scene.control.RadioMenuItem;
 import javafx.scene.control.SeparatorMenuItem;
+import lane.desk.Named;
 import lane.desk.Ui;
 import lane.picture.field.Look;
 
@@ -65,7 +65,7 @@ record Colouring(Look.Style style, Ends ends, double least, double greatest) {
      * @param shown ends as they are now, in the unit shown
      */
     static MenuButton menu(Colouring now, Supplier<double[]> shown, Consumer<Colouring> changed) {
-        var menu = new MenuButton("Colour");
+        var menu = Named.menuButton("Colour");
         menu.setId("picture-colour");
         menu.getStyleClass().add("small-menu");
         menu.setMinWidth(javafx.scene.layout.Region.USE_PREF_SIZE);
@@ -97,7 +97,7 @@ record Colouring(Look.Style style, Ends ends, double least, double greatest) {
         greatest.setPrefWidth(76);
         var fixed = Ui.row(6, Ui.label("from", "second"), least, Ui.label("to", "second"), greatest);
         menu.getItems().add(new CustomMenuItem(fixed, false));
-        var log = new CheckMenuItem("logarithmic, where both ends are positive");
+        var log = Named.checkItem("logarithmic, where both ends are positive");
         log.setSelected(s.log());
         log.setOnAction(e -> changed.accept(now.with(new Look.Style(s.bands(), s.byFace(), !s.log(), s.marked()))));
         menu.getItems().addAll(new SeparatorMenuItem(), log);
@@ -105,7 +105,7 @@ record Colouring(Look.Style style, Ends ends, double least, double greatest) {
     }
 
     private static RadioMenuItem radio(String word, boolean on, Runnable action) {
-        var item = new RadioMenuItem(word);
+        var item = Named.radioItem(word);
         item.setSelected(on);
         item.setOnAction(e -> action.run());
         return item;

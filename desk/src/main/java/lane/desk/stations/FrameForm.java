@@ -4,10 +4,9 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.function.Supplier;
 import javafx.scene.Node;
-import javafx.scene.control.Menu;
 import javafx.scene.control.MenuButton;
-import javafx.scene.control.MenuItem;
 import lane.base.LaneException;
+import lane.desk.Named;
 import lane.desk.Session;
 import lane.desk.Ui;
 import lane.field.Part;
@@ -184,13 +183,13 @@ final class FrameForm extends FormRows<Frame> {
 
     /** Origin at the part's centre, z along its mean normal where it has one. */
     private MenuButton fromPart() {
-        var menu = new MenuButton("a part");
+        var menu = Named.menuButton("a part");
         menu.setId("frame-from-part");
         menu.getStyleClass().add("small-menu");
         session.results().runs().forEach((lane, run) -> {
-            var of = new Menu(session.study().source(lane).map(Source::name).orElse(lane));
+            var of = Named.menu(session.study().source(lane).map(Source::name).orElse(lane));
             for (Part part : run.parts()) {
-                var item = new MenuItem(part.name());
+                var item = Named.item(part.name());
                 item.setOnAction(e -> put("Frame from " + part.name(), () -> from(lane, part)));
                 of.getItems().add(item);
             }
@@ -211,7 +210,7 @@ final class FrameForm extends FormRows<Frame> {
 
     /** Three point stations, or the three last pins: origin, towards x, in the x-y plane. */
     private MenuButton fromPoints() {
-        var menu = new MenuButton("three points");
+        var menu = Named.menuButton("three points");
         menu.setId("frame-from-points");
         menu.getStyleClass().add("small-menu");
         List<Station> pins = session.study().stations().stream()
@@ -219,12 +218,12 @@ final class FrameForm extends FormRows<Frame> {
                 .map(session::placed)
                 .toList();
         if (pins.size() < 3) {
-            var item = new MenuItem("Pin three places in the picture first (two clicks each)");
+            var item = Named.item("Pin three places in the picture first (two clicks each)");
             item.setDisable(true);
             menu.getItems().add(item);
         } else {
             List<Station> last = pins.subList(pins.size() - 3, pins.size());
-            var item = new MenuItem("Origin at " + last.get(0).name() + ", x towards "
+            var item = Named.item("Origin at " + last.get(0).name() + ", x towards "
                     + last.get(1).name() + ", " + last.get(2).name() + " in the plane of x and y");
             item.setOnAction(e -> put("Frame from three points", () -> {
                 Point[] p = last.stream()

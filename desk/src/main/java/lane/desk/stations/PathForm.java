@@ -9,6 +9,7 @@ import javafx.scene.Node;
 import javafx.scene.control.TextField;
 import javafx.scene.layout.HBox;
 import lane.base.LaneException;
+import lane.desk.Named;
 import lane.desk.Session;
 import lane.desk.Ui;
 import lane.formats.table.PointsTable;
@@ -202,7 +203,7 @@ final class PathForm extends StationRows {
 
     /** Takes the nodes of a lane, or of a part of it, as the points. */
     private Node nodes(Points p) {
-        var menu = new javafx.scene.control.MenuButton("Nodes of a lane");
+        var menu = Named.menuButton("Nodes of a lane");
         menu.setId("points-nodes");
         menu.getStyleClass().add("small-menu");
         menu.setOnShowing(e -> nodes(menu, p));
@@ -222,8 +223,7 @@ final class PathForm extends StationRows {
 
     private javafx.scene.control.MenuItem item(Points p, String words, lane.mesh.Mesh mesh) {
         boolean many = mesh.nodeCount() > MANY;
-        var item = new javafx.scene.control.MenuItem(
-                words + ", " + mesh.nodeCount() + (many ? ": more than " + MANY : ""));
+        var item = Named.item(words + ", " + mesh.nodeCount() + (many ? ": more than " + MANY : ""));
         item.setDisable(many);
         item.setOnAction(e -> put("Points at nodes", () -> {
             List<Point> all = new ArrayList<>();

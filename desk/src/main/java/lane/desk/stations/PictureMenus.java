@@ -11,6 +11,7 @@ import javafx.scene.control.RadioMenuItem;
 import javafx.scene.control.SeparatorMenuItem;
 import lane.desk.Carry;
 import lane.desk.Chosen;
+import lane.desk.Named;
 import lane.desk.Session;
 import lane.field.Part;
 import lane.field.Run;
@@ -44,13 +45,13 @@ final class PictureMenus {
     }
 
     static MenuItem item(String text, Runnable action) {
-        var item = new MenuItem(text);
+        var item = Named.item(text);
         item.setOnAction(e -> action.run());
         return item;
     }
 
     private CheckMenuItem check(String text, boolean on, Runnable action) {
-        var item = new CheckMenuItem(text);
+        var item = Named.checkItem(text);
         item.setSelected(on);
         item.setOnAction(e -> {
             action.run();
@@ -60,7 +61,7 @@ final class PictureMenus {
     }
 
     private static MenuButton menu(String text, String id) {
-        var menu = new MenuButton(text);
+        var menu = Named.menuButton(text);
         menu.setId(id);
         menu.getStyleClass().add("small-menu");
         menu.setMinWidth(javafx.scene.layout.Region.USE_PREF_SIZE);
@@ -84,7 +85,7 @@ final class PictureMenus {
         for (Part part : run == null ? List.<Part>of() : run.parts()) {
             String name = part.name();
             String now = state.hidden.contains(name) ? ": hidden" : state.clear.contains(name) ? ": see-through" : "";
-            var one = new Menu(name + now);
+            var one = Named.menu(name + now);
             one.getItems()
                     .addAll(
                             item("whole", () -> see(name, false, false)),
@@ -186,7 +187,7 @@ final class PictureMenus {
     }
 
     private MenuItem turnAbout() {
-        var menu = new Menu("Turn about");
+        var menu = Named.menu("Turn about");
         MenuItem picked = item("the place picked last", () -> pictures.each(p -> p.turnAbout(session.picked())));
         picked.setDisable(session.picked() == null);
         menu.getItems().addAll(picked, item("the middle of the picture", () -> pictures.each(p -> p.turnAbout(null))));
@@ -204,7 +205,7 @@ final class PictureMenus {
 
     /** One other lane beside the shown one, or the difference of both. */
     private Menu beside() {
-        var menu = new Menu("Beside it");
+        var menu = Named.menu("Beside it");
         menu.setId("picture-beside");
         List<Source> others = session.study().lanes().stream()
                 .filter(s -> session.results().runs().containsKey(s.id()) && !s.id().equals(state.lane))
@@ -232,7 +233,7 @@ final class PictureMenus {
     }
 
     private RadioMenuItem radio(String text, boolean on, Runnable action) {
-        var item = new RadioMenuItem(text);
+        var item = Named.radioItem(text);
         item.setSelected(on);
         item.setOnAction(e -> {
             action.run();
@@ -242,14 +243,14 @@ final class PictureMenus {
     }
 
     private Menu views() {
-        var menu = new Menu("By name");
+        var menu = Named.menu("By name");
         for (SavedView v : session.study().views()) {
             menu.getItems().add(item(v.name(), () -> pictures.first()
                     .look(new Camera(
                             v.centre(), v.yaw(), v.pitch(), pictures.first().getHeight() / v.height()))));
         }
         if (!session.study().views().isEmpty()) {
-            var forget = new Menu("Forget");
+            var forget = Named.menu("Forget");
             for (SavedView v : session.study().views()) {
                 forget.getItems()
                         .add(item(
@@ -298,9 +299,9 @@ final class PictureMenus {
 
     /** Notes with live numbers, put where was picked last. */
     private Menu notes() {
-        var menu = new Menu("Notes");
+        var menu = Named.menu("Notes");
         menu.setId("picture-notes");
-        var place = new Menu("Place a number where was picked last");
+        var place = Named.menu("Place a number where was picked last");
         place.setDisable(session.picked() == null);
         for (Reading r : session.study().readings()) {
             if (!r.curve()) {

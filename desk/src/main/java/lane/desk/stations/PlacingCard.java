@@ -5,8 +5,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import javafx.scene.Node;
-import javafx.scene.control.MenuButton;
-import javafx.scene.control.MenuItem;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Pane;
@@ -16,6 +14,7 @@ import javafx.scene.layout.VBox;
 import lane.desk.Chosen;
 import lane.desk.Lengths;
 import lane.desk.Marks;
+import lane.desk.Named;
 import lane.desk.Nothing;
 import lane.desk.Session;
 import lane.desk.Ui;
@@ -287,11 +286,11 @@ final class PlacingCard {
 
     /** All readings that make sense at the station. */
     private Node here(Station station) {
-        var menu = new MenuButton("Read here");
+        var menu = Named.menuButton("Read here");
         menu.setId("read-here");
         for (AskForm.Maker maker : AskForm.here(station.shape())) {
             String lacks = maker.lacks().apply(session);
-            var item = new MenuItem(maker.text() + (lacks.isBlank() ? "" : ": " + lacks));
+            var item = Named.item(maker.text() + (lacks.isBlank() ? "" : ": " + lacks));
             item.setDisable(!lacks.isBlank());
             item.setOnAction(e -> NewReading.here(session, maker));
             menu.getItems().add(item);

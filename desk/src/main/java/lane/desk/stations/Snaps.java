@@ -1,10 +1,10 @@
 package lane.desk.stations;
 
 import java.util.function.Consumer;
-import javafx.scene.control.Menu;
 import javafx.scene.control.MenuButton;
 import javafx.scene.control.MenuItem;
 import lane.desk.Lengths;
+import lane.desk.Named;
 import lane.desk.Session;
 import lane.desk.Tip;
 import lane.desk.Ui;
@@ -26,12 +26,12 @@ final class Snaps {
      * @param taken the place in space
      */
     static MenuButton menu(Session session, String id, Consumer<Point> taken) {
-        var menu = new MenuButton("", Ui.icon(Feather.CROSSHAIR));
+        var menu = Named.menuButton("", Ui.icon(Feather.CROSSHAIR));
         menu.setId("snap-" + id);
         menu.getStyleClass().add("small-menu");
         menu.setAccessibleText("Snap to a place");
         Tip.on(menu, "Snap to a place");
-        menu.getItems().add(new MenuItem("looking"));
+        menu.getItems().add(Named.item("looking"));
         menu.setOnShowing(e -> fill(session, menu, taken));
         return menu;
     }
@@ -63,7 +63,7 @@ final class Snaps {
                 .findFirst()
                 .orElse(session.results().runs().values().stream().findFirst().orElse(null));
         for (Part part : run == null ? java.util.List.<Part>of() : run.parts()) {
-            var of = new Menu("Part " + part.name());
+            var of = Named.menu("Part " + part.name());
             of.getItems().add(item(lengths, "Centre", PartPlaces.centre(part), taken));
             for (int d = 0; d < 3; d++) {
                 String axis = "xyz".substring(d, d + 1);
@@ -76,7 +76,7 @@ final class Snaps {
     }
 
     private static MenuItem item(Lengths lengths, String word, Point place, Consumer<Point> taken) {
-        var item = new MenuItem(word + "  (" + lengths.three(place) + ")");
+        var item = Named.item(word + "  (" + lengths.three(place) + ")");
         item.setOnAction(e -> taken.accept(place));
         return item;
     }

@@ -5,8 +5,8 @@ import java.util.List;
 import java.util.function.Consumer;
 import java.util.function.Function;
 import java.util.function.Supplier;
-import javafx.scene.control.CheckMenuItem;
 import javafx.scene.control.MenuButton;
+import lane.desk.Named;
 import lane.desk.Session;
 import lane.desk.Ui;
 import lane.mesh.Axis;
@@ -59,13 +59,13 @@ abstract class StationRows extends FormRows<Shape> {
     }
 
     MenuButton partsMenu(String id, List<String> names, List<String> chosen, Consumer<List<String>> changed) {
-        var menu = new MenuButton(
+        var menu = Named.menuButton(
                 chosen.isEmpty() ? id.equals("curve-parts") ? "all" : "no other" : String.join(" + ", chosen));
         menu.setId(id);
         menu.getStyleClass().add("small-menu");
         menu.setMaxWidth(200);
         for (String name : names) {
-            var item = new CheckMenuItem(name);
+            var item = Named.checkItem(name);
             item.setSelected(chosen.contains(name));
             item.setOnAction(e -> {
                 List<String> next = new ArrayList<>(chosen);

@@ -15,6 +15,7 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Pane;
 import javafx.scene.layout.StackPane;
 import lane.desk.Chosen;
+import lane.desk.Named;
 import lane.desk.Nothing;
 import lane.desk.PictureFile;
 import lane.desk.Session;
@@ -54,7 +55,7 @@ public final class StationsView implements View {
         scenes = new PictureScene(session, state, this::picture);
         menus = new PictureMenus(session, state, pictures, this::refresh);
         tip = new PlaceTip(session);
-        var add = new javafx.scene.control.MenuButton("+ Add");
+        var add = Named.menuButton("+ Add");
         add.setId("add-station");
         add.getStyleClass().add("small-menu");
         add.setMinWidth(javafx.scene.layout.Region.USE_PREF_SIZE);

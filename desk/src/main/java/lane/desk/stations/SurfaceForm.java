@@ -6,6 +6,7 @@ import javafx.scene.control.MenuButton;
 import javafx.scene.control.TextField;
 import javafx.scene.layout.VBox;
 import lane.base.LaneException;
+import lane.desk.Named;
 import lane.desk.Session;
 import lane.desk.ShownPath;
 import lane.desk.Ui;
@@ -125,7 +126,7 @@ final class SurfaceForm extends StationRows {
 
     /** A menu in which three points give the plane. */
     private MenuButton threePoints(Section s) {
-        var menu = new MenuButton("through three points");
+        var menu = Named.menuButton("through three points");
         menu.setId("three-points");
         menu.getStyleClass().add("small-menu");
         TextField[] fields = new TextField[3];

@@ -27,7 +27,7 @@ final class BaseStyle {
                             + "increment-button decrement-button increment-arrow decrement-arrow left-container "
                             + "right-container graphic-container virtual-flow sheet header-panel button-bar container "
                             + "cell indexed-cell line horizontal vertical ikonli-font-icon menu-up-arrow menu-down-arrow "
-                            + "clipped-container scroll-arrow radio dot custom-menu-item")
+                            + "clipped-container scroll-arrow radio dot custom-menu-item slider")
                     .split(" "));
     private static final Pattern STATES = Pattern.compile(":(accent|success|warning|danger)\\b");
     private static final Pattern RULE = Pattern.compile("([^{}]+)\\{([^{}]*)}");

@@ -38,6 +38,7 @@ import lane.station.Shell;
 import lane.station.Station;
 import lane.station.Sweep;
 import lane.station.Within;
+import lane.study.ChartLook;
 import lane.study.Keyed;
 import lane.study.PictureNote;
 import lane.study.Pictures;
@@ -84,6 +85,9 @@ final class StudyMixIns {
                 .addMixIn(Abscissa.class, AbscissaMixIn.class)
                 .addMixIn(Study.class, StudyMixIn.class)
                 .addMixIn(Pictures.class, PicturesMixIn.class)
+                .addMixIn(ChartLook.class, LookMixIn.class)
+                .addMixIn(ChartLook.AxisLook.class, LookMixIn.class)
+                .addMixIn(ChartLook.LaneLook.class, LookMixIn.class)
                 .addMixIn(Quantity.class, QuantityMixIn.class)
                 .addMixIn(Within.class, WithinKinds.class)
                 .addMixIn(Within.InBox.class, InBoxMixIn.class)
@@ -199,6 +203,23 @@ final class StudyMixIns {
 
         @JsonInclude(JsonInclude.Include.NON_EMPTY)
         abstract List<PictureNote> notes();
+
+        @JsonInclude(JsonInclude.Include.NON_EMPTY)
+        abstract List<ChartLook> charts();
+    }
+
+    /** What is as usual may be left out. */
+    @JsonInclude(JsonInclude.Include.NON_NULL)
+    @SuppressWarnings("UnusedMethod")
+    private abstract static class LookMixIn {
+        @JsonSetter(nulls = Nulls.AS_EMPTY)
+        abstract boolean reversed();
+
+        @JsonSetter(nulls = Nulls.AS_EMPTY)
+        abstract boolean shared();
+
+        @JsonSetter(nulls = Nulls.AS_EMPTY)
+        abstract double width();
     }
 
     /** A quantity may also be told by a field and what is taken of it. */

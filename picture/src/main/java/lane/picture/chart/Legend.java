@@ -10,6 +10,7 @@ import java.util.List;
 import lane.picture.Fonts;
 import lane.picture.LaneStyle;
 import lane.picture.Palette;
+import lane.study.ChartLook;
 
 /** Which lane is which, in rows above a chart that stands by itself: a piece of its line with its marker, and its name. */
 final class Legend {
@@ -66,6 +67,40 @@ final class Legend {
             g.drawString(curves.get(i).name(), (float) (x + SAMPLE + 8), (float) y + 4);
             x += wide[i] + GAP;
         }
+    }
+
+    /**
+     * Draws it within a plot, as a column on a sheet of its own.
+     *
+     * @param at its upper left corner, as shares of the plot
+     * @return where it is
+     */
+    static Rectangle2D inside(
+            Graphics2D g, List<ProfileChart.Curve> curves, Rectangle2D plot, ChartLook.Spot at, Palette palette) {
+        g.setRenderingHint(RenderingHints.KEY_ANTIALIASING, RenderingHints.VALUE_ANTIALIAS_ON);
+        double wide = 8 + 8;
+        for (double w : widths(g, curves)) {
+            wide = Math.max(wide, w + 16);
+        }
+        double tall = curves.size() * ROW + 8;
+        double x = Math.clamp(
+                plot.getX() + at.x() * plot.getWidth(), plot.getX(), Math.max(plot.getX(), plot.getMaxX() - wide));
+        double y = Math.clamp(
+                plot.getY() + at.y() * plot.getHeight(), plot.getY(), Math.max(plot.getY(), plot.getMaxY() - tall));
+        var box = new Rectangle2D.Double(x, y, wide, tall);
+        g.setPaint(palette.sheet());
+        g.fill(box);
+        g.setPaint(palette.line());
+        g.setStroke(new BasicStroke(1));
+        g.draw(box);
+        for (int i = 0; i < curves.size(); i++) {
+            double row = y + 4 + ROW * (i + 0.5);
+            sample(g, curves.get(i).style(), x + 8, row, palette);
+            g.setPaint(palette.ink());
+            g.setFont(Fonts.sans(12));
+            g.drawString(curves.get(i).name(), (float) (x + 8 + SAMPLE + 8), (float) row + 4);
+        }
+        return box;
     }
 
     private static void sample(Graphics2D g, LaneStyle style, double x, double y, Palette palette) {

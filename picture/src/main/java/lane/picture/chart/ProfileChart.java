@@ -1,10 +1,12 @@
 package lane.picture.chart;
 
 import java.awt.BasicStroke;
-import java.awt.Color;
 import java.awt.Graphics2D;
 import java.awt.RenderingHints;
+import java.awt.geom.AffineTransform;
+import java.awt.geom.Point2D;
 import java.awt.geom.Rectangle2D;
+import java.util.ArrayList;
 import java.util.List;
 import lane.check.Difference;
 import lane.picture.Fonts;
@@ -12,61 +14,197 @@ import lane.picture.LaneStyle;
 import lane.picture.Palette;
 import lane.picture.Ticks;
 import lane.reading.Profile;
+import lane.study.ChartLook;
+import lane.study.ChartLook.AxisLook;
+import lane.study.ChartLook.Scale;
+import lane.study.ChartLook.Strip;
 import lane.unit.Unit;
 import org.jfree.chart.ChartRenderingInfo;
 import org.jfree.chart.JFreeChart;
 import org.jfree.chart.axis.NumberAxis;
 import org.jfree.chart.plot.CombinedDomainXYPlot;
 import org.jfree.chart.plot.IntervalMarker;
+import org.jfree.chart.plot.PlotRenderingInfo;
 import org.jfree.chart.plot.ValueMarker;
 import org.jfree.chart.plot.XYPlot;
-import org.jfree.chart.renderer.xy.XYErrorRenderer;
 import org.jfree.chart.ui.Layer;
 import org.jfree.chart.ui.RectangleInsets;
-import org.jfree.data.xy.YIntervalSeries;
-import org.jfree.data.xy.YIntervalSeriesCollection;
+import org.jfree.data.Range;
 import org.jspecify.annotations.Nullable;
 
-/** The curve of every lane over its difference from the datum, on one abscissa. */
+/** The curve of every lane over its difference from the datum, in one panel or several, all on one abscissa. */
 public final class ProfileChart {
-    private static final int MOST_POINTS = 4000;
+    /** More curves than these are drawn thin and rough. */
+    private static final int SMOOTH = 60;
+
+    /** All curves of a chart together may have so many points. */
+    private static final int MOST_POINTS = 200_000;
 
     /**
      * A lane in the chart.
      *
      * @param difference from the datum; null for the datum itself or where there is none
+     * @param levels of the profile
      */
     public record Curve(
             String name,
             LaneStyle style,
             Profile profile,
-            @Nullable Difference difference) {}
+            @Nullable Difference difference,
+            Levels levels) {
+        public Curve(String name, LaneStyle style, Profile profile, @Nullable Difference difference) {
+            this(name, style, profile, difference, new Levels(profile.abscissa(), profile.value()));
+        }
+    }
 
     /**
-     * Where things were drawn, in pixels, with the abscissa at the plots' left and right edge as shown. The strip of
-     * differences has no height where there are none.
+     * Curves that stand over one another on one axis of values.
+     *
+     * @param title name of the quantity
+     * @param aside thin curves that belong to one of them, such as those of other times
+     * @param tolerance half-width of the band about zero in SI units; NaN for none
+     * @param datum name of the datum, blank for none
+     * @param shared least and greatest that the axis has to reach, in SI units; null for what the curves need
      */
-    public record Layout(Rectangle2D curve, Rectangle2D strip, double left, double right) {
+    public record Panel(
+            String title,
+            Unit unit,
+            List<Curve> curves,
+            List<Curve> aside,
+            double tolerance,
+            String datum,
+            double @Nullable [] shared) {}
+
+    /** What is looked at, as places along the axes; null for all. */
+    public record View(@Nullable Range x, @Nullable Range y) {
+        public static final View ALL = new View(null, null);
+    }
+
+    /**
+     * A plot as it was drawn.
+     *
+     * @param area in pixels
+     * @param y places along its axis at the lower and the upper edge
+     */
+    public record Plot(Rectangle2D area, AxisMap up, double[] y) {
+        /** Where a value in SI units lies, from the top of the picture. */
+        public double pixel(double si) {
+            return area.getMaxY() - (up.place(si) - y[0]) / (y[1] - y[0]) * area.getHeight();
+        }
+
+        /** The place along the axis under a pixel. */
+        public double place(double pixel) {
+            return y[0] + (area.getMaxY() - pixel) / area.getHeight() * (y[1] - y[0]);
+        }
+    }
+
+    /**
+     * Where things were drawn, in pixels. The strip of differences has no height where there are none.
+     *
+     * @param plots the panels, the first at the top
+     * @param across what the abscissa shows
+     * @param left and {@code right}: places along the abscissa at the plots' edges
+     * @param legend where it was drawn within the first plot; null where it was not
+     */
+    public record Layout(
+            List<Plot> plots,
+            Rectangle2D strip,
+            AxisMap across,
+            double left,
+            double right,
+            @Nullable Rectangle2D legend) {
+        public Rectangle2D curve() {
+            return plots.getFirst().area();
+        }
+
         /** The abscissa under a pixel, in the unit shown. */
         public double abscissa(double x) {
-            return left + (x - curve.getX()) / curve.getWidth() * (right - left);
+            return across.shown(place(x));
+        }
+
+        /** The place along the abscissa under a pixel. */
+        public double place(double x) {
+            return left + (x - curve().getX()) / curve().getWidth() * (right - left);
+        }
+
+        /** The pixel of an abscissa in SI units. */
+        public double pixel(double si) {
+            return curve().getX() + (across.place(si) - left) / (right - left) * curve().getWidth();
         }
     }
 
     private final JFreeChart chart;
-    private final CombinedDomainXYPlot both;
+    private final CombinedDomainXYPlot all;
     private final Palette palette;
-    private final String[] captions;
-    /** Whether there is a difference to draw. */
-    private final boolean compared;
+    private final ChartLook look;
+    private final AxisMap across;
+    private final List<Panel> panels;
+    private final List<AxisMap> ups = new ArrayList<>();
+    private final View view;
+    private final int most;
+    private final boolean plain;
+    private final String remark;
+    /** What stands above each plot: name and unit, and at the right a remark. */
+    private final List<String[]> captions = new ArrayList<>();
+    /** Places among the plots: of panels, and of the strip of the first; -1 where there is none. */
+    private final List<Integer> places = new ArrayList<>();
+
+    private int strip = -1;
 
     /**
-     * @param title name of the quantity
-     * @param abscissaUnit unit of the abscissa as shown, for example mm
-     * @param tolerance half-width of the band about zero in SI units; NaN for none
-     * @param datum name of the datum, blank for none
-     * @param share of the height that the difference strip takes, 0.1 to 0.9
+     * @param abscissaUnit unit of the abscissa as usual, for example mm
+     * @param share of the height that the strip of differences takes, 0.1 to 0.9
      */
+    public ProfileChart(
+            List<Panel> panels,
+            Unit abscissaUnit,
+            String abscissaName,
+            double share,
+            ChartLook look,
+            View view,
+            Palette palette) {
+        this.panels = List.copyOf(panels);
+        this.palette = palette;
+        this.look = look;
+        this.view = view;
+        across = new AxisMap(abscissaUnit, look.x());
+        int curves =
+                panels.stream().mapToInt(p -> p.curves.size() + p.aside.size()).sum();
+        plain = curves > SMOOTH;
+        most = Math.clamp(MOST_POINTS / Math.max(1, curves), 100, CurvePoints.MOST);
+        String title = look.x().title().isBlank() ? abscissaName : look.x().title();
+        NumberAxis x = axis(
+                across.scale() == Scale.SHARE
+                        ? title + ", share of its range"
+                        : title
+                                + (across.unit().equals(Unit.ONE)
+                                                || across.unit().symbol().isBlank()
+                                        ? ""
+                                        : ", " + across.unit().symbol()),
+                across,
+                palette);
+        x.setAutoRangeIncludesZero(false);
+        x.setLowerMargin(0);
+        x.setUpperMargin(0);
+        x.setInverted(look.x().reversed());
+        all = new CombinedDomainXYPlot(x);
+        all.setGap(34);
+        int left = 0;
+        int weight = Math.clamp(Math.round(1000 * share), 100, 900);
+        for (int i = 0; i < panels.size(); i++) {
+            left += panel(panels.get(i), i == 0, weight);
+        }
+        // The ends of the abscissa, where they are said or looked at.
+        range(x, look.x(), across, view.x(), null);
+        remark = left == 0 ? "" : left + " values not above zero have no place on a logarithmic axis";
+        all.setInsets(new RectangleInsets(0, 0, 0, 8));
+        chart = new JFreeChart(null, null, all, false);
+        chart.setBackgroundPaint(palette.sheet());
+        chart.setPadding(new RectangleInsets(26, 8, 4, 12));
+        chart.setTextAntiAlias(true);
+    }
+
+    /** One panel as usual. */
     public ProfileChart(
             List<Curve> curves,
             String title,
@@ -77,143 +215,164 @@ public final class ProfileChart {
             String datum,
             double share,
             Palette palette) {
-        var x = axis(abscissaName + ", " + abscissaUnit.symbol(), palette);
-        x.setAutoRangeIncludesZero(false);
-        x.setLowerMargin(0);
-        x.setUpperMargin(0);
-        both = new CombinedDomainXYPlot(x);
-        both.setGap(34);
-        var above = new YIntervalSeriesCollection();
-        var below = new YIntervalSeriesCollection();
-        var top = new MarkedLines(palette);
-        var bottom = new MarkedLines(palette);
-        Unit differenceUnit = unit.difference();
-        int n = curves.size();
-        for (int i = 0; i < n; i++) {
-            Curve c = curves.get(i);
-            add(
-                    above,
-                    c.name(),
-                    c.profile().abscissa(),
-                    c.profile().value(),
-                    c.profile().uncertainty(),
-                    c.profile().upwards(),
-                    unit,
-                    abscissaUnit);
+        this(
+                List.of(new Panel(title, unit, curves, List.of(), tolerance, datum, null)),
+                abscissaUnit,
+                abscissaName,
+                share,
+                ChartLook.of(""),
+                View.ALL,
+                palette);
+    }
+
+    private double from() {
+        return view.x() != null
+                ? view.x().getLowerBound()
+                : look.x().from() != null && across.scale() != Scale.SHARE
+                        ? across.at(look.x().from())
+                        : look.x().to() != null ? Double.NEGATIVE_INFINITY : Double.NaN;
+    }
+
+    private double to() {
+        return view.x() != null
+                ? view.x().getUpperBound()
+                : look.x().to() != null && across.scale() != Scale.SHARE
+                        ? across.at(look.x().to())
+                        : Double.POSITIVE_INFINITY;
+    }
+
+    private CurvePoints points(double[] x, double[] y, double[] half, double[] above, AxisMap up, Levels levels) {
+        return CurvePoints.of(x, y, half, above, across, up, from(), to(), most, levels);
+    }
+
+    /** @return how many values have no place on its axis */
+    private int panel(Panel panel, boolean first, int weight) {
+        AxisLook own = first ? look.y() : AxisLook.USUAL;
+        var up = new AxisMap(panel.unit, own);
+        ups.add(up);
+        var set = new CurveSet();
+        var lines = new MarkedLines(palette, plain);
+        for (Curve c : panel.aside) {
+            set.add(points(c.profile().abscissa(), c.profile().value(), new double[0], new double[0], up, c.levels()));
+            lines.lane(set.getSeriesCount() - 1, c.style(), 0);
+        }
+        List<CurvePoints> made = panel.curves.parallelStream()
+                .map(c -> points(
+                        c.profile().abscissa(),
+                        c.profile().value(),
+                        c.profile().uncertainty(),
+                        c.profile().upwards(),
+                        up,
+                        c.levels()))
+                .toList();
+        for (int i = 0; i < made.size(); i++) {
+            set.add(made.get(i));
+            lines.lane(set.getSeriesCount() - 1, panel.curves.get(i).style(), i);
+        }
+        NumberAxis y = axis(null, up, palette);
+        y.setAutoRangeIncludesZero(false);
+        y.setInverted(own.reversed());
+        XYPlot plot = plot(set, y, lines, palette);
+        range(y, own, up, first ? view.y() : null, panel.shared);
+        boolean compared =
+                first && look.strip() != Strip.NONE && panel.curves.stream().anyMatch(c -> c.difference() != null);
+        places.add(captions.size());
+        String title = own.title().isBlank() ? panel.title : own.title();
+        captions.add(new String[] {
+            title,
+            up.scale() == Scale.SHARE ? "share of the range of each" : up.unit().label(),
+            ""
+        });
+        all.add(plot, compared ? 1000 - weight : 1000);
+        if (compared) {
+            strip(panel, up.unit(), weight);
+        }
+        return set.left();
+    }
+
+    private void strip(Panel panel, Unit shown, int weight) {
+        Unit differ = shown.difference();
+        Unit unit = look.strip() == Strip.DIFFERENCE ? differ : Unit.ONE;
+        var up = new AxisMap(unit, Scale.LINEAR);
+        var set = new CurveSet();
+        var lines = new MarkedLines(palette, plain);
+        int i = 0;
+        for (Curve c : panel.curves) {
             Difference d = c.difference();
             if (d != null) {
-                add(
-                        below,
-                        c.name(),
+                boolean plain = look.strip() == Strip.DIFFERENCE;
+                double[] told = plain ? d.value() : Against.of(c.profile(), d, look.strip());
+                set.add(points(
                         d.abscissa(),
-                        d.value(),
-                        c.style().hollow() ? d.uncertainty() : new double[0],
+                        told,
+                        plain && c.style().hollow() ? d.uncertainty() : new double[0],
                         new double[0],
-                        differenceUnit,
-                        abscissaUnit);
-                bottom.lane(below.getSeriesCount() - 1, c.style(), i);
+                        up,
+                        new Levels(d.abscissa(), told)));
+                lines.lane(set.getSeriesCount() - 1, c.style(), i);
             }
-            top.lane(i, c.style(), i);
+            i++;
         }
-        NumberAxis y = axis(null, palette);
-        y.setAutoRangeIncludesZero(false);
-        var upper = plot(above, y, top, palette);
-        String against = datum.isBlank() ? "" : "difference from " + datum;
-        NumberAxis dy = axis(null, palette);
-        var lower = plot(below, dy, bottom, palette);
-        lower.addRangeMarker(
-                new ValueMarker(0, palette.ink(), new BasicStroke(datum.isBlank() ? 1f : 2.2f)), Layer.FOREGROUND);
-        if (!Double.isNaN(tolerance)) {
-            double t = differenceUnit.differenceFromSi(tolerance);
+        NumberAxis dy = axis(null, up, palette);
+        dy.setAutoRangeIncludesZero(false);
+        XYPlot plot = plot(set, dy, lines, palette);
+        double zero = look.strip() == Strip.RATIO ? 1 : 0;
+        plot.addRangeMarker(
+                new ValueMarker(zero, palette.ink(), new BasicStroke(panel.datum.isBlank() ? 1f : 2.2f)),
+                Layer.FOREGROUND);
+        boolean banded = look.strip() == Strip.DIFFERENCE && !Double.isNaN(panel.tolerance);
+        double t = banded ? differ.differenceFromSi(panel.tolerance) : Double.NaN;
+        if (banded) {
             var band = new IntervalMarker(
                     -t, t, palette.pineWash(), new BasicStroke(1), palette.pine(), new BasicStroke(1), 1f);
-            lower.addRangeMarker(band, Layer.BACKGROUND);
-            double most = t;
-            for (int s = 0; s < below.getSeriesCount(); s++) {
-                for (int i = 0; i < below.getItemCount(s); i++) {
-                    most = Math.max(
-                            most, Math.max(Math.abs(below.getStartYValue(s, i)), Math.abs(below.getEndYValue(s, i))));
+            plot.addRangeMarker(band, Layer.BACKGROUND);
+            double far = t;
+            for (int s = 0; s < set.getSeriesCount(); s++) {
+                for (int k = 0; k < set.getItemCount(s); k++) {
+                    far = Math.max(far, Math.max(Math.abs(set.getStartYValue(s, k)), Math.abs(set.getEndYValue(s, k))));
                 }
             }
             // The band stays visible even where the differences are far larger or smaller.
-            dy.setRange(-1.15 * most, 1.15 * most);
+            dy.setRange(-1.15 * far, 1.15 * far);
         }
-        int strip = (int) Math.round(1000 * Math.max(0.1, Math.min(0.9, share)));
-        compared = below.getSeriesCount() > 0;
-        both.add(upper, compared ? 1000 - strip : 1000);
-        // Without differences their axes would stand empty.
-        if (compared) {
-            both.add(lower, strip);
-        }
-        both.setInsets(new RectangleInsets(0, 0, 0, 8));
-        chart = new JFreeChart(null, null, both, false);
-        chart.setBackgroundPaint(palette.sheet());
-        chart.setPadding(new RectangleInsets(26, 8, 4, 12));
-        this.palette = palette;
-        captions = new String[] {
-            title,
-            unit.label(),
-            against,
-            differenceUnit.label(),
-            Double.isNaN(tolerance)
-                    ? ""
-                    : "tolerance ± " + Ticks.brief(differenceUnit.differenceFromSi(tolerance)) + " "
-                            + differenceUnit.label()
-        };
-        chart.setTextAntiAlias(true);
+        strip = captions.size();
+        String against = panel.datum.isBlank() ? "" : look.strip() == Strip.RATIO ? "ratio to " : "difference from ";
+        captions.add(new String[] {
+            against + panel.datum,
+            look.strip() == Strip.ERROR ? "% of " + panel.datum : unit.label(),
+            banded ? "tolerance ± " + Ticks.brief(t) + " " + differ.label() : ""
+        });
+        all.add(plot, weight);
     }
 
-    private static void add(
-            YIntervalSeriesCollection to,
-            String name,
-            double[] x,
-            double[] y,
-            double[] half,
-            double[] above,
-            Unit unit,
-            Unit xUnit) {
-        var series = new YIntervalSeries(name, false, true);
-        int n = y.length;
-        for (int i : thin(y)) {
-            if (Double.isFinite(y[i]) && Double.isFinite(x[i])) {
-                double v = unit.fromSi(y[i]);
-                double h = half.length == n && half[i] > 0 ? unit.differenceFromSi(half[i]) : 0;
-                double up = above.length == n && above[i] > 0 ? unit.differenceFromSi(above[i]) : h;
-                series.add(xUnit.fromSi(x[i]), v, v - h, v + up);
-            } else {
-                series.add(xUnit.fromSi(x[i]), Double.NaN, Double.NaN, Double.NaN);
-            }
+    /** The ends of an axis: what is looked at, or else what is said, or else what all curves need. */
+    private static void range(
+            NumberAxis axis, AxisLook own, AxisMap map, @Nullable Range looked, double @Nullable [] shared) {
+        if (looked != null) {
+            axis.setRange(looked);
+            return;
         }
-        to.addSeries(series);
+        Range auto = axis.getRange();
+        double low = auto.getLowerBound();
+        double high = auto.getUpperBound();
+        if (shared != null && map.scale() != Scale.SHARE) {
+            double a = map.place(shared[0]);
+            double b = map.place(shared[1]);
+            double margin = 0.05 * (b - a);
+            low = Double.isFinite(a) ? Math.min(low, a - margin) : low;
+            high = Double.isFinite(b) ? Math.max(high, b + margin) : high;
+        }
+        Double from = own.from();
+        Double to = own.to();
+        low = from == null ? low : map.at(from);
+        high = to == null ? high : map.at(to);
+        if ((shared != null || from != null || to != null) && low < high) {
+            axis.setRange(low, high);
+        }
     }
 
-    /** At most some thousand points, keeping the least and greatest of each stretch, so that no spike is lost. */
-    static int[] thin(double[] y) {
-        if (y.length <= MOST_POINTS) {
-            return java.util.stream.IntStream.range(0, y.length).toArray();
-        }
-        int stretches = MOST_POINTS / 2;
-        int[] keep = new int[2 * stretches];
-        for (int s = 0; s < stretches; s++) {
-            int from = (int) ((long) s * y.length / stretches);
-            int to = (int) ((long) (s + 1) * y.length / stretches);
-            int least = from;
-            int greatest = from;
-            for (int i = from; i < to; i++) {
-                least = y[i] < y[least] || Double.isNaN(y[least]) ? i : least;
-                greatest = y[i] > y[greatest] || Double.isNaN(y[greatest]) ? i : greatest;
-            }
-            keep[2 * s] = Math.min(least, greatest);
-            keep[2 * s + 1] = Math.max(least, greatest);
-        }
-        // Both ends stay, so that the axis does not shrink.
-        keep[0] = 0;
-        keep[keep.length - 1] = y.length - 1;
-        return java.util.Arrays.stream(keep).distinct().toArray();
-    }
-
-    private static NumberAxis axis(@Nullable String label, Palette palette) {
-        var axis = new NumberAxis(label);
+    private static NumberAxis axis(@Nullable String label, AxisMap map, Palette palette) {
+        var axis = map.scale() == Scale.LOG ? new PowerAxis(label) : new NumberAxis(label);
         axis.setLabelFont(Fonts.semibold(11));
         axis.setTickLabelFont(Fonts.sans(11));
         axis.setLabelPaint(palette.ink());
@@ -222,11 +381,15 @@ public final class ProfileChart {
         axis.setTickMarkPaint(palette.line());
         axis.setTickMarkOutsideLength(5);
         axis.setTickLabelInsets(new RectangleInsets(5, 6, 5, 6));
-        axis.setNumberFormatOverride(new TickFormat(axis));
+        if (map.scale() != Scale.LOG) {
+            axis.setNumberFormatOverride(new TickFormat(axis));
+        }
         return axis;
     }
 
-    private static XYPlot plot(YIntervalSeriesCollection data, NumberAxis y, MarkedLines renderer, Palette palette) {
+    private static XYPlot plot(CurveSet data, NumberAxis y, MarkedLines renderer, Palette palette) {
+        // Round-off of what is constant is nothing to look at.
+        y.setAutoRangeMinimumSize(Math.max(1e-300, 2e-5 * data.largest()));
         var plot = new XYPlot(data, null, y, renderer);
         plot.setBackgroundPaint(palette.sheet());
         plot.setOutlinePaint(palette.line());
@@ -240,103 +403,136 @@ public final class ProfileChart {
 
     /** Draws the chart and tells where its plots are. */
     public Layout paint(Graphics2D g, double width, double height) {
+        double f = look.text().factor();
+        AffineTransform before = g.getTransform();
+        g.scale(f, f);
+        try {
+            return scaled(painted(g, width / f, height / f), f);
+        } finally {
+            g.setTransform(before);
+        }
+    }
+
+    private Layout painted(Graphics2D g, double width, double height) {
         g.setRenderingHint(RenderingHints.KEY_STROKE_CONTROL, RenderingHints.VALUE_STROKE_PURE);
         g.setRenderingHint(RenderingHints.KEY_FRACTIONALMETRICS, RenderingHints.VALUE_FRACTIONALMETRICS_ON);
         var info = new ChartRenderingInfo();
         chart.draw(g, new Rectangle2D.Double(0, 0, width, height), info);
-        var plots = info.getPlotInfo();
-        caption(g, plots.getSubplotInfo(0).getDataArea(), captions[0], captions[1]);
-        Rectangle2D curve = plots.getSubplotInfo(0).getDataArea();
-        Rectangle2D strip = compared
-                ? plots.getSubplotInfo(1).getDataArea()
-                : new Rectangle2D.Double(curve.getX(), curve.getMaxY(), curve.getWidth(), 0);
-        if (compared) {
-            caption(g, strip, captions[2], captions[3]);
-            g.setPaint(palette.pine());
-            double wide = g.getFontMetrics().getStringBounds(captions[4], g).getWidth();
-            g.drawString(captions[4], (float) (strip.getMaxX() - wide), (float) strip.getY() - 8);
+        PlotRenderingInfo plots = info.getPlotInfo();
+        for (int i = 0; i < captions.size(); i++) {
+            caption(g, plots.getSubplotInfo(i).getDataArea(), captions.get(i));
         }
-        var range = both.getDomainAxis().getRange();
-        return new Layout(curve, strip, range.getLowerBound(), range.getUpperBound());
+        boolean back = look.x().reversed();
+        Range x = all.getDomainAxis().getRange();
+        List<Plot> made = new ArrayList<>();
+        for (int i = 0; i < places.size(); i++) {
+            var plot = (XYPlot) all.getSubplots().get(places.get(i));
+            Range y = plot.getRangeAxis().getRange();
+            boolean down = plot.getRangeAxis().isInverted();
+            made.add(new Plot(plots.getSubplotInfo(places.get(i)).getDataArea(), ups.get(i), new double[] {
+                down ? y.getUpperBound() : y.getLowerBound(), down ? y.getLowerBound() : y.getUpperBound()
+            }));
+        }
+        Rectangle2D last = made.getLast().area();
+        Rectangle2D below = strip >= 0
+                ? plots.getSubplotInfo(strip).getDataArea()
+                : new Rectangle2D.Double(last.getX(), last.getMaxY(), last.getWidth(), 0);
+        if (!remark.isEmpty()) {
+            g.setFont(Fonts.sans(11));
+            g.setPaint(palette.ochre());
+            g.drawString(
+                    remark,
+                    (float) made.getFirst().area().getX() + 8,
+                    (float) made.getFirst().area().getMaxY() - 8);
+        }
+        var layout = new Layout(
+                made,
+                below,
+                across,
+                back ? x.getUpperBound() : x.getLowerBound(),
+                back ? x.getLowerBound() : x.getUpperBound(),
+                null);
+        for (int i = 0; i < panels.size(); i++) {
+            ends(g, panels.get(i), layout, made.get(i));
+        }
+        ChartNotes.paint(g, look.notes(), layout, palette);
+        Rectangle2D legend =
+                look.legend() == null ? null : Legend.inside(g, named(), layout.curve(), look.legend(), palette);
+        return new Layout(layout.plots, below, across, layout.left, layout.right, legend);
+    }
+
+    /** More names at the ends of curves could not be read. */
+    private static final int MOST_ENDS = 12;
+
+    private static final double ROW = 12;
+
+    /** The names of curves that belong to one, at their ends. */
+    private void ends(Graphics2D g, Panel panel, Layout layout, Plot plot) {
+        if (panel.aside.size() > MOST_ENDS) {
+            return;
+        }
+        g.setFont(Fonts.sans(10));
+        List<Double> taken = new ArrayList<>();
+        for (Curve c : panel.aside) {
+            Profile p = c.profile();
+            int last = p.size() - 1;
+            while (last >= 0
+                    && !(layout.pixel(p.abscissa()[last]) <= plot.area().getMaxX()
+                            && Double.isFinite(plot.pixel(p.value()[last])))) {
+                last--;
+            }
+            if (last < 0) {
+                continue;
+            }
+            double y = plot.pixel(p.value()[last]) - 3;
+            String name = c.name().substring(c.name().lastIndexOf(", ") + 1).strip();
+            double wide = g.getFontMetrics().getStringBounds(name, g).getWidth();
+            if (plot.area().contains(plot.area().getCenterX(), y)
+                    && taken.stream().noneMatch(t -> Math.abs(t - y) < ROW)) {
+                taken.add(y);
+                g.setPaint(palette.muted());
+                g.drawString(name, (float) (layout.pixel(p.abscissa()[last]) - wide - 4), (float) y);
+            }
+        }
+    }
+
+    /** What a legend has to tell: every lane once. */
+    private List<Curve> named() {
+        return panels.getFirst().curves;
+    }
+
+    private static Layout scaled(Layout one, double f) {
+        return f == 1
+                ? one
+                : new Layout(
+                        one.plots.stream()
+                                .map(p -> new Plot(scaled(p.area, f), p.up, p.y))
+                                .toList(),
+                        scaled(one.strip, f),
+                        one.across,
+                        one.left,
+                        one.right,
+                        one.legend == null ? null : scaled(one.legend, f));
+    }
+
+    private static Rectangle2D scaled(Rectangle2D r, double f) {
+        return new Rectangle2D.Double(f * r.getX(), f * r.getY(), f * r.getWidth(), f * r.getHeight());
     }
 
     /** Name and unit above a plot, level: rotated text is hard to read. */
-    private void caption(Graphics2D g, Rectangle2D area, String name, String unit) {
+    private void caption(Graphics2D g, Rectangle2D area, String[] words) {
         g.setFont(Fonts.semibold(12));
         g.setPaint(palette.ink());
-        g.drawString(name, (float) area.getX(), (float) area.getY() - 8);
-        double wide = g.getFontMetrics().getStringBounds(name, g).getWidth();
+        var at = new Point2D.Double(area.getX(), area.getY() - 8);
+        g.drawString(words[0], (float) at.x, (float) at.y);
+        double wide = g.getFontMetrics().getStringBounds(words[0], g).getWidth();
         g.setFont(Fonts.sans(11));
         g.setPaint(palette.muted());
-        g.drawString(unit, (float) (area.getX() + wide + 7), (float) area.getY() - 8);
-    }
-
-    /** Lines with dashes, and markers on every 40th of 201 samples, shifted by lane so that none covers another. */
-    private static final class MarkedLines extends XYErrorRenderer {
-        private static final long serialVersionUID = 1L;
-        private final java.util.Map<Integer, Integer> shift = new java.util.HashMap<>();
-        private final Palette palette;
-
-        MarkedLines(Palette palette) {
-            this.palette = palette;
-            setDrawXError(false);
-            setErrorStroke(new BasicStroke(1.3f));
-            setCapLength(7);
-            setDefaultItemLabelsVisible(false);
-        }
-
-        void lane(int series, LaneStyle style, int number) {
-            setSeriesPaint(series, style.colour());
-            setSeriesStroke(series, style.stroke());
-            setSeriesShape(series, style.marker());
-            setSeriesLinesVisible(series, style.line());
-            setSeriesShapesFilled(series, true);
-            setSeriesFillPaint(series, style.hollow() ? palette.sheet() : style.colour());
-            setSeriesOutlinePaint(series, style.hollow() ? style.colour() : palette.sheet());
-            setSeriesOutlineStroke(series, new BasicStroke(style.hollow() ? 1.5f : 1f));
-            setUseFillPaint(true);
-            setUseOutlinePaint(true);
-            setDrawOutlines(true);
-            setDrawSeriesLineAsPath(true);
-            shift.put(series, style.corners() == 2 ? -1 : style.hollow() ? -2 : number);
-        }
-
-        @Override
-        public boolean getItemShapeVisible(int series, int item) {
-            int lane = shift.getOrDefault(series, 0);
-            if (lane == -2) {
-                return true;
-            }
-            if (lane == -1) {
-                return false;
-            }
-            int n = getPlot().getDataset().getItemCount(series);
-            int every = Math.max(1, n / 5);
-            return item % every == Math.floorMod(8 * n / 201 + lane * Math.max(1, n / 20), every);
-        }
-
-        @Override
-        public void drawItem(
-                Graphics2D g,
-                org.jfree.chart.renderer.xy.XYItemRendererState state,
-                Rectangle2D area,
-                org.jfree.chart.plot.PlotRenderingInfo info,
-                XYPlot plot,
-                org.jfree.chart.axis.ValueAxis x,
-                org.jfree.chart.axis.ValueAxis y,
-                org.jfree.data.xy.XYDataset data,
-                int series,
-                int item,
-                org.jfree.chart.plot.CrosshairState crosshair,
-                int pass) {
-            // Error bars only where a half-width is stated: a bar of no height would draw a stray cap.
-            var interval = (YIntervalSeriesCollection) data;
-            setDrawYError(interval.getEndYValue(series, item) > interval.getStartYValue(series, item));
-            setErrorPaint(
-                    getSeriesOutlinePaint(series) instanceof Color c && c.equals(palette.sheet())
-                            ? getSeriesPaint(series)
-                            : getSeriesOutlinePaint(series));
-            super.drawItem(g, state, area, info, plot, x, y, data, series, item, crosshair, pass);
+        g.drawString(words[1], (float) (at.x + wide + 7), (float) at.y);
+        if (!words[2].isEmpty()) {
+            g.setPaint(palette.pine());
+            double right = g.getFontMetrics().getStringBounds(words[2], g).getWidth();
+            g.drawString(words[2], (float) (area.getMaxX() - right), (float) at.y);
         }
     }
 }

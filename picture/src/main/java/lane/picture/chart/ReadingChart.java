@@ -1,9 +1,11 @@
 package lane.picture.chart;
 
+import java.awt.Color;
 import java.awt.Graphics2D;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.Function;
 import lane.base.LaneException;
 import lane.check.Check;
 import lane.check.CheckResult;
@@ -12,6 +14,7 @@ import lane.picture.LaneStyle;
 import lane.picture.Palette;
 import lane.reading.Profile;
 import lane.reading.Reading;
+import lane.study.ChartLook;
 import lane.study.Results;
 import lane.study.Source;
 import lane.study.Study;
@@ -22,25 +25,76 @@ import org.jspecify.annotations.Nullable;
  * What a chart of a reading shows: the curves of the lanes that are on, and their differences from the datum of its first check,
  * or of the study.
  *
+ * @param reading whose chart it is
+ * @param look how it is drawn
  * @param lanes keys of the lanes, one for each curve
+ * @param aside thin curves that belong to one of them
  * @param datum key of the source that the others are compared with
  * @param datumName blank where the datum has no curve
  * @param tolerance half of the band about zero in SI units; NaN for none
  * @param shown unit of the values
  * @param along unit of the abscissa
+ * @param shared least and greatest of all charts in that unit; null where the axis stands by itself
+ * @param below the same of readings that stand beneath
  */
 public record ReadingChart(
+        Reading reading,
+        ChartLook look,
         List<String> lanes,
         List<ProfileChart.Curve> curves,
+        List<ProfileChart.Curve> aside,
         String datum,
         String datumName,
         double tolerance,
         Unit shown,
-        Unit along) {
+        Unit along,
+        double @Nullable [] shared,
+        List<ReadingChart> below) {
     /** Of the height, for the strip of differences. */
     public static final double STRIP = 0.32;
 
+    /** So many curves of other times have names in a legend. */
+    private static final int MOST_NAMED = 12;
+
     public static ReadingChart of(Study study, Results results, Reading reading, Palette palette) {
+        ReadingChart one = one(study, results, reading, palette);
+        if (one.look.below().isEmpty() || one.curves.isEmpty()) {
+            return one;
+        }
+        List<ReadingChart> below = new ArrayList<>();
+        for (String id : one.look.below()) {
+            study.reading(id)
+                    .map(r -> one(study, results, r, palette))
+                    .filter(one::alike)
+                    .ifPresent(below::add);
+        }
+        return new ReadingChart(
+                reading,
+                one.look,
+                one.lanes,
+                one.curves,
+                one.aside,
+                one.datum,
+                one.datumName,
+                one.tolerance,
+                one.shown,
+                one.along,
+                one.shared,
+                below);
+    }
+
+    /** Whether another one has the same abscissa. */
+    public boolean alike(ReadingChart other) {
+        if (curves.isEmpty() || other.curves.isEmpty()) {
+            return false;
+        }
+        Profile a = curves.getFirst().profile();
+        Profile b = other.curves.getFirst().profile();
+        return a.abscissaName().equals(b.abscissaName()) && a.abscissaUnit().comparable(b.abscissaUnit());
+    }
+
+    private static ReadingChart one(Study study, Results results, Reading reading, Palette palette) {
+        ChartLook look = study.chart(reading.id());
         CheckResult result =
                 check(study, reading).map(c -> results.checks().get(c.id())).orElse(null);
         String datumId = check(study, reading)
@@ -50,25 +104,89 @@ public record ReadingChart(
         Profile datum = results.outcome(reading.id(), datumId) instanceof Profile p ? p : null;
         List<String> lanes = new ArrayList<>();
         List<ProfileChart.Curve> curves = new ArrayList<>();
+        List<ProfileChart.Curve> aside = new ArrayList<>();
         List<LaneStyle> styles = LaneStyle.of(study.sources(), palette);
         for (int i = 0; i < styles.size(); i++) {
             Source source = study.sources().get(i);
             if (!study.off().contains(source.id()) && results.outcome(reading.id(), source.id()) instanceof Profile p) {
+                LaneStyle style = styles.get(i).looking(look.lanes().get(source.id()));
+                // A log of many rows is a line: its points cannot be told apart.
+                style = style.hollow() && p.size() > MOST_POINTS ? style.drawn() : style;
                 lanes.add(source.id());
                 curves.add(new ProfileChart.Curve(
-                        source.name(), styles.get(i), p, difference(p, datum, lane(result, source.id()))));
+                        source.name(), style, p, difference(p, datum, lane(result, source.id()))));
+                aside(source.name(), style, p, palette, aside);
             }
         }
+        Unit shown = results.unit(reading.id());
         return new ReadingChart(
+                reading,
+                look,
                 lanes,
                 curves,
+                aside,
                 datumId,
                 datum == null ? "" : study.source(datumId).map(Source::name).orElse(""),
                 tolerance(result),
-                results.unit(reading.id()),
+                shown,
                 curves.isEmpty()
                         ? Unit.UNKNOWN
-                        : results.along(curves.getFirst().profile().abscissaUnit()));
+                        : results.along(curves.getFirst().profile().abscissaUnit()),
+                look.y().shared() ? shared(study, results, shown) : null,
+                List.of());
+    }
+
+    /** More points than these are drawn as a line where they are measured. */
+    private static final int MOST_POINTS = 150;
+
+    private static void aside(String name, LaneStyle of, Profile p, Palette palette, List<ProfileChart.Curve> into) {
+        int n = p.beside().size();
+        for (int k = 0; k < n; k++) {
+            Profile.Beside b = p.beside().get(k);
+            // Times fade the longer they are gone.
+            Color faded = mix(palette.sheet(), of.colour(), 0.35 + 0.5 * (k + 1) / (n + 1));
+            var style = new LaneStyle(faded, 1.2f, null, 2, true, false);
+            var profile = new Profile(
+                    p.abscissa(),
+                    b.value(),
+                    List.of(),
+                    p.abscissaName(),
+                    p.abscissaUnit(),
+                    p.unit(),
+                    false,
+                    p.found(),
+                    "",
+                    p.trail());
+            into.add(new ProfileChart.Curve(name + ", " + b.name(), style, profile, null));
+        }
+    }
+
+    private static Color mix(Color a, Color b, double f) {
+        return new Color(
+                (int) Math.round(a.getRed() + f * (b.getRed() - a.getRed())),
+                (int) Math.round(a.getGreen() + f * (b.getGreen() - a.getGreen())),
+                (int) Math.round(a.getBlue() + f * (b.getBlue() - a.getBlue())));
+    }
+
+    /** Least and greatest of all curves of the study that are told in such a unit. */
+    private static double @Nullable [] shared(Study study, Results results, Unit unit) {
+        double least = Double.POSITIVE_INFINITY;
+        double greatest = Double.NEGATIVE_INFINITY;
+        for (Reading r : study.readings()) {
+            for (Source s : study.sources()) {
+                if (!study.off().contains(s.id())
+                        && results.outcome(r.id(), s.id()) instanceof Profile p
+                        && p.unit().comparable(unit)) {
+                    for (double v : p.value()) {
+                        if (Double.isFinite(v)) {
+                            least = Math.min(least, v);
+                            greatest = Math.max(greatest, v);
+                        }
+                    }
+                }
+            }
+        }
+        return least < greatest ? new double[] {least, greatest} : null;
     }
 
     /** The check that decides on the datum and the band: the first of the reading. */
@@ -108,31 +226,48 @@ public record ReadingChart(
                         .orElse(Double.NaN);
     }
 
-    /** The chart as it stands by itself, with the names of its lanes above. */
-    public void figure(Graphics2D g, String quantity, double width, double height, Palette palette) {
-        double above = Legend.height(g, curves, width);
+    /** The curves that a legend names. */
+    public List<ProfileChart.Curve> named() {
+        List<ProfileChart.Curve> all = new ArrayList<>(curves);
+        if (aside.size() <= MOST_NAMED) {
+            all.addAll(aside);
+        }
+        return all;
+    }
+
+    /**
+     * The chart as it stands by itself, with the names of its lanes above unless they stand within.
+     *
+     * @param what says what stands at the axis of values of a reading
+     */
+    public void figure(Graphics2D g, Function<Reading, String> what, double width, double height, Palette palette) {
+        double f = look.text().factor();
+        double above = look.legend() == null ? f * Legend.height(g, named(), width / f) : 0;
         g.translate(0, above);
-        ProfileChart.Layout made = chart(quantity, STRIP, palette).paint(g, width, height - above);
+        ProfileChart.Layout made =
+                chart(what, STRIP, ProfileChart.View.ALL, palette).paint(g, width, height - above);
         g.translate(0, -above);
-        Legend.paint(g, curves, width, made.curve().getX(), palette);
+        if (look.legend() == null) {
+            var before = g.getTransform();
+            g.scale(f, f);
+            Legend.paint(g, named(), width / f, made.curve().getX() / f, palette);
+            g.setTransform(before);
+        }
     }
 
     /**
      * The chart; there must be a curve.
      *
-     * @param quantity what stands at the axis of values
+     * @param what says what stands at the axis of values of a reading
      * @param strip share of the height for the differences
      */
-    public ProfileChart chart(String quantity, double strip, Palette palette) {
-        return new ProfileChart(
-                curves,
-                quantity,
-                shown,
-                along,
-                curves.getFirst().profile().abscissaName(),
-                tolerance,
-                datumName,
-                strip,
-                palette);
+    public ProfileChart chart(Function<Reading, String> what, double strip, ProfileChart.View view, Palette palette) {
+        List<ProfileChart.Panel> panels = new ArrayList<>(List.of(panel(what)));
+        below.forEach(b -> panels.add(b.panel(what)));
+        return new ProfileChart(panels, along, curves.getFirst().profile().abscissaName(), strip, look, view, palette);
+    }
+
+    private ProfileChart.Panel panel(Function<Reading, String> what) {
+        return new ProfileChart.Panel(what.apply(reading), shown, curves, aside, tolerance, datumName, shared);
     }
 }

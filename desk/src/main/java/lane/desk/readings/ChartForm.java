@@ -1,0 +1,262 @@
+package lane.desk.readings;
+
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.function.UnaryOperator;
+import javafx.scene.Node;
+import javafx.scene.control.CheckBox;
+import javafx.scene.control.MenuButton;
+import javafx.scene.layout.VBox;
+import javafx.scene.shape.Rectangle;
+import lane.base.LaneException;
+import lane.desk.Marks;
+import lane.desk.Named;
+import lane.desk.Session;
+import lane.desk.Ui;
+import lane.picture.LaneStyle;
+import lane.picture.chart.ReadingChart;
+import lane.reading.Ask;
+import lane.reading.Reading;
+import lane.study.ChartLook;
+import lane.study.ChartLook.AxisLook;
+import lane.study.ChartLook.Dash;
+import lane.study.ChartLook.LaneLook;
+import lane.study.ChartLook.Scale;
+import lane.study.ChartLook.Spot;
+import lane.study.ChartLook.Strip;
+import lane.study.ChartLook.TextSize;
+import lane.study.Source;
+
+/** How a chart is drawn, in the menus above it. */
+final class ChartForm {
+    private static final Spot RIGHT_ABOVE = new Spot(0.72, 0.04);
+
+    /** Colours that can be told apart on light and dark, by name. */
+    private static final Map<String, String> COLOURS = colours();
+
+    private final Session session;
+    private final String reading;
+    private final ChartLook look;
+
+    ChartForm(Session session, Reading reading) {
+        this.session = session;
+        this.reading = reading.id();
+        look = session.study().chart(reading.id());
+    }
+
+    private static Map<String, String> colours() {
+        Map<String, String> out = new LinkedHashMap<>();
+        out.put("usual colour", "");
+        out.put("blue", "#2f6fb0");
+        out.put("green", "#3a8f4d");
+        out.put("orange", "#d9822b");
+        out.put("red", "#c0413b");
+        out.put("violet", "#8157b0");
+        out.put("cyan", "#2aa5a0");
+        out.put("brown", "#8f6338");
+        out.put("pink", "#cc6aa3");
+        out.put("grey", "#7b8085");
+        return out;
+    }
+
+    private void change(UnaryOperator<ChartLook> edit) {
+        try {
+            session.edit("Chart", s -> s.with(edit.apply(s.chart(reading))));
+        } catch (LaneException e) {
+            session.say(e.getMessage());
+        }
+    }
+
+    /** What stands beneath the curves, in one click. */
+    Node strip() {
+        var out = Ui.segments(List.of(Strip.values()), look.strip(), Strip::word, s -> change(c -> c.with(s)));
+        out.setId("chart-strip");
+        return out;
+    }
+
+    MenuButton axes() {
+        var box = new VBox();
+        box.getChildren().add(Ui.label("Abscissa", "title"));
+        axis(box, "x", look.x(), e -> change(c -> c.x(e)));
+        box.getChildren().add(Ui.label("Values", "title"));
+        axis(box, "y", look.y(), e -> change(c -> c.y(e)));
+        return Inside.menu("chart-axes", "Axes", box);
+    }
+
+    private interface Edit {
+        void make(UnaryOperator<AxisLook> edit);
+    }
+
+    private void axis(VBox box, String id, AxisLook axis, Edit edit) {
+        box.getChildren()
+                .add(Rows.of(
+                        "Scale",
+                        Ui.choice(
+                                "chart-" + id + "-scale",
+                                List.of(Scale.values()),
+                                axis.scale(),
+                                Scale::word,
+                                s -> edit.make(a -> a.by(s))),
+                        toggle(
+                                "chart-" + id + "-reversed",
+                                "reversed",
+                                axis.reversed(),
+                                on -> edit.make(a -> a.reversed(on)))));
+        box.getChildren()
+                .add(Rows.of(
+                        "from, to",
+                        Rows.end(
+                                "chart-" + id + "-from",
+                                axis.from(),
+                                v -> edit.make(a -> a.between(v.orElse(null), a.to()))),
+                        Rows.end(
+                                "chart-" + id + "-to",
+                                axis.to(),
+                                v -> edit.make(a -> a.between(a.from(), v.orElse(null)))),
+                        id.equals("y")
+                                ? toggle(
+                                        "chart-y-shared",
+                                        "as all charts in this unit",
+                                        axis.shared(),
+                                        on -> edit.make(a -> a.sharing(on)))
+                                : null));
+        var title = Ui.text("chart-" + id + "-title", axis.title(), t -> edit.make(a -> a.titled(t.strip())));
+        title.setPromptText("title, as usual");
+        var unit = Ui.text("chart-" + id + "-unit", axis.unit(), u -> edit.make(a -> a.in(comparable(id, u.strip()))));
+        unit.setPromptText("unit");
+        unit.setPrefWidth(70);
+        box.getChildren().add(Rows.of("Title", title, unit));
+    }
+
+    /** A unit that the axis can be told in. */
+    private String comparable(String id, String unit) {
+        if (!unit.isBlank()) {
+            ReadingChart drawn = ReadingChart.of(
+                    session.study(),
+                    session.results(),
+                    session.study().reading(reading).orElseThrow(),
+                    session.palette());
+            lane.unit.Unit.of(unit).requireComparable(id.equals("x") ? drawn.along() : drawn.shown(), "The axis");
+        }
+        return unit;
+    }
+
+    private static CheckBox toggle(String id, String word, boolean on, java.util.function.Consumer<Boolean> changed) {
+        var button = Named.check(word);
+        button.setId(id);
+        button.setSelected(on);
+        button.setOnAction(e -> changed.accept(button.isSelected()));
+        return button;
+    }
+
+    MenuButton style() {
+        var box = new VBox();
+        box.getChildren()
+                .add(Rows.of(
+                        "Words for",
+                        Ui.segments(
+                                List.of(TextSize.values()), look.text(), TextSize::word, t -> change(c -> c.with(t)))));
+        box.getChildren()
+                .add(Rows.of(
+                        "Legend",
+                        toggle(
+                                "chart-legend",
+                                "within the chart, to be dragged",
+                                look.legend() != null,
+                                on -> change(c -> c.legendAt(on ? RIGHT_ABOVE : null)))));
+        panels().ifPresent(box.getChildren()::add);
+        box.getChildren().add(Ui.label("Lanes", "title"));
+        List<LaneStyle> styles = LaneStyle.of(session.study().sources(), session.palette());
+        for (int i = 0; i < styles.size(); i++) {
+            Source source = session.study().sources().get(i);
+            if (!session.study().off().contains(source.id())) {
+                box.getChildren()
+                        .add(lane(source, styles.get(i).looking(look.lanes().get(source.id()))));
+            }
+        }
+        var usual = Ui.button(
+                "Draw as usual", () -> session.edit("Chart", s -> s.with(ChartLook.of(reading))), "small-button");
+        usual.setId("chart-usual");
+        box.getChildren().add(usual);
+        return Inside.menu("chart-style", "Style", box);
+    }
+
+    /** Other readings on the same abscissa, which can stand beneath. */
+    private Optional<Node> panels() {
+        Reading own = session.study().reading(reading).orElse(null);
+        if (own == null) {
+            return Optional.empty();
+        }
+        ReadingChart mine = ReadingChart.of(session.study(), session.results(), own, session.palette());
+        List<Reading> fit = session.study().readings().stream()
+                .filter(r -> !r.id().equals(reading) && r.ask().form() == Ask.Form.CURVE)
+                .filter(r -> mine.alike(ReadingChart.of(session.study(), session.results(), r, session.palette())))
+                .toList();
+        if (fit.isEmpty()) {
+            return Optional.empty();
+        }
+        var box = new VBox(4);
+        box.getChildren().add(Ui.label("In panels beneath", "title"));
+        for (Reading r : fit) {
+            box.getChildren()
+                    .add(toggle(
+                            "below-" + r.id(),
+                            r.name(),
+                            look.below().contains(r.id()),
+                            on -> change(c -> {
+                                List<String> next = new ArrayList<>(c.below());
+                                next.remove(r.id());
+                                if (on) {
+                                    next.add(r.id());
+                                }
+                                return c.below(next);
+                            })));
+        }
+        return Optional.of(box);
+    }
+
+    private Node lane(Source source, LaneStyle style) {
+        LaneLook now = look.lanes().getOrDefault(source.id(), new LaneLook("", null, 0));
+        List<String> colours = new ArrayList<>(COLOURS.keySet());
+        if (!now.colour().isBlank() && !COLOURS.containsValue(now.colour())) {
+            colours.add(now.colour());
+        }
+        String word = COLOURS.entrySet().stream()
+                .filter(e -> e.getValue().equals(now.colour()))
+                .map(Map.Entry::getKey)
+                .findFirst()
+                .orElse(now.colour());
+        var colour = Ui.choice(
+                "colour-" + source.id(),
+                colours,
+                word,
+                w -> w,
+                w -> put(source, new LaneLook(COLOURS.getOrDefault(w, w), now.dash(), now.width())));
+        colour.setPrefWidth(122);
+        var swatch = new Rectangle(12, 12, Marks.fx(style.colour()));
+        List<Optional<Dash>> dashes = new ArrayList<>(List.of(Optional.empty()));
+        for (Dash d : Dash.values()) {
+            dashes.add(Optional.of(d));
+        }
+        var dash = Ui.choice(
+                "dash-" + source.id(),
+                dashes,
+                Optional.ofNullable(now.dash()),
+                d -> d.map(Dash::word).orElse("usual line"),
+                d -> put(source, new LaneLook(now.colour(), d.orElse(null), now.width())));
+        dash.setPrefWidth(110);
+        var width = Ui.number(
+                "width-" + source.id(),
+                now.width() > 0 ? now.width() : style.width(),
+                v -> put(source, new LaneLook(now.colour(), now.dash(), v)));
+        width.setPrefWidth(46);
+        return Ui.row(6, swatch, Ui.left(source.name(), 74, "second"), colour, dash, width);
+    }
+
+    private void put(Source source, LaneLook next) {
+        change(c -> c.lane(source.id(), next));
+    }
+}

@@ -1,0 +1,505 @@
+package lane.desk.readings;
+
+import java.awt.geom.Rectangle2D;
+import java.awt.image.BufferedImage;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Objects;
+import javafx.application.Platform;
+import javafx.scene.Cursor;
+import javafx.scene.Node;
+import javafx.scene.image.ImageView;
+import javafx.scene.image.PixelBuffer;
+import javafx.scene.image.PixelFormat;
+import javafx.scene.image.WritableImage;
+import javafx.scene.input.MouseButton;
+import javafx.scene.input.MouseEvent;
+import javafx.scene.input.ScrollEvent;
+import javafx.scene.layout.Pane;
+import javafx.scene.layout.VBox;
+import javafx.scene.shape.Line;
+import javafx.scene.shape.Rectangle;
+import lane.desk.Marks;
+import lane.desk.Session;
+import lane.desk.Ui;
+import lane.picture.Export;
+import lane.picture.Ticks;
+import lane.picture.chart.ProfileChart;
+import lane.picture.chart.ProfileChart.View;
+import lane.picture.chart.ReadingChart;
+import lane.reading.Reading;
+import lane.study.ChartLook;
+import org.jfree.data.Range;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * A chart in the window: drawn behind it, with a cursor that reads all lanes. The wheel and a box look closer, a drag with the
+ * middle button or Shift moves on, a double click shows all again.
+ */
+final class ChartView {
+    private static final int MOST_TOLD = 12;
+    private static final int MANY = 60;
+    private static final double CLOSER = 1.25;
+
+    private final Session session;
+    private final Pane chart = new Pane();
+    private final ImageView view = new ImageView();
+    private final Line pointer = new Line();
+    private final Line now = new Line();
+    private final Rectangle box = new Rectangle();
+    private final VBox tip = new VBox(3);
+    private final ChartWindow window;
+    private final ChartMenu menu;
+    private ProfileChart.@Nullable Layout layout;
+    private @Nullable ReadingChart drawn;
+    private View looked = View.ALL;
+    private String of = "";
+    private double share = ReadingChart.STRIP;
+    private long asked;
+    private @Nullable Drag drag;
+
+    /** What a press of the mouse began. */
+    private enum Kind {
+        BOX,
+        PAN,
+        DIVIDER,
+        LEGEND
+    }
+
+    private record Drag(Kind kind, double x, double y, View before, double dx, double dy) {}
+
+    ChartView(Session session) {
+        this.session = session;
+        window = new ChartWindow(session);
+        menu = new ChartMenu(session);
+        chart.setId("profile-chart");
+        chart.getChildren().addAll(view, window.node(), now, pointer, box, tip);
+        chart.getStyleClass().add("sheet");
+        chart.setMinSize(0, 0);
+        chart.setFocusTraversable(true);
+        chart.setAccessibleText(
+                "Chart of the lanes; plus and minus look closer and further, arrows move on, 0 shows all");
+        for (Line line : List.of(pointer, now)) {
+            line.getStyleClass().add("ink-line");
+            line.setVisible(false);
+            line.setManaged(false);
+            line.setMouseTransparent(true);
+        }
+        pointer.getStrokeDashArray().setAll(2.0, 3.0);
+        now.setId("chart-now");
+        box.getStyleClass().add("zoom-box");
+        box.setId("chart-box");
+        for (Node n : List.of(box, tip)) {
+            n.setVisible(false);
+            n.setManaged(false);
+            n.setMouseTransparent(true);
+        }
+        tip.getStyleClass().add("tooltip-card");
+        chart.widthProperty().addListener((o, was, is) -> paint());
+        chart.heightProperty().addListener((o, was, is) -> paint());
+        chart.setOnMouseMoved(this::moved);
+        chart.setOnMouseExited(e -> {
+            pointer.setVisible(false);
+            tip.setVisible(false);
+        });
+        chart.setOnMousePressed(this::pressed);
+        chart.setOnMouseDragged(this::dragged);
+        chart.setOnMouseReleased(this::released);
+        chart.setOnScroll(this::scrolled);
+        chart.setOnKeyPressed(e -> {
+            switch (e.getCode()) {
+                case PLUS, EQUALS, ADD -> closer(CLOSER, 0.5, Double.NaN);
+                case MINUS, SUBTRACT -> closer(1 / CLOSER, 0.5, Double.NaN);
+                case DIGIT0, NUMPAD0, HOME -> look(View.ALL);
+                case LEFT -> moveOn(-0.1);
+                case RIGHT -> moveOn(0.1);
+                default -> {
+                    return;
+                }
+            }
+            e.consume();
+        });
+        chart.setOnContextMenuRequested(e -> {
+            if (layout != null && drawn != null && layout.curve().contains(e.getX(), e.getY())) {
+                menu.at(chart, e.getScreenX(), e.getScreenY(), drawn, layout, e.getX(), e.getY(), () -> look(View.ALL));
+                e.consume();
+            }
+        });
+    }
+
+    Pane node() {
+        return chart;
+    }
+
+    @Nullable
+    ReadingChart drawn() {
+        return drawn;
+    }
+
+    double share() {
+        return share;
+    }
+
+    void show(@Nullable ReadingChart chartNow) {
+        drawn = chartNow;
+        String id = chartNow == null
+                ? ""
+                : chartNow.reading().id()
+                        + chartNow.look().x()
+                        + chartNow.look().y();
+        if (!id.equals(of)) {
+            of = id;
+            looked = View.ALL;
+        }
+        paint();
+    }
+
+    private void look(View next) {
+        looked = next;
+        stretch(next);
+        paint();
+    }
+
+    /** What is there is stretched at once, where it takes a moment to draw hundreds of curves anew. */
+    private void stretch(View next) {
+        ProfileChart.Layout l = layout;
+        Range x = next.x();
+        if (l == null || x == null || drawn == null || drawn.curves().size() <= MANY || view.getImage() == null) {
+            return;
+        }
+        double grain = view.getImage().getWidth() / chart.getWidth();
+        double factor = x.getLength() / Math.abs(l.right() - l.left());
+        double plot = l.curve().getX();
+        double first = l.left() < l.right() ? x.getLowerBound() : x.getUpperBound();
+        double from =
+                plot + (first - l.left()) / (l.right() - l.left()) * l.curve().getWidth();
+        view.setViewport(new javafx.geometry.Rectangle2D(
+                grain * (from - plot * factor),
+                0,
+                grain * factor * chart.getWidth(),
+                view.getImage().getHeight()));
+    }
+
+    private void paint() {
+        int w = (int) chart.getWidth();
+        int h = (int) chart.getHeight();
+        pointer.setVisible(false);
+        tip.setVisible(false);
+        ReadingChart of = drawn;
+        if (of == null || of.curves().isEmpty() || w < 60 || h < 60) {
+            view.setImage(null);
+            layout = null;
+            now.setVisible(false);
+            window.hide();
+            return;
+        }
+        ProfileChart made = of.chart(r -> what(session, r), share, looked, session.palette());
+        long number = ++asked;
+        double scale = chart.getScene() == null || chart.getScene().getWindow() == null
+                ? 1
+                : chart.getScene().getWindow().getRenderScaleX();
+        Thread.ofVirtual().start(() -> {
+            if (number != asked) {
+                return;
+            }
+            var place = new ProfileChart.Layout[1];
+            BufferedImage image = Export.image(w, h, scale, g -> place[0] = made.paint(g, w, h));
+            int[] pixels = image.getRGB(0, 0, image.getWidth(), image.getHeight(), null, 0, image.getWidth());
+            Platform.runLater(() -> {
+                if (number == asked) {
+                    layout = place[0];
+                    view.setViewport(null);
+                    view.setImage(new WritableImage(new PixelBuffer<>(
+                            image.getWidth(),
+                            image.getHeight(),
+                            java.nio.IntBuffer.wrap(opaque(pixels)),
+                            PixelFormat.getIntArgbPreInstance())));
+                    view.setFitWidth(w);
+                    view.setFitHeight(h);
+                    over();
+                }
+            });
+        });
+    }
+
+    static String what(Session session, Reading of) {
+        return AskForm.ALL.of(of.ask()).what(session, of);
+    }
+
+    private static int[] opaque(int[] pixels) {
+        for (int i = 0; i < pixels.length; i++) {
+            pixels[i] |= 0xFF000000;
+        }
+        return pixels;
+    }
+
+    /** What lies over the drawn chart: the time that is looked at, and the window of a mean. */
+    private void over() {
+        ProfileChart.Layout l = Objects.requireNonNull(layout);
+        ReadingChart of = Objects.requireNonNull(drawn);
+        double time = ChartTime.looked(session, of.reading());
+        double x = l.pixel(time);
+        boolean there =
+                Double.isFinite(x) && x >= l.curve().getMinX() && x <= l.curve().getMaxX();
+        now.setVisible(there);
+        if (there) {
+            now.setStartX(x);
+            now.setEndX(x);
+            now.setStartY(l.curve().getMinY());
+            now.setEndY(l.strip().getMaxY());
+        }
+        window.over(of, l);
+    }
+
+    private void moved(MouseEvent e) {
+        ProfileChart.Layout l = layout;
+        if (l != null) {
+            chart.setCursor(onLegend(l, e) ? Cursor.MOVE : onDivider(l, e) ? Cursor.V_RESIZE : Cursor.DEFAULT);
+        }
+        point(e.getX(), e.getY());
+    }
+
+    private static boolean onLegend(ProfileChart.Layout l, MouseEvent e) {
+        Rectangle2D legend = l.legend();
+        return legend != null && legend.contains(e.getX(), e.getY());
+    }
+
+    private static boolean onDivider(ProfileChart.Layout l, MouseEvent e) {
+        return l.strip().getHeight() > 0
+                && e.getY() > l.plots().getLast().area().getMaxY()
+                && e.getY() < l.strip().getMinY();
+    }
+
+    private void pressed(MouseEvent e) {
+        chart.requestFocus();
+        ProfileChart.Layout l = layout;
+        if (l == null || e.getButton() == MouseButton.SECONDARY) {
+            drag = null;
+            return;
+        }
+        Rectangle2D legend = l.legend();
+        if (onLegend(l, e) && legend != null) {
+            drag = new Drag(
+                    Kind.LEGEND, e.getX(), e.getY(), looked, e.getX() - legend.getX(), e.getY() - legend.getY());
+        } else if (onDivider(l, e)) {
+            drag = new Drag(Kind.DIVIDER, e.getX(), e.getY(), looked, 0, 0);
+        } else {
+            boolean pan = e.getButton() == MouseButton.MIDDLE || e.isShiftDown();
+            drag = new Drag(pan ? Kind.PAN : Kind.BOX, e.getX(), e.getY(), looked, 0, 0);
+        }
+    }
+
+    private void dragged(MouseEvent e) {
+        ProfileChart.Layout l = layout;
+        Drag d = drag;
+        if (l == null || d == null) {
+            return;
+        }
+        pointer.setVisible(false);
+        tip.setVisible(false);
+        switch (d.kind) {
+            case DIVIDER -> {
+                share = Math.clamp(1 - (e.getY() - 20) / Math.max(1, chart.getHeight() - 60), 0.15, 0.75);
+                paint();
+            }
+            case LEGEND -> {
+                box.setX(e.getX() - d.dx);
+                box.setY(e.getY() - d.dy);
+                Rectangle2D legend = Objects.requireNonNull(l.legend());
+                box.setWidth(legend.getWidth());
+                box.setHeight(legend.getHeight());
+                box.setVisible(true);
+            }
+            case BOX -> {
+                box.setX(Math.min(d.x, e.getX()));
+                box.setY(Math.min(d.y, e.getY()));
+                box.setWidth(Math.abs(e.getX() - d.x));
+                box.setHeight(Math.abs(e.getY() - d.y));
+                box.setVisible(box.getWidth() + box.getHeight() > 8);
+            }
+            case PAN -> {
+                double dx = l.place(d.x) - l.place(e.getX());
+                double dy =
+                        l.plots().getFirst().place(d.y) - l.plots().getFirst().place(e.getY());
+                View from = d.before;
+                Range x = from.x() == null ? across(l) : from.x();
+                Range y = from.y() == null ? up(l) : from.y();
+                looked = new View(
+                        Range.shift(x, dx, true),
+                        from.y() == null && Math.abs(e.getY() - d.y) < 12 ? null : Range.shift(y, dy, true));
+                drag = new Drag(Kind.PAN, e.getX(), e.getY(), looked, 0, 0);
+                paint();
+            }
+        }
+    }
+
+    private void released(MouseEvent e) {
+        Drag d = drag;
+        drag = null;
+        box.setVisible(false);
+        ProfileChart.Layout l = layout;
+        if (l == null || d == null) {
+            return;
+        }
+        boolean still = Math.abs(e.getX() - d.x) < 4 && Math.abs(e.getY() - d.y) < 4;
+        if (d.kind == Kind.LEGEND && !still) {
+            Rectangle2D plot = l.curve();
+            var spot = new ChartLook.Spot(
+                    (e.getX() - d.dx - plot.getX()) / plot.getWidth(),
+                    (e.getY() - d.dy - plot.getY()) / plot.getHeight());
+            change(c -> c.legendAt(spot));
+        } else if (d.kind == Kind.BOX && !still) {
+            double a = l.place(Math.min(d.x, e.getX()));
+            double b = l.place(Math.max(d.x, e.getX()));
+            ProfileChart.Plot plot = l.plots().getFirst();
+            boolean inCurve = d.y < plot.area().getMaxY();
+            Range y = inCurve && Math.abs(e.getY() - d.y) > 8
+                    ? ranged(
+                            plot.place(d.y),
+                            plot.place(Math.min(e.getY(), plot.area().getMaxY())))
+                    : looked.y();
+            if (Math.abs(e.getX() - d.x) > 8) {
+                look(new View(ranged(a, b), y));
+            } else {
+                look(new View(looked.x(), y));
+            }
+        } else if (d.kind == Kind.BOX && e.getClickCount() == 2) {
+            look(View.ALL);
+        } else if (d.kind == Kind.BOX && still && e.getClickCount() == 1 && drawn != null) {
+            ChartTime.choose(session, drawn.reading(), l.across().si(l.place(e.getX())));
+        }
+    }
+
+    private static Range ranged(double a, double b) {
+        return new Range(Math.min(a, b), Math.max(a, b));
+    }
+
+    private static Range across(ProfileChart.Layout l) {
+        return ranged(l.left(), l.right());
+    }
+
+    private static Range up(ProfileChart.Layout l) {
+        double[] y = l.plots().getFirst().y();
+        return ranged(y[0], y[1]);
+    }
+
+    private void scrolled(ScrollEvent e) {
+        ProfileChart.Layout l = layout;
+        double turn = e.getDeltaY() != 0 ? e.getDeltaY() : e.getDeltaX();
+        if (l == null
+                || turn == 0
+                || !l.curve()
+                        .contains(
+                                Math.clamp(
+                                        e.getX(), l.curve().getMinX(), l.curve().getMaxX()),
+                                l.curve().getCenterY())) {
+            return;
+        }
+        double factor = turn > 0 ? CLOSER : 1 / CLOSER;
+        Rectangle2D plot = l.curve();
+        double at = (e.getX() - plot.getX()) / plot.getWidth();
+        boolean upwards = e.isShiftDown() || e.isControlDown();
+        closer(
+                e.isShiftDown() ? 1 : factor,
+                at,
+                upwards && plot.contains(plot.getCenterX(), e.getY())
+                        ? (plot.getMaxY() - e.getY()) / plot.getHeight()
+                        : Double.NaN,
+                factor);
+        e.consume();
+    }
+
+    private void closer(double factor, double at, double up) {
+        closer(factor, at, up, factor);
+    }
+
+    /** @param up share of the height that stays; NaN where the axis of values is left to the curves */
+    private void closer(double factor, double at, double up, double upFactor) {
+        ProfileChart.Layout l = layout;
+        if (l == null) {
+            return;
+        }
+        Range x = zoomed(l.left(), l.right(), factor, at);
+        double[] y = l.plots().getFirst().y();
+        look(new View(factor == 1 ? looked.x() : x, Double.isNaN(up) ? looked.y() : zoomed(y[0], y[1], upFactor, up)));
+    }
+
+    private static Range zoomed(double low, double high, double factor, double at) {
+        double stays = low + at * (high - low);
+        return ranged(stays - (stays - low) / factor, stays + (high - stays) / factor);
+    }
+
+    private void moveOn(double share) {
+        ProfileChart.Layout l = layout;
+        if (l != null) {
+            look(new View(Range.shift(across(l), share * (l.right() - l.left()), true), looked.y()));
+        }
+    }
+
+    private void change(java.util.function.UnaryOperator<ChartLook> edit) {
+        if (drawn != null) {
+            String id = drawn.reading().id();
+            session.edit("Chart", s -> s.with(edit.apply(s.chart(id))));
+        }
+    }
+
+    private record Told(ProfileChart.Curve curve, double value, double away) {}
+
+    private void point(double x, double y) {
+        ProfileChart.Layout l = layout;
+        ReadingChart of = drawn;
+        if (l == null
+                || of == null
+                || !(x >= l.curve().getMinX() && x <= l.curve().getMaxX())) {
+            pointer.setVisible(false);
+            tip.setVisible(false);
+            return;
+        }
+        pointer.setVisible(true);
+        tip.setVisible(true);
+        pointer.setStartX(x);
+        pointer.setEndX(x);
+        pointer.setStartY(l.curve().getMinY());
+        pointer.setEndY(l.strip().getMaxY());
+        double a = l.abscissa(x);
+        double si = l.across().si(l.place(x));
+        var up = l.plots().getFirst().up();
+        tip.getChildren()
+                .setAll(Ui.row(
+                        14,
+                        Ui.label(
+                                "at " + Ticks.number(a, (l.right() - l.left()) / 4000) + " "
+                                        + l.across().unit().symbol(),
+                                "section"),
+                        Ui.spring(),
+                        Ui.label(up.unit().label(), "small", "muted")));
+        List<Told> all = new ArrayList<>();
+        for (ProfileChart.Curve c : of.named()) {
+            double v = Nearest.value(c, si);
+            all.add(new Told(c, v, Math.abs(l.plots().getFirst().pixel(v) - y)));
+        }
+        int hidden = Math.max(0, all.size() - MOST_TOLD);
+        if (hidden > 0) {
+            all.sort(Comparator.comparingDouble(t -> Double.isNaN(t.away) ? Double.MAX_VALUE : t.away));
+            all = all.subList(0, MOST_TOLD);
+        }
+        for (Told t : all) {
+            tip.getChildren()
+                    .add(Ui.row(
+                            8,
+                            Marks.marker(
+                                    t.curve.style(), Marks.fx(session.palette().sheet())),
+                            Ui.label(t.curve.name(), "second"),
+                            Ui.spring(),
+                            Ui.label(Ticks.number(up.unit().fromSi(t.value), Double.NaN), "second")));
+        }
+        if (hidden > 0) {
+            tip.getChildren().add(Ui.label(hidden + " more further away", "small", "muted"));
+        }
+        tip.autosize();
+        tip.relocate(
+                Math.max(6, x + 14 + tip.getWidth() > chart.getWidth() - 6 ? x - 14 - tip.getWidth() : x + 14),
+                l.curve().getMinY() + 8);
+    }
+}

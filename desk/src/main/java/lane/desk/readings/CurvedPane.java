@@ -1,0 +1,48 @@
+package lane.desk.readings;
+
+import javafx.scene.Node;
+import javafx.scene.layout.BorderPane;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.VBox;
+import lane.desk.Session;
+import lane.picture.chart.ReadingChart;
+import lane.reading.OfAnother;
+import lane.reading.Reading;
+
+/** Numbers of a curve beneath the curve that they are taken of. */
+final class CurvedPane implements ReadingPane {
+    private static final double TALL = 260;
+
+    private final Session session;
+    private final TallyPane numbers;
+    private final ChartView chart;
+    private final BorderPane pane = new BorderPane();
+
+    CurvedPane(Session session) {
+        this.session = session;
+        numbers = new TallyPane(session);
+        chart = new ChartView(session);
+    }
+
+    @Override
+    public Node show(Reading reading) {
+        Node beneath = numbers.show(reading);
+        ReadingChart of = session.study().readings().stream()
+                .filter(r -> reading.ask() instanceof OfAnother o && r.ask().equals(o.of()))
+                .findFirst()
+                .map(r -> ReadingChart.of(session.study(), session.results(), r, session.palette()))
+                .filter(c -> !c.curves().isEmpty())
+                .orElse(null);
+        if (of == null) {
+            pane.setCenter(beneath);
+            return pane;
+        }
+        chart.node().setPrefHeight(TALL);
+        chart.node().setMinHeight(TALL);
+        chart.show(of);
+        var both = new VBox(chart.node(), beneath);
+        VBox.setVgrow(beneath, Priority.ALWAYS);
+        pane.setCenter(both);
+        return pane;
+    }
+}

@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.concurrent.CancellationException;
+import java.util.function.Consumer;
 import java.util.function.Supplier;
 import lane.base.BoundedMemo;
 import lane.base.Fault;
@@ -96,7 +97,16 @@ public final class Evaluator {
      *
      * @throws java.util.concurrent.CancellationException when cancelled; what is remembered stays valid
      */
-    public synchronized Results evaluate(Study asked, Work work) {
+    public Results evaluate(Study asked, Work work) {
+        return evaluate(asked, work, r -> {});
+    }
+
+    /**
+     * The same, telling what is known so far before it reads stored times one after the other, which may take long.
+     *
+     * @param sofar takes the results without the answers over time; not called where these are known
+     */
+    public synchronized Results evaluate(Study asked, Work work, Consumer<Results> sofar) {
         Study study = inSpace(asked);
         var runs = new LinkedHashMap<String, Run>();
         var failures = new LinkedHashMap<String, LaneException>();
@@ -140,15 +150,33 @@ public final class Evaluator {
                 laid.put(station.id(), of);
             }
         }
+        var told = new LinkedHashMap<String, String>();
+        failures.forEach((id, e) -> told.put(id, e.getMessage()));
         var readings = new LinkedHashMap<String, Map<String, Outcome>>();
         var beside = new LinkedHashMap<String, Map<String, List<Scalar>>>();
         var depends = new Depends(beyond);
-        int done = 0;
-        for (Reading reading : study.readings()) {
+        study.readings().forEach(r -> readings.put(r.id(), waiting(study)));
+        // What goes over all times comes last, so that it keeps nobody waiting.
+        List<Reading> order = new ArrayList<>(
+                study.readings().stream().filter(r -> !r.ask().overTime()).toList());
+        int quick = order.size();
+        study.readings().stream().filter(r -> r.ask().overTime()).forEach(order::add);
+        for (int i = 0; i < order.size(); i++) {
+            Reading reading = order.get(i);
             work.poll();
-            work.progress(
-                    "Reading " + reading.name(),
-                    (double) done++ / study.readings().size());
+            work.progress("Reading " + reading.name(), (double) i / order.size());
+            if (i == quick) {
+                beyond.beforeTimes(() -> sofar.accept(new Results(
+                        asked,
+                        runs,
+                        told,
+                        placements,
+                        laid,
+                        new LinkedHashMap<>(readings),
+                        new LinkedHashMap<>(beside),
+                        judged(study, readings),
+                        lens.with(beyond.apart()))));
+            }
             var of = new LinkedHashMap<String, Outcome>();
             var more = new LinkedHashMap<String, List<Scalar>>();
             for (Source source : study.sources()) {
@@ -161,16 +189,28 @@ public final class Evaluator {
             readings.put(reading.id(), of);
             beside.put(reading.id(), more);
         }
+        Map<String, CheckResult> checks = judged(study, readings);
+        library.settled(study);
+        return new Results(asked, runs, told, placements, laid, readings, beside, checks, lens.with(beyond.apart()));
+    }
+
+    /** What lanes answer as long as they are being read. */
+    private static Map<String, Outcome> waiting(Study study) {
+        var out = new LinkedHashMap<String, Outcome>();
+        study.sources()
+                .forEach(s -> out.put(
+                        s.id(),
+                        new Outcome.Absent("being read", "The stored times are being read, one after the other.")));
+        return out;
+    }
+
+    private Map<String, CheckResult> judged(Study study, Map<String, Map<String, Outcome>> readings) {
         var checks = new LinkedHashMap<String, CheckResult>();
         for (Check check : study.checks()) {
             Map<String, Outcome> outcomes = readings.getOrDefault(check.reading(), Map.of());
-            Crossing on = study.crossing(check, outcomes);
-            checks.put(check.id(), judged(check, on));
+            checks.put(check.id(), judged(check, study.crossing(check, outcomes)));
         }
-        library.settled(study);
-        var told = new LinkedHashMap<String, String>();
-        failures.forEach((id, e) -> told.put(id, e.getMessage()));
-        return new Results(asked, runs, told, placements, laid, readings, beside, checks, lens.with(beyond.apart()));
+        return checks;
     }
 
     /** The study with its stations as they stand in space; one that cannot be placed is left out, so who needs it says so. */

@@ -95,6 +95,20 @@ final class StudyBeyond implements Beyond {
         identity = new Identity(all, all.hashCode());
     }
 
+    private Runnable beforeTimes = () -> {};
+
+    /** @param told once, before stored times are read one after the other */
+    void beforeTimes(Runnable told) {
+        beforeTimes = told;
+    }
+
+    /** Times are going to be read, and not known from before. */
+    private void readingTimes() {
+        Runnable once = beforeTimes;
+        beforeTimes = () -> {};
+        once.run();
+    }
+
     /** All of a study, hashed once: it stands in many keys. */
     private record Identity(List<Object> of, int hash) {
         @Override
@@ -334,7 +348,8 @@ final class StudyBeyond implements Beyond {
                 .filter(s -> runs.get(s.id()) == run)
                 .map(Source.Simulation.class::cast)
                 .findFirst()
-                .<Moments>map(s -> new StudyMoments(study, s, runs, library, places, memo, work, lens))
+                .<Moments>map(
+                        s -> new StudyMoments(study, s, runs, library, places, memo, work, lens, this::readingTimes))
                 .orElse(Moments.NONE);
     }
 

@@ -33,6 +33,9 @@ final class StudyMoments implements Moments {
     private final Memo memo;
     private final Work work;
     private final EvaluationContext lens;
+    /** Told before a time is read. */
+    private final Runnable reading;
+
     private @Nullable Answer last;
     private @Nullable Kept kept;
 
@@ -49,7 +52,9 @@ final class StudyMoments implements Moments {
             StationResolver places,
             Memo memo,
             Work work,
-            EvaluationContext lens) {
+            EvaluationContext lens,
+            Runnable reading) {
+        this.reading = reading;
         this.study = study;
         this.source = source;
         this.runs = runs;
@@ -79,11 +84,12 @@ final class StudyMoments implements Moments {
     }
 
     @Override
-    public Outcome answer(int i, Reading reading) {
+    public Outcome answer(int i, Reading asked) {
         Answer known = last;
-        if (known != null && known.time == i && known.reading.equals(reading)) {
+        if (known != null && known.time == i && known.reading.equals(asked)) {
             return known.made;
         }
+        reading.run();
         Outcome made;
         try {
             if (i + 1 < times().size()) {
@@ -93,9 +99,9 @@ final class StudyMoments implements Moments {
             var others = new LinkedHashMap<>(runs);
             others.put(source.id(), then);
             var beyond = new StudyBeyond(study, others, library, places, memo, work);
-            made = reading.ask()
+            made = asked.ask()
                     .read(
-                            reading,
+                            asked,
                             new ReadingContext(
                                     then,
                                     lens.with(beyond),
@@ -111,7 +117,7 @@ final class StudyMoments implements Moments {
         } catch (LaneException e) {
             made = new Outcome.Absent(e);
         }
-        last = new Answer(i, reading, made);
+        last = new Answer(i, asked, made);
         return made;
     }
 

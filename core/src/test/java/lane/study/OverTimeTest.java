@@ -224,6 +224,27 @@ class OverTimeTest {
         same(p, whole);
     }
 
+    /** What is known at once is told before the times are read, and not again where they are known. */
+    @Test
+    void theOthersDoNotWaitForTheTimes() {
+        var told = new ArrayList<Results>();
+        Study study = study(HISTORY, TimeSelector.LAST).withReadings(l -> {
+            l.add(new Reading("last", "last", "", LEVEL));
+            return l;
+        });
+        var evaluator = new Evaluator(vat);
+        Results whole = evaluator.evaluate(study, Work.QUIET, told::add);
+        assertThat(told).hasSize(1);
+        Results before = told.getFirst();
+        assertThat(before.outcome("last", "vat")).isEqualTo(whole.outcome("last", "vat"));
+        assertThat(before.outcome("r", "vat")).isInstanceOfSatisfying(Outcome.Absent.class, a -> assertThat(a.brief())
+                .isEqualTo("being read"));
+        assertThat(whole.outcome("r", "vat")).isInstanceOf(Profile.class);
+        assertThat(whole.readings().keySet()).containsExactly("r", "last");
+        evaluator.evaluate(study.withReadings(l -> l.reversed()), Work.QUIET, told::add);
+        assertThat(told).hasSize(1);
+    }
+
     @ParameterizedTest
     @CsvSource({
         // Over 0 to 2 h, where every time has a value: trapezoids of what is straight.

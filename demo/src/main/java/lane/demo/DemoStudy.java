@@ -25,8 +25,10 @@ import lane.quantity.FieldUnit;
 import lane.quantity.Quantity;
 import lane.reading.BalanceOf;
 import lane.reading.BalanceOf.Term;
+import lane.reading.MonitorOf;
 import lane.reading.ProfileOf;
 import lane.reading.Reading;
+import lane.reading.SettlingOf;
 import lane.reading.SweepOf;
 import lane.reading.TallyOf;
 import lane.reference.ColumnUncertainty;
@@ -134,7 +136,15 @@ final class DemoStudy {
                                 "temperature",
                                 "",
                                 ColumnUncertainty.of("uncertainty")),
-                        new Curve.WindowMean("rotor-torque", "torque-logger.csv", "Drehmoment", "", "Zeit", 20, 60)));
+                        new Curve.WindowMean("rotor-torque", "torque-logger.csv", "Drehmoment", "", "Zeit", 20, 60),
+                        new Curve.Columns(
+                                "torque-log",
+                                "torque-logger.csv",
+                                "Zeit",
+                                "",
+                                "Drehmoment",
+                                "",
+                                ColumnUncertainty.NONE)));
     }
 
     private static List<FieldUnit> units() {
@@ -264,8 +274,13 @@ final class DemoStudy {
                                         new Term("Shell torque", 1, List.of("shell"), torque),
                                         new Term("Swirl carried out", -1, List.of("outlet"), swirl)),
                                 List.of(),
-                                "positive adds swirl to the oil")));
+                                "positive adds swirl to the oil")),
+                new Reading("torque-log", "Torque logger", "mN m", LOGGER),
+                new Reading(
+                        "torque-settled", "Settled torque", "mN m", new SettlingOf(LOGGER, 0.6, 0.01, null, "", 0)));
     }
+
+    private static final MonitorOf LOGGER = new MonitorOf("torque", "time", "s");
 
     private static List<Check> checks() {
         return List.of(

@@ -134,7 +134,7 @@ final class Evaluation {
         worker.execute(() -> {
             try {
                 Object stood = library.tables(now);
-                Results made = evaluator.evaluate(now, job);
+                Results made = evaluator.evaluate(now, job, r -> Platform.runLater(() -> sofar(job, r)));
                 tables = stood;
                 Platform.runLater(() -> finished(job, made, ""));
             } catch (CancellationException e) {
@@ -147,6 +147,15 @@ final class Evaluation {
                 Platform.runLater(() -> finished(job, null, sentence));
             }
         });
+    }
+
+    /** What is known before the answers over time are. */
+    @SuppressWarnings("ReferenceEquality")
+    private void sofar(Job job, Results made) {
+        if (job == running && made.study() == study.get()) {
+            results = made;
+            listener.results();
+        }
     }
 
     // The very document that was computed, not one that equals it.

@@ -189,7 +189,7 @@ public abstract class Windowed {
     }
 
     protected void settled() throws Exception {
-        await(() -> session.results().study() == session.study());
+        await(() -> session.results().study() == session.study() && !session.computing());
         events();
     }
 

@@ -207,8 +207,11 @@ class HistoryVerbTest extends VerbCase {
         assertThat(image.getHeight()).isEqualTo(600);
         assertThat(run("chart", study, "Wetnes along", "--out", file("a.png"))).isEqualTo(3);
         assertThat(err).contains("\"Wetness along\" is meant?");
-        assertThat(run("chart", study, "Mean", "--out", file("a.png"))).isEqualTo(3);
-        assertThat(err).contains("is a number of each lane and no curve");
+        // A number is a mark for each lane that has it.
+        assertThat(run("chart", study, "Mean", "--out", file("mean.svg")))
+                .as(err)
+                .isZero();
+        assertThat(Files.readString(folder.resolve("mean.svg"))).contains("Mean", "early", "late");
         assertThat(run("chart", study, "along", "--out", file("a.gif"))).isEqualTo(3);
         assertThat(err).contains(".png or .svg");
         assertThat(run("chart", study, "along", "--out", file("a.png"), "--size", "wide"))

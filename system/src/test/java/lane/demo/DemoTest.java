@@ -163,7 +163,8 @@ class DemoTest {
             String text = new String(in.readAllBytes(), java.nio.charset.StandardCharsets.UTF_8);
             Study now = DemoStudy.make();
             Study old = StudyJson.of(text.replace("\"wall-shear\"", "\"wallShear\""), "version 1");
-            assertThat(old.readings()).isEqualTo(now.readings());
+            // Since then it has read the torque logger over time.
+            assertThat(now.readings().subList(0, old.readings().size())).isEqualTo(List.copyOf(old.readings()));
             assertThat(old.stations()).isEqualTo(now.stations());
             assertThat(old.checks()).isEqualTo(now.checks());
             assertThat(old.settings()).isEqualTo(now.settings());

@@ -39,6 +39,7 @@ final class Shots {
         new Shot("readings-profile", 4, Chosen.READING, "swirl-gap", false),
         new Shot("readings-sweep", 4, Chosen.READING, "swirl-along", false),
         new Shot("readings-tally", 4, Chosen.READING, "rotor-torque", false),
+        new Shot("readings-history", 4, Chosen.READING, "torque-settled", false),
         new Shot("readings-balance", 4, Chosen.READING, "angular-momentum", false),
         new Shot("checks", 5, Chosen.CHECK, "torque-rig", false),
         new Shot("ledger", 6, null, "", false),

@@ -153,6 +153,8 @@ public final class LaneBar implements View {
         name.setMaxWidth(Double.MAX_VALUE);
         HBox.setHgrow(name, javafx.scene.layout.Priority.ALWAYS);
         name.setMinWidth(0);
+        // Names of one kind often differ at their ends.
+        name.setTextOverrun(javafx.scene.control.OverrunStyle.CENTER_ELLIPSIS);
         chip.getChildren().add(name);
         boolean troubled = !trouble.isBlank();
         String note = troubled ? trouble : isDatum ? "" : size(source);

@@ -63,7 +63,7 @@ final class TimeBar {
     @SuppressWarnings("ReferenceEquality")
     private boolean computed() {
         // An edit makes another study; the same one was computed.
-        return session.results().study() == session.study();
+        return session.results().study() == session.study() && !session.computing();
     }
 
     private void toggle() {

@@ -106,16 +106,20 @@ public record ReadingChart(
         List<ProfileChart.Curve> curves = new ArrayList<>();
         List<ProfileChart.Curve> aside = new ArrayList<>();
         List<LaneStyle> styles = LaneStyle.of(study.sources(), palette);
+        List<String> names = Differing.parts(study.sources().stream()
+                .filter(s -> !study.off().contains(s.id()) && results.outcome(reading.id(), s.id()) instanceof Profile)
+                .map(Source::name)
+                .toList());
         for (int i = 0; i < styles.size(); i++) {
             Source source = study.sources().get(i);
             if (!study.off().contains(source.id()) && results.outcome(reading.id(), source.id()) instanceof Profile p) {
                 LaneStyle style = styles.get(i).looking(look.lanes().get(source.id()));
                 // A log of many rows is a line: its points cannot be told apart.
                 style = style.hollow() && p.size() > MOST_POINTS ? style.drawn() : style;
+                String name = names.get(curves.size());
                 lanes.add(source.id());
-                curves.add(new ProfileChart.Curve(
-                        source.name(), style, p, difference(p, datum, lane(result, source.id()))));
-                aside(source.name(), style, p, palette, aside);
+                curves.add(new ProfileChart.Curve(name, style, p, difference(p, datum, lane(result, source.id()))));
+                aside(name, style, p, palette, aside);
             }
         }
         Unit shown = results.unit(reading.id());

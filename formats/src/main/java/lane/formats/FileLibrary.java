@@ -188,6 +188,11 @@ public final class FileLibrary implements Library {
     public Table table(String file, List<Recipe> recipes) {
         FileStamp stamp = stamp(file);
         kept.keySet().removeIf(k -> k instanceof Read r && r.of.file().equals(stamp.file()) && !r.of.equals(stamp));
+        if (recipes.isEmpty()) {
+            // Nobody asks then of what kind it is, and what was found holds.
+            Recipe found = Recipe.of("");
+            return keep(new Read(stamp, found), () -> TableReader.read(stamp.file(), file, found));
+        }
         List<String> kinds = keep(new Read(stamp, null), () -> TableReader.kinds(stamp.file(), file));
         String name = stamp.file().getFileName().toString();
         Recipe recipe = Recipe.among(recipes, name, kinds);

@@ -238,6 +238,9 @@ final class ChartView {
     private void over() {
         ProfileChart.Layout l = Objects.requireNonNull(layout);
         ReadingChart of = Objects.requireNonNull(drawn);
+        chart.setAccessibleHelp("shows " + Ticks.brief(l.across().shown(l.left())) + " to "
+                + Ticks.brief(l.across().shown(l.right())) + " "
+                + l.across().unit().symbol());
         double time = ChartTime.looked(session, of.reading());
         double x = l.pixel(time);
         boolean there =

@@ -8,6 +8,7 @@ import lane.base.LaneException;
 import lane.desk.Chosen;
 import lane.desk.Session;
 import lane.desk.Ui;
+import lane.history.Settling;
 import lane.reading.Ask;
 import lane.reading.FeatureOf;
 import lane.reading.HistoryOf;
@@ -15,6 +16,7 @@ import lane.reading.MonitorOf;
 import lane.reading.OfAnother;
 import lane.reading.OverTimesOf;
 import lane.reading.PeriodsOf;
+import lane.reading.Profile;
 import lane.reading.Reading;
 import lane.reading.SettlingOf;
 import lane.reference.Monitors;
@@ -25,6 +27,8 @@ import org.jspecify.annotations.Nullable;
 /** Makes readings over time, and numbers of curves. */
 public final class OverTime {
     static final String GROUP = "Histories";
+    /** So many values are in the window at first. */
+    private static final int ENOUGH = 6;
 
     private OverTime() {}
 
@@ -111,7 +115,23 @@ public final class OverTime {
     }
 
     static void settling(Session session, Reading curve) {
-        make(session, "Settled " + curve.name(), curve.unit(), () -> new SettlingOf(curve.ask(), 0, 0, null, "", 0));
+        int most = session.study().sources().stream()
+                .mapToInt(x -> session.results()
+                        .outcome(curve.id(), x.id())
+                        .curve()
+                        .map(Profile::size)
+                        .orElse(0))
+                .max()
+                .orElse(0);
+        // The last fifth of few values holds too few to judge by.
+        double window = most <= 1 || most * Settling.WINDOW >= ENOUGH
+                ? Settling.WINDOW
+                : Math.min(1, Math.ceil(20.0 * ENOUGH / most) / 20);
+        make(
+                session,
+                "Settled " + curve.name(),
+                curve.unit(),
+                () -> new SettlingOf(curve.ask(), window, 0, null, "", 0));
     }
 
     static void periods(Session session) {
@@ -170,17 +190,30 @@ public final class OverTime {
                 .flatMap(s -> s.files().stream().map(f -> new InFile(s, f)));
     }
 
-    /** Of the first table that has any. */
+    /** Of the first table over time, or else over anything that grows. */
     static void monitors(Session session) {
+        InFile first = null;
         for (InFile in : tables(session).toList()) {
-            Table table = table(session, in.file);
-            if (table != null && !Monitors.of(table).isEmpty()) {
-                monitors(session, in.source, in.file, Monitors.of(table));
-                return;
+            List<Monitors.One> found = found(session, in);
+            boolean timed = !found.isEmpty() && found.getFirst().ask().along().equals("time");
+            if (timed || first == null && !found.isEmpty()) {
+                first = in;
+                if (timed) {
+                    break;
+                }
             }
         }
-        session.say(
-                "No table has a column that grows from row to row, such as a time; say at Intake which is the abscissa.");
+        if (first == null) {
+            session.say(
+                    "No table has a column that grows from row to row, such as a time; say at Intake which is the abscissa.");
+        } else {
+            monitors(session, first.source, first.file, found(session, first));
+        }
+    }
+
+    private static List<Monitors.One> found(Session session, InFile in) {
+        Table table = table(session, in.file);
+        return table == null ? List.of() : Monitors.of(table);
     }
 
     private static @Nullable Table table(Session session, String file) {

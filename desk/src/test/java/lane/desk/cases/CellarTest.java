@@ -171,6 +171,10 @@ class CellarTest extends Windowed {
         assertThat(((Profile) answer(run)).abscissa()[12]).isEqualTo(36 * 3600.0);
 
         fire("curve-numbers", "Settled or not");
+        // The last fifth of 13 values is too little to begin with.
+        assertThat(((Several) answer(run)).note()).contains("values from");
+        enter("settling-window", "20");
+        settled();
         assertThat(((Outcome.Absent) answer(run)).reason()).contains("take a wider one");
         enter("settling-window", "50");
         settled();
@@ -255,6 +259,22 @@ class CellarTest extends Windowed {
                 Chosen.READING, session.study().readings().getFirst().id()));
         events();
         look("logs");
+        // The beginning of the window is dragged on the curve; the wheel looks closer, a double click shows all.
+        await(() -> robot.lookup("#settling-edge")
+                .tryQuery()
+                .filter(n -> n.isVisible() && n.getParent().isVisible())
+                .isPresent());
+        robot.drag(robot.lookup("#settling-edge").<javafx.scene.Node>query()).dropBy(-60, 0);
+        settled();
+        assertThat(((SettlingOf) session.study().reading(settling).orElseThrow().ask()).window())
+                .isBetween(0.1, 0.5);
+        Pane chart = node("profile-chart");
+        assertThat(chart.getAccessibleHelp()).isEqualTo("shows 0 to 36 h");
+        robot.moveTo(chart).scroll(3, javafx.geometry.VerticalDirection.UP);
+        await(() -> !chart.getAccessibleHelp().equals("shows 0 to 36 h"));
+        press(javafx.scene.input.KeyCode.DIGIT0);
+        robot.doubleClickOn(chart);
+        await(() -> chart.getAccessibleHelp().equals("shows 0 to 36 h"));
 
         robot.interact(() -> {
             session.go(1);

@@ -44,6 +44,9 @@ record Cells(boolean comma, Set<String> named) {
     }
 
     boolean missing(String cell) {
+        if (named.isEmpty() && plainly(cell)) {
+            return false;
+        }
         if (MISSING.contains(cell.toLowerCase(Locale.ROOT)) || named.contains(cell.toLowerCase(Locale.ROOT))) {
             return true;
         }
@@ -62,12 +65,28 @@ record Cells(boolean comma, Set<String> named) {
     }
 
     boolean word(String cell) {
-        return !missing(cell) && parse(cell) == null;
+        return !isNumber(cell) && !missing(cell);
+    }
+
+    /** Whether it is a number, and not missing. */
+    boolean isNumber(String cell) {
+        return named.isEmpty() && Digits.of(cell, comma ? ',' : '.') != null || number(cell) != null;
+    }
+
+    /** Whether it begins as no word for a missing value does. */
+    private static boolean plainly(String cell) {
+        int at = !cell.isEmpty() && (cell.charAt(0) == '-' || cell.charAt(0) == '+') ? 1 : 0;
+        return cell.length() > at && cell.charAt(at) >= '0' && cell.charAt(at) <= '9';
     }
 
     private @Nullable Double parse(String cell) {
         if (cell.isEmpty() || cell.length() > 60) {
             return null;
+        }
+        // Most cells are plain numbers, for which no pattern needs to be asked.
+        Digits plain = Digits.of(cell, comma ? ',' : '.');
+        if (plain != null) {
+            return plain.value();
         }
         String s = cell.charAt(0) == '\u2212' ? "-" + cell.substring(1) : cell;
         if ((comma ? POINT_GROUPS : COMMA_GROUPS).matcher(s).matches()) {
@@ -82,13 +101,16 @@ record Cells(boolean comma, Set<String> named) {
         return Double.valueOf(s.replace(',', '.').replace('d', 'e').replace('D', 'e'));
     }
 
+    private static final Cells POINTED = new Cells(false, Set.of());
+    private static final Cells COMMAED = new Cells(true, Set.of());
+
     /** Whether it is a number by either mark. */
     static boolean loose(String cell) {
         return !cell.isEmpty()
                 && (Character.isDigit(cell.charAt(cell.length() - 1))
                         || cell.charAt(cell.length() - 1) == '.'
                         || cell.charAt(cell.length() - 1) == ',')
-                && (new Cells(false, Set.of()).parse(cell) != null || new Cells(true, Set.of()).parse(cell) != null);
+                && (Digits.of(cell, '.') != null || POINTED.parse(cell) != null || COMMAED.parse(cell) != null);
     }
 
     private static final Pattern SURE_COMMA = Pattern.compile(
@@ -99,6 +121,10 @@ record Cells(boolean comma, Set<String> named) {
 
     /** What a cell tells about the decimal mark. */
     static Mark mark(String cell) {
+        Digits plain = Digits.of(cell, '.');
+        if (plain != null) {
+            return plain.surelyDecimal() ? Mark.POINT : Mark.NONE;
+        }
         String s = cell.startsWith("\u2212") ? "-" + cell.substring(1) : cell;
         if (OTHER_GROUPS.matcher(s).matches()) {
             s = s.replaceAll("['\u2019\u00a0\u202f\u2009 ]", "");

@@ -1,6 +1,7 @@
 package lane.formats.table;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
@@ -45,30 +46,30 @@ final class TableColumns {
     }
 
     Table table(Recipe recipe, boolean comma, Provenance.Input input, String kind) {
+        int width = head.names.size();
         List<double[]> columns = new ArrayList<>();
-        List<Integer> words = new ArrayList<>();
-        List<Integer> firstWord = new ArrayList<>();
-        for (int c = 0; c < head.names.size(); c++) {
-            double[] column = new double[data.size()];
-            int n = 0;
-            int at = -1;
-            for (int r = 0; r < column.length; r++) {
-                String cell = c < data.get(r).size() ? data.get(r).get(c) : "";
+        int[] counts = new int[width];
+        int[] firstWord = new int[width];
+        for (int c = 0; c < width; c++) {
+            columns.add(new double[data.size()]);
+        }
+        // Row by row, as the cells lie in memory.
+        for (int r = 0; r < data.size(); r++) {
+            List<String> row = data.get(r);
+            for (int c = 0; c < width; c++) {
+                String cell = c < row.size() ? row.get(c) : "";
                 Double v = cells.number(cell);
-                column[r] = v == null ? Double.NaN : v;
-                if (cells.word(cell)) {
-                    n++;
-                    at = at < 0 ? r : at;
+                columns.get(c)[r] = v == null ? Double.NaN : v;
+                if (v == null && cells.word(cell)) {
+                    firstWord[c] = counts[c]++ == 0 ? r : firstWord[c];
                 }
             }
-            columns.add(column);
-            words.add(n);
-            firstWord.add(at);
         }
+        List<Integer> words = Arrays.stream(counts).boxed().toList();
         List<Recipe.Role> roles = roles(recipe, columns, words);
         for (int c = 0; c < columns.size(); c++) {
             if (words.get(c) > 0 && roles.get(c) != Recipe.Role.IGNORE) {
-                int r = firstWord.get(c);
+                int r = firstWord[c];
                 findings.add("\"" + TableReader.brief(data.get(r).get(c), 40) + "\" in line " + lines.get(r)
                         + (words.get(c) > 1 ? " and " + (words.get(c) - 1) + " more" : "") + " of \""
                         + head.names.get(c) + "\" is no number and counts as missing");

@@ -34,7 +34,6 @@ public final class TableReader {
     private static final long MOST_BYTES = 512L << 20;
     private static final Map<String, Character> SEPARATORS =
             Map.of("comma", ',', "semicolon", ';', "tab", '\t', "bar", '|', "space", ' ');
-    private static final Pattern COMMENT = Pattern.compile("(?m)^[ \\t\\f]*+(?:%|//|#)");
     private static final Pattern SPACES = Pattern.compile("(?<=\\S) ++(?=\\S)|(?<! ) ++$", Pattern.MULTILINE);
     private static final Pattern LEADING = Pattern.compile("(?m)^ ++");
 
@@ -121,6 +120,27 @@ public final class TableReader {
         });
     }
 
+    /** With all lines that begin as a comment does beginning with a #, whatever stood before it. */
+    private static String commented(String raw) {
+        StringBuilder out = null;
+        int kept = 0;
+        for (int line = 0; line >= 0 && line < raw.length(); ) {
+            int at = line;
+            while (at < raw.length() && " \t\f".indexOf(raw.charAt(at)) >= 0) {
+                at++;
+            }
+            int mark = raw.startsWith("%", at) || raw.startsWith("#", at) ? 1 : raw.startsWith("//", at) ? 2 : 0;
+            if (mark > 0) {
+                out = out == null ? new StringBuilder(raw.length()) : out;
+                out.append(raw, kept, line).append('#');
+                kept = at + mark;
+            }
+            int end = raw.indexOf('\n', line);
+            line = end < 0 ? -1 : end + 1;
+        }
+        return out == null ? raw : out.append(raw, kept, raw.length()).toString();
+    }
+
     private static Rows rows(byte[] bytes, Recipe recipe, String shown) {
         TableText file = TableText.of(bytes, recipe.encoding());
         String raw = file.text();
@@ -137,7 +157,7 @@ public final class TableReader {
             raw = "\n".repeat(recipe.skip()) + raw.substring(at);
         }
         // Comments of other kinds become those that the CSV library skips; line numbers stay.
-        String text = COMMENT.matcher(raw).replaceAll("#");
+        String text = commented(raw);
         Character said = SEPARATORS.get(recipe.separator());
         if (said == null && !recipe.separator().isBlank()) {
             throw new LaneException("The separator \"" + recipe.separator() + "\" is not known; give one of "

@@ -94,7 +94,7 @@ record TableShape(int group, int header, int units, int width, List<Integer> dat
         }
 
         private boolean number(String s) {
-            return cells.number(s) != null;
+            return cells.isNumber(s);
         }
 
         private boolean any(int row) {

@@ -60,6 +60,11 @@ public record Settling(
      * @throws LaneException when there are too few values
      */
     public static Settling of(Series whole, double window, double tolerance, double scale, int batches) {
+        return of(whole, window, tolerance, scale, Double.isNaN(scale) ? "the mean" : "the scale", batches);
+    }
+
+    /** @param word what the tolerance is a share of, in words */
+    public static Settling of(Series whole, double window, double tolerance, double scale, String word, int batches) {
         if (!(tolerance > 0)) {
             throw new LaneException("A tolerance is a share above 0, such as 0.001; it is " + tolerance + " here.");
         }
@@ -104,7 +109,7 @@ public record Settling(
                 effective,
                 n,
                 allowed,
-                why(drift, scatter, allowed, magnitude, tolerance, Double.isNaN(scale), error, mean));
+                why(drift, scatter, allowed, magnitude, tolerance, Double.isNaN(scale), word, error, mean));
     }
 
     private static String why(
@@ -114,11 +119,12 @@ public record Settling(
             double magnitude,
             double tolerance,
             boolean ofMean,
+            String word,
             double error,
             double mean) {
-        String of = ofMean ? " of the mean" : " of the scale";
+        String of = " of " + word;
         if (magnitude == 0 && drift == 0 && scatter == 0) {
-            return "It is zero all through the window.";
+            return mean == 0 ? "It is zero all through the window." : "It is the same all through the window.";
         }
         if (magnitude == 0 || ofMean && Math.abs(mean) <= 2 * error) {
             return "The mean cannot be told from zero, so a share of it allows next to nothing; state a scale.";

@@ -7,6 +7,7 @@ import java.util.Optional;
 import lane.base.LaneException;
 import lane.estimate.Estimate;
 import lane.estimate.Uncertainty;
+import lane.formula.Type;
 import lane.history.Series;
 import lane.history.Settling;
 import lane.provenance.Method;
@@ -19,7 +20,8 @@ import org.jspecify.annotations.Nullable;
  * @param of what gives the history
  * @param window share of the whole at its end; 0 for the last fifth
  * @param tolerance share of the scale that drift and scatter may be; 0 for a thousandth
- * @param scale that the tolerance is a share of, in {@code scaleUnit}; null for the magnitude of the mean
+ * @param scale that the tolerance is a share of, in {@code scaleUnit}; null for the magnitude of the mean, or of a temperature for
+ *     its range over the whole history, since a share of it would depend on where its scale begins
  * @param batches 0 for a number that suits the memory of the values
  */
 public record SettlingOf(
@@ -94,12 +96,18 @@ public record SettlingOf(
     /** What is judged, and where its window lies: for whoever draws it. */
     public Settling judged(Profile p) {
         double size = Double.NaN;
+        String word = "the mean";
+        if (scale == null && Type.of(1, p.unit()).points() == 1) {
+            size = p.range();
+            word = "its range";
+        }
         if (scale != null) {
+            word = "the scale";
             Unit unit = scaleUnit.isBlank() ? p.unit().si() : Unit.of(scaleUnit);
             unit.requireComparable(p.unit(), "The scale");
             size = unit.difference().toSi(scale);
         }
-        return Settling.of(Series.of(p.abscissa(), p.value()), window, tolerance, size, batches);
+        return Settling.of(Series.of(p.abscissa(), p.value()), window, tolerance, size, word, batches);
     }
 
     @Override

@@ -326,6 +326,30 @@ class OverTimeTest {
                 .isInstanceOfSatisfying(Tally.class, t -> assertThat(t.value()).isCloseTo(5, within(1e-9)));
     }
 
+    /** A share of a temperature would be another one in degC than in K. */
+    @Test
+    void theToleranceOfATemperatureIsAShareOfItsRange() {
+        double[] t = new double[100];
+        double[] v = new double[100];
+        Arrays.setAll(t, i -> i);
+        Arrays.setAll(v, i -> i < 50 ? 20 : 30 + 0.002 * (i - 80));
+        for (String unit : List.of("degC", "K")) {
+            vat.table = new Table(
+                    List.of("time", "v"),
+                    List.of("s", unit),
+                    List.of(t, v),
+                    "made",
+                    new Provenance.Input("l.csv", "1", 1));
+            var made = (Several) rig(
+                    new SettlingOf(new MonitorOf("v", "time", "s"), 0, 0.01, null, "", 0),
+                    new Curve.Columns("r", "log.csv", "time", "", "v", "", ColumnUncertainty.NONE));
+            assertThat(made.of("settled").orElseThrow().value()).isEqualTo(1);
+            assertThat(made.named().getFirst().remark())
+                    .contains("of its range")
+                    .contains("0.38 %");
+        }
+    }
+
     @Test
     void aTheoryAnswersAHistoryAtAnyTime() {
         var theory = new Curve.ByFormula("r", "a + 1.5 * time / 3600", "m");

@@ -89,10 +89,21 @@ final class ProfilePane implements ReadingPane {
         asked.getChildren().add(name);
         asked.getChildren().addAll(AskForm.ALL.of(reading.ask()).tools(session, reading));
         var form = new ChartForm(session, reading);
+        asked.getChildren().add(CurveMenu.of(session, reading));
         if (curves.stream().anyMatch(c -> c.difference() != null)) {
             asked.getChildren().add(form.strip());
         }
-        asked.getChildren().addAll(CurveMenu.of(session, reading), form.axes(), form.style());
+        asked.getChildren()
+                .addAll(
+                        form.axes(),
+                        form.style(),
+                        Nothing.unless(
+                                Ui.button("Picture…", this::export, "small-button"),
+                                curves.isEmpty() ? "No lane answers yet, so there is no curve." : ""),
+                        Ui.button(
+                                "Delete",
+                                () -> NewReading.delete(session, Objects.requireNonNull(reading)),
+                                "small-button"));
         asked.getChildren().forEach(n -> {
             if (n instanceof javafx.scene.control.ComboBox<?> c) {
                 c.setPrefWidth(130);
@@ -103,16 +114,7 @@ final class ProfilePane implements ReadingPane {
                 l.setMinWidth(javafx.scene.layout.Region.USE_PREF_SIZE);
             }
         });
-        tools.getChildren()
-                .setAll(
-                        asked,
-                        Nothing.unless(
-                                Ui.button("Picture…", this::export, "small-button"),
-                                curves.isEmpty() ? "No lane answers yet, so there is no curve." : ""),
-                        Ui.button(
-                                "Delete",
-                                () -> NewReading.delete(session, Objects.requireNonNull(reading)),
-                                "small-button"));
+        tools.getChildren().setAll(asked);
     }
 
     private @Nullable Check check() {

@@ -71,7 +71,12 @@ public final class SettlingForm implements AskForm {
                                         100 * s.tolerance(),
                                         v -> Rows.change(
                                                 session, reading, () -> with(s, s.window(), v / 100, s.scale()))),
-                                Ui.label(s.scale() == null ? "% of the mean" : "% of the scale", "small", "muted")),
+                                Ui.label(
+                                        s.scale() == null
+                                                ? "% of the mean; of a temperature, its range"
+                                                : "% of the scale",
+                                        "small",
+                                        "muted")),
                         Rows.of(
                                 "Scale",
                                 Rows.end(

@@ -22,6 +22,7 @@ import lane.desk.Tip;
 import lane.desk.Ui;
 import lane.desk.checks.DatumMenu;
 import lane.estimate.Estimate;
+import lane.formula.Type;
 import lane.picture.LaneStyle;
 import lane.picture.Ticks;
 import lane.reading.Outcome;
@@ -118,7 +119,11 @@ final class TallyPane implements ReadingPane {
                         sources,
                         s -> s.id().equals(datumId)
                                 ? ""
-                                : datum != null && datum.value() != 0 && number(reading, s.id()) instanceof Estimate t
+                                // A share of a temperature depends on where its scale begins.
+                                : datum != null
+                                                && Type.of(1, datum.unit()).points() == 0
+                                                && datum.value() != 0
+                                                && number(reading, s.id()) instanceof Estimate t
                                         ? Ticks.signed(100 * (t.value() - datum.value()) / Math.abs(datum.value()))
                                         : "–",
                         false));

@@ -9,6 +9,7 @@ import java.awt.geom.Rectangle2D;
 import java.util.ArrayList;
 import java.util.List;
 import lane.check.Difference;
+import lane.formula.Type;
 import lane.picture.Fonts;
 import lane.picture.LaneStyle;
 import lane.picture.Palette;
@@ -292,7 +293,10 @@ public final class ProfileChart {
 
     private void strip(Panel panel, Unit shown, int weight) {
         Unit differ = shown.difference();
-        Unit unit = look.strip() == Strip.DIFFERENCE ? differ : Unit.ONE;
+        // A ratio of temperatures depends on where their scale begins.
+        boolean points = Type.of(1, panel.unit).points() == 1;
+        Strip kind = points ? Strip.DIFFERENCE : look.strip();
+        Unit unit = kind == Strip.DIFFERENCE ? differ : Unit.ONE;
         var up = new AxisMap(unit, Scale.LINEAR);
         var set = new CurveSet();
         var lines = new MarkedLines(palette, plain);
@@ -300,8 +304,8 @@ public final class ProfileChart {
         for (Curve c : panel.curves) {
             Difference d = c.difference();
             if (d != null) {
-                boolean plain = look.strip() == Strip.DIFFERENCE;
-                double[] told = plain ? d.value() : Against.of(c.profile(), d, look.strip());
+                boolean plain = kind == Strip.DIFFERENCE;
+                double[] told = plain ? d.value() : Against.of(c.profile(), d, kind);
                 set.add(points(
                         d.abscissa(),
                         told,
@@ -316,11 +320,11 @@ public final class ProfileChart {
         NumberAxis dy = axis(null, up, palette);
         dy.setAutoRangeIncludesZero(false);
         XYPlot plot = plot(set, dy, lines, palette);
-        double zero = look.strip() == Strip.RATIO ? 1 : 0;
+        double zero = kind == Strip.RATIO ? 1 : 0;
         plot.addRangeMarker(
                 new ValueMarker(zero, palette.ink(), new BasicStroke(panel.datum.isBlank() ? 1f : 2.2f)),
                 Layer.FOREGROUND);
-        boolean banded = look.strip() == Strip.DIFFERENCE && !Double.isNaN(panel.tolerance);
+        boolean banded = kind == Strip.DIFFERENCE && !Double.isNaN(panel.tolerance);
         double t = banded ? differ.differenceFromSi(panel.tolerance) : Double.NaN;
         if (banded) {
             var band = new IntervalMarker(
@@ -336,11 +340,13 @@ public final class ProfileChart {
             dy.setRange(-1.15 * far, 1.15 * far);
         }
         strip = captions.size();
-        String against = panel.datum.isBlank() ? "" : look.strip() == Strip.RATIO ? "ratio to " : "difference from ";
+        String against = panel.datum.isBlank() ? "" : kind == Strip.RATIO ? "ratio to " : "difference from ";
         captions.add(new String[] {
             against + panel.datum,
-            look.strip() == Strip.ERROR ? "% of " + panel.datum : unit.label(),
-            banded ? "tolerance ± " + Ticks.brief(t) + " " + differ.label() : ""
+            kind == Strip.ERROR ? "% of " + panel.datum : unit.label(),
+            points && look.strip() != Strip.DIFFERENCE
+                    ? "a ratio of temperatures depends on where their scale begins"
+                    : banded ? "tolerance ± " + Ticks.brief(t) + " " + differ.label() : ""
         });
         all.add(plot, weight);
     }

@@ -152,6 +152,38 @@ class ChartLookTest {
     }
 
     @Test
+    void temperaturesHaveNoRatio() throws Exception {
+        Profile warm = new Profile(
+                new double[] {0, 1},
+                new double[] {300, 310},
+                List.of(),
+                "step",
+                Unit.ONE,
+                Unit.of("degC"),
+                false,
+                2,
+                "",
+                Provenance.EMPTY);
+        var panel = new ProfileChart.Panel(
+                "T",
+                Unit.of("degC"),
+                List.of(
+                        new ProfileChart.Curve("a", STYLES.get(0), warm, null),
+                        new ProfileChart.Curve("b", STYLES.get(1), warm, Difference.of(warm, warm))),
+                List.of(),
+                Double.NaN,
+                "a",
+                null);
+        var out = new ByteArrayOutputStream();
+        var chart = new ProfileChart(
+                List.of(panel), Unit.ONE, "step", 0.3, USUAL.with(Strip.RATIO), ProfileChart.View.ALL, Palette.LIGHT);
+        Export.svg(800, 600, g -> chart.paint(g, 800, 600), out);
+        assertThat(out.toString(StandardCharsets.UTF_8))
+                .contains("difference from a")
+                .contains("where their scale begins");
+    }
+
+    @Test
     void stripsLegendsNotesAndWordsForSlides() throws Exception {
         var look = USUAL.with(Strip.RATIO)
                 .with(TextSize.SLIDE)

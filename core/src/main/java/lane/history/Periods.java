@@ -86,7 +86,9 @@ public record Periods(List<Period> strongest, boolean resampled) {
         return new Periods(
                 waves.stream()
                         .map(w -> new Period(
-                                1 / w.frequency, w.amplitude(), w.amplitude() * w.amplitude() / 2 * n / whole))
+                                1 / w.frequency,
+                                w.amplitude(),
+                                Math.min(1, w.amplitude() * w.amplitude() / 2 * n / whole)))
                         .toList(),
                 s.uneven());
     }
@@ -150,7 +152,8 @@ public record Periods(List<Period> strongest, boolean resampled) {
 
     /** The sinusoid of least squares with a frequency near one: by golden section in what it takes off. */
     private static Wave fitted(double[] t, double[] v, double near, double within) {
-        double a = Math.max(near - within, 0.25 * near);
+        // No period is longer than what there is.
+        double a = Math.max(near - within, 1 / (t[t.length - 1] - t[0]));
         double b = near + within;
         double c = b - GOLDEN * (b - a);
         double d = a + GOLDEN * (b - a);

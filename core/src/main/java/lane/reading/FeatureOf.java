@@ -2,7 +2,6 @@ package lane.reading;
 
 import java.util.Locale;
 import java.util.Map;
-import java.util.Optional;
 import lane.base.Fault;
 import lane.base.LaneException;
 import lane.estimate.Estimate;
@@ -33,7 +32,7 @@ public record FeatureOf(
         String alongUnit,
         @Nullable Double from,
         @Nullable Double to)
-        implements OfAnother {
+        implements OfCurve {
     private static final Method FEATURE = new Method("feature of a curve, straight between its samples", 1);
 
     /** In studies. */
@@ -124,24 +123,8 @@ public record FeatureOf(
     }
 
     @Override
-    public Form form() {
-        return Form.NUMBER;
-    }
-
-    @Override
     public FeatureOf of(Ask other) {
         return new FeatureOf(other, what, at, count, levelUnit, alongUnit, from, to);
-    }
-
-    @Override
-    public Outcome read(Reading reading, ReadingContext on) {
-        Outcome curve = of.read(reading.in("").asking(of), on);
-        return curve instanceof Profile p ? of(reading, p) : curve;
-    }
-
-    @Override
-    public Optional<Ask> curve() {
-        return Optional.of(of);
     }
 
     @Override

@@ -3,7 +3,6 @@ package lane.reading;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
 import lane.base.Fault;
 import lane.base.LaneException;
 import lane.base.Plain;
@@ -26,7 +25,7 @@ public record PeriodsOf(
         int most,
         String alongUnit,
         @Nullable Double from,
-        @Nullable Double to) implements OfAnother {
+        @Nullable Double to) implements OfCurve {
     private static final Method PERIODS =
             new Method("sinusoids by least squares at the peaks of the spectrum, the strongest first", 1);
 
@@ -65,11 +64,6 @@ public record PeriodsOf(
     }
 
     @Override
-    public Form form() {
-        return Form.NUMBER;
-    }
-
-    @Override
     public List<String> numbers(String name) {
         List<String> out = new ArrayList<>(List.of(name));
         for (int k = 1; k <= most; k++) {
@@ -77,17 +71,6 @@ public record PeriodsOf(
             out.add(name + " amplitude " + k);
         }
         return out;
-    }
-
-    @Override
-    public Optional<Ask> curve() {
-        return Optional.of(of);
-    }
-
-    @Override
-    public Outcome read(Reading reading, ReadingContext on) {
-        Outcome curve = of.read(reading.in("").asking(of), on);
-        return curve instanceof Profile p ? of(reading, p) : curve;
     }
 
     @Override
@@ -106,18 +89,22 @@ public record PeriodsOf(
                             + "; take a longer part, or look at the curve.");
         }
         Unit shown = Outcome.shown(reading.unit(), p.abscissaUnit(), "Reading \"" + reading.name() + "\"");
+        double reach = part.along()[part.size() - 1] - part.along()[0];
         List<Scalar> out = new ArrayList<>();
         for (int k = 1; k <= most; k++) {
             boolean there = k <= found.strongest().size();
             Periods.Period one = there ? found.strongest().get(k - 1) : null;
             String share = one == null
                     ? "no other period stands out"
-                    : HistoryOf.number(100 * one.share()) + " % of the variance about the straight line";
+                    : HistoryOf.number(100 * one.share()) + " % of the variance about the straight line"
+                            + (one.period() > 0.5 * reach
+                                    ? "; it fits less than twice into what there is, so it may be a trend: take a later part"
+                                    : "");
             out.add(new Scalar("period " + k, new Estimate(one == null ? Double.NaN : one.period(), shown), share));
             out.add(new Scalar(
                     "amplitude " + k,
                     new Estimate(
-                            one == null ? Double.NaN : one.amplitude(), p.unit().difference()),
+                            one == null ? Double.NaN : one.amplitude(), p.unit().forInterval()),
                     share));
         }
         String note = "from " + Plain.count(part.size(), "value") + " less their straight line"

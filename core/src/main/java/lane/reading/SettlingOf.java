@@ -3,7 +3,6 @@ package lane.reading;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
 import lane.base.LaneException;
 import lane.estimate.Estimate;
 import lane.estimate.Uncertainty;
@@ -26,7 +25,7 @@ import org.jspecify.annotations.Nullable;
  */
 public record SettlingOf(
         Ask of, double window, double tolerance, @Nullable Double scale, String scaleUnit, int batches)
-        implements OfAnother {
+        implements OfCurve {
     private static final Method SETTLING = new Method("mean over the last part, its error by batch means", 1);
 
     /** In studies. */
@@ -71,26 +70,10 @@ public record SettlingOf(
     }
 
     @Override
-    public Form form() {
-        return Form.NUMBER;
-    }
-
-    @Override
     public List<String> numbers(String name) {
         List<String> out = new ArrayList<>(List.of(name));
         WORDS.forEach(w -> out.add(name + " " + w));
         return out;
-    }
-
-    @Override
-    public Optional<Ask> curve() {
-        return Optional.of(of);
-    }
-
-    @Override
-    public Outcome read(Reading reading, ReadingContext on) {
-        Outcome curve = of.read(reading.in("").asking(of), on);
-        return curve instanceof Profile p ? of(reading, p) : curve;
     }
 
     /** What is judged, and where its window lies: for whoever draws it. */
@@ -114,7 +97,7 @@ public record SettlingOf(
     public Outcome of(Reading reading, Profile p) {
         Settling s = judged(p);
         Unit shown = Outcome.shown(reading.unit(), p.unit(), "Reading \"" + reading.name() + "\"");
-        Unit differ = shown.difference();
+        Unit differ = shown.forInterval();
         Uncertainty doubt = Uncertainty.ofStandard(Uncertainty.Source.SAMPLING, s.standardError(), s.batches() - 1.0);
         String taken = s.samples() + " values from "
                 + HistoryOf.number(p.abscissaUnit().fromSi(s.from())) + " to "

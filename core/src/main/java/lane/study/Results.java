@@ -127,6 +127,8 @@ public record Results(
     /** The unit that one lane's number is shown in: that of the reading, its own where the two do not compare. */
     public Unit shown(String reading, Unit own) {
         Unit unit = unit(reading);
-        return own.comparable(unit) && !(unit.interval() && own.offset() != 0) ? unit : own;
+        // A difference of temperatures is no point on a scale, and none is one.
+        boolean alike = !(unit.interval() && own.offset() != 0) && !(own.interval() && unit.offset() != 0);
+        return own.comparable(unit) && alike ? unit : own;
     }
 }

@@ -53,6 +53,16 @@ class FeatureTest {
         "LOW, 0, 1, -2.041666666666667",
         "WIDTH, 0.5, 1, 2.833333333333333",
         "SETTLED, 0.5, 1, 6.75",
+        // Over 0 to 4 and 5 to 8: 10.5 and -2.5 of 7 in length.
+        "INTEGRAL, 0, 1, 8",
+        "MEAN, 0, 1, 1.1428571428571428",
+        "RATE, 1, 1, 2",
+        "RATE, 1.25, 1, 1.5",
+        "RATE, 7, 1, 1",
+        "SAMPLE, 3, 1, 3",
+        "LAST, 0, 1, 0",
+        "COUNT, 0, 1, 9",
+        "MISSING, 0, 1, 1",
     })
     void numbersOfAWave(What what, double at, int count, double expected) {
         assertThat(value(WAVE, what, at, count)).isCloseTo(expected, within(1e-12));

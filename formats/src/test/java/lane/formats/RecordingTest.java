@@ -418,4 +418,29 @@ class RecordingTest {
         library.run(SOURCE, TimeSelector.LAST, Work.QUIET);
         assertThat(library.changed(s)).isEmpty();
     }
+
+    /** Of times that are passed by a few are held; that their files changed is noticed all the same. */
+    @Test
+    void timesThatArePassedByAreLetGoOf() throws Exception {
+        series(30);
+        var library = new FileLibrary(folder);
+        Run looked = at(library, 4);
+        var held = new ArrayList<java.lang.ref.WeakReference<Run>>();
+        for (int t = 0; t < 30; t++) {
+            Run run = library.passing(SOURCE, new TimeSelector.At(t, 0), Work.QUIET);
+            assertThat(sum(run, "T")).isCloseTo(300 + t, within(1e-3));
+            held.add(new java.lang.ref.WeakReference<>(run));
+        }
+        for (int i = 0; i < 50 && held.stream().filter(r -> r.get() != null).count() > 12; i++) {
+            System.gc();
+            Thread.sleep(20);
+        }
+        assertThat(held.stream().filter(r -> r.get() != null).count()).isLessThanOrEqualTo(12);
+        // The one that is looked at is another matter.
+        assertThat(at(library, 4)).isSameAs(looked);
+        Study study = Study.empty("kiln").withSources(l -> List.of(SOURCE));
+        assertThat(library.changed(study)).isEmpty();
+        write("kiln_002.vtu", KILN, 77, VtkXmlWriter.Options.DEFAULT);
+        assertThat(library.changed(study)).containsExactly("k");
+    }
 }

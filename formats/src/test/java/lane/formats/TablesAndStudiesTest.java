@@ -88,6 +88,7 @@ import lane.station.Shell;
 import lane.station.Station;
 import lane.station.Sweep;
 import lane.station.Within;
+import lane.study.ChartLook;
 import lane.study.Evaluator;
 import lane.study.Pictures;
 import lane.study.Settings;
@@ -450,6 +451,36 @@ class TablesAndStudiesTest {
                         "mm",
                         new FeatureOf(new ProfileOf("rod", "h"), FeatureOf.What.CROSSING, 2, 1, "cm", "", null, null)));
         assertThat(StudyJson.of(StudyJson.text(s), "again")).isEqualTo(s);
+    }
+
+    @Test
+    void howChartsAreDrawnComesBackAsItWas() throws Exception {
+        ChartLook look = ChartLook.of("r")
+                .x(a -> a.reversed(true).between(1.0, null).titled("round").in("mm"))
+                .y(a -> a.by(ChartLook.Scale.LOG).sharing(true))
+                .with(ChartLook.Strip.ERROR)
+                .with(ChartLook.TextSize.SLIDE)
+                .legendAt(new ChartLook.Spot(0.1, 0.2))
+                .withNotes(List.of(new ChartLook.Note(1, 2, "here")))
+                .lane("a", new ChartLook.LaneLook("#12ab34", ChartLook.Dash.LONG, 3))
+                .below(List.of("other"));
+        Study s = Study.empty("charts").with(look).with(ChartLook.of("usual"));
+        assertThat(s.pictures().charts()).containsExactly(look);
+        String text = StudyJson.text(s);
+        assertThat(StudyJson.of(text, "x")).isEqualTo(s);
+        assertThat(JsonSchemaFactory.getInstance(SpecVersion.VersionFlag.V202012)
+                        .getSchema(Files.readString(Path.of("../docs/study.schema.json")))
+                        .validate(new JsonMapper().readTree(text)))
+                .isEmpty();
+        // As usual again, nothing is kept.
+        assertThat(s.with(ChartLook.of("r")).pictures().charts()).isEmpty();
+        assertThatThrownBy(() -> StudyJson.of(text.replace("#12ab34", "teal"), "x"))
+                .isInstanceOf(LaneException.class)
+                .hasMessageContaining("charts[0]")
+                .hasMessageContaining("#1f6f8b");
+        String few =
+                "{\"version\": 3, \"name\": \"x\", \"pictures\": {\"charts\": [{\"reading\": \"r\", \"y\": {\"scale\": \"LOG\"}}]}}";
+        assertThat(StudyJson.of(few, "x").chart("r").y().scale()).isEqualTo(ChartLook.Scale.LOG);
     }
 
     @Test

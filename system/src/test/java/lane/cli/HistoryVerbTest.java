@@ -134,6 +134,38 @@ class HistoryVerbTest extends VerbCase {
         assertThat(plain.path("convention").asText()).doesNotContain("usual");
     }
 
+    /** Whether as a pattern or file by file, a series is one run, and what was read of it is known the next time. */
+    @Test
+    void whatWasReadIsKnown() throws Exception {
+        String[] all = {
+            "history",
+            file("drum_005.vtu"),
+            file("drum_010.vtu"),
+            file("drum_020.vtu"),
+            file("drum_040.vtu"),
+            "--of",
+            "moisture",
+            "--over",
+            "all",
+            "--kind",
+            "mean",
+            "--json"
+        };
+        JsonNode first = json(all);
+        assertThat(err).doesNotContain("read before");
+        assertThat(first.path("times").toString()).isEqualTo("[5.0,10.0,20.0,40.0]");
+        JsonNode again = json(all);
+        assertThat(err).contains("4 times of 4 had been read before");
+        assertThat(again).isEqualTo(first);
+        JsonNode pattern =
+                json("history", file("drum_*.vtu"), "--of", "moisture", "--over", "all", "--kind", "mean", "--json");
+        assertThat(err).contains("4 times of 4 had been read before");
+        assertThat(pattern).isEqualTo(first);
+        // Another number of them was never read.
+        json("history", file("drum_*.vtu"), "--of", "moisture", "--over", "all", "--kind", "integral", "--json");
+        assertThat(err).doesNotContain("read before");
+    }
+
     @Test
     void aPatternInWords() {
         assertThat(run("history", file("drum_*.vtu"), "--of", "moisture", "--over", "all", "--kind", "mean"))

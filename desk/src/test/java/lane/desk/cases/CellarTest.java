@@ -170,6 +170,12 @@ class CellarTest extends Windowed {
         assertThat(session.results().runs().get(run).time()).isEqualTo(12);
         assertThat(((Profile) answer(run)).abscissa()[12]).isEqualTo(36 * 3600.0);
 
+        // It plays on to the last time, and stops there.
+        Button play = node("time-play");
+        robot.interact(play::fire);
+        await(() -> session.results().runs().get(run).time() == 36);
+        robot.interact(() -> slider.setValue(4));
+        settled();
         fire("curve-numbers", "Settled or not");
         // The last fifth of 13 values is too little to begin with.
         assertThat(((Several) answer(run)).note()).contains("values from");

@@ -15,6 +15,7 @@ import lane.mesh.BoxMesh;
 import lane.mesh.CellShape;
 import lane.mesh.Mesh;
 import lane.mesh.Point;
+import lane.picture.chart.ChartLayout;
 import lane.picture.chart.ProfileChart;
 import lane.picture.field.Annotations;
 import lane.picture.field.Camera;
@@ -317,7 +318,7 @@ class PictureTest {
     void aSingleSpikeAmongAHundredThousandPointsIsNotLost() {
         double[] y = new double[100_000];
         y[54_321] = 1;
-        var layout = new ProfileChart.Layout[1];
+        var layout = new ChartLayout[1];
         ProfileChart chart = chart(y);
         BufferedImage image = Export.image(640, 480, 1, g -> layout[0] = chart.paint(g, 640, 480));
         double x = layout[0].curve().getX() + layout[0].curve().getWidth() * 54_321 / 99_999.0;
@@ -349,7 +350,7 @@ class PictureTest {
                 "",
                 0.3,
                 Palette.LIGHT);
-        var layout = new ProfileChart.Layout[2];
+        var layout = new ChartLayout[2];
         var out = new ByteArrayOutputStream();
         Export.svg(640, 480, g -> layout[0] = alone.paint(g, 640, 480), out);
         Export.image(

@@ -14,6 +14,7 @@ import lane.desk.Named;
 import lane.desk.Session;
 import lane.desk.Ui;
 import lane.mesh.Point;
+import lane.picture.chart.ChartLayout;
 import lane.picture.chart.ProfileChart;
 import lane.picture.chart.ReadingChart;
 import lane.reading.Profile;
@@ -38,7 +39,7 @@ final class ChartMenu {
             double screenX,
             double screenY,
             ReadingChart drawn,
-            ProfileChart.Layout layout,
+            ChartLayout layout,
             double x,
             double y,
             Runnable all) {
@@ -72,10 +73,10 @@ final class ChartMenu {
         menu.show(chart, screenX, screenY);
     }
 
-    private List<MenuItem> notes(ReadingChart drawn, ProfileChart.Layout layout, double x, double y) {
+    private List<MenuItem> notes(ReadingChart drawn, ChartLayout layout, double x, double y) {
         List<MenuItem> items = new ArrayList<>();
         String id = drawn.reading().id();
-        ProfileChart.Plot plot = layout.plots().getFirst();
+        ChartLayout.Plot plot = layout.plots().getFirst();
         double atX = layout.across().si(layout.place(x));
         double atY = plot.up().si(plot.place(y));
         if (Double.isFinite(atX) && Double.isFinite(atY)) {
@@ -110,10 +111,10 @@ final class ChartMenu {
         session.edit("Chart", s -> s.with(edit.apply(s.chart(reading))));
     }
 
-    private static @Nullable Sample nearest(ReadingChart drawn, ProfileChart.Layout layout, double x, double y) {
+    private static @Nullable Sample nearest(ReadingChart drawn, ChartLayout layout, double x, double y) {
         Sample best = null;
         double si = layout.across().si(layout.place(x));
-        ProfileChart.Plot plot = layout.plots().getFirst();
+        ChartLayout.Plot plot = layout.plots().getFirst();
         for (int i = 0; i < drawn.curves().size(); i++) {
             Profile p = drawn.curves().get(i).profile();
             int at = Nearest.sample(drawn.curves().get(i), si);

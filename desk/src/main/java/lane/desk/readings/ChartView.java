@@ -2,13 +2,10 @@ package lane.desk.readings;
 
 import java.awt.geom.Rectangle2D;
 import java.awt.image.BufferedImage;
-import java.util.ArrayList;
-import java.util.Comparator;
 import java.util.List;
 import java.util.Objects;
 import javafx.application.Platform;
 import javafx.scene.Cursor;
-import javafx.scene.Node;
 import javafx.scene.image.ImageView;
 import javafx.scene.image.PixelBuffer;
 import javafx.scene.image.PixelFormat;
@@ -17,14 +14,12 @@ import javafx.scene.input.MouseButton;
 import javafx.scene.input.MouseEvent;
 import javafx.scene.input.ScrollEvent;
 import javafx.scene.layout.Pane;
-import javafx.scene.layout.VBox;
 import javafx.scene.shape.Line;
 import javafx.scene.shape.Rectangle;
-import lane.desk.Marks;
 import lane.desk.Session;
-import lane.desk.Ui;
 import lane.picture.Export;
 import lane.picture.Ticks;
+import lane.picture.chart.ChartLayout;
 import lane.picture.chart.ProfileChart;
 import lane.picture.chart.ProfileChart.View;
 import lane.picture.chart.ReadingChart;
@@ -38,7 +33,6 @@ import org.jspecify.annotations.Nullable;
  * middle button or Shift moves on, a double click shows all again.
  */
 final class ChartView {
-    private static final int MOST_TOLD = 12;
     private static final int MANY = 60;
     private static final double CLOSER = 1.25;
 
@@ -48,10 +42,10 @@ final class ChartView {
     private final Line pointer = new Line();
     private final Line now = new Line();
     private final Rectangle box = new Rectangle();
-    private final VBox tip = new VBox(3);
+    private final ChartTip tip;
     private final ChartWindow window;
     private final ChartMenu menu;
-    private ProfileChart.@Nullable Layout layout;
+    private @Nullable ChartLayout layout;
     private @Nullable ReadingChart drawn;
     private View looked = View.ALL;
     private String of = "";
@@ -74,7 +68,8 @@ final class ChartView {
         window = new ChartWindow(session);
         menu = new ChartMenu(session);
         chart.setId("profile-chart");
-        chart.getChildren().addAll(view, window.node(), now, pointer, box, tip);
+        tip = new ChartTip(session);
+        chart.getChildren().addAll(view, window.node(), now, pointer, box, tip.node());
         chart.getStyleClass().add("sheet");
         chart.setMinSize(0, 0);
         chart.setFocusTraversable(true);
@@ -90,18 +85,15 @@ final class ChartView {
         now.setId("chart-now");
         box.getStyleClass().add("zoom-box");
         box.setId("chart-box");
-        for (Node n : List.of(box, tip)) {
-            n.setVisible(false);
-            n.setManaged(false);
-            n.setMouseTransparent(true);
-        }
-        tip.getStyleClass().add("tooltip-card");
+        box.setVisible(false);
+        box.setManaged(false);
+        box.setMouseTransparent(true);
         chart.widthProperty().addListener((o, was, is) -> paint());
         chart.heightProperty().addListener((o, was, is) -> paint());
         chart.setOnMouseMoved(this::moved);
         chart.setOnMouseExited(e -> {
             pointer.setVisible(false);
-            tip.setVisible(false);
+            tip.hide();
         });
         chart.setOnMousePressed(this::pressed);
         chart.setOnMouseDragged(this::dragged);
@@ -163,7 +155,7 @@ final class ChartView {
 
     /** What is there is stretched at once, where it takes a moment to draw hundreds of curves anew. */
     private void stretch(View next) {
-        ProfileChart.Layout l = layout;
+        ChartLayout l = layout;
         Range x = next.x();
         if (l == null || x == null || drawn == null || drawn.curves().size() <= MANY || view.getImage() == null) {
             return;
@@ -185,7 +177,7 @@ final class ChartView {
         int w = (int) chart.getWidth();
         int h = (int) chart.getHeight();
         pointer.setVisible(false);
-        tip.setVisible(false);
+        tip.hide();
         ReadingChart of = drawn;
         if (of == null || of.curves().isEmpty() || w < 60 || h < 60) {
             view.setImage(null);
@@ -203,7 +195,7 @@ final class ChartView {
             if (number != asked) {
                 return;
             }
-            var place = new ProfileChart.Layout[1];
+            var place = new ChartLayout[1];
             BufferedImage image = Export.image(w, h, scale, g -> place[0] = made.paint(g, w, h));
             int[] pixels = image.getRGB(0, 0, image.getWidth(), image.getHeight(), null, 0, image.getWidth());
             Platform.runLater(() -> {
@@ -236,11 +228,11 @@ final class ChartView {
 
     /** What lies over the drawn chart: the time that is looked at, and the window of a mean. */
     private void over() {
-        ProfileChart.Layout l = Objects.requireNonNull(layout);
+        ChartLayout l = Objects.requireNonNull(layout);
         ReadingChart of = Objects.requireNonNull(drawn);
         chart.setAccessibleHelp("shows " + Ticks.brief(l.across().shown(l.left())) + " to "
                 + Ticks.brief(l.across().shown(l.right())) + " "
-                + l.across().unit().symbol());
+                + ChartTip.unit(l));
         double time = ChartTime.looked(session, of.reading());
         double x = l.pixel(time);
         boolean there =
@@ -256,19 +248,19 @@ final class ChartView {
     }
 
     private void moved(MouseEvent e) {
-        ProfileChart.Layout l = layout;
+        ChartLayout l = layout;
         if (l != null) {
             chart.setCursor(onLegend(l, e) ? Cursor.MOVE : onDivider(l, e) ? Cursor.V_RESIZE : Cursor.DEFAULT);
         }
         point(e.getX(), e.getY());
     }
 
-    private static boolean onLegend(ProfileChart.Layout l, MouseEvent e) {
+    private static boolean onLegend(ChartLayout l, MouseEvent e) {
         Rectangle2D legend = l.legend();
         return legend != null && legend.contains(e.getX(), e.getY());
     }
 
-    private static boolean onDivider(ProfileChart.Layout l, MouseEvent e) {
+    private static boolean onDivider(ChartLayout l, MouseEvent e) {
         return l.strip().getHeight() > 0
                 && e.getY() > l.plots().getLast().area().getMaxY()
                 && e.getY() < l.strip().getMinY();
@@ -276,7 +268,7 @@ final class ChartView {
 
     private void pressed(MouseEvent e) {
         chart.requestFocus();
-        ProfileChart.Layout l = layout;
+        ChartLayout l = layout;
         if (l == null || e.getButton() == MouseButton.SECONDARY) {
             drag = null;
             return;
@@ -294,13 +286,13 @@ final class ChartView {
     }
 
     private void dragged(MouseEvent e) {
-        ProfileChart.Layout l = layout;
+        ChartLayout l = layout;
         Drag d = drag;
         if (l == null || d == null) {
             return;
         }
         pointer.setVisible(false);
-        tip.setVisible(false);
+        tip.hide();
         switch (d.kind) {
             case DIVIDER -> {
                 share = Math.clamp(1 - (e.getY() - 20) / Math.max(1, chart.getHeight() - 60), 0.15, 0.75);
@@ -341,7 +333,7 @@ final class ChartView {
         Drag d = drag;
         drag = null;
         box.setVisible(false);
-        ProfileChart.Layout l = layout;
+        ChartLayout l = layout;
         if (l == null || d == null) {
             return;
         }
@@ -355,7 +347,7 @@ final class ChartView {
         } else if (d.kind == Kind.BOX && !still) {
             double a = l.place(Math.min(d.x, e.getX()));
             double b = l.place(Math.max(d.x, e.getX()));
-            ProfileChart.Plot plot = l.plots().getFirst();
+            ChartLayout.Plot plot = l.plots().getFirst();
             boolean inCurve = d.y < plot.area().getMaxY();
             Range y = inCurve && Math.abs(e.getY() - d.y) > 8
                     ? ranged(
@@ -378,17 +370,17 @@ final class ChartView {
         return new Range(Math.min(a, b), Math.max(a, b));
     }
 
-    private static Range across(ProfileChart.Layout l) {
+    private static Range across(ChartLayout l) {
         return ranged(l.left(), l.right());
     }
 
-    private static Range up(ProfileChart.Layout l) {
+    private static Range up(ChartLayout l) {
         double[] y = l.plots().getFirst().y();
         return ranged(y[0], y[1]);
     }
 
     private void scrolled(ScrollEvent e) {
-        ProfileChart.Layout l = layout;
+        ChartLayout l = layout;
         double turn = e.getDeltaY() != 0 ? e.getDeltaY() : e.getDeltaX();
         if (l == null
                 || turn == 0
@@ -419,7 +411,7 @@ final class ChartView {
 
     /** @param up share of the height that stays; NaN where the axis of values is left to the curves */
     private void closer(double factor, double at, double up, double upFactor) {
-        ProfileChart.Layout l = layout;
+        ChartLayout l = layout;
         if (l == null) {
             return;
         }
@@ -434,7 +426,7 @@ final class ChartView {
     }
 
     private void moveOn(double share) {
-        ProfileChart.Layout l = layout;
+        ChartLayout l = layout;
         if (l != null) {
             look(new View(Range.shift(across(l), share * (l.right() - l.left()), true), looked.y()));
         }
@@ -447,62 +439,21 @@ final class ChartView {
         }
     }
 
-    private record Told(ProfileChart.Curve curve, double value, double away) {}
-
     private void point(double x, double y) {
-        ProfileChart.Layout l = layout;
+        ChartLayout l = layout;
         ReadingChart of = drawn;
         if (l == null
                 || of == null
                 || !(x >= l.curve().getMinX() && x <= l.curve().getMaxX())) {
             pointer.setVisible(false);
-            tip.setVisible(false);
+            tip.hide();
             return;
         }
         pointer.setVisible(true);
-        tip.setVisible(true);
         pointer.setStartX(x);
         pointer.setEndX(x);
         pointer.setStartY(l.curve().getMinY());
         pointer.setEndY(l.strip().getMaxY());
-        double a = l.abscissa(x);
-        double si = l.across().si(l.place(x));
-        var up = l.plots().getFirst().up();
-        tip.getChildren()
-                .setAll(Ui.row(
-                        14,
-                        Ui.label(
-                                "at " + Ticks.number(a, (l.right() - l.left()) / 4000) + " "
-                                        + l.across().unit().symbol(),
-                                "section"),
-                        Ui.spring(),
-                        Ui.label(up.unit().label(), "small", "muted")));
-        List<Told> all = new ArrayList<>();
-        for (ProfileChart.Curve c : of.named()) {
-            double v = Nearest.value(c, si);
-            all.add(new Told(c, v, Math.abs(l.plots().getFirst().pixel(v) - y)));
-        }
-        int hidden = Math.max(0, all.size() - MOST_TOLD);
-        if (hidden > 0) {
-            all.sort(Comparator.comparingDouble(t -> Double.isNaN(t.away) ? Double.MAX_VALUE : t.away));
-            all = all.subList(0, MOST_TOLD);
-        }
-        for (Told t : all) {
-            tip.getChildren()
-                    .add(Ui.row(
-                            8,
-                            Marks.marker(
-                                    t.curve.style(), Marks.fx(session.palette().sheet())),
-                            Ui.label(t.curve.name(), "second"),
-                            Ui.spring(),
-                            Ui.label(Ticks.number(up.unit().fromSi(t.value), Double.NaN), "second")));
-        }
-        if (hidden > 0) {
-            tip.getChildren().add(Ui.label(hidden + " more further away", "small", "muted"));
-        }
-        tip.autosize();
-        tip.relocate(
-                Math.max(6, x + 14 + tip.getWidth() > chart.getWidth() - 6 ? x - 14 - tip.getWidth() : x + 14),
-                l.curve().getMinY() + 8);
+        tip.show(of, l, x, y, chart.getWidth());
     }
 }

@@ -10,6 +10,7 @@ import javafx.scene.shape.Rectangle;
 import lane.base.LaneException;
 import lane.desk.Session;
 import lane.history.Settling;
+import lane.picture.chart.ChartLayout;
 import lane.picture.chart.ProfileChart;
 import lane.picture.chart.ReadingChart;
 import lane.reading.Ask;
@@ -24,7 +25,7 @@ final class ChartWindow {
     private final Rectangle shade = new Rectangle();
     private final Line edge = new Line();
     private final Group group = new Group(shade, edge);
-    private ProfileChart.@Nullable Layout layout;
+    private @Nullable ChartLayout layout;
     private @Nullable Reading reading;
     private @Nullable Profile curve;
 
@@ -65,7 +66,7 @@ final class ChartWindow {
                 .findFirst();
     }
 
-    void over(ReadingChart chart, ProfileChart.Layout drawn) {
+    void over(ReadingChart chart, ChartLayout drawn) {
         hide();
         reading = judge(session, chart.reading().ask()).orElse(null);
         if (reading == null || !(reading.ask() instanceof SettlingOf asked)) {
@@ -93,7 +94,7 @@ final class ChartWindow {
     }
 
     private void place(double x) {
-        ProfileChart.Layout l = layout;
+        ChartLayout l = layout;
         Profile p = curve;
         if (l == null || p == null) {
             return;
@@ -109,7 +110,7 @@ final class ChartWindow {
     }
 
     private void take(double x) {
-        ProfileChart.Layout l = layout;
+        ChartLayout l = layout;
         Profile p = curve;
         Reading r = reading;
         if (l == null || p == null || r == null || !(r.ask() instanceof SettlingOf s)) {

@@ -18,9 +18,9 @@ public final class ChartNotes {
 
     private ChartNotes() {}
 
-    static void paint(Graphics2D g, List<Note> notes, ProfileChart.Layout in, Palette palette) {
+    static void paint(Graphics2D g, List<Note> notes, ChartLayout in, Palette palette) {
         g.setRenderingHint(RenderingHints.KEY_ANTIALIASING, RenderingHints.VALUE_ANTIALIAS_ON);
-        ProfileChart.Plot plot = in.plots().getFirst();
+        ChartLayout.Plot plot = in.plots().getFirst();
         for (Note note : notes) {
             double x = in.pixel(note.x());
             double y = plot.pixel(note.y());

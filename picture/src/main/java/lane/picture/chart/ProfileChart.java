@@ -81,59 +81,6 @@ public final class ProfileChart {
         public static final View ALL = new View(null, null);
     }
 
-    /**
-     * A plot as it was drawn.
-     *
-     * @param area in pixels
-     * @param y places along its axis at the lower and the upper edge
-     */
-    public record Plot(Rectangle2D area, AxisMap up, double[] y) {
-        /** Where a value in SI units lies, from the top of the picture. */
-        public double pixel(double si) {
-            return area.getMaxY() - (up.place(si) - y[0]) / (y[1] - y[0]) * area.getHeight();
-        }
-
-        /** The place along the axis under a pixel. */
-        public double place(double pixel) {
-            return y[0] + (area.getMaxY() - pixel) / area.getHeight() * (y[1] - y[0]);
-        }
-    }
-
-    /**
-     * Where things were drawn, in pixels. The strip of differences has no height where there are none.
-     *
-     * @param plots the panels, the first at the top
-     * @param across what the abscissa shows
-     * @param left and {@code right}: places along the abscissa at the plots' edges
-     * @param legend where it was drawn within the first plot; null where it was not
-     */
-    public record Layout(
-            List<Plot> plots,
-            Rectangle2D strip,
-            AxisMap across,
-            double left,
-            double right,
-            @Nullable Rectangle2D legend) {
-        public Rectangle2D curve() {
-            return plots.getFirst().area();
-        }
-
-        /** The abscissa under a pixel, in the unit shown. */
-        public double abscissa(double x) {
-            return across.shown(place(x));
-        }
-
-        /** The place along the abscissa under a pixel. */
-        public double place(double x) {
-            return left + (x - curve().getX()) / curve().getWidth() * (right - left);
-        }
-
-        /** The pixel of an abscissa in SI units. */
-        public double pixel(double si) {
-            return curve().getX() + (across.place(si) - left) / (right - left) * curve().getWidth();
-        }
-    }
-
     private final JFreeChart chart;
     private final CombinedDomainXYPlot all;
     private final Palette palette;
@@ -408,18 +355,18 @@ public final class ProfileChart {
     }
 
     /** Draws the chart and tells where its plots are. */
-    public Layout paint(Graphics2D g, double width, double height) {
+    public ChartLayout paint(Graphics2D g, double width, double height) {
         double f = look.text().factor();
         AffineTransform before = g.getTransform();
         g.scale(f, f);
         try {
-            return scaled(painted(g, width / f, height / f), f);
+            return painted(g, width / f, height / f).scaled(f);
         } finally {
             g.setTransform(before);
         }
     }
 
-    private Layout painted(Graphics2D g, double width, double height) {
+    private ChartLayout painted(Graphics2D g, double width, double height) {
         g.setRenderingHint(RenderingHints.KEY_STROKE_CONTROL, RenderingHints.VALUE_STROKE_PURE);
         g.setRenderingHint(RenderingHints.KEY_FRACTIONALMETRICS, RenderingHints.VALUE_FRACTIONALMETRICS_ON);
         var info = new ChartRenderingInfo();
@@ -430,12 +377,12 @@ public final class ProfileChart {
         }
         boolean back = look.x().reversed();
         Range x = all.getDomainAxis().getRange();
-        List<Plot> made = new ArrayList<>();
+        List<ChartLayout.Plot> made = new ArrayList<>();
         for (int i = 0; i < places.size(); i++) {
             var plot = (XYPlot) all.getSubplots().get(places.get(i));
             Range y = plot.getRangeAxis().getRange();
             boolean down = plot.getRangeAxis().isInverted();
-            made.add(new Plot(plots.getSubplotInfo(places.get(i)).getDataArea(), ups.get(i), new double[] {
+            made.add(new ChartLayout.Plot(plots.getSubplotInfo(places.get(i)).getDataArea(), ups.get(i), new double[] {
                 down ? y.getUpperBound() : y.getLowerBound(), down ? y.getLowerBound() : y.getUpperBound()
             }));
         }
@@ -451,7 +398,7 @@ public final class ProfileChart {
                     (float) made.getFirst().area().getX() + 8,
                     (float) made.getFirst().area().getMaxY() - 8);
         }
-        var layout = new Layout(
+        var layout = new ChartLayout(
                 made,
                 below,
                 across,
@@ -464,7 +411,7 @@ public final class ProfileChart {
         ChartNotes.paint(g, look.notes(), layout, palette);
         Rectangle2D legend =
                 look.legend() == null ? null : Legend.inside(g, named(), layout.curve(), look.legend(), palette);
-        return new Layout(layout.plots, below, across, layout.left, layout.right, legend);
+        return layout.with(legend);
     }
 
     /** More names at the ends of curves could not be read. */
@@ -473,7 +420,7 @@ public final class ProfileChart {
     private static final double ROW = 12;
 
     /** The names of curves that belong to one, at their ends. */
-    private void ends(Graphics2D g, Panel panel, Layout layout, Plot plot) {
+    private void ends(Graphics2D g, Panel panel, ChartLayout layout, ChartLayout.Plot plot) {
         if (panel.aside.size() > MOST_ENDS) {
             return;
         }
@@ -505,24 +452,6 @@ public final class ProfileChart {
     /** What a legend has to tell: every lane once. */
     private List<Curve> named() {
         return panels.getFirst().curves;
-    }
-
-    private static Layout scaled(Layout one, double f) {
-        return f == 1
-                ? one
-                : new Layout(
-                        one.plots.stream()
-                                .map(p -> new Plot(scaled(p.area, f), p.up, p.y))
-                                .toList(),
-                        scaled(one.strip, f),
-                        one.across,
-                        one.left,
-                        one.right,
-                        one.legend == null ? null : scaled(one.legend, f));
-    }
-
-    private static Rectangle2D scaled(Rectangle2D r, double f) {
-        return new Rectangle2D.Double(f * r.getX(), f * r.getY(), f * r.getWidth(), f * r.getHeight());
     }
 
     /** Name and unit above a plot, level: rotated text is hard to read. */

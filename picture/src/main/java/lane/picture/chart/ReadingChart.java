@@ -248,8 +248,7 @@ public record ReadingChart(
         double f = look.text().factor();
         double above = look.legend() == null ? f * Legend.height(g, named(), width / f) : 0;
         g.translate(0, above);
-        ProfileChart.Layout made =
-                chart(what, STRIP, ProfileChart.View.ALL, palette).paint(g, width, height - above);
+        ChartLayout made = chart(what, STRIP, ProfileChart.View.ALL, palette).paint(g, width, height - above);
         g.translate(0, -above);
         if (look.legend() == null) {
             var before = g.getTransform();

@@ -51,7 +51,7 @@ class ChartLookTest {
         return curve(y);
     }
 
-    private record Drawn(ProfileChart.Layout layout, String svg) {}
+    private record Drawn(ChartLayout layout, String svg) {}
 
     private static Drawn draw(ChartLook look, ProfileChart.View view, Profile... curves) throws Exception {
         List<ProfileChart.Curve> all = new java.util.ArrayList<>();
@@ -64,7 +64,7 @@ class ChartLookTest {
         }
         var panel = new ProfileChart.Panel("flux", Unit.of("W"), all, List.of(), Double.NaN, "fine", null);
         var chart = new ProfileChart(List.of(panel), Unit.ONE, "step", 0.3, look, view, Palette.LIGHT);
-        var layout = new ProfileChart.Layout[1];
+        var layout = new ChartLayout[1];
         var out = new ByteArrayOutputStream();
         Export.svg(800, 600, g -> layout[0] = chart.paint(g, 800, 600), out);
         return new Drawn(layout[0], out.toString(StandardCharsets.UTF_8));
@@ -79,7 +79,7 @@ class ChartLookTest {
     @Test
     void aLogarithmicAxisLeavesOutWhatIsNotAboveZeroAndSaysSo() throws Exception {
         Drawn made = draw(USUAL.y(a -> a.by(Scale.LOG)), FALLING);
-        ProfileChart.Plot plot = made.layout.plots().getFirst();
+        ChartLayout.Plot plot = made.layout.plots().getFirst();
         // Every power of ten takes the same height.
         double first = plot.pixel(0.1) - plot.pixel(1);
         assertThat(plot.pixel(0.01) - plot.pixel(0.1)).isCloseTo(first, within(1e-9));

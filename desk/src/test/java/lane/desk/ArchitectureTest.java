@@ -7,20 +7,18 @@ import com.tngtech.archunit.core.importer.ImportOption;
 import org.junit.jupiter.api.Test;
 
 class ArchitectureTest {
+    private static final com.tngtech.archunit.core.domain.JavaClasses CLASSES = new ClassFileImporter()
+            .withImportOption(ImportOption.Predefined.DO_NOT_INCLUDE_TESTS)
+            .importPackages("lane.desk");
+
     @Test
     void packagesHaveNoCycle() {
-        var classes = new ClassFileImporter()
-                .withImportOption(ImportOption.Predefined.DO_NOT_INCLUDE_TESTS)
-                .importPackages("lane.desk");
-        slices().assignedFrom(new ByPackage()).should().beFreeOfCycles().check(classes);
+        slices().assignedFrom(new ByPackage()).should().beFreeOfCycles().check(CLASSES);
     }
 
     /** A name with an underscore would lose it. */
     @Test
     void whatShowsNamesShowsThemWhole() {
-        var classes = new ClassFileImporter()
-                .withImportOption(ImportOption.Predefined.DO_NOT_INCLUDE_TESTS)
-                .importPackages("lane.desk");
         for (Class<?> control : java.util.List.<Class<?>>of(
                 javafx.scene.control.MenuButton.class,
                 javafx.scene.control.MenuItem.class,
@@ -33,7 +31,7 @@ class ArchitectureTest {
                     .doNotBelongToAnyOf(Named.class)
                     .should()
                     .callConstructor(control, String.class)
-                    .check(classes);
+                    .check(CLASSES);
         }
     }
 

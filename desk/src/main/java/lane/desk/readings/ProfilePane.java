@@ -77,7 +77,7 @@ final class ProfilePane implements ReadingPane {
                 "reading-name",
                 Objects.requireNonNull(reading).name(),
                 t -> NewReading.change(session, Objects.requireNonNull(reading).named(t)));
-        name.setPrefWidth(190);
+        name.setPrefWidth(160);
         name.setMinWidth(90);
         // What does not fit into one row goes on in the next.
         var asked = new FlowPane(10, 6);

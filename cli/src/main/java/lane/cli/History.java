@@ -187,10 +187,10 @@ final class History implements Callable<Integer> {
                 }
                 for (int i = 0; i < p.size(); i++) {
                     boolean there = Double.isFinite(p.value()[i]);
-                    rows.add(new Row(
-                            p.abscissa()[i],
-                            there ? shown(p.unit(), p.value()[i]) : Double.NaN,
-                            there ? "" : p.note().replaceFirst("^.*?first at [^:]*: ", "")));
+                    rows.add(new Row(p.abscissa()[i], there ? shown(p.unit(), p.value()[i]) : Double.NaN, ""));
+                }
+                if (p.found() < p.size()) {
+                    System.err.println(Plain.line(p.note()));
                 }
             }
             case Outcome.Absent a -> run.times().forEach(t -> rows.add(new Row(t, Double.NaN, a.reason())));

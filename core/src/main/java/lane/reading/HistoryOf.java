@@ -121,7 +121,7 @@ public record HistoryOf(
             return all;
         }
 
-        /** How many have no answer, and the first reason; blank for none. */
+        /** How many have no answer, and each reason with how often and where first; blank for none. */
         String lacking(List<Double> times) {
             Map<String, List<Double>> why = new LinkedHashMap<>();
             for (int k = 0; k < kept.length; k++) {
@@ -129,12 +129,14 @@ public record HistoryOf(
                     why.computeIfAbsent(at.get(k).why(), w -> new ArrayList<>()).add(times.get(kept[k]));
                 }
             }
-            int many = why.values().stream().mapToInt(List::size).sum();
-            return why.isEmpty()
-                    ? ""
-                    : "; " + many + " of them without a value, first at "
-                            + number(why.values().iterator().next().getFirst()) + ": "
-                            + why.keySet().iterator().next();
+            var out = new StringBuilder();
+            why.forEach((reason, of) -> out.append("; ")
+                    .append(of.size())
+                    .append(" of them without a value, first at ")
+                    .append(number(of.getFirst()))
+                    .append(": ")
+                    .append(reason));
+            return out.toString();
         }
     }
 
@@ -199,7 +201,7 @@ public record HistoryOf(
         return new Profile(
                 at,
                 value,
-                unsure ? List.of(new Band(Uncertainty.Source.QUADRATURE, half, half, Uncertainty.USUAL)) : List.of(),
+                unsure ? List.of(new Band(source(made.last), half, half, Uncertainty.USUAL)) : List.of(),
                 axis.word(),
                 axis.unit(),
                 shown,
@@ -207,6 +209,13 @@ public record HistoryOf(
                 found,
                 note,
                 trail);
+    }
+
+    /** Where the uncertainty of each of such answers comes from. */
+    private static Uncertainty.Source source(Outcome one) {
+        return one.numbers().getFirst().uncertainty().standard().keySet().stream()
+                .findFirst()
+                .orElse(Uncertainty.Source.QUADRATURE);
     }
 
     /** The trail of the last time, with the files of all. */

@@ -151,6 +151,7 @@ final class StudyMoments implements Moments {
                                             needs.quantities(),
                                             needs.units(),
                                             study.axis(),
+                                            source.partFiles(),
                                             source.regions(),
                                             source.treatment().at(null))));
             kept = known;

@@ -61,7 +61,7 @@ final class StepJournal implements Journal {
      * @param definition what all is the same for, by value; a part that is no definition of a study keeps nothing
      */
     static Journal of(FileLibrary library, Path run, List<?> definition) {
-        var text = new StringBuilder(run.toString()).append('\n').append(program());
+        var text = new StringBuilder(run.toString()).append('\n').append(PROGRAM);
         for (Object part : definition) {
             Optional<String> told = StudyJson.part(part);
             if (told.isEmpty()) {
@@ -73,18 +73,18 @@ final class StepJournal implements Journal {
         return new StepJournal(library, UserFolders.state().resolve("steps").resolve(name + ".jsonl"));
     }
 
-    /** Another program may find other numbers. */
-    private static String program() {
-        try {
-            Path code = Path.of(StepJournal.class
-                    .getProtectionDomain()
-                    .getCodeSource()
-                    .getLocation()
-                    .toURI());
-            FileStamp stamp = FileStamp.of(code);
-            return stamp.size() + " " + stamp.changed();
-        } catch (java.net.URISyntaxException | RuntimeException e) {
-            return "";
+    /** How the program looks: another one may find other numbers. Found once. */
+    private static final String PROGRAM = code(StepJournal.class) + code(Instant.class);
+
+    private static String code(Class<?> of) {
+        try (Stream<Path> all = Files.walk(
+                Path.of(of.getProtectionDomain().getCodeSource().getLocation().toURI()))) {
+            return all.filter(Files::isRegularFile)
+                    .map(p -> FileStamp.of(p).size() + " " + FileStamp.of(p).changed())
+                    .collect(java.util.stream.Collectors.joining(","));
+        } catch (java.net.URISyntaxException | IOException | RuntimeException e) {
+            // What cannot be told apart from another program keeps nothing beyond this run of it.
+            return String.valueOf(System.nanoTime());
         }
     }
 

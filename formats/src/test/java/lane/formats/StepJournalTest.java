@@ -62,10 +62,13 @@ class StepJournalTest {
     private record Read(Profile profile, int known) {}
 
     private Read read(String formula) {
+        return read(formula, List.of());
+    }
+
+    private Read read(String formula, List<String> parts) {
         var treatment = new Treatment(TimeSelector.LAST, "", null, Map.of(), Map.of(), Map.of(), 1.0, null, List.of());
         Study study = Study.empty("bin")
-                .withSources(
-                        l -> List.of(new Source.Simulation("bin", "bin", "bin_*.vtu", List.of(), "", "", treatment)))
+                .withSources(l -> List.of(new Source.Simulation("bin", "bin", "bin_*.vtu", parts, "", "", treatment)))
                 .withQuantities(l -> List.of(new Quantity("m", "m", formula, "", "")))
                 .withStations(l -> List.of(new Station("all", "all", new Region(new Within.All()))))
                 .withReadings(l -> List.of(new Reading(
@@ -104,6 +107,13 @@ class StepJournalTest {
     @Test
     void anotherDefinitionKnowsNothingOfIt() {
         read("moisture");
+        VtkXmlWriter.writeSurface(
+                folder.resolve("lid.vtp"),
+                new lane.field.PartBuilder(MESH).whole("lid").surface(),
+                List.of(),
+                VtkXmlWriter.Options.DEFAULT);
+        // Other surfaces may be other parts of the same names.
+        assertThat(read("moisture", List.of("lid.vtp")).known).isZero();
         Read now = read("2 * moisture");
         assertThat(now.known).isZero();
         assertThat(values(now)).containsExactly(20, 40, 60, 80, 100, 120);

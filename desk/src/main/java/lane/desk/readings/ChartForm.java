@@ -190,10 +190,9 @@ final class ChartForm {
         if (own == null) {
             return Optional.empty();
         }
-        ReadingChart mine = ReadingChart.of(session.study(), session.results(), own, session.palette());
         List<Reading> fit = session.study().readings().stream()
                 .filter(r -> !r.id().equals(reading) && r.ask().form() == Ask.Form.CURVE)
-                .filter(r -> mine.alike(ReadingChart.of(session.study(), session.results(), r, session.palette())))
+                .filter(r -> ReadingChart.alike(session.study(), session.results(), own, r))
                 .toList();
         if (fit.isEmpty()) {
             return Optional.empty();

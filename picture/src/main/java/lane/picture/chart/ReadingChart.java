@@ -64,8 +64,8 @@ public record ReadingChart(
         List<ReadingChart> below = new ArrayList<>();
         for (String id : one.look.below()) {
             study.reading(id)
+                    .filter(r -> alike(study, results, reading, r))
                     .map(r -> one(study, results, r, palette))
-                    .filter(one::alike)
                     .ifPresent(below::add);
         }
         return new ReadingChart(
@@ -83,14 +83,21 @@ public record ReadingChart(
                 below);
     }
 
-    /** Whether another one has the same abscissa. */
-    public boolean alike(ReadingChart other) {
-        if (curves.isEmpty() || other.curves.isEmpty()) {
-            return false;
-        }
-        Profile a = curves.getFirst().profile();
-        Profile b = other.curves.getFirst().profile();
-        return a.abscissaName().equals(b.abscissaName()) && a.abscissaUnit().comparable(b.abscissaUnit());
+    /** Whether the curves of two readings have the same abscissa, so that they can stand beneath one another. */
+    public static boolean alike(Study study, Results results, Reading one, Reading other) {
+        Optional<Profile> a = first(study, results, one);
+        Optional<Profile> b = first(study, results, other);
+        return a.isPresent()
+                && b.isPresent()
+                && a.get().abscissaName().equals(b.get().abscissaName())
+                && a.get().abscissaUnit().comparable(b.get().abscissaUnit());
+    }
+
+    private static Optional<Profile> first(Study study, Results results, Reading reading) {
+        return study.sources().stream()
+                .filter(s -> !study.off().contains(s.id()))
+                .flatMap(s -> results.outcome(reading.id(), s.id()).curve().stream())
+                .findFirst();
     }
 
     private static ReadingChart one(Study study, Results results, Reading reading, Palette palette) {

@@ -27,8 +27,10 @@ public final class Lane {
         VERBS.put("describe", Describe::new);
         VERBS.put("sample", Sample::new);
         VERBS.put("fit", FitTable::new);
+        VERBS.put("converge", Converge::new);
         VERBS.put("settle", Settle::new);
         VERBS.put("integrate", Integrate::new);
+        VERBS.put("transfer", TransferFields::new);
         VERBS.put("history", History::new);
         VERBS.put("picture", Picture::new);
         VERBS.put("chart", Chart::new);

@@ -66,11 +66,9 @@ record OneReading(String over, String of, Kind kind, String by, String length, S
      * @throws LaneException for what is typed wrong, before anything is read
      */
     Study study(Path file) {
-        Path path = file.toAbsolutePath().normalize();
-        String name = path.getFileName().toString();
         var station = new Station("where", over, shape());
-        var treatment = new Treatment(null, length, null, Map.of(), Map.of(), Map.of(), 1.0, null, List.of());
-        var source = new Source.Simulation("run", name, name, parts(path, folder(path)), regions, "", treatment);
+        Source.Simulation source = source(file, length, regions);
+        String name = source.name();
         return Study.empty(name)
                 .withSources(l -> List.of(source))
                 .withQuantities(l -> List.of(new Quantity("of", "--of", of, "", "")))
@@ -83,6 +81,14 @@ record OneReading(String over, String of, Kind kind, String by, String length, S
                     }
                     return all;
                 });
+    }
+
+    /** A file as the run "run" with the parts that stand beside it. */
+    static Source.Simulation source(Path file, String length, String regions) {
+        Path path = file.toAbsolutePath().normalize();
+        String name = path.getFileName().toString();
+        var treatment = new Treatment(null, length, null, Map.of(), Map.of(), Map.of(), 1.0, null, List.of());
+        return new Source.Simulation("run", name, name, parts(path, folder(path)), regions, "", treatment);
     }
 
     /** Surfaces that stand beside the file as its parts, where there is a folder of them. */

@@ -17,8 +17,10 @@ final class Rehearsal {
         Lane.run("sample", mesh, "--line", "0.03,0,0.01 0.036,0,0.1", "--csv", out + "/line.csv");
         Lane.run("sample", mesh, "--points", out + "/line.csv", "--csv", out + "/points.csv");
         Lane.run("settle", out + "/line.csv", "--column", "z", "--over", "abscissa", "--json");
+        Lane.run("converge", "--h", "1,1.5,2", "--values", "1,1.1,1.3", "--json");
         Lane.run("fit", out + "/line.csv", "--x", "abscissa", "--y", "z", "--json");
         Lane.run("integrate", mesh, "--over", "all", "--of", "x", "--kind", "mean", "--json");
+        Lane.run("transfer", mesh, mesh, "--fields", "temperature", "--out", out + "/transfer.vtu", "--json");
         Lane.run("picture", mesh, "--colour", "temperature", "--from", "+x-y+z", "--out", out + "/picture.png");
     }
 }

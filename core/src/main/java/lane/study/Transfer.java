@@ -2,7 +2,6 @@ package lane.study;
 
 import java.util.List;
 import lane.base.LaneException;
-import lane.base.Parallel;
 import lane.base.Work;
 import lane.evaluation.BoundQuantity;
 import lane.evaluation.EvaluationContext;
@@ -11,8 +10,6 @@ import lane.field.Part;
 import lane.field.Run;
 import lane.field.Values;
 import lane.mesh.Axis;
-import lane.mesh.Cell;
-import lane.mesh.Mesh;
 import lane.provenance.Provenance;
 import lane.quantity.Quantity;
 import lane.reading.Profile;
@@ -21,6 +18,7 @@ import lane.station.Placement;
 import lane.station.Placer;
 import lane.station.Points;
 import lane.station.Station;
+import lane.transfer.MeshTransfer;
 import lane.unit.Unit;
 
 /** Values of one run at the places of another's mesh, by interpolation in the cells of the first. */
@@ -42,7 +40,7 @@ public final class Transfer {
     /** @throws LaneException when a run lacks the quantity */
     public static Result difference(Run of, Run datum, Quantity quantity, EvaluationContext lens, Work work) {
         boolean byNode = BoundQuantity.of(datum, quantity, lens).byNode();
-        double[] xyz = byNode ? datum.mesh().xyz() : centres(datum.mesh());
+        double[] xyz = byNode ? datum.mesh().xyz() : MeshTransfer.centres(datum.mesh());
         Values there = Values.of(values(datum, xyz, quantity, lens, work).value());
         Profile here = values(of, xyz, quantity, lens, work);
         double[] out = new double[here.value().length];
@@ -65,19 +63,5 @@ public final class Transfer {
         Placement at = Placer.points(run.locator(work), xyz, turned, work);
         var points = new Station("", "places", new Points(List.of(new lane.mesh.Point(0, 0, 0))));
         return ProfileReader.read(run, at, points, quantity, lens, "", Provenance.EMPTY);
-    }
-
-    /** The mean of the nodes of each cell. */
-    static double[] centres(Mesh mesh) {
-        double[] out = new double[3 * mesh.cellCount()];
-        Parallel.forBlocks(mesh.cellCount(), 1 << 13, (block, from, to) -> {
-            var cell = new Cell(mesh);
-            double[] c = new double[3];
-            for (int i = from; i < to; i++) {
-                cell.load(i).centre(c);
-                System.arraycopy(c, 0, out, 3 * i, 3);
-            }
-        });
-        return out;
     }
 }

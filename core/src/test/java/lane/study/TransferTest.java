@@ -28,7 +28,7 @@ class TransferTest {
 
     private static Run run(CellShape shape, int n, double size, boolean byNode, double slope, double more) {
         Mesh mesh = BoxMesh.of(shape, new int[] {n, n + 1, n + 2}, new double[] {size, size, size}, 0.2, n);
-        double[] at = byNode ? mesh.xyz() : Transfer.centres(mesh);
+        double[] at = byNode ? mesh.xyz() : lane.transfer.MeshTransfer.centres(mesh);
         double[] v = new double[at.length / 3];
         for (int i = 0; i < v.length; i++) {
             v[i] = slope * (at[3 * i] + 2 * at[3 * i + 1] - at[3 * i + 2]) + more;

@@ -22,7 +22,7 @@ final class CheckEvaluator {
     /** Says why a judged lane has nothing to compare. */
     @FunctionalInterface
     interface Missing {
-        String why(Outcome value);
+        String why(String lane, Outcome value);
     }
 
     /** @param datum key of the lane compared with, which is no lane of the result; blank for none */
@@ -48,10 +48,17 @@ final class CheckEvaluator {
             Verdict verdict = lane == null || lane.verdict() == null ? Verdict.NO_DATA : lane.verdict();
             if (worst == null || rank(verdict) > rank(worst)) {
                 worst = verdict;
-                why = lane != null ? lane.sentence() : trouble.isEmpty() ? missing.why(entry.getValue()) : trouble;
+                why = lane != null
+                        ? lane.sentence()
+                        : trouble.isEmpty() ? missing.why(entry.getKey(), entry.getValue()) : trouble;
             }
         }
         return new CheckResult(datum, lanes, worst == null ? Verdict.NO_DATA : worst, why);
+    }
+
+    /** The one that counts, of two demands on one lane. */
+    static Verdict worse(Verdict a, Verdict b) {
+        return rank(b) > rank(a) ? b : a;
     }
 
     private static int rank(Verdict v) {

@@ -1,5 +1,6 @@
 package lane.check;
 
+import java.util.List;
 import java.util.Map;
 import lane.estimate.Uncertainty;
 import lane.provenance.Provenance;
@@ -25,6 +26,38 @@ public record CheckResult(String datum, Map<String, Lane> lanes, Verdict verdict
     }
 
     /**
+     * What a lane's verdict rests on.
+     *
+     * @param measures further measures of the difference that were asked for
+     * @param refined what the meshes of its family say; null for nothing
+     * @param budget what the uncertainty is made of
+     */
+    public record Evidence(
+            List<Measured> measures, @Nullable Refined refined, Budget budget) {
+        public static final Evidence NONE = new Evidence(List.of(), null, Budget.EMPTY);
+
+        public Evidence {
+            measures = List.copyOf(measures);
+        }
+    }
+
+    /**
+     * A further measure.
+     *
+     * @param difference in SI units, or a share
+     * @param scale that it is relative to; NaN for none
+     * @param allowance in words
+     * @param verdict only for a judged lane
+     */
+    public record Measured(
+            Norm norm,
+            double difference,
+            double scale,
+            String allowance,
+            @Nullable Verdict verdict,
+            String sentence) {}
+
+    /**
      * One lane with all that its verdict rests on, in SI units.
      *
      * @param what the difference is, for the ledger: {@code difference}, {@code L2 of difference}
@@ -38,6 +71,7 @@ public record CheckResult(String datum, Map<String, Lane> lanes, Verdict verdict
      * @param curve the whole difference of a profile, else null
      * @param verdict only for a judged lane, else null
      * @param sentence the numbers behind it
+     * @param evidence what it rests on besides
      */
     public record Lane(
             String what,
@@ -51,7 +85,55 @@ public record CheckResult(String datum, Map<String, Lane> lanes, Verdict verdict
             @Nullable Difference curve,
             @Nullable Verdict verdict,
             String sentence,
-            Provenance trail) {
+            Provenance trail,
+            Evidence evidence) {
+        public Lane(
+                String what,
+                double value,
+                double difference,
+                double scale,
+                double allowed,
+                Uncertainty uncertainty,
+                double half,
+                Unit unit,
+                @Nullable Difference curve,
+                @Nullable Verdict verdict,
+                String sentence,
+                Provenance trail) {
+            this(
+                    what,
+                    value,
+                    difference,
+                    scale,
+                    allowed,
+                    uncertainty,
+                    half,
+                    unit,
+                    curve,
+                    verdict,
+                    sentence,
+                    trail,
+                    Evidence.NONE);
+        }
+
+        /** The same with more evidence, and with what is to be told of it behind the sentence. */
+        public Lane with(Evidence other, String note) {
+            return new Lane(
+                    what,
+                    value,
+                    difference,
+                    scale,
+                    allowed,
+                    uncertainty,
+                    half,
+                    unit,
+                    curve,
+                    verdict,
+                    (sentence + " " + note.strip()).strip(),
+                    trail,
+                    other);
+        }
+
         /** Difference over the scale; NaN where it is not defined. */
         public double relative() {
             return scale > 0 ? difference / scale : Double.NaN;

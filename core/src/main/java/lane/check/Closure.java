@@ -50,7 +50,7 @@ public record Closure(double tolerance, boolean absolute) implements Rule {
                 on,
                 "",
                 (lane, value, judged) -> lane(value, judged),
-                value -> value instanceof Outcome.Absent a
+                (lane, value) -> value instanceof Outcome.Absent a
                         ? a.reason()
                         : "This reading has no residual; a closure is that of a balance.");
     }

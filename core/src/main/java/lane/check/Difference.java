@@ -1,6 +1,7 @@
 package lane.check;
 
 import java.util.Arrays;
+import java.util.List;
 import lane.base.LaneException;
 import lane.base.Sum;
 import lane.reading.Profile;
@@ -12,6 +13,7 @@ import lane.station.CurveAxis;
  * @param abscissa comparison points: the datum's own, or the curve's where the datum is a formula
  * @param value difference at each
  * @param uncertainty of the datum or the curve at each, half-width, combined by root of squares; 0 where none is stated
+ * @param datum the datum at each
  * @param weight the share of the overlap that each point stands for; their sum is 1
  * @param l1 mean magnitude
  * @param l2 root mean square
@@ -20,12 +22,15 @@ import lane.station.CurveAxis;
  * @param datumRange greatest minus least of the datum, {@code datumLargest} its largest magnitude and {@code datumMean}
  *     the mean of its magnitude, at the comparison points
  * @param overlapFrom and {@code overlapTo}: where both curves are known; neither is extrapolated
+ * @param correlation of curve and datum; NaN where one of them does not vary
+ * @param inside share of the points whose difference lies inside the datum's own uncertainty; NaN where none is stated
  * @param method how the curves met, for people
  */
 public record Difference(
         double[] abscissa,
         double[] value,
         double[] uncertainty,
+        double[] datum,
         double[] weight,
         double l1,
         double l2,
@@ -37,73 +42,238 @@ public record Difference(
         double datumMean,
         double overlapFrom,
         double overlapTo,
+        double correlation,
+        double inside,
         String method) {
 
-    /**
-     * Compares two profiles. Resampling is piecewise linear (second order in the spacing); points where either side is
-     * absent are left out.
-     *
-     * @throws LaneException when units differ in dimension, a curve goes back and forth, or there is no overlap
-     */
+    /** More turns than this are scatter of the abscissa, not branches. */
+    private static final int BRANCHES = 8;
+
+    /** Compares two profiles as is usual: see {@link Meeting#USUAL}. */
     public static Difference of(Profile curve, Profile datum) {
+        return of(curve, datum, Meeting.USUAL);
+    }
+
+    /**
+     * Compares two profiles. Points where either side is absent are left out; neither is extrapolated. Curves that turn back are compared
+     * branch by branch: each of one with that of the other that lies next to it.
+     *
+     * @throws LaneException when units differ in dimension, a curve goes back and forth too often, or there is no overlap
+     */
+    public static Difference of(Profile curve, Profile datum, Meeting how) {
         curve.unit().requireAlike(datum.unit(), "The comparison");
-        if (!curve.abscissaUnit().comparable(datum.abscissaUnit())
-                || !curve.abscissaName().equals(datum.abscissaName())) {
+        if (!how.align().normalise()
+                && (!curve.abscissaUnit().comparable(datum.abscissaUnit())
+                        || !curve.abscissaName().equals(datum.abscissaName()))) {
             throw new LaneException("One curve runs over " + curve.abscissaName() + ", the other over "
-                    + datum.abscissaName() + "; give both one abscissa.");
+                    + datum.abscissaName() + "; give both one abscissa, or normalise both.");
         }
-        boolean atCurve = datum.formula();
+        if (how.align().none()) {
+            return met(curve, datum, how, "");
+        }
+        return Aligning.met(curve, datum, how);
+    }
+
+    /** @param aligned what was done to the abscissa, for people */
+    static Difference met(Profile curve, Profile datum, Meeting how, String aligned) {
+        boolean atCurve = how.at() == Meeting.At.CURVE || how.at() == Meeting.At.DATUM && datum.formula();
         Profile points = atCurve ? curve : datum;
         // At the same places value meets value, whichever way the abscissa goes there.
         Profile met = atCurve ? datum : curve;
-        boolean paired = Arrays.equals(points.abscissa(), met.abscissa());
-        Met other = paired
-                ? new Met(met.value(), met.uncertainty(), met.upwards())
-                : Sorted.of(met).at(points.abscissa());
-        int n = points.size();
-        double[] at = new double[n];
-        double[] diff = new double[n];
-        double[] half = new double[n];
-        double[] base = new double[n];
-        int[] from = new int[n];
-        double[] down = points.uncertainty();
-        double[] up = points.upwards();
-        int m = 0;
-        for (int i = 0; i < n; i++) {
-            double x = points.abscissa()[i];
-            double own = points.value()[i];
-            double there = other.value[i];
-            if (Double.isFinite(own) && Double.isFinite(there)) {
-                at[m] = x;
-                from[m] = i;
-                diff[m] = atCurve ? own - there : there - own;
-                base[m] = atCurve ? there : own;
-                half[m] = Math.hypot(
-                        uncertainty(there > own ? up : down, i), uncertainty(own > there ? other.up : other.down, i));
-                m++;
+        var found = new Found(atCurve);
+        int[] branches = {1};
+        if (how.at() == Meeting.At.EVEN) {
+            even(curve, datum, how, found);
+        } else if (Arrays.equals(points.abscissa(), met.abscissa())) {
+            var same = new Branch.Met(met.value(), met.uncertainty(), met.upwards());
+            found.add(points, 0, points.size(), same);
+        } else {
+            List<Branch> own = branches(points);
+            List<Branch> others = branches(met);
+            branches[0] = Math.max(own.size(), others.size());
+            for (Branch b : own) {
+                nearest(points, b, others, how).ifPresent(m -> found.add(points, b.from(), b.to(), m));
             }
         }
-        if (m == 0) {
+        if (found.m == 0) {
             throw new LaneException(
                     "The two curves have no abscissa in common, so they cannot be compared; look at where each lies.");
         }
-        String method = (atCurve
-                ? "at the curve's points, datum is a formula"
-                : "at the datum's points, curve resampled linearly");
-        double[] weight =
-                weights(Arrays.copyOf(at, m), from, !points.abscissaName().equals(CurveAxis.NUMBER));
-        return measure(
-                Arrays.copyOf(at, m),
-                Arrays.copyOf(diff, m),
-                Arrays.copyOf(half, m),
-                Arrays.copyOf(base, m),
-                weight,
-                method + ", " + m + " of " + n);
+        String other = how.resampling().word();
+        String method = how.at() == Meeting.At.EVEN
+                ? "at " + how.samples() + " even points of what is common, both resampled " + other
+                : atCurve
+                        ? datum.formula()
+                                ? "at the curve's points, datum is a formula"
+                                : "at the curve's points, datum resampled " + other
+                        : "at the datum's points, curve resampled " + other;
+        method +=
+                (branches[0] > 1 ? ", " + branches[0] + " branches" : "") + aligned + ", " + found.m + " of " + found.n;
+        boolean length = how.weighting() == Meeting.Weighting.LENGTH
+                && !points.abscissaName().equals(CurveAxis.NUMBER);
+        return found.measure(
+                length, how.weighting() == Meeting.Weighting.SAMPLES ? method + ", each counting the same" : method);
     }
 
-    /** The half-width on the side where the other curve lies. */
-    private static double uncertainty(double[] half, int i) {
-        return half.length == 0 || Double.isNaN(half[i]) ? 0 : half[i];
+    private static void even(Profile curve, Profile datum, Meeting how, Found found) {
+        List<Branch> one = branches(curve);
+        List<Branch> two = branches(datum);
+        if (one.size() > 1 || two.size() > 1) {
+            throw new LaneException(
+                    "Even points are those of curves that do not turn back; compare at the datum's points.");
+        }
+        if (one.isEmpty() || two.isEmpty()) {
+            return;
+        }
+        double[] x = one.getFirst().x();
+        double[] y = two.getFirst().x();
+        double from = Math.max(x[0], y[0]);
+        double to = Math.min(x[x.length - 1], y[y.length - 1]);
+        if (!(from <= to)) {
+            return;
+        }
+        double[] at = new double[how.samples()];
+        for (int i = 0; i < at.length; i++) {
+            double f = i / (at.length - 1.0);
+            at[i] = (1 - f) * from + f * to;
+        }
+        Branch.Met own = two.getFirst().at(at, how.resampling());
+        found.add(at, own, one.getFirst().at(at, how.resampling()));
+    }
+
+    private static List<Branch> branches(Profile p) {
+        List<Branch> all = Branch.of(p);
+        if (all.size() > BRANCHES) {
+            throw new LaneException("A curve goes back and forth along its " + p.abscissaName() + " " + (all.size() - 1)
+                    + " times, so it has several values at one place; draw it against the distance along the line.");
+        }
+        return all;
+    }
+
+    /** What lies next to a branch: of the other's branches that with the least mean square of the difference. */
+    private static java.util.Optional<Branch.Met> nearest(Profile points, Branch b, List<Branch> others, Meeting how) {
+        double[] at = Arrays.copyOfRange(points.abscissa(), b.from(), b.to());
+        Branch.Met best = null;
+        double least = Double.POSITIVE_INFINITY;
+        for (Branch o : others) {
+            Branch.Met met = o.at(at, how.resampling());
+            double sum = 0;
+            int n = 0;
+            for (int i = 0; i < at.length; i++) {
+                double d = met.value()[i] - points.value()[b.from() + i];
+                if (Double.isFinite(d)) {
+                    sum += d * d;
+                    n++;
+                }
+            }
+            // A branch that shares but the place where it turns is not the one.
+            double mean = n == 0 ? Double.POSITIVE_INFINITY : sum / n * at.length / n;
+            if (mean < least) {
+                least = mean;
+                best = met;
+            }
+        }
+        return java.util.Optional.ofNullable(best);
+    }
+
+    /** Points that have values on both sides, while they are collected. */
+    private static final class Found {
+        private final boolean atCurve;
+        private double[] at = new double[64];
+        private double[] diff = new double[64];
+        private double[] half = new double[64];
+        private double[] datum = new double[64];
+        private double[] datumHalf = new double[64];
+        private int[] from = new int[64];
+        private int m;
+        private int n;
+
+        Found(boolean atCurve) {
+            this.atCurve = atCurve;
+        }
+
+        /** The points of a curve with what the other is there. */
+        void add(Profile points, int first, int end, Branch.Met other) {
+            for (int i = first; i < end; i++) {
+                int k = i - first;
+                add(
+                        i,
+                        points.abscissa()[i],
+                        points.value()[i],
+                        Branch.half(points.uncertainty(), i),
+                        Branch.half(points.upwards(), i),
+                        other.value()[k],
+                        Branch.half(other.down(), k),
+                        Branch.half(other.up(), k));
+            }
+            n = points.size();
+        }
+
+        /** Points with the datum and the curve there. */
+        void add(double[] places, Branch.Met datum, Branch.Met curve) {
+            for (int i = 0; i < places.length; i++) {
+                add(
+                        i,
+                        places[i],
+                        datum.value()[i],
+                        datum.down()[i],
+                        datum.up()[i],
+                        curve.value()[i],
+                        curve.down()[i],
+                        curve.up()[i]);
+            }
+            n = places.length;
+        }
+
+        private void add(
+                int number,
+                double x,
+                double own,
+                double down,
+                double up,
+                double there,
+                double otherDown,
+                double otherUp) {
+            if (!Double.isFinite(own) || !Double.isFinite(there)) {
+                return;
+            }
+            // The sample where a curve turns is one of both branches; it counts once, with the one next to it.
+            if (m > 0 && from[m - 1] == number) {
+                if (Math.abs(own - there) >= Math.abs(diff[m - 1])) {
+                    return;
+                }
+                m--;
+            }
+            if (m == at.length) {
+                at = Arrays.copyOf(at, 2 * m);
+                diff = Arrays.copyOf(diff, 2 * m);
+                half = Arrays.copyOf(half, 2 * m);
+                datum = Arrays.copyOf(datum, 2 * m);
+                datumHalf = Arrays.copyOf(datumHalf, 2 * m);
+                from = Arrays.copyOf(from, 2 * m);
+            }
+            at[m] = x;
+            from[m] = number;
+            diff[m] = atCurve ? own - there : there - own;
+            datum[m] = atCurve ? there : own;
+            // The half-widths on the sides where the other one lies.
+            double mine = there > own ? up : down;
+            double its = own > there ? otherUp : otherDown;
+            half[m] = Math.hypot(mine, its);
+            datumHalf[m++] = atCurve ? its : mine;
+        }
+
+        Difference measure(boolean length, String method) {
+            double[] x = Arrays.copyOf(at, m);
+            return Difference.measure(
+                    x,
+                    Arrays.copyOf(diff, m),
+                    Arrays.copyOf(half, m),
+                    Arrays.copyOf(datum, m),
+                    Arrays.copyOf(datumHalf, m),
+                    weights(x, from, length),
+                    method);
+        }
     }
 
     /**
@@ -132,7 +302,13 @@ public record Difference(
     }
 
     private static Difference measure(
-            double[] at, double[] diff, double[] half, double[] base, double[] weight, String method) {
+            double[] at,
+            double[] diff,
+            double[] half,
+            double[] base,
+            double[] baseHalf,
+            double[] weight,
+            String method) {
         var l1 = new Sum();
         var l2 = new Sum();
         var bias = new Sum();
@@ -158,10 +334,17 @@ public record Difference(
             from = Math.min(from, at[i]);
             to = Math.max(to, at[i]);
         }
+        int inside = 0;
+        int stated = 0;
+        for (int i = 0; i < at.length; i++) {
+            stated += baseHalf[i] > 0 ? 1 : 0;
+            inside += baseHalf[i] > 0 && Math.abs(diff[i]) <= baseHalf[i] ? 1 : 0;
+        }
         return new Difference(
                 at,
                 diff,
                 half,
+                base,
                 weight,
                 l1.value(),
                 Math.sqrt(l2.value()),
@@ -173,7 +356,30 @@ public record Difference(
                 mean.value(),
                 from,
                 to,
+                correlation(diff, base, weight),
+                stated == 0 ? Double.NaN : (double) inside / stated,
                 method);
+    }
+
+    /** Pearson's, of the curve and the datum; NaN where one of them does not vary. */
+    private static double correlation(double[] diff, double[] base, double[] weight) {
+        double mx = 0;
+        double my = 0;
+        for (int i = 0; i < base.length; i++) {
+            mx += weight[i] * base[i];
+            my += weight[i] * (base[i] + diff[i]);
+        }
+        double xx = 0;
+        double yy = 0;
+        double xy = 0;
+        for (int i = 0; i < base.length; i++) {
+            double x = base[i] - mx;
+            double y = base[i] + diff[i] - my;
+            xx += weight[i] * x * x;
+            yy += weight[i] * y * y;
+            xy += weight[i] * x * y;
+        }
+        return xx > 0 && yy > 0 ? Math.clamp(xy / Math.sqrt(xx * yy), -1, 1) : Double.NaN;
     }
 
     public double norm(Norm norm) {
@@ -181,6 +387,9 @@ public record Difference(
             case L1 -> l1;
             case L2 -> l2;
             case LINF -> linf;
+            case BIAS -> bias;
+            case CORRELATION -> 1 - correlation;
+            case INSIDE -> 1 - inside;
         };
     }
 
@@ -190,7 +399,8 @@ public record Difference(
             case ABSOLUTE -> 1;
             case RANGE -> datumRange;
             case LARGEST -> datumLargest;
-            case MEAN -> datumMean;
+            case MEAN, LOCAL -> datumMean;
+            case UNCERTAINTY -> Double.NaN;
         };
     }
 
@@ -208,9 +418,10 @@ public record Difference(
             largest = Math.max(largest, u);
         }
         return switch (norm) {
-            case L1 -> sum;
+            case L1, BIAS -> sum;
             case L2 -> Math.sqrt(sum);
             case LINF -> largest;
+            case CORRELATION, INSIDE -> 0;
         };
     }
 
@@ -228,74 +439,27 @@ public record Difference(
         return at;
     }
 
-    /** The point that decides whether all points keep a tolerance, each with its own uncertainty; see {@link Verdict#deciding}. */
-    public int deciding(double allowed) {
+    /**
+     * The point that decides whether all points keep a tolerance, each with its own uncertainty; see {@link Verdict#deciding}.
+     *
+     * @param allowed at each point
+     */
+    public int deciding(double[] allowed) {
         double[] size = new double[value.length];
+        double[] half = new double[value.length];
         for (int i = 0; i < size.length; i++) {
-            size[i] = Math.abs(value[i]);
+            // What nothing is allowed of is out by any difference.
+            double unit = allowed[i] > 0 ? allowed[i] : Double.MIN_NORMAL;
+            size[i] = Math.abs(value[i]) / unit;
+            half[i] = uncertainty[i] / unit;
         }
-        return Verdict.deciding(size, uncertainty, allowed);
+        return Verdict.deciding(size, half, 1);
     }
 
-    /** The other curve at each point: its value and its half-widths downwards and upwards. */
-    private record Met(double[] value, double[] down, double[] up) {}
-
-    /** A curve ordered by abscissa for piecewise linear lookup. */
-    private record Sorted(double[] x, double[] y, double[] u, double[] above) {
-        static Sorted of(Profile p) {
-            int n = p.size();
-            double[] x = p.abscissa();
-            boolean up = true;
-            boolean down = true;
-            for (int i = 1; i < n; i++) {
-                up &= x[i] >= x[i - 1];
-                down &= x[i] <= x[i - 1];
-            }
-            if (!up && !down) {
-                throw new LaneException("A curve goes back and forth along its " + p.abscissaName()
-                        + ", so it has several values at one place; draw it against the distance along the line.");
-            }
-            double[] below = p.uncertainty();
-            double[] above = p.upwards();
-            double[] sx = new double[n];
-            double[] sy = new double[n];
-            double[] su = new double[n];
-            double[] sv = new double[n];
-            for (int i = 0; i < n; i++) {
-                int k = up ? i : n - 1 - i;
-                sx[i] = x[k];
-                sy[i] = p.value()[k];
-                su[i] = uncertainty(below, k);
-                sv[i] = uncertainty(above, k);
-            }
-            return new Sorted(sx, sy, su, sv);
-        }
-
-        Met at(double[] places) {
-            return new Met(lookup(places, y), lookup(places, u), lookup(places, above));
-        }
-
-        private double[] lookup(double[] places, double[] values) {
-            return Arrays.stream(places).map(v -> lookup(v, values)).toArray();
-        }
-
-        private double lookup(double v, double[] values) {
-            int n = x.length;
-            // A point that misses the end by rounding only is at the end.
-            double slack = n == 0 ? 0 : 1e-12 * Math.max(Math.abs(x[0]), Math.abs(x[n - 1]));
-            if (n == 0 || !(v >= x[0] - slack && v <= x[n - 1] + slack)) {
-                return Double.NaN;
-            }
-            int k = Arrays.binarySearch(x, v);
-            if (k >= 0) {
-                return values[k];
-            }
-            k = -k - 1;
-            if (k == 0 || k == n) {
-                return values[k == 0 ? 0 : n - 1];
-            }
-            double f = (v - x[k - 1]) / (x[k] - x[k - 1]);
-            return (1 - f) * values[k - 1] + f * values[k];
-        }
+    /** The same with one tolerance for all. */
+    public int deciding(double allowed) {
+        double[] all = new double[value.length];
+        Arrays.fill(all, allowed);
+        return deciding(all);
     }
 }

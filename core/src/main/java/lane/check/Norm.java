@@ -4,7 +4,10 @@ package lane.check;
 public enum Norm {
     L1("L1", "mean magnitude"),
     L2("L2", "root mean square"),
-    LINF("Linf", "largest magnitude");
+    LINF("Linf", "largest magnitude"),
+    BIAS("bias", "mean, with its sign"),
+    CORRELATION("1 - r", "one less the correlation"),
+    INSIDE("outside", "share of points outside of the datum's uncertainty");
 
     private final String symbol;
     private final String word;
@@ -20,5 +23,10 @@ public enum Norm {
 
     public String word() {
         return word;
+    }
+
+    /** Whether it is a share, which has no unit and needs no scale. */
+    public boolean share() {
+        return this == CORRELATION || this == INSIDE;
     }
 }

@@ -26,6 +26,11 @@ public interface Rule {
         return false;
     }
 
+    /** Keys of other readings that it looks at. */
+    default java.util.List<String> readings() {
+        return java.util.List.of();
+    }
+
     /** Key of the rule's own datum; blank for the study's. */
     default String datum() {
         return "";

@@ -53,7 +53,7 @@ public record Trend(double tolerance, boolean absolute) implements Rule {
                 on,
                 "",
                 (lane, value, judged) -> lane(on, lane, judged),
-                value -> value instanceof Outcome.Absent a
+                (lane, value) -> value instanceof Outcome.Absent a
                         ? a.reason()
                         : "A trend needs a number in this lane and in a coarser run of its family.");
     }
@@ -98,7 +98,6 @@ public record Trend(double tolerance, boolean absolute) implements Rule {
                                 .replace(", no uncertainty stated", ", over " + values.size() + " runs")
                         + (grows ? " It is greater than the change before." : "");
         var settings = new LinkedHashMap<String, String>();
-        settings.put("runs", String.valueOf(values.size()));
         settings.put("runs", String.valueOf(values.size()));
         settings.put("tolerance", String.valueOf(tolerance));
         settings.put("relative to", absolute ? "absolute" : "finest value");

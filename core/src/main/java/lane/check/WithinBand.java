@@ -65,7 +65,8 @@ public record WithinBand(@Nullable Double least, @Nullable Double greatest, Stri
                 on,
                 "",
                 (lane, value, judged) -> lane(value, judged),
-                value -> value instanceof Outcome.Absent a ? a.reason() : "This reading has no number to judge.");
+                (lane, value) ->
+                        value instanceof Outcome.Absent a ? a.reason() : "This reading has no number to judge.");
     }
 
     private CheckResult.@Nullable Lane lane(Outcome value, boolean judged) {

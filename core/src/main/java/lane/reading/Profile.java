@@ -93,6 +93,24 @@ public record Profile(
                 trail);
     }
 
+    /** The same with other uncertainties. */
+    public Profile banded(List<Band> others) {
+        return new Profile(
+                abscissa,
+                value,
+                others,
+                abscissaName,
+                abscissaUnit,
+                unit,
+                formula,
+                found,
+                note,
+                coverage,
+                places,
+                beside,
+                trail);
+    }
+
     /** The same of samples that lie in space. */
     public Profile at(double[] xyz) {
         return as(coverage, xyz, beside);

@@ -25,6 +25,7 @@ import lane.evaluation.Outside;
 import lane.evaluation.StationResolver;
 import lane.field.Run;
 import lane.field.Treatment;
+import lane.mesh.CellSize;
 import lane.provenance.Method;
 import lane.provenance.Provenance;
 import lane.quantity.FieldUnit;
@@ -174,7 +175,7 @@ public final class Evaluator {
                         laid,
                         new LinkedHashMap<>(readings),
                         new LinkedHashMap<>(beside),
-                        judged(study, readings),
+                        judged(study, readings, runs, work),
                         lens.with(beyond.apart()))));
             }
             var of = new LinkedHashMap<String, Outcome>();
@@ -189,7 +190,7 @@ public final class Evaluator {
             readings.put(reading.id(), of);
             beside.put(reading.id(), more);
         }
-        Map<String, CheckResult> checks = judged(study, readings);
+        Map<String, CheckResult> checks = judged(study, readings, runs, work);
         library.settled(study);
         return new Results(asked, runs, told, placements, laid, readings, beside, checks, lens.with(beyond.apart()));
     }
@@ -204,11 +205,13 @@ public final class Evaluator {
         return out;
     }
 
-    private Map<String, CheckResult> judged(Study study, Map<String, Map<String, Outcome>> readings) {
+    private Map<String, CheckResult> judged(
+            Study study, Map<String, Map<String, Outcome>> readings, Map<String, Run> runs, Work work) {
         var checks = new LinkedHashMap<String, CheckResult>();
+        Map<String, Double> sizes = study.checks().isEmpty() ? Map.of() : sizes(runs, work);
         for (Check check : study.checks()) {
             Map<String, Outcome> outcomes = readings.getOrDefault(check.reading(), Map.of());
-            checks.put(check.id(), judged(check, study.crossing(check, outcomes)));
+            checks.put(check.id(), judged(check, study.crossing(check, outcomes, sizes, readings)));
         }
         return checks;
     }
@@ -242,10 +245,24 @@ public final class Evaluator {
         });
     }
 
+    /** The representative size of each run's cells, found once for a mesh. */
+    private Map<String, Double> sizes(Map<String, Run> runs, Work work) {
+        var out = new LinkedHashMap<String, Double>();
+        runs.forEach((id, run) -> {
+            double h = memo.of(new SizeKey(run.mesh().key()), () -> CellSize.of(run.mesh(), work));
+            if (h > 0) {
+                out.put(id, h);
+            }
+        });
+        return out;
+    }
+
+    private record SizeKey(Object mesh) {}
+
     private CheckResult judged(Check check, Crossing on) {
         return memo.counted(new CheckKey(check, on), () -> {
             try {
-                return check.rule().judge(on);
+                return check.judge(on);
             } catch (CancellationException e) {
                 throw e;
             } catch (RuntimeException e) {

@@ -156,6 +156,20 @@ public record Study(
 
     /** What a check is carried out on. */
     public Crossing crossing(Check check, Map<String, Outcome> outcomes) {
+        return crossing(check, outcomes, Map.of(), Map.of());
+    }
+
+    /**
+     * What a check is carried out on.
+     *
+     * @param sizes of the cells of runs, in metres
+     * @param readings what lanes answered to every reading
+     */
+    public Crossing crossing(
+            Check check,
+            Map<String, Outcome> outcomes,
+            Map<String, Double> sizes,
+            Map<String, Map<String, Outcome>> readings) {
         List<String> judged = check.judged().isEmpty() ? judged(check) : check.judged();
         List<String> family = sources.stream()
                 .filter(Source.Simulation.class::isInstance)
@@ -163,7 +177,19 @@ public record Study(
                 .filter(r -> judged.stream().anyMatch(j -> family(j).equals(r.family())))
                 .map(Source.Simulation::id)
                 .toList();
-        return new Crossing(outcomes, datum(), judged, family);
+        var families = new java.util.LinkedHashMap<String, String>();
+        family.forEach(id -> families.put(id, family(id)));
+        var own = new java.util.LinkedHashMap<String, Double>();
+        family.forEach(id -> {
+            Double h = sizes.get(id);
+            if (h != null) {
+                own.put(id, h);
+            }
+        });
+        var others = new java.util.LinkedHashMap<String, Crossing.Other>();
+        check.rule().readings().forEach(id -> reading(id)
+                .ifPresent(r -> others.put(id, new Crossing.Other(r.name(), readings.getOrDefault(id, Map.of())))));
+        return new Crossing(outcomes, datum(), judged, family, families, own, check.doubts(), others);
     }
 
     private String family(String lane) {

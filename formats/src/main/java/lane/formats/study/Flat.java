@@ -20,6 +20,8 @@ import java.util.Objects;
 import java.util.function.Function;
 import lane.base.LaneException;
 import lane.check.Check;
+import lane.check.Decision;
+import lane.check.Doubts;
 import lane.check.Rule;
 import lane.reading.Ask;
 import lane.reading.Reading;
@@ -32,6 +34,9 @@ import org.jspecify.annotations.Nullable;
  * "stations": ..., "measure": ..., "unit": ...}} is easier to write by hand than an object within an object.
  */
 final class Flat {
+    /** How many of the names stand before the content. */
+    private static final int FIRST = 2;
+
     private Flat() {}
 
     static Module module() {
@@ -56,10 +61,27 @@ final class Flat {
                 module,
                 Check.class,
                 Rule.class,
-                List.of("id", "reading", "judged"),
-                c -> new Object[] {c.id(), c.reading(), c.judged()},
+                List.of("id", "reading", "judged", "group", "uncertainty", "decision"),
+                c -> new Object[] {
+                    c.id(),
+                    c.reading(),
+                    c.judged(),
+                    c.group().isBlank() ? null : c.group(),
+                    c.doubts().usual() ? null : c.doubts(),
+                    c.decision()
+                },
                 Check::rule,
-                (own, rule) -> new Check(own.text("id"), own.text("reading"), rule, own.texts("judged")));
+                (own, rule) -> {
+                    Doubts doubts = own.of("uncertainty", Doubts.class);
+                    return new Check(
+                            own.text("id"),
+                            own.text("reading"),
+                            rule,
+                            own.texts("judged"),
+                            doubts == null ? Doubts.USUAL : doubts,
+                            own.text("group"),
+                            own.of("decision", Decision.class));
+                });
         return module;
     }
 
@@ -84,6 +106,22 @@ final class Flat {
                 out.add(text(name, one));
             }
             return out;
+        }
+
+        /** Something with parts of its own; null where it is left out. */
+        <T> @Nullable T of(String name, Class<T> type) throws JsonMappingException {
+            JsonNode found = node.get(name);
+            if (found == null || found.isNull()) {
+                return null;
+            }
+            try (JsonParser of = found.traverse(parser.getCodec())) {
+                return of.getCodec().readValue(of, type);
+            } catch (JsonMappingException e) {
+                e.prependPath(node, name);
+                throw e;
+            } catch (IOException e) {
+                throw JsonMappingException.from(parser, String.valueOf(e.getMessage()), e);
+            }
         }
 
         private String text(String name, JsonNode found) throws JsonMappingException {
@@ -122,16 +160,17 @@ final class Flat {
                 Object[] own = identity.apply(value);
                 out.writeStartObject();
                 out.writeStringField("kind", inner.remove("kind").asText());
-                // The unit or what is judged stands last, as it does when one writes it.
-                for (int i = 0; i + 1 < own.length; i++) {
-                    out.writeObjectField(names.get(i), own[i]);
-                }
-                for (var field : inner.properties()) {
-                    out.writeObjectField(field.getKey(), field.getValue());
-                }
-                // What is not there is not written.
-                if (own[own.length - 1] != null) {
-                    out.writeObjectField(names.getLast(), own[own.length - 1]);
+                // The unit or what is judged stands last, as it does when one writes it; what is not there is not
+                // written.
+                for (int i = 0; i < own.length; i++) {
+                    if (i == FIRST) {
+                        for (var field : inner.properties()) {
+                            out.writeObjectField(field.getKey(), field.getValue());
+                        }
+                    }
+                    if (own[i] != null) {
+                        out.writeObjectField(names.get(i), own[i]);
+                    }
                 }
                 out.writeEndObject();
             }

@@ -46,6 +46,7 @@ import lane.study.SavedView;
 import lane.study.Settings;
 import lane.study.Source;
 import lane.study.Study;
+import org.jspecify.annotations.Nullable;
 
 /** How the parts of a study stand in JSON, where that is not plain from their records: which kind by which word, and what may be left out. */
 final class StudyMixIns {
@@ -94,6 +95,15 @@ final class StudyMixIns {
                 .addMixIn(Sampling.class, SamplingKinds.class)
                 .addMixIn(Ask.class, ByWord.class)
                 .addMixIn(Rule.class, ByWord.class)
+                .addMixIn(lane.check.AgainstDatum.class, AgainstDatumMixIn.class)
+                .addMixIn(lane.check.Closure.class, AbsoluteMixIn.class)
+                .addMixIn(lane.check.Trend.class, AbsoluteMixIn.class)
+                .addMixIn(lane.check.Converges.class, AbsoluteMixIn.class)
+                .addMixIn(lane.check.Doubts.class, WhereNotEmpty.class)
+                .addMixIn(lane.check.Doubts.Input.class, WhereNotEmpty.class)
+                .addMixIn(lane.check.Meeting.class, MeetingMixIn.class)
+                .addMixIn(lane.check.Alignment.class, AlignmentMixIn.class)
+                .addMixIn(lane.check.Decision.class, DecisionMixIn.class)
                 .addMixIn(lane.measure.Statistic.class, StatisticMixIn.class)
                 .addMixIn(lane.measure.Heat.class, HeatMixIn.class)
                 .addMixIn(lane.measure.Newtonian.class, HeatMixIn.class)
@@ -288,6 +298,57 @@ final class StudyMixIns {
 
     @JsonInclude(JsonInclude.Include.NON_NULL)
     private abstract static class LenientWhereThereIsSome extends Lenient {}
+
+    /** What is empty is not written. */
+    @JsonInclude(JsonInclude.Include.NON_EMPTY)
+    private abstract static class WhereNotEmpty {}
+
+    @SuppressWarnings("UnusedMethod")
+    private abstract static class AgainstDatumMixIn {
+        @JsonInclude(JsonInclude.Include.NON_EMPTY)
+        abstract List<lane.check.Demand> also();
+
+        @JsonInclude(JsonInclude.Include.NON_EMPTY)
+        abstract lane.check.@Nullable Meeting how();
+
+        @JsonInclude(JsonInclude.Include.NON_EMPTY)
+        abstract String other();
+    }
+
+    /** A tolerance is a share unless it is said. */
+    @SuppressWarnings("UnusedMethod")
+    private abstract static class AbsoluteMixIn {
+        @JsonSetter(nulls = Nulls.AS_EMPTY)
+        abstract boolean absolute();
+    }
+
+    @SuppressWarnings("UnusedMethod")
+    private abstract static class MeetingMixIn {
+        @JsonSetter(nulls = Nulls.AS_EMPTY)
+        abstract int samples();
+    }
+
+    @JsonInclude(JsonInclude.Include.NON_NULL)
+    @SuppressWarnings("UnusedMethod")
+    private abstract static class AlignmentMixIn {
+        @JsonSetter(nulls = Nulls.AS_EMPTY)
+        abstract double shift();
+
+        @JsonSetter(nulls = Nulls.AS_EMPTY)
+        abstract boolean reverse();
+
+        @JsonSetter(nulls = Nulls.AS_EMPTY)
+        abstract boolean normalise();
+
+        @JsonSetter(nulls = Nulls.AS_EMPTY)
+        abstract boolean fit();
+    }
+
+    @SuppressWarnings("UnusedMethod")
+    private abstract static class DecisionMixIn {
+        @JsonSetter(nulls = Nulls.AS_EMPTY)
+        abstract boolean accepted();
+    }
 
     /** Cells count whole unless it is said. */
     @SuppressWarnings("UnusedMethod")

@@ -3,8 +3,11 @@ package lane.ledger;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import lane.check.Budget;
 import lane.check.Check;
 import lane.check.CheckResult;
+import lane.check.Refined;
+import lane.convergence.Convergence;
 import lane.provenance.Provenance;
 import lane.reading.Outcome;
 import lane.reading.Profile;
@@ -149,6 +152,23 @@ public record Ledger(List<Line> lines) {
                             l.trail());
                 }
             }
+            for (Map.Entry<String, CheckResult.Lane> e : result.lanes().entrySet()) {
+                evidence(item, name(e.getKey()), e.getValue());
+            }
+            if (check.decision() != null) {
+                add(
+                        "check",
+                        item,
+                        "decision",
+                        "",
+                        Double.NaN,
+                        "",
+                        Double.NaN,
+                        Double.NaN,
+                        result.verdict().word(),
+                        check.decision().words(),
+                        Provenance.EMPTY);
+            }
             if (result.lanes().values().stream().allMatch(l -> l.verdict() == null)) {
                 add(
                         "check",
@@ -162,6 +182,65 @@ public record Ledger(List<Line> lines) {
                         result.verdict().word(),
                         result.why(),
                         Provenance.EMPTY);
+            }
+        }
+
+        /** Further measures, what the family's meshes say, and the budget of a judged lane. */
+        private void evidence(String item, String lane, CheckResult.Lane l) {
+            Unit unit = l.unit().difference();
+            for (CheckResult.Measured m : l.evidence().measures()) {
+                boolean share = m.norm().share();
+                add(
+                        "check",
+                        item,
+                        m.norm().symbol() + (share ? "" : " of difference"),
+                        lane,
+                        share ? m.difference() : unit.fromSi(m.difference()),
+                        share ? "1" : unit.label(),
+                        m.scale() > 0 ? m.difference() / m.scale() : Double.NaN,
+                        Double.NaN,
+                        m.verdict() == null ? "" : m.verdict().word(),
+                        m.verdict() == null ? "" : m.sentence(),
+                        l.trail());
+            }
+            Refined refined = l.evidence().refined();
+            if (refined == null || l.verdict() == null) {
+                return;
+            }
+            Convergence c = refined.convergence();
+            String words = refined.words();
+            convergence(item, "observed order", lane, c.order(), "1", words, l);
+            if (refined.curve() == null) {
+                convergence(
+                        item,
+                        "extrapolated",
+                        lane,
+                        l.unit().fromSi(c.extrapolated()),
+                        l.unit().label(),
+                        words,
+                        l);
+                convergence(item, "numerical uncertainty", lane, unit.fromSi(c.half()), unit.label(), words, l);
+            }
+            for (Budget.Row row : l.evidence().budget().rows()) {
+                add(
+                        "check",
+                        item,
+                        "standard uncertainty, " + row.component(),
+                        lane,
+                        unit.fromSi(row.standard()),
+                        unit.label(),
+                        l.evidence().budget().share(row),
+                        Double.NaN,
+                        "",
+                        "from " + name(row.from()) + "; relative is its share in the square of all",
+                        l.trail());
+            }
+        }
+
+        private void convergence(
+                String item, String what, String lane, double value, String unit, String words, CheckResult.Lane l) {
+            if (Double.isFinite(value)) {
+                add("check", item, what, lane, value, unit, Double.NaN, Double.NaN, "", words, l.trail());
             }
         }
 

@@ -12,6 +12,7 @@ final class Selection {
     private final Runnable told;
     private final Map<Chosen, String> chosen = new EnumMap<>(Chosen.class);
     private int stop = 1;
+    private int cameFrom;
     private Session.@Nullable Mark mark;
     private @Nullable Point picked;
     private Supplier<Provenance> trail = () -> Provenance.EMPTY;
@@ -28,7 +29,13 @@ final class Selection {
 
     void go(int number) {
         stop = number;
+        cameFrom = 0;
         told.run();
+    }
+
+    /** The stop from which the picture was looked at for once; 0 for none. */
+    int cameFrom() {
+        return cameFrom;
     }
 
     String of(Chosen what) {
@@ -51,7 +58,10 @@ final class Selection {
 
     void mark(Session.Mark wanted) {
         mark = wanted;
+        int from = stop;
         go(2);
+        cameFrom = from == 2 ? 0 : from;
+        told.run();
     }
 
     @Nullable

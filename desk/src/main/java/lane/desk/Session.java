@@ -455,6 +455,11 @@ public final class Session {
         selection.go(number);
     }
 
+    /** The stop from which a place in the picture was asked for, to go back to; 0 for none. */
+    public int cameFrom() {
+        return selection.cameFrom();
+    }
+
     /** The key of what is chosen of a kind; blank for none. */
     public String selected(Chosen what) {
         return selection.of(what);

@@ -11,6 +11,7 @@ import javafx.scene.layout.VBox;
 import lane.base.Figures;
 import lane.check.Check;
 import lane.check.CheckResult;
+import lane.check.Refined;
 import lane.desk.Chosen;
 import lane.desk.Marks;
 import lane.desk.Named;
@@ -32,8 +33,10 @@ final class CheckCard {
     }
 
     Node show(Check check, @Nullable CheckResult result) {
-        HBox card = Ui.row(24, settings(check, result), evidence(check, result), why(check, result));
-        card.setAlignment(javafx.geometry.Pos.TOP_LEFT);
+        var card = new FlowPane(
+                24, 14, why(check, result), settings(check, result), evidence(check, result), doubts(check, result));
+        card.setRowValignment(javafx.geometry.VPos.TOP);
+        card.setId("check-card");
         card.getStyleClass().add("paper");
         card.setStyle(
                 "-fx-padding: 12 16 14 36; -fx-border-color: transparent transparent -hair -teal; -fx-border-width: 0 0 1 3;");
@@ -87,6 +90,28 @@ final class CheckCard {
         HBox judged = Ui.row(8, Ui.left("Judged", 72, "second"), ticks);
         judged.setAlignment(javafx.geometry.Pos.TOP_LEFT);
         box.getChildren().add(judged);
+        var group = Ui.text("check-group", c.group(), t -> change(c.under(t.strip())));
+        group.setPromptText("heading on the board");
+        group.setPrefWidth(160);
+        box.getChildren().add(Ui.row(8, Ui.left("Group", 72, "second"), group));
+        return box;
+    }
+
+    /** How well the numbers are known, what that is made of, and what somebody decided. */
+    private Node doubts(Check check, @Nullable CheckResult result) {
+        var box = new VBox(7, Ui.label("Uncertainty", "title"));
+        box.setMinWidth(290);
+        box.setMaxWidth(330);
+        CheckResult.Lane judged = result == null
+                ? null
+                : result.lanes().values().stream()
+                        .filter(l -> l.verdict() != null)
+                        .findFirst()
+                        .orElse(null);
+        if (judged != null && !judged.evidence().budget().rows().isEmpty()) {
+            box.getChildren().add(BudgetTable.of(session, judged));
+        }
+        box.getChildren().addAll(DoubtsRows.of(session, check, d -> change(check.doubting(d))));
         return box;
     }
 
@@ -152,6 +177,16 @@ final class CheckCard {
             row.setOnMouseClicked(e -> session.showCheck(check.id(), s.id()));
             box.getChildren().add(row);
         }
+        result.lanes().values().stream()
+                .filter(l -> l.verdict() != null)
+                .findFirst()
+                .ifPresent(l -> {
+                    more(l, box);
+                    Refined refined = l.evidence().refined();
+                    if (refined != null && refined.curve() == null) {
+                        box.getChildren().add(SizeChart.of(refined, l.unit()));
+                    }
+                });
         if (curves) {
             result.lanes().values().stream()
                     .filter(l -> l.curve() != null)
@@ -164,6 +199,24 @@ final class CheckCard {
                                     "muted")));
         }
         return box;
+    }
+
+    /** Further measures that were asked for, each with its verdict. */
+    private static void more(CheckResult.Lane l, VBox box) {
+        for (CheckResult.Measured m : l.evidence().measures()) {
+            Unit u = l.unit().difference();
+            double shown = m.norm().share() ? m.difference() : u.fromSi(m.difference());
+            HBox row = Ui.row(
+                    8,
+                    Ui.left(m.norm().symbol(), 60, "second"),
+                    Ui.cell(Ticks.brief(shown) + (m.norm().share() ? "" : " " + u.symbol()), 90, "second"),
+                    Ui.left("allowed " + m.allowance(), 110, "small", "muted"));
+            if (m.verdict() != null) {
+                row.getChildren().add(Marks.verdictWord(m.verdict()));
+            }
+            row.getStyleClass().add("table-row");
+            box.getChildren().add(row);
+        }
     }
 
     /** Written alike down the column, fine enough that a hundredth of the smallest tolerance can be seen. */
@@ -189,9 +242,8 @@ final class CheckCard {
 
     private Node why(Check check, @Nullable CheckResult result) {
         var box = new VBox(8, Ui.label("Why", "title"));
-        box.setMinWidth(150);
-        box.setMaxWidth(300);
-        HBox.setHgrow(box, javafx.scene.layout.Priority.ALWAYS);
+        box.setMinWidth(290);
+        box.setMaxWidth(290);
         if (result != null) {
             // A unit stays on the line of its number.
             var text = Ui.label(result.why().replaceAll("(\\d) (?=\\S{1,8}(,|$))", "$1\u00a0"), "second");
@@ -206,6 +258,7 @@ final class CheckCard {
             rule.setMinHeight(javafx.scene.layout.Region.USE_PREF_SIZE);
             box.getChildren().addAll(Marks.verdictWord(result.verdict()), text, rule);
         }
+        box.getChildren().addAll(DecisionRows.of(check, d -> change(check.decided(d))));
         box.getChildren()
                 .add(new FlowPane(
                         8,

@@ -1,15 +1,21 @@
 package lane.desk.checks;
 
+import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.function.Function;
+import java.util.function.Supplier;
 import javafx.scene.Node;
-import javafx.scene.control.ScrollPane;
+import javafx.scene.control.Label;
+import javafx.scene.control.ListCell;
+import javafx.scene.control.ListView;
+import javafx.scene.control.TextField;
 import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
-import lane.base.Figures;
 import lane.check.AgainstDatum;
 import lane.check.Check;
 import lane.check.CheckResult;
@@ -18,44 +24,75 @@ import lane.check.Norm;
 import lane.check.Scale;
 import lane.check.Verdict;
 import lane.desk.Chosen;
-import lane.desk.LaneColumns;
 import lane.desk.Marks;
+import lane.desk.Named;
 import lane.desk.Nothing;
 import lane.desk.Session;
 import lane.desk.Ui;
 import lane.desk.View;
-import lane.estimate.Estimate;
-import lane.picture.LaneStyle;
-import lane.picture.Palette;
-import lane.picture.Ticks;
 import lane.reading.Ask;
-import lane.reading.AskKind;
 import lane.reading.Reading;
-import lane.study.Source;
+import lane.study.Board;
 import lane.study.Study;
-import lane.unit.Unit;
-import org.jspecify.annotations.Nullable;
 
 /** The crossing board: rows are checks, columns are lanes under their chips, then tolerance and verdict. */
 public final class ChecksView implements View {
-    /** Room for the longest verdict. */
-    private static final double VERDICT = 112;
-
     private final Session session;
     private final BorderPane pane = new BorderPane();
-    private final HBox top = Ui.row(12);
-    private final VBox rows = new VBox();
-    private boolean onlyOpen;
+    private final VBox top = new VBox();
+    private final HBox tools = Ui.row(10);
+    private final Label summary = Ui.label("", "second");
+    private final HBox head = new HBox();
+    private final ListView<Item> rows = new ListView<>();
+    private final TextField search = new TextField();
+    private Board.Look look = Board.Look.ALL;
+
+    /** What stands in a line of the list; each line is another one, so that it is drawn anew. */
+    private static final class Item {
+        private final Supplier<Node> made;
+
+        Item(Supplier<Node> made) {
+            this.made = made;
+        }
+    }
 
     public ChecksView(Session session) {
         this.session = session;
-        top.getStyleClass().add("toolbar");
-        top.setMinHeight(40);
+        tools.getStyleClass().add("toolbar");
+        tools.setMinHeight(40);
+        summary.setWrapText(true);
+        summary.setId("board-summary");
+        summary.setMinHeight(Region.USE_PREF_SIZE);
+        summary.setStyle("-fx-padding: 7 16 7 16;");
+        search.setId("board-search");
+        search.setPromptText("search");
+        search.setPrefWidth(120);
+        search.textProperty().addListener((o, was, now) -> {
+            look = look.search(now);
+            fill();
+        });
+        top.getChildren().addAll(tools, summary, head);
+        HBox.setHgrow(head, Priority.ALWAYS);
         pane.setTop(top);
-        var scroll = new ScrollPane(rows);
-        scroll.setFitToWidth(true);
-        scroll.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
-        pane.setCenter(scroll);
+        // Only what is seen is made: there may be thousands of checks.
+        rows.setId("board");
+        rows.getStyleClass().add("board");
+        rows.setFocusTraversable(false);
+        rows.setCellFactory(v -> new ListCell<>() {
+            {
+                setStyle("-fx-padding: 0; -fx-background-color: transparent;");
+                prefWidthProperty().bind(v.widthProperty().subtract(2));
+                setMaxWidth(Region.USE_PREF_SIZE);
+            }
+
+            @Override
+            protected void updateItem(Item item, boolean empty) {
+                super.updateItem(item, empty);
+                setGraphic(empty || item == null ? null : item.made.get());
+                setText(null);
+            }
+        });
+        pane.setCenter(rows);
         pane.getStyleClass().add("sheet");
     }
 
@@ -88,11 +125,11 @@ public final class ChecksView implements View {
             counts.put(v, 0);
         }
         session.results().checks().values().forEach(c -> counts.merge(c.verdict(), 1, Integer::sum));
-        top.getChildren()
+        tools.getChildren()
                 .setAll(
                         Ui.label("Checks", "title"),
                         Ui.label(Ui.count(session.study().checks().size(), "check"), "muted", "small"));
-        counts.forEach((v, n) -> top.getChildren()
+        counts.forEach((v, n) -> tools.getChildren()
                 .add(Ui.row(
                         5,
                         Marks.verdict(v),
@@ -100,51 +137,120 @@ public final class ChecksView implements View {
                                 n + " " + v.word(),
                                 "verdict-word",
                                 "verdict-" + v.word().replace(' ', '-')))));
-        top.getChildren()
+        tools.getChildren().add(Ui.spring());
+        tools.getChildren()
                 .addAll(
-                        Ui.spring(),
-                        Ui.button(
-                                onlyOpen ? "Show all" : "Show only open ones",
-                                () -> {
-                                    onlyOpen = !onlyOpen;
-                                    refresh();
-                                },
-                                "small-button"),
+                        search,
+                        looked(
+                                "board-show",
+                                "Show",
+                                List.of(Board.Show.values()),
+                                look.show(),
+                                Board.Show::word,
+                                v -> look.show(v)),
+                        looked(
+                                "board-order",
+                                "Order",
+                                List.of(Board.Order.values()),
+                                look.order(),
+                                Board.Order::word,
+                                v -> look.order(v)),
+                        looked(
+                                "board-grouping",
+                                "Headings",
+                                List.of(Board.Grouping.values()),
+                                look.grouping(),
+                                Board.Grouping::word,
+                                v -> look.grouping(v)),
+                        Templates.menu(session),
                         Nothing.unless(Ui.button("+ Add check", this::add, "small-button"), lacks()));
-        rows.getChildren().clear();
-        List<Source> sources = session.study().sources();
-        List<LaneStyle> styles = LaneStyle.of(sources, session.palette());
-        rows.getChildren().add(head(sources, styles));
-        for (Check check : session.study().checks()) {
-            CheckResult result = session.results().checks().get(check.id());
-            if (onlyOpen && result != null && result.verdict() == Verdict.WITHIN) {
-                continue;
+        summary.setText(Board.summary(session.results()));
+        boolean any = !session.study().checks().isEmpty();
+        summary.setVisible(any);
+        summary.setManaged(any);
+        Node titles = new BoardRow(session).head();
+        HBox.setHgrow(titles, Priority.ALWAYS);
+        head.getChildren().setAll(titles);
+        fill();
+    }
+
+    /** A choice of the board's own, which is no part of the study. */
+    private <T> Node looked(
+            String id, String title, List<T> all, T now, Function<T, String> word, Function<T, Board.Look> next) {
+        var menu = Named.menuButton(title + ": " + word.apply(now));
+        menu.setId(id);
+        menu.getStyleClass().add("small-menu");
+        menu.setMinWidth(Region.USE_PREF_SIZE);
+        for (T item : all) {
+            var one = Named.radioItem(word.apply(item));
+            one.setSelected(item.equals(now));
+            one.setOnAction(e -> {
+                look = next.apply(item);
+                refresh();
+            });
+            menu.getItems().add(one);
+        }
+        return menu;
+    }
+
+    private void fill() {
+        List<Item> all = new ArrayList<>();
+        var made = new BoardRow(session);
+        for (Board.Section section : Board.of(session.results(), look)) {
+            if (!section.name().isBlank()) {
+                all.add(new Item(() -> heading(section)));
             }
-            rows.getChildren().add(row(check, result, sources, styles));
-            if (check.id().equals(session.selected(Chosen.CHECK))) {
-                if (!session.trailOf().equals("check " + check.id())) {
-                    session.showCheck(check.id(), "");
+            for (Check check : section.checks()) {
+                CheckResult result = session.results().checks().get(check.id());
+                all.add(new Item(() -> made.row(check, result)));
+                if (check.id().equals(session.selected(Chosen.CHECK))) {
+                    if (!session.trailOf().equals("check " + check.id())) {
+                        session.showCheck(check.id(), "");
+                    }
+                    all.add(new Item(() -> new CheckCard(session).show(check, result)));
                 }
-                rows.getChildren().add(new CheckCard(session).show(check, result));
             }
         }
         if (session.study().checks().isEmpty()) {
-            Node empty = session.study().readings().isEmpty()
-                    ? Nothing.here(
-                            "No check yet",
-                            "A check judges a reading: against a datum, a band, a closed balance or a trend. There is no reading to judge"
-                                    + " yet.",
-                            List.of(new Nothing.Step("Go to Readings", () -> session.go(4))))
-                    : Nothing.here(
-                            "No check yet",
-                            "A check judges a reading: against a datum, a band, a closed balance or a trend. Its verdict is within, out or"
-                                    + " undecided.",
-                            session.study().readings().stream()
-                                    .limit(6)
-                                    .map(r -> new Nothing.Step("Check " + r.name(), () -> openOrAdd(session, r.id())))
-                                    .toList());
-            rows.getChildren().add(empty);
+            all.add(new Item(this::empty));
+        } else if (all.isEmpty()) {
+            all.add(new Item(() -> Nothing.here(
+                    "No check is shown",
+                    "None of the " + Ui.count(session.study().checks().size(), "check") + " is like that.",
+                    List.of(new Nothing.Step("Show all", () -> {
+                        look = Board.Look.ALL;
+                        search.clear();
+                        refresh();
+                    })))));
         }
+        rows.getItems().setAll(all);
+    }
+
+    private static Node heading(Board.Section section) {
+        HBox row = Ui.row(
+                8,
+                Ui.label(section.name(), "strong"),
+                Ui.label(Ui.count(section.checks().size(), "check"), "small", "muted"));
+        row.getStyleClass().addAll("table-row", "paper");
+        row.setStyle("-fx-padding: 8 16 6 16;");
+        return row;
+    }
+
+    private Node empty() {
+        return session.study().readings().isEmpty()
+                ? Nothing.here(
+                        "No check yet",
+                        "A check judges a reading: against a datum, a band, a closed balance or a trend. There is no reading to judge"
+                                + " yet.",
+                        List.of(new Nothing.Step("Go to Readings", () -> session.go(4))))
+                : Nothing.here(
+                        "No check yet",
+                        "A check judges a reading: against a datum, a band, a closed balance or a trend. Its verdict is within, out or"
+                                + " undecided.",
+                        session.study().readings().stream()
+                                .limit(6)
+                                .map(r -> new Nothing.Step("Check " + r.name(), () -> openOrAdd(session, r.id())))
+                                .toList());
     }
 
     /** What is lacking for a check, with the way to it. */
@@ -184,209 +290,5 @@ public final class ChecksView implements View {
                     return l;
                 }));
         session.select(Chosen.CHECK, id);
-    }
-
-    private HBox head(List<Source> sources, List<LaneStyle> styles) {
-        HBox lanes = Ui.row(0);
-        for (int i = 0; i < sources.size(); i++) {
-            var band = new Region();
-            band.setMinSize(Ui.CHIP, 2.5);
-            band.setMaxSize(Ui.CHIP, 2.5);
-            band.setStyle("-fx-background-color: " + Palette.css(styles.get(i).colour()) + ";");
-            var box = new VBox(5, band, Ui.cell(sources.get(i).name(), 112, "small", "muted"));
-            box.setMinWidth(Ui.PITCH);
-            lanes.getChildren().add(box);
-        }
-        HBox row = Ui.row(
-                0,
-                Ui.left("", 36),
-                Ui.left("Reading", Ui.LANES_AT - 36, "small", "muted"),
-                new LaneColumns(session, lanes));
-        row.getChildren()
-                .addAll(
-                        Ui.cell("tolerance", 84, "small", "muted"),
-                        Ui.left("", 22),
-                        Ui.left("verdict", VERDICT, "small", "muted"));
-        row.getStyleClass().addAll("table-row", "paper");
-        row.setAlignment(javafx.geometry.Pos.BOTTOM_LEFT);
-        return row;
-    }
-
-    private Node row(Check check, @Nullable CheckResult result, List<Source> sources, List<LaneStyle> styles) {
-        Reading reading = session.study().reading(check.reading()).orElse(null);
-        boolean profile = reading != null && reading.curve();
-        String name = reading == null ? check.reading() + " (deleted)" : reading.name();
-        String word = reading == null ? "" : AskKind.ALL.of(reading.ask()).word();
-        boolean plain = !profile && check.rule().comparesWithDatum();
-        String kind = plain ? word : word + ", " + check.rule().measure();
-        String against = result == null
-                        || result.datum().isBlank()
-                        || result.datum().equals(session.study().datum())
-                ? ""
-                : ", against "
-                        + session.study()
-                                .source(result.datum())
-                                .map(Source::name)
-                                .orElse(result.datum());
-        boolean open = check.id().equals(session.selected(Chosen.CHECK));
-        var arrow = Ui.icon(
-                open
-                        ? org.kordamp.ikonli.feather.Feather.CHEVRON_DOWN
-                        : org.kordamp.ikonli.feather.Feather.CHEVRON_RIGHT);
-        HBox mark = Ui.row(0, arrow);
-        mark.setMinWidth(36);
-        mark.setStyle("-fx-padding: 0 0 0 13;");
-        var words = new VBox(
-                Ui.left(name, Ui.LANES_AT - 40, "second", open ? "strong" : "label"),
-                Ui.left(kind + against, Ui.LANES_AT - 40, "small", "muted"));
-        words.setMinWidth(Ui.LANES_AT - 36);
-        words.setAlignment(javafx.geometry.Pos.CENTER_LEFT);
-        HBox lanes = Ui.row(0);
-        lanes.setMinHeight(35);
-        HBox row = Ui.row(0, mark, words, new LaneColumns(session, lanes));
-        double most = result == null ? 0 : most(result);
-        for (int i = 0; i < sources.size(); i++) {
-            lanes.getChildren().add(cell(check, result, sources.get(i), styles.get(i), most));
-        }
-        row.getChildren()
-                .addAll(
-                        Ui.cell(check.rule().allowance(result == null ? Unit.UNKNOWN : result.unit()), 84, "second"),
-                        Ui.left("", 22),
-                        verdict(result));
-        row.setId("check-" + check.id());
-        row.getStyleClass().add("board-row");
-        if (open) {
-            row.getStyleClass().add("selected");
-        }
-        row.setFocusTraversable(true);
-        row.setAccessibleText(name + ", "
-                + (result == null ? "not computed" : result.verdict().word()));
-        Runnable toggle = () -> {
-            session.select(Chosen.CHECK, open ? "" : check.id());
-        };
-        row.setOnMouseClicked(e -> toggle.run());
-        row.setOnKeyPressed(e -> {
-            if (e.getCode() == javafx.scene.input.KeyCode.ENTER || e.getCode() == javafx.scene.input.KeyCode.SPACE) {
-                toggle.run();
-            }
-        });
-        return row;
-    }
-
-    private static Node verdict(@Nullable CheckResult result) {
-        HBox box = Ui.row(0);
-        if (result != null) {
-            box.getChildren().add(Marks.verdictWord(result.verdict()));
-        }
-        box.setMinWidth(VERDICT);
-        box.setMaxWidth(VERDICT);
-        return box;
-    }
-
-    /** The half height of all thumbnails of a row, so that they can be compared. */
-    private static double most(CheckResult result) {
-        double most = 0;
-        for (CheckResult.Lane l : result.lanes().values()) {
-            if (l.curve() != null) {
-                most = Math.max(most, Math.max(l.curve().linf(), 1.4 * zero(l.allowed())));
-            }
-        }
-        return most;
-    }
-
-    private Node cell(Check check, @Nullable CheckResult result, Source source, LaneStyle style, double most) {
-        HBox box = Ui.row(2);
-        box.setMinWidth(Ui.PITCH);
-        box.setMaxWidth(Ui.PITCH);
-        box.setStyle("-fx-padding: 0 16 0 0;");
-        box.setAlignment(javafx.geometry.Pos.CENTER_RIGHT);
-        boolean off = session.study().off().contains(source.id());
-        boolean judged =
-                result != null && result.lanes().get(source.id()) instanceof CheckResult.Lane l && l.verdict() != null;
-        // What a verdict rests on is shown even where its lane is switched off.
-        if (result == null || off && !judged) {
-            return box;
-        }
-        if (off) {
-            box.getChildren().add(Ui.label("off", "small", "muted"));
-        }
-        if (source.id().equals(result.datum())) {
-            boolean has =
-                    !(session.results().outcome(check.reading(), source.id()) instanceof lane.reading.Outcome.Absent);
-            var flag = Ui.smallIcon(org.kordamp.ikonli.feather.Feather.FLAG);
-            String value = session.results().outcome(check.reading(), source.id()).numbers().stream()
-                    .findFirst()
-                    .map(t -> Ticks.number(t.shown(), sixth(t)))
-                    .orElse("");
-            var texts = new VBox(Ui.cell(value, 104, "second"), line(flag, has ? "datum" : "no datum"));
-            box.getChildren().add(texts);
-            return box;
-        }
-        CheckResult.Lane lane = result.lanes().get(source.id());
-        if (lane == null) {
-            box.getChildren().add(Ui.label("no data", "small", "muted"));
-            return box;
-        }
-        String tone = lane.verdict() == Verdict.OUT ? "brick" : lane.verdict() == Verdict.UNDECIDED ? "ochre" : "label";
-        String weight = lane.verdict() != null ? "strong" : "label";
-        boolean absolute = !(lane.scale() > 0) || absolute(check);
-        String share = absolute
-                ? Ticks.brief(lane.unit().differenceFromSi(lane.difference())) + " "
-                        + lane.unit().difference().symbol()
-                : percent(100 * lane.relative()) + " %";
-        if (lane.curve() != null) {
-            box.getChildren()
-                    .addAll(
-                            Thumbnail.of(lane.curve(), style, most, zero(lane.allowed())),
-                            Ui.spring(),
-                            whole(Ui.label(share, "second", tone, weight)));
-        } else {
-            String value = lane.value() == 0 ? "0" : Ticks.number(lane.unit().fromSi(lane.value()), sixth(lane));
-            box.getChildren()
-                    .add(new VBox(
-                            Ui.cell(value, 110, "second", weight),
-                            Ui.cell(
-                                    lane.relative() > 0 ? "+" + share : share,
-                                    110,
-                                    "small",
-                                    lane.verdict() == null ? "muted" : tone)));
-        }
-        return box;
-    }
-
-    /** Beside a small picture there is room for two digits of a small one. */
-    private static String percent(double v) {
-        return Figures.of(v, Math.abs(v) < 0.1 ? 2 : 3).whole(v);
-    }
-
-    private static Node whole(javafx.scene.control.Label label) {
-        label.setMinWidth(Region.USE_PREF_SIZE);
-        return label;
-    }
-
-    private static HBox line(Node icon, String text) {
-        HBox box = Ui.row(4, icon, Ui.label(text, "small", "muted"));
-        box.setAlignment(javafx.geometry.Pos.CENTER_RIGHT);
-        return box;
-    }
-
-    /** Five digits are enough on the board. */
-    private static double sixth(Estimate t) {
-        double v = Math.abs(t.shown());
-        return t.uncertainty().stated()
-                ? t.unit().differenceFromSi(t.uncertainty().half())
-                : Math.pow(10, Math.floor(Math.log10(v)) - 3);
-    }
-
-    private static double sixth(CheckResult.Lane l) {
-        return Math.pow(10, Math.floor(Math.log10(Math.abs(l.unit().fromSi(l.value())))) - 3);
-    }
-
-    private static double zero(double v) {
-        return Double.isNaN(v) ? 0 : v;
-    }
-
-    private static boolean absolute(Check check) {
-        return check.rule().allowance(Unit.UNKNOWN).indexOf('%') < 0;
     }
 }

@@ -44,4 +44,17 @@ public final class ClosureForm implements RuleForm {
                 t -> changed.accept(new Closure(t, rule.absolute())),
                 a -> changed.accept(new Closure(rule.tolerance(), a))));
     }
+
+    @Override
+    public java.util.Optional<Node> inPlace(Check check, @Nullable CheckResult result, Consumer<Rule> changed) {
+        var rule = (Closure) check.rule();
+        return java.util.Optional.of(CheckRows.inPlace(
+                check,
+                result,
+                rule.tolerance(),
+                rule.absolute(),
+                "of the largest term",
+                t -> changed.accept(new Closure(t, rule.absolute())),
+                a -> changed.accept(new Closure(rule.tolerance(), a))));
+    }
 }

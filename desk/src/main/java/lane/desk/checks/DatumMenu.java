@@ -58,9 +58,7 @@ public final class DatumMenu {
         String study = session.study().datum();
         String now = rule.datum().isBlank() ? study : rule.datum();
         var menu = menu("reading-datum", name(session, now, "none, choose one"));
-        Consumer<String> set = id -> session.edit(
-                "Datum of a check",
-                s -> s.with(check.by(new AgainstDatum(rule.norm(), rule.scale(), rule.tolerance(), id))));
+        Consumer<String> set = id -> session.edit("Datum of a check", s -> s.with(check.by(rule.from(id))));
         var follows = Named.radioItem("the study's: " + name(session, study, "none"));
         follows.setSelected(rule.datum().isBlank());
         follows.setOnAction(e -> set.accept(""));

@@ -27,4 +27,9 @@ public interface RuleForm extends Kinds.Kind<Rule> {
      * @param result what it found; null before it was carried out
      */
     List<Node> rows(Session session, Check check, @Nullable CheckResult result, Consumer<Rule> changed);
+
+    /** Where the tolerance is changed on the board itself; empty for a kind that has not one number of it. */
+    default java.util.Optional<Node> inPlace(Check check, @Nullable CheckResult result, Consumer<Rule> changed) {
+        return java.util.Optional.empty();
+    }
 }

@@ -44,4 +44,17 @@ public final class TrendForm implements RuleForm {
                 t -> changed.accept(new Trend(t, rule.absolute())),
                 a -> changed.accept(new Trend(rule.tolerance(), a))));
     }
+
+    @Override
+    public java.util.Optional<Node> inPlace(Check check, @Nullable CheckResult result, Consumer<Rule> changed) {
+        var rule = (Trend) check.rule();
+        return java.util.Optional.of(CheckRows.inPlace(
+                check,
+                result,
+                rule.tolerance(),
+                rule.absolute(),
+                "of the finest value",
+                t -> changed.accept(new Trend(t, rule.absolute())),
+                a -> changed.accept(new Trend(rule.tolerance(), a))));
+    }
 }

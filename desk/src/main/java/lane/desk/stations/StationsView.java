@@ -247,6 +247,11 @@ public final class StationsView implements View {
                             Ui.button("Go to Intake", () -> session.go(1), "small-button"));
             return;
         }
+        if (session.cameFrom() == 5) {
+            var back = Ui.button("Back to the check", () -> session.go(5), "small-button");
+            back.setId("back-to-check");
+            tools.getChildren().add(back);
+        }
         var laneBox = Ui.choice(
                 "picture-lane", lanes, session.study().source(state.lane).orElseThrow(), Source::name, s -> {
                     state.lane = s.id();

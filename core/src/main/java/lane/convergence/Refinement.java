@@ -65,7 +65,7 @@ public final class Refinement {
             if (order < observed) {
                 notes.add("The observed order lies above the scheme's, " + number(order)
                         + ", which the uncertainty counts upon.");
-            } else if (Double.isNaN(order) && observed > 2.1) {
+            } else if (Double.isNaN(order) && observed > 2.5) {
                 notes.add(
                         "The observed order lies above 2: state that of the scheme, or look whether the meshes are alike.");
             } else if (observed < 0.5) {

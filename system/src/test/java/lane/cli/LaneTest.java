@@ -48,7 +48,7 @@ class LaneTest {
                 .containsPattern("Rotor torque \\[.*\\]\n  coarse  +23\\.")
                 .containsPattern("Swirl across the gap.*\n  coarse  +\\d+ of \\d+ samples have a value")
                 .contains("Swirl across the gap, L2")
-                .containsPattern("\nout: Temperature at outlet: Difference .*, uncertainty .*, tolerance .*")
+                .containsPattern("\nundecided: Temperature at outlet: Difference .*, uncertainty .*, tolerance .*")
                 .contains("ledger.csv");
         List<String> ledger = Files.readAllLines(folder.resolve("out/ledger.csv"));
         assertThat(ledger).anyMatch(l -> l.contains("Rotor torque,tally,fine,23.8"));

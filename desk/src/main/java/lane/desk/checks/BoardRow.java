@@ -31,11 +31,11 @@ import org.jspecify.annotations.Nullable;
 /** Rows of the board: what is checked, a cell a lane, then order, uncertainty, tolerance and verdict. */
 final class BoardRow {
     /** Room for the longest verdict. */
-    private static final double VERDICT = 112;
+    private static final double VERDICT = 92;
 
-    private static final double ORDER = 46;
-    private static final double DOUBT = 82;
-    private static final double ALLOWED = 132;
+    private static final double ORDER = 42;
+    private static final double DOUBT = 78;
+    private static final double ALLOWED = 104;
 
     private final Session session;
     private final List<Source> sources;
@@ -68,7 +68,7 @@ final class BoardRow {
                         Ui.cell("order", ORDER, "small", "muted"),
                         Ui.cell("uncertainty", DOUBT, "small", "muted"),
                         Ui.cell("tolerance", ALLOWED, "small", "muted"),
-                        Ui.left("", 12),
+                        Ui.left("", 6),
                         Ui.left("verdict", VERDICT, "small", "muted"));
         row.getStyleClass().addAll("table-row", "paper");
         row.setAlignment(javafx.geometry.Pos.BOTTOM_LEFT);
@@ -117,7 +117,7 @@ final class BoardRow {
                             cell(check, result, sources.get(i), styles.get(i), most), check, result, sources.get(i)));
         }
         row.getChildren()
-                .addAll(order(result), doubt(result), allowed(check, result), Ui.left("", 12), verdict(check, result));
+                .addAll(order(result), doubt(result), allowed(check, result), Ui.left("", 6), verdict(check, result));
         row.setId("check-" + check.id());
         row.getStyleClass().add("board-row");
         if (open) {
@@ -160,8 +160,7 @@ final class BoardRow {
                 ? ""
                 : result.lanes().values().stream()
                         .filter(l -> l.verdict() != null && l.half() > 0)
-                        .map(l -> "±" + two(l.unit().differenceFromSi(l.half())) + " "
-                                + l.unit().difference().symbol())
+                        .map(l -> "±" + two(l.unit().differenceFromSi(l.half())))
                         .findFirst()
                         .orElse("");
         return Ui.cell(text, DOUBT, "small");

@@ -67,20 +67,20 @@ final class CheckRows {
         var field =
                 Ui.number("tolerance-" + check.id(), share ? 100 * now : now, v -> typed.accept(share ? v / 100 : v));
         field.getStyleClass().add("in-place");
-        field.setPrefWidth(58);
-        field.setMinWidth(58);
+        field.setPrefWidth(46);
+        field.setMinWidth(46);
         var menu = Named.menuButton(brief.apply(scale));
         menu.setId("scale-" + check.id());
         menu.getStyleClass().addAll("small-menu", "in-place");
-        menu.setMinWidth(62);
-        menu.setMaxWidth(62);
+        menu.setMinWidth(56);
+        menu.setMaxWidth(56);
         for (S s : scales) {
             var item = Named.radioItem(word.apply(s));
             item.setSelected(s.equals(scale));
             item.setOnAction(e -> chosen.accept(s));
             menu.getItems().add(item);
         }
-        HBox row = Ui.row(3, field, menu);
+        HBox row = Ui.row(1, field, menu);
         row.setAlignment(javafx.geometry.Pos.CENTER_RIGHT);
         // A click here is none on the row.
         row.setOnMouseClicked(javafx.event.Event::consume);

@@ -1,9 +1,7 @@
 package lane.desk.checks;
 
 import java.util.ArrayList;
-import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.function.Function;
 import java.util.function.Supplier;
 import javafx.scene.Node;
@@ -22,9 +20,7 @@ import lane.check.CheckResult;
 import lane.check.Closure;
 import lane.check.Norm;
 import lane.check.Scale;
-import lane.check.Verdict;
 import lane.desk.Chosen;
-import lane.desk.Marks;
 import lane.desk.Named;
 import lane.desk.Nothing;
 import lane.desk.Session;
@@ -46,6 +42,7 @@ public final class ChecksView implements View {
     private final ListView<Item> rows = new ListView<>();
     private final TextField search = new TextField();
     private Board.Look look = Board.Look.ALL;
+    private String opened = "";
 
     /** What stands in a line of the list; each line is another one, so that it is drawn anew. */
     private static final class Item {
@@ -81,14 +78,21 @@ public final class ChecksView implements View {
         rows.setCellFactory(v -> new ListCell<>() {
             {
                 setStyle("-fx-padding: 0; -fx-background-color: transparent;");
-                prefWidthProperty().bind(v.widthProperty().subtract(2));
+                // Beside the bar that scrolls.
+                prefWidthProperty().bind(v.widthProperty().subtract(18));
                 setMaxWidth(Region.USE_PREF_SIZE);
             }
 
             @Override
             protected void updateItem(Item item, boolean empty) {
                 super.updateItem(item, empty);
-                setGraphic(empty || item == null ? null : item.made.get());
+                Node made = empty || item == null ? null : item.made.get();
+                if (made instanceof Region r) {
+                    r.setMinWidth(0);
+                    r.prefWidthProperty().bind(prefWidthProperty());
+                    r.setMaxWidth(Region.USE_PREF_SIZE);
+                }
+                setGraphic(made);
                 setText(null);
             }
         });
@@ -120,23 +124,10 @@ public final class ChecksView implements View {
 
     @Override
     public void refresh() {
-        Map<Verdict, Integer> counts = new LinkedHashMap<>();
-        for (Verdict v : Verdict.values()) {
-            counts.put(v, 0);
-        }
-        session.results().checks().values().forEach(c -> counts.merge(c.verdict(), 1, Integer::sum));
         tools.getChildren()
                 .setAll(
                         Ui.label("Checks", "title"),
                         Ui.label(Ui.count(session.study().checks().size(), "check"), "muted", "small"));
-        counts.forEach((v, n) -> tools.getChildren()
-                .add(Ui.row(
-                        5,
-                        Marks.verdict(v),
-                        Ui.label(
-                                n + " " + v.word(),
-                                "verdict-word",
-                                "verdict-" + v.word().replace(' ', '-')))));
         tools.getChildren().add(Ui.spring());
         tools.getChildren()
                 .addAll(
@@ -168,8 +159,9 @@ public final class ChecksView implements View {
         boolean any = !session.study().checks().isEmpty();
         summary.setVisible(any);
         summary.setManaged(any);
-        Node titles = new BoardRow(session).head();
+        Region titles = new BoardRow(session).head();
         HBox.setHgrow(titles, Priority.ALWAYS);
+        titles.setStyle("-fx-padding: 0 18 0 0;");
         head.getChildren().setAll(titles);
         fill();
     }
@@ -196,6 +188,7 @@ public final class ChecksView implements View {
     private void fill() {
         List<Item> all = new ArrayList<>();
         var made = new BoardRow(session);
+        int at = -1;
         for (Board.Section section : Board.of(session.results(), look)) {
             if (!section.name().isBlank()) {
                 all.add(new Item(() -> heading(section)));
@@ -204,6 +197,7 @@ public final class ChecksView implements View {
                 CheckResult result = session.results().checks().get(check.id());
                 all.add(new Item(() -> made.row(check, result)));
                 if (check.id().equals(session.selected(Chosen.CHECK))) {
+                    at = all.size() - 1;
                     if (!session.trailOf().equals("check " + check.id())) {
                         session.showCheck(check.id(), "");
                     }
@@ -224,6 +218,14 @@ public final class ChecksView implements View {
                     })))));
         }
         rows.getItems().setAll(all);
+        String open = session.selected(Chosen.CHECK);
+        if (!open.equals(opened)) {
+            opened = open;
+            if (at >= 0) {
+                // What was opened is seen as far as there is room, with the row above it.
+                rows.scrollTo(Math.max(0, at - 1));
+            }
+        }
     }
 
     private static Node heading(Board.Section section) {

@@ -56,6 +56,16 @@ public interface Ask {
         throw new lane.base.LaneException("Reading \"" + reading.name() + "\" is no number of a curve.");
     }
 
+    /** Keys of other readings whose answers it takes. */
+    default List<String> readings() {
+        return List.of();
+    }
+
+    /** Keys of other lanes that it looks at. */
+    default List<String> lanes() {
+        return List.of();
+    }
+
     /** Whether it rests on all stored times of a run, and not on the one that is looked at. */
     default boolean overTime() {
         return false;

@@ -23,6 +23,7 @@ import lane.station.Station;
  * @param stations by key, as they stand in space; null for none
  * @param trail how the run came about
  * @param moments the stored times of the run
+ * @param elsewhere what other lanes answered
  * @param doubts whether it is wanted how well numbers are integrated, which takes as long again
  */
 public record ReadingContext(
@@ -34,7 +35,22 @@ public record ReadingContext(
         Work work,
         Provenance trail,
         Moments moments,
-        boolean doubts) {
+        boolean doubts,
+        Elsewhere elsewhere) {
+    /** One that knows this lane alone. */
+    public ReadingContext(
+            Run run,
+            EvaluationContext lens,
+            StationResolver places,
+            Function<String, Station> stations,
+            Memo memo,
+            Work work,
+            Provenance trail,
+            Moments moments,
+            boolean doubts) {
+        this(run, lens, places, stations, memo, work, trail, moments, doubts, Elsewhere.NONE);
+    }
+
     /** @throws LaneException when the study has no such station */
     public Station station(String id, Reading reading) {
         Station found = stations.apply(id);
@@ -74,16 +90,16 @@ public record ReadingContext(
 
     /** The same where the numbers alone are wanted. */
     public ReadingContext plain() {
-        return new ReadingContext(run, lens, places, stations, memo, work, trail, moments, false);
+        return new ReadingContext(run, lens, places, stations, memo, work, trail, moments, false, elsewhere);
     }
 
     /** The same with another trail so far. */
     public ReadingContext with(Provenance other) {
-        return new ReadingContext(run, lens, places, stations, memo, work, other, moments, doubts);
+        return new ReadingContext(run, lens, places, stations, memo, work, other, moments, doubts, elsewhere);
     }
 
     /** The same seen through another lens. */
     public ReadingContext through(EvaluationContext other) {
-        return new ReadingContext(run, other, places, stations, memo, work, trail, moments, doubts);
+        return new ReadingContext(run, other, places, stations, memo, work, trail, moments, doubts, elsewhere);
     }
 }

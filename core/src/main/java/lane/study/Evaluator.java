@@ -30,6 +30,7 @@ import lane.provenance.Method;
 import lane.provenance.Provenance;
 import lane.quantity.FieldUnit;
 import lane.quantity.Quantity;
+import lane.reading.Elsewhere;
 import lane.reading.Moments;
 import lane.reading.Outcome;
 import lane.reading.Reading;
@@ -129,6 +130,19 @@ public final class Evaluator {
         }
         var beyond = new StudyBeyond(study, runs, library, places, memo, work);
         EvaluationContext lens = EvaluationContext.of(study.quantities(), study.units(), study.axis(), beyond);
+        var depends = new Depends(beyond);
+        beyond.elsewhere(run -> elsewhere(
+                study,
+                runs.entrySet().stream()
+                        .filter(e -> e.getValue().key().equals(run.key()))
+                        .map(Map.Entry::getKey)
+                        .findFirst()
+                        .orElse(""),
+                runs,
+                failures,
+                lens,
+                depends,
+                work));
         var placements = new LinkedHashMap<String, Map<String, Placement>>();
         var laid = new LinkedHashMap<String, Map<String, Laid>>();
         for (Station station : study.stations()) {
@@ -155,7 +169,6 @@ public final class Evaluator {
         failures.forEach((id, e) -> told.put(id, e.getMessage()));
         var readings = new LinkedHashMap<String, Map<String, Outcome>>();
         var beside = new LinkedHashMap<String, Map<String, List<Scalar>>>();
-        var depends = new Depends(beyond);
         study.readings().forEach(r -> readings.put(r.id(), waiting(study)));
         // What goes over all times comes last, so that it keeps nobody waiting.
         List<Reading> order = new ArrayList<>(
@@ -297,7 +310,15 @@ public final class Evaluator {
                 Run run = runs.get(s.id());
                 yield run == null
                         ? new Answer(new Outcome.Absent(why(failures.get(s.id()))))
-                        : readRun(study, run, s, reading, lens, beyond, work);
+                        : readRun(
+                                study,
+                                run,
+                                s,
+                                reading,
+                                lens,
+                                beyond,
+                                elsewhere(study, s.id(), runs, failures, lens, beyond, work),
+                                work);
             }
             case Source.Reference r -> new Answer(readReference(study, r, reading, runs));
         });
@@ -319,6 +340,37 @@ public final class Evaluator {
             String doing = "Reading \"" + reading.name() + "\" on \"" + source.name() + "\"";
             return new Answer(new Outcome.Absent(Fault.PROGRAM, library.fault(doing, e)));
         }
+    }
+
+    private Elsewhere elsewhere(
+            Study study,
+            String own,
+            Map<String, Run> runs,
+            Map<String, LaneException> failures,
+            EvaluationContext lens,
+            Depends beyond,
+            Work work) {
+        return new Elsewhere() {
+            @Override
+            public Outcome answer(String lane, Reading reading) {
+                Source source = study.source(lane)
+                        .orElseThrow(() -> new LaneException(
+                                Fault.MISSING, "There is no lane \"" + lane + "\" to compare with; choose another."));
+                return read(study, source, runs, failures, reading, lens, beyond, work).outcome;
+            }
+
+            @Override
+            public String own() {
+                return own;
+            }
+
+            @Override
+            public Reading reading(String id) {
+                return study.reading(id)
+                        .orElseThrow(() -> new LaneException(
+                                Fault.MISSING, "The reading \"" + id + "\" is not in the study; choose another."));
+            }
+        };
     }
 
     /** What is particular about a run: its time, and what was stated of it. */
@@ -374,6 +426,7 @@ public final class Evaluator {
             Reading reading,
             EvaluationContext lens,
             Depends beyond,
+            Elsewhere elsewhere,
             Work work) {
         boolean overTime = reading.ask().overTime();
         Moments moments = beyond.study.moments(run, lens);
@@ -386,13 +439,31 @@ public final class Evaluator {
             needs.asked().forEach(q -> more.add(overTime ? lens.beyond().key() : beyond.of(run, q, lens)));
         }
         needs.sheets().forEach(f -> more.add(library.sheet(f).key()));
+        // What was answered elsewhere is kept, too, so that the same answers are the same objects.
+        for (String id : reading.ask().readings()) {
+            Reading other = elsewhere.reading(id);
+            more.add(elsewhere.answer(elsewhere.own(), other));
+            reading.ask().lanes().forEach(l -> more.add(elsewhere.answer(l, other)));
+        }
+        if (reading.ask().readings().isEmpty()) {
+            reading.ask().lanes().forEach(l -> more.add(beyond.key(l)));
+        }
         Object of = overTime && moments instanceof StudyMoments m ? m.key() : run.key();
         // Names of readings do not change numbers but stand in the trail.
         var key = new ReadKey(of, reading, needs.stations(), needs.quantities(), needs.units(), study.axis(), more);
         return memo.counted(key, () -> {
             try {
                 var on = new ReadingContext(
-                        run, lens, places, id -> study.station(id).orElse(null), memo, work, trail, moments, true);
+                        run,
+                        lens,
+                        places,
+                        id -> study.station(id).orElse(null),
+                        memo,
+                        work,
+                        trail,
+                        moments,
+                        true,
+                        elsewhere);
                 var outside = new Outside();
                 Outcome made = outside.counting(() -> reading.ask().read(reading, on));
                 List<Scalar> beside = outside.shares().entrySet().stream()
@@ -421,6 +492,12 @@ public final class Evaluator {
 
         Depends(StudyBeyond study) {
             this.study = study;
+        }
+
+        /** What a lane's run is known by. */
+        Object key(String lane) {
+            Run run = study.run(lane);
+            return run == null ? "no run of " + lane : run.key();
         }
 
         /** All that there is, where it cannot be told. */

@@ -56,6 +56,7 @@ import org.jspecify.annotations.Nullable;
 
 /** What formulas see of a study beyond the place. Two are equal when the study and its runs are, but for names and checks. */
 final class StudyBeyond implements Beyond {
+    private java.util.function.Function<Run, lane.reading.Elsewhere> elsewhere = r -> lane.reading.Elsewhere.NONE;
     private final Study study;
     private final Map<String, Run> runs;
     private final Library library;
@@ -461,7 +462,13 @@ final class StudyBeyond implements Beyond {
                 work,
                 Provenance.EMPTY,
                 moments(run, lens),
-                false);
+                false,
+                elsewhere.apply(run));
+    }
+
+    /** How what other lanes answered is found out. */
+    void elsewhere(java.util.function.Function<Run, lane.reading.Elsewhere> how) {
+        elsewhere = how;
     }
 
     @Override

@@ -27,6 +27,7 @@ import lane.mesh.Mesh;
 import lane.mesh.Point;
 import lane.quantity.Component;
 import lane.quantity.Quantity;
+import lane.reading.FieldDifference;
 import lane.station.Abscissa;
 import lane.station.Arc;
 import lane.station.Box;
@@ -311,9 +312,9 @@ class FramesTest {
         EvaluationContext lens = EvaluationContext.of(List.of(q), List.of(), Axis.Z);
         Run fine = run(new int[] {6, 5, 7});
         Run coarse = run(new int[] {3, 4, 2});
-        Transfer.Result d = Transfer.difference(fine, coarse, q, lens, Work.QUIET);
+        FieldDifference.Result d = FieldDifference.difference(fine, coarse, q, lens, Work.QUIET);
         assertThat(d.outside()).isZero();
-        Field field = d.run().field(Transfer.DIFFERENCE).orElseThrow();
+        Field field = d.run().field(FieldDifference.DIFFERENCE).orElseThrow();
         assertThat(field.size()).isEqualTo(coarse.mesh().nodeCount());
         for (int i = 0; i < field.size(); i++) {
             assertThat(field.values().get(i)).isCloseTo(0, within(1e-12));
@@ -326,7 +327,7 @@ class FramesTest {
                 List.of(),
                 List.of(),
                 List.of());
-        Transfer.Result far = Transfer.difference(fine, large, q, lens, Work.QUIET);
+        FieldDifference.Result far = FieldDifference.difference(fine, large, q, lens, Work.QUIET);
         assertThat(far.outside()).isGreaterThan(0.5);
         long absent = 0;
         for (int i = 0; i < moved.nodeCount(); i++) {

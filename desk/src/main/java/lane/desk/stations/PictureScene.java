@@ -33,6 +33,7 @@ import lane.picture.field.Camera;
 import lane.picture.field.Scene;
 import lane.quantity.Component;
 import lane.quantity.Quantity;
+import lane.reading.FieldDifference;
 import lane.station.Enclosing;
 import lane.station.Placement;
 import lane.station.Region;
@@ -43,7 +44,6 @@ import lane.station.Station;
 import lane.station.Within;
 import lane.study.Source;
 import lane.study.Study;
-import lane.study.Transfer;
 import lane.unit.Unit;
 import org.jspecify.annotations.Nullable;
 
@@ -272,7 +272,8 @@ final class PictureScene {
         }
         EvaluationContext lens = lens();
         Background.Made made = background.of(
-                new DifferenceKey(of.key(), datum.key(), q, lens), w -> Transfer.difference(of, datum, q, lens, w));
+                new DifferenceKey(of.key(), datum.key(), q, lens),
+                w -> FieldDifference.difference(of, datum, q, lens, w));
         if (made == null) {
             return null;
         }
@@ -280,7 +281,7 @@ final class PictureScene {
             session.say(made.trouble());
             return null;
         }
-        var result = (Transfer.Result) made.thing();
+        var result = (FieldDifference.Result) made.thing();
         String unit;
         try {
             Unit shown = BoundQuantity.of(datum, q, lens).unit();
@@ -288,7 +289,7 @@ final class PictureScene {
         } catch (LaneException e) {
             unit = "";
         }
-        var as = new Quantity("difference", q.name(), Transfer.DIFFERENCE, Component.ALL, unit);
+        var as = new Quantity("difference", q.name(), FieldDifference.DIFFERENCE, Component.ALL, unit);
         String outside = result.outside() > 0 ? ",\n" + Ticks.brief(100 * result.outside()) + " % outside" : "";
         String name = "Δ " + q.name() + outside;
         return new Seen(

@@ -1,4 +1,4 @@
-package lane.study;
+package lane.reading;
 
 import java.util.List;
 import lane.base.LaneException;
@@ -12,8 +12,6 @@ import lane.field.Values;
 import lane.mesh.Axis;
 import lane.provenance.Provenance;
 import lane.quantity.Quantity;
-import lane.reading.Profile;
-import lane.reading.ProfileReader;
 import lane.station.Placement;
 import lane.station.Placer;
 import lane.station.Points;
@@ -22,11 +20,11 @@ import lane.transfer.MeshTransfer;
 import lane.unit.Unit;
 
 /** Values of one run at the places of another's mesh, by interpolation in the cells of the first. */
-public final class Transfer {
+public final class FieldDifference {
     /** The field's name in a difference run. */
     public static final String DIFFERENCE = "difference";
 
-    private Transfer() {}
+    private FieldDifference() {}
 
     /**
      * The difference of two runs, as a run on the datum's mesh: {@code of - datum} at its nodes, or at the middles of its

@@ -1,4 +1,4 @@
-package lane.study;
+package lane.reading;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
@@ -23,7 +23,7 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.EnumSource;
 
 /** Values of a run at the places of another's mesh: exact for fields that the cells hold exactly. */
-class TransferTest {
+class FieldDifferenceTest {
     private static final Quantity T = new Quantity("t", "T", "T", "", "");
 
     private static Run run(CellShape shape, int n, double size, boolean byNode, double slope, double more) {
@@ -52,11 +52,11 @@ class TransferTest {
     void aLinearFieldIsTakenToAnotherMeshExactly(CellShape shape) {
         Run of = run(shape, 4, 1, true, 3, 7);
         Run datum = run(CellShape.HEXAHEDRON, 3, 1, true, 2, 0);
-        Transfer.Result made = Transfer.difference(of, datum, T, lens(), Work.QUIET);
+        FieldDifference.Result made = FieldDifference.difference(of, datum, T, lens(), Work.QUIET);
         assertThat(made.outside()).isZero();
         assertThat(made.run().mesh()).isSameAs(datum.mesh());
         assertThat(made.run().parts()).extracting(p -> p.name()).containsExactly("skin");
-        Field d = made.run().field(Transfer.DIFFERENCE).orElseThrow();
+        Field d = made.run().field(FieldDifference.DIFFERENCE).orElseThrow();
         double[] x = datum.mesh().xyz();
         for (int i = 0; i < d.size(); i++) {
             double exact = x[3 * i] + 2 * x[3 * i + 1] - x[3 * i + 2] + 7;
@@ -68,8 +68,8 @@ class TransferTest {
     void aDatumInCellsIsComparedAtTheMiddlesOfItsCells() {
         Run of = run(CellShape.HEXAHEDRON, 4, 1, true, 3, 7);
         Run datum = run(CellShape.TETRAHEDRON, 3, 1, false, 3, 0);
-        Transfer.Result made = Transfer.difference(of, datum, T, lens(), Work.QUIET);
-        Field d = made.run().field(Transfer.DIFFERENCE).orElseThrow();
+        FieldDifference.Result made = FieldDifference.difference(of, datum, T, lens(), Work.QUIET);
+        Field d = made.run().field(FieldDifference.DIFFERENCE).orElseThrow();
         assertThat(d.at()).isEqualTo(Field.At.CELL);
         assertThat(d.size()).isEqualTo(datum.mesh().cellCount());
         for (int i = 0; i < d.size(); i++) {
@@ -81,8 +81,8 @@ class TransferTest {
     void whatLiesOutsideIsAbsentAndCounted() {
         Run of = run(CellShape.HEXAHEDRON, 3, 0.5, true, 3, 7);
         Run datum = run(CellShape.HEXAHEDRON, 4, 1, true, 3, 0);
-        Transfer.Result made = Transfer.difference(of, datum, T, lens(), Work.QUIET);
-        Field d = made.run().field(Transfer.DIFFERENCE).orElseThrow();
+        FieldDifference.Result made = FieldDifference.difference(of, datum, T, lens(), Work.QUIET);
+        Field d = made.run().field(FieldDifference.DIFFERENCE).orElseThrow();
         double[] x = datum.mesh().xyz();
         int outside = 0;
         for (int i = 0; i < d.size(); i++) {
@@ -115,8 +115,8 @@ class TransferTest {
                     List.of(),
                     List.of());
             Mesh places = BoxMesh.of(CellShape.HEXAHEDRON, new int[] {7, 7, 7}, new double[] {1, 1, 1}, 0.2, 1);
-            double[] got =
-                    Transfer.values(of, places.xyz(), T, lens(), Work.QUIET).value();
+            double[] got = FieldDifference.values(of, places.xyz(), T, lens(), Work.QUIET)
+                    .value();
             for (int i = 0; i < got.length; i++) {
                 error[k] = Math.max(error[k], Math.abs(got[i] - Math.sin(3 * places.xyz()[3 * i])));
             }
@@ -128,7 +128,7 @@ class TransferTest {
     void aRunWithoutTheFieldIsToldInOneSentence() {
         Run bare = run(CellShape.HEXAHEDRON, 2, 1, true, 1, 0);
         Run none = new Run(bare.mesh(), List.of(), List.of(), List.of(), List.of());
-        assertThatThrownBy(() -> Transfer.difference(none, bare, T, lens(), Work.QUIET))
+        assertThatThrownBy(() -> FieldDifference.difference(none, bare, T, lens(), Work.QUIET))
                 .isInstanceOf(LaneException.class)
                 .hasMessageContaining("no field \"T\"");
     }
@@ -146,7 +146,7 @@ class TransferTest {
             @Override
             public void progress(String what, double fraction) {}
         };
-        assertThatThrownBy(() -> Transfer.difference(of, datum, T, lens(), stop))
+        assertThatThrownBy(() -> FieldDifference.difference(of, datum, T, lens(), stop))
                 .isInstanceOf(java.util.concurrent.CancellationException.class);
     }
 }

@@ -2,6 +2,7 @@ package lane.check;
 
 import java.util.List;
 import java.util.Map;
+import lane.base.Sized;
 import lane.estimate.Uncertainty;
 import lane.provenance.Provenance;
 import lane.unit.Unit;
@@ -15,9 +16,24 @@ import org.jspecify.annotations.Nullable;
  * @param verdict the worst of the judged lanes
  * @param why one sentence: the numbers behind the verdict, or what is missing
  */
-public record CheckResult(String datum, Map<String, Lane> lanes, Verdict verdict, String why) {
+public record CheckResult(String datum, Map<String, Lane> lanes, Verdict verdict, String why) implements Sized {
+    /** What a lane holds besides curves, near enough. */
+    private static final long LANE = 2048;
+
+    /** Arrays along a curve: places, differences, uncertainties, datum, weights. */
+    private static final long ARRAYS = 5 * 8L;
+
     public CheckResult {
         lanes = java.util.Collections.unmodifiableMap(new java.util.LinkedHashMap<>(lanes));
+    }
+
+    @Override
+    public long bytes() {
+        long sum = 0;
+        for (Lane l : lanes.values()) {
+            sum += LANE + (l.curve == null ? 0 : ARRAYS * l.curve.value().length);
+        }
+        return sum;
     }
 
     /** The unit that numbers of the check are shown in. */

@@ -1,6 +1,7 @@
 package lane.reading;
 
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -15,6 +16,7 @@ import lane.field.Values;
 import lane.mesh.CellQuadrature;
 import lane.mesh.Mesh;
 import lane.provenance.Method;
+import lane.provenance.Provenance;
 import lane.quantity.Quantity;
 import lane.unit.Unit;
 
@@ -113,13 +115,36 @@ public record FieldDifferenceOf(String quantity, String datum) implements Ask {
                 List.of(),
                 "of " + norms.places + " " + over,
                 1 - made.outside(),
-                on.trail()
-                        .reading(other.inputs())
-                        .then(
-                                "reading",
-                                METHOD,
-                                "{what} less that of {datum}",
-                                Map.of("what", q.name(), "datum", datum, "definition", this, "unit", shown.label())));
+                trail(on, other, q)
+                        .then("reading", METHOD, "{what} less that of {datum}", settings(q, other, shown, on)));
+    }
+
+    private Map<String, Object> settings(Quantity q, Run other, Unit shown, ReadingContext on) {
+        var out = new LinkedHashMap<String, Object>();
+        out.put("what", q.name());
+        out.put("datum", datum);
+        out.put("definition", this);
+        out.put("unit", shown.label());
+        if (on.run().stated().turn() != null || other.stated().turn() != null) {
+            out.put("axis", on.lens().axis());
+        }
+        return out;
+    }
+
+    /** How both values came about, with all that the quantity looks up: as at one place, which is the same at all. */
+    private static Provenance trail(ReadingContext on, Run other, Quantity q) {
+        Provenance own = at(on.run(), q, on).trail();
+        Provenance its = at(other, q, on).trail();
+        List<Provenance.Step> steps = new ArrayList<>(on.trail().steps());
+        steps.addAll(own.steps());
+        steps.addAll(its.steps());
+        Provenance all = on.trail().with(own).with(its).reading(other.inputs());
+        return new Provenance(all.inputs(), steps);
+    }
+
+    private static Profile at(Run run, Quantity q, ReadingContext on) {
+        double[] place = java.util.Arrays.copyOf(run.mesh().xyz(), 3);
+        return FieldDifference.values(run, place, q, on.lens(), on.work());
     }
 
     private static Scalar scalar(String what, double v, double range, Unit unit, String remark) {

@@ -12,6 +12,7 @@ import java.util.function.Supplier;
 import lane.base.BoundedMemo;
 import lane.base.Fault;
 import lane.base.LaneException;
+import lane.base.Sized;
 import lane.base.Work;
 import lane.check.Check;
 import lane.check.CheckResult;
@@ -92,7 +93,63 @@ public final class Evaluator {
             lane.mesh.Axis axis,
             List<Object> extra) {}
 
-    private record CheckKey(Check check, Crossing on) {}
+    /**
+     * A check and what it is carried out on. Answers are kept, so the same ones are the same objects: to compare all that is in them, for a
+     * thousand checks at every edit, takes far longer than the checks do.
+     */
+    private record CheckKey(Check check, Crossing on) implements Sized {
+        /** Answers are kept anyway. */
+        @Override
+        public long bytes() {
+            return 1 << 10;
+        }
+
+        @Override
+        public int hashCode() {
+            int hash = check.hashCode();
+            for (Outcome o : on.outcomes().values()) {
+                // What is absent is told anew each time.
+                hash = 31 * hash + (o instanceof Outcome.Absent ? o.hashCode() : System.identityHashCode(o));
+            }
+            return hash;
+        }
+
+        @Override
+        public boolean equals(Object other) {
+            return other instanceof CheckKey k
+                    && check.equals(k.check)
+                    && same(on.outcomes(), k.on.outcomes())
+                    && on.datum().equals(k.on.datum())
+                    && on.judged().equals(k.on.judged())
+                    && on.families().equals(k.on.families())
+                    && on.sizes().equals(k.on.sizes())
+                    && on.family().equals(k.on.family())
+                    && on.others().keySet().equals(k.on.others().keySet())
+                    && on.others().entrySet().stream()
+                            .allMatch(e -> e.getValue()
+                                            .name()
+                                            .equals(k.on.others()
+                                                    .get(e.getKey())
+                                                    .name())
+                                    && same(
+                                            e.getValue().outcomes(),
+                                            k.on.others().get(e.getKey()).outcomes()));
+        }
+
+        private static boolean same(Map<String, Outcome> a, Map<String, Outcome> b) {
+            if (a.size() != b.size()) {
+                return false;
+            }
+            for (var e : a.entrySet()) {
+                Outcome own = e.getValue();
+                Outcome other = b.get(e.getKey());
+                if (own != other && !(own instanceof Outcome.Absent && own.equals(other))) {
+                    return false;
+                }
+            }
+            return true;
+        }
+    }
 
     /**
      * Computes everything in the study, switched-off lanes too, so that switching on costs nothing.

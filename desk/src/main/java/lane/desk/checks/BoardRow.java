@@ -84,7 +84,8 @@ final class BoardRow {
         String unit = result == null || !result.unit().known()
                 ? ""
                 : ", " + result.unit().symbol();
-        String kind = (plain ? word : word + ", " + check.rule().measure()) + unit;
+        String said = check.decision() == null ? "" : check.decision().accepted() ? "accepted, " : "noted, ";
+        String kind = said + (plain ? word : word + ", " + check.rule().measure()) + unit;
         String against = result == null
                         || result.datum().isBlank()
                         || result.datum().equals(session.study().datum())
@@ -105,6 +106,9 @@ final class BoardRow {
         var words = new VBox(
                 Ui.left(name, Ui.LANES_AT - 40, "second", open ? "strong" : "label"),
                 Ui.left(kind + against, Ui.LANES_AT - 40, "small", "muted"));
+        if (check.decision() != null) {
+            Tip.on(words, check.decision().words());
+        }
         words.setMinWidth(Ui.LANES_AT - 36);
         words.setAlignment(javafx.geometry.Pos.CENTER_LEFT);
         HBox lanes = Ui.row(0);
@@ -116,8 +120,7 @@ final class BoardRow {
                     .add(linked(
                             cell(check, result, sources.get(i), styles.get(i), most), check, result, sources.get(i)));
         }
-        row.getChildren()
-                .addAll(order(result), doubt(result), allowed(check, result), Ui.left("", 6), verdict(check, result));
+        row.getChildren().addAll(order(result), doubt(result), allowed(check, result), Ui.left("", 6), verdict(result));
         row.setId("check-" + check.id());
         row.getStyleClass().add("board-row");
         if (open) {
@@ -184,20 +187,10 @@ final class BoardRow {
         return box;
     }
 
-    private static Node verdict(Check check, @Nullable CheckResult result) {
+    private static Node verdict(@Nullable CheckResult result) {
         HBox box = Ui.row(0);
         if (result != null) {
             box.getChildren().add(Marks.verdictWord(result.verdict()));
-            if (check.decision() != null) {
-                var flag = Ui.smallIcon(
-                        check.decision().accepted()
-                                ? org.kordamp.ikonli.feather.Feather.CHECK_SQUARE
-                                : org.kordamp.ikonli.feather.Feather.MESSAGE_SQUARE);
-                HBox mark = Ui.row(0, flag);
-                mark.setStyle("-fx-padding: 0 0 0 5;");
-                Tip.on(mark, check.decision().words());
-                box.getChildren().add(mark);
-            }
         }
         box.setMinWidth(VERDICT);
         box.setMaxWidth(VERDICT);

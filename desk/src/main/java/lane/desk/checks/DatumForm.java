@@ -79,15 +79,14 @@ public final class DatumForm implements RuleForm {
         List<Node> out = new ArrayList<>();
         boolean curve = study.reading(check.reading()).filter(Reading::curve).isPresent();
         if (curve) {
-            out.add(Ui.row(
-                    8,
-                    Ui.left("Measure", 72, "second"),
-                    Ui.choice(
-                            "check-norm",
-                            List.of(Norm.values()),
-                            rule.norm(),
-                            DatumForm::word,
-                            n -> changed.accept(rule.by(n)))));
+            var norm = Ui.choice(
+                    "check-norm",
+                    List.of(Norm.values()),
+                    rule.norm(),
+                    DatumForm::word,
+                    n -> changed.accept(rule.by(n)));
+            norm.setPrefWidth(220);
+            out.add(Ui.row(8, Ui.left("Measure", 72, "second"), norm));
         }
         boolean share = share(rule.scale(), rule.norm());
         var scale = Ui.choice(

@@ -49,9 +49,9 @@ public final class FieldDifferenceForm implements AskForm {
                     String lacks = NewReading.lacksNumber(s);
                     return !lacks.isBlank()
                             ? lacks
-                            : finest(s).isEmpty() ? "A field differs from that of another run; there is none yet." : "";
+                            : other(s).isEmpty() ? "A field differs from that of another run; there is none yet." : "";
                 },
-                s -> finest(s).ifPresent(d -> s.numbers().stream().findFirst().ifPresent(q -> {
+                s -> other(s).ifPresent(d -> s.numbers().stream().findFirst().ifPresent(q -> {
                     var ask = new FieldDifferenceOf(q.id(), d);
                     NewReading.add(s, AskForm.ALL.of(ask).name(s.study(), ask), "", ask);
                 }))));

@@ -124,16 +124,19 @@ public final class Evaluator {
                     && on.families().equals(k.on.families())
                     && on.sizes().equals(k.on.sizes())
                     && on.family().equals(k.on.family())
-                    && on.others().keySet().equals(k.on.others().keySet())
-                    && on.others().entrySet().stream()
-                            .allMatch(e -> e.getValue()
-                                            .name()
-                                            .equals(k.on.others()
-                                                    .get(e.getKey())
-                                                    .name())
-                                    && same(
-                                            e.getValue().outcomes(),
-                                            k.on.others().get(e.getKey()).outcomes()));
+                    && others(on.others(), k.on.others());
+        }
+
+        private static boolean others(Map<String, Crossing.Other> a, Map<String, Crossing.Other> b) {
+            for (var e : a.entrySet()) {
+                Crossing.Other its = b.get(e.getKey());
+                if (its == null
+                        || !e.getValue().name().equals(its.name())
+                        || !same(e.getValue().outcomes(), its.outcomes())) {
+                    return false;
+                }
+            }
+            return a.size() == b.size();
         }
 
         private static boolean same(Map<String, Outcome> a, Map<String, Outcome> b) {

@@ -64,11 +64,10 @@ public final class FieldDifferenceForm implements AskForm {
                 .toList();
     }
 
-    private static Optional<String> finest(Session session) {
+    /** The first run, so that finer ones after it have an answer. */
+    private static Optional<String> other(Session session) {
         List<String> all = runs(session);
-        return all.size() < 2
-                ? Optional.empty()
-                : session.study().finest().stream().findFirst();
+        return all.size() < 2 ? Optional.empty() : Optional.of(all.getFirst());
     }
 
     @Override

@@ -60,6 +60,11 @@ public record Accuracy(double order, double tolerance, String datum) implements 
     }
 
     @Override
+    public boolean countsDoubts() {
+        return false;
+    }
+
+    @Override
     public CheckResult judge(Crossing on) {
         String key = datum.isBlank() ? on.datum() : datum;
         Outcome exact = on.outcomes().get(key);

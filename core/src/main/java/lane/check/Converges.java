@@ -50,6 +50,11 @@ public record Converges(double tolerance, boolean absolute) implements Rule {
     }
 
     @Override
+    public boolean countsDoubts() {
+        return false;
+    }
+
+    @Override
     public CheckResult judge(Crossing on) {
         return CheckEvaluator.byLane(
                 on,

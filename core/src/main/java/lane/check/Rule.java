@@ -26,6 +26,11 @@ public interface Rule {
         return false;
     }
 
+    /** Whether its verdict rests on how well the reading's number is known, so that a family and inputs add to that. */
+    default boolean countsDoubts() {
+        return true;
+    }
+
     /** Keys of other readings that it looks at. */
     default java.util.List<String> readings() {
         return java.util.List.of();

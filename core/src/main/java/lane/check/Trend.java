@@ -48,6 +48,11 @@ public record Trend(double tolerance, boolean absolute) implements Rule {
     }
 
     @Override
+    public boolean countsDoubts() {
+        return false;
+    }
+
+    @Override
     public CheckResult judge(Crossing on) {
         return CheckEvaluator.byLane(
                 on,

@@ -181,6 +181,8 @@ class DoubtsTest {
         CheckResult made = judge(new Converges(0.002, false), Doubts.USUAL, felt());
         assertThat(made.verdict()).isEqualTo(Verdict.WITHIN);
         assertThat(made.why()).contains("extrapolated 10 K").contains("observed order 2");
+        // It is no difference that an uncertainty would add to.
+        assertThat(made.lanes().get("fine").evidence().budget().rows()).isEmpty();
         assertThat(made.lanes()).containsOnlyKeys("fine", "medium");
         assertThat(judge(new Converges(0.01, true), Doubts.USUAL, felt()).verdict())
                 .isEqualTo(Verdict.OUT);

@@ -169,6 +169,11 @@ final class BoardRow {
         return Ui.cell(text, DOUBT, "small");
     }
 
+    /** Whether there is no unit to be told. */
+    private static boolean one(Unit unit) {
+        return !unit.known() || unit.symbol().equals("1");
+    }
+
     private static String two(double v) {
         return Figures.of(v, 2).whole(v);
     }
@@ -244,8 +249,10 @@ final class BoardRow {
         String weight = lane.verdict() != null ? "strong" : "label";
         boolean absolute = !(lane.scale() > 0) || absolute(check);
         String share = absolute
-                ? Ticks.brief(lane.unit().differenceFromSi(lane.difference())) + " "
-                        + lane.unit().difference().symbol()
+                ? Ticks.brief(lane.unit().differenceFromSi(lane.difference()))
+                        + (one(lane.unit())
+                                ? ""
+                                : " " + lane.unit().difference().symbol())
                 : percent(100 * lane.relative()) + " %";
         if (lane.curve() != null) {
             box.getChildren()

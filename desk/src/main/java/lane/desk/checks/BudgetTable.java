@@ -41,7 +41,7 @@ final class BudgetTable {
                     Ui.left(from, 92, "second", "muted"),
                     Ui.cell(Figures.of(unit.fromSi(r.standard()), 3).whole(unit.fromSi(r.standard())), 72, "second"),
                     Ui.cell(Figures.of(100 * budget.share(r), 2).whole(100 * budget.share(r)) + " %", 54, "second"),
-                    new HBox(new Region(), share));
+                    Ui.row(0, Ui.left("", 8), share));
             row.setAlignment(javafx.geometry.Pos.CENTER_LEFT);
             row.getStyleClass().add("table-row");
             box.getChildren().add(row);

@@ -49,6 +49,8 @@ public abstract class Windowed {
             }
             Scene scene = LaneApp.scene(session, 1280, 800);
             s.setScene(scene);
+            // A test before may have left the window at another size.
+            s.sizeToScene();
             s.show();
             session.evaluate();
         });

@@ -252,8 +252,16 @@ final class TransferFields implements Callable<Integer> {
             made = MeshTransfer.of(run, to, wanted, new MeshTransfer.Wanted(false, at, beyond, mean, false), work);
         }
         List<Numbers> numbers = new ArrayList<>();
+        List<String> notes = new ArrayList<>(made.notes());
+        boolean nodal = made.fields().stream().anyMatch(n -> n.at() == Field.At.NODE);
         for (Numbers n : made.fields()) {
             Numbers now = n;
+            // Of cells alone it is refused; beside fields at nodes it is told.
+            if (n.at() == Field.At.CELL && nodal && !(zero.isEmpty() && imposed.isEmpty())) {
+                notes.add("\"" + n.field().name() + "\" has its values in cells, so nothing was imposed on it.");
+                numbers.add(now);
+                continue;
+            }
             for (String part : zero) {
                 now = MeshTransfer.imposed(now, to, List.of(known(parts, part)), 0, work);
             }
@@ -262,7 +270,7 @@ final class TransferFields implements Callable<Integer> {
             }
             numbers.add(now);
         }
-        return new MeshTransfer.Result(numbers, made.common(), made.masks(), made.notes());
+        return new MeshTransfer.Result(numbers, made.common(), made.masks(), notes);
     }
 
     private Outside outside() {

@@ -562,13 +562,21 @@ public final class Evaluator {
 
         /** All that there is, where it cannot be told. */
         Object of(Run run, Quantity quantity, EvaluationContext lens) {
-            return known.computeIfAbsent(new Of(run.key(), quantity), o -> {
-                try {
-                    return BoundQuantity.of(run, quantity, lens).depends();
-                } catch (LaneException e) {
-                    return lens.beyond().key();
-                }
-            });
+            var of = new Of(run.key(), quantity);
+            Object there = known.get(of);
+            if (there != null) {
+                return there;
+            }
+            // What needs itself on the way meets all that there is.
+            known.put(of, lens.beyond().key());
+            Object found;
+            try {
+                found = BoundQuantity.of(run, quantity, lens).depends();
+            } catch (LaneException e) {
+                found = lens.beyond().key();
+            }
+            known.put(of, found);
+            return found;
         }
     }
 

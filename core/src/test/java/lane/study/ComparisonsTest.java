@@ -129,6 +129,16 @@ class ComparisonsTest {
     }
 
     @Test
+    void whatNeedsItselfIsTold() {
+        Study s = study().withReadings(l -> List.of(
+                new Reading("along", "along", "", new ProfileOf("core", "wet")),
+                new Reading("agrees", "agrees", "", new AgreementOf("along", "fine", Norm.L2, null))));
+        Results r = evaluate(s);
+        assertThat(((Outcome.Absent) r.outcome("along", "coarse")).reason()).contains("defined by itself");
+        assertThat(r.outcome("agrees", "coarse")).isInstanceOf(Outcome.Absent.class);
+    }
+
+    @Test
     void theDifferenceOfAFieldHasNormsOverVolumeAndPlaces() {
         Results r = evaluate(study());
         // 0.15 (1 + x) again, over the volume: mean 0.3, mean square 0.15^2 (1 + 2 + 4/3).

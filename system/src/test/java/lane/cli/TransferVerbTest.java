@@ -136,6 +136,20 @@ class TransferVerbTest extends VerbCase {
                 "--out",
                 file("out.vtu"),
                 "--json");
+        JsonNode both = json(
+                "transfer",
+                file("old.vtu"),
+                file("new.vtu"),
+                "--fields",
+                "drift,heat",
+                "--zero-on",
+                "hearth",
+                "--out",
+                file("out.vtu"),
+                "--json");
+        assertThat(both.path("fields").get(0).path("largestChange").isNumber()).isTrue();
+        assertThat(both.path("fields").get(1).path("largestChange").isNull()).isTrue();
+        assertThat(err).contains("\"heat\" has its values in cells, so nothing was imposed on it.");
         assertThat(run("transfer", file("old.vtu"), file("new.vtu"), "--zero-on", "roof", "--out", file("o.vtu")))
                 .isEqualTo(3);
         assertThat(err).contains("no part \"roof\"; its parts are hearth.");

@@ -77,8 +77,8 @@ class MeshTransferTest {
     @ParameterizedTest
     @MethodSource("pairs")
     void whatIsConservedIsKeptToRoundOff(CellShape from, CellShape to) {
-        Mesh source = box(from, 4, 1, 1, 1);
-        Mesh target = box(to, 3, 1, 1, 1);
+        Mesh source = box(from, 3, 1, 1, 1);
+        Mesh target = box(to, 2, 1, 1, 1);
         Run run = run(source, cells(source, 5), nodes(source, (x, y, z) -> 2 + x - 3 * y + 5 * z));
         MeshTransfer.Result made = conservative(run, target, To.CELLS);
         Common common = Objects.requireNonNull(made.common());
@@ -251,8 +251,8 @@ class MeshTransferTest {
             value = CellShape.class,
             names = {"TETRAHEDRON", "HEXAHEDRON", "WEDGE", "PYRAMID", "POLYHEDRON", "HEXAHEDRON20"})
     void interpolationIsExactForLinearFields(CellShape shape) {
-        Mesh source = box(shape, 4, 1, 1, 1);
-        Mesh target = box(CellShape.TETRAHEDRON, 5, 1, 1, 1.5);
+        Mesh source = box(shape, 3, 1, 1, 1);
+        Mesh target = box(CellShape.TETRAHEDRON, 4, 1, 1, 1.5);
         Of linear = (x, y, z) -> 2 * x - y + 3 * z;
         MeshTransfer.Result made = MeshTransfer.of(
                 run(source, nodes(source, linear)),

@@ -215,7 +215,8 @@ public record AgainstDatum(
                                 doubt,
                                 allowed,
                                 absolute ? 1 / unit.factor() : 100 / range,
-                                absolute ? unit.difference().symbol() : "%");
+                                        absolute ? unit.difference().symbol() : "%")
+                                + Tolerance.fromZero(unit, !absolute);
         LinkedHashMap<String, String> all = settings(null);
         if (range > 0) {
             all.put("relative", Tolerance.three(100 * difference / range) + " %");

@@ -92,6 +92,7 @@ public record Converges(double tolerance, boolean absolute) implements Rule {
                         ? "The tolerance is a share of the finest value, which is zero; give an absolute tolerance."
                         : "Numerical uncertainty " + Tolerance.three(half * shown) + " " + symbol + ", tolerance "
                                 + Tolerance.three(allowed * shown) + " " + symbol + ": " + refined.words() + limit + "."
+                                + Tolerance.fromZero(unit, !absolute && curve == null)
                                 + (curve == null || refined.count() < 3
                                         ? ""
                                         : " The changes differ in sign at "

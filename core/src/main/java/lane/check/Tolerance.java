@@ -22,6 +22,15 @@ final class Tolerance {
                 : plain(tolerance) + (unit.known() ? " " + unit.difference().symbol() : "");
     }
 
+    /** Said where a share is one of a temperature, which depends on where its scale begins. */
+    static String fromZero(Unit unit, boolean share) {
+        return share && !unit.interval() && unit.comparable(KELVIN)
+                ? " A share of a temperature is one of it above absolute zero."
+                : "";
+    }
+
+    private static final Unit KELVIN = Unit.of("K");
+
     static String plain(double v) {
         return Figures.of(v, 7).whole(v);
     }

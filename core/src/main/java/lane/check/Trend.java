@@ -101,7 +101,8 @@ public record Trend(double tolerance, boolean absolute) implements Rule {
                                         absolute ? 1 / unit.factor() : 100 / scale,
                                         absolute ? unit.difference().symbol() : "%")
                                 .replace(", no uncertainty stated", ", over " + values.size() + " runs")
-                        + (grows ? " It is greater than the change before." : "");
+                        + (grows ? " It is greater than the change before." : "")
+                        + Tolerance.fromZero(unit, !absolute);
         var settings = new LinkedHashMap<String, String>();
         settings.put("runs", String.valueOf(values.size()));
         settings.put("tolerance", String.valueOf(tolerance));

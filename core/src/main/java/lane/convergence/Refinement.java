@@ -62,7 +62,8 @@ public final class Refinement {
 
         /** Says so where the observed order is not counted upon, or looks too good. */
         void note(double observed, List<String> notes) {
-            if (order < observed) {
+            // Not by its round-off.
+            if (1.01 * order < observed) {
                 notes.add("The observed order lies above the scheme's, " + number(order)
                         + ", which the uncertainty counts upon.");
             } else if (Double.isNaN(order) && observed > 2.5) {

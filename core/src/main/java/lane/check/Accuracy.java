@@ -80,7 +80,7 @@ public record Accuracy(double order, double tolerance, String datum) implements 
     }
 
     private CheckResult.@Nullable Lane lane(Crossing on, String lane, Outcome exact, boolean judged) {
-        Double own = size(on, lane);
+        Double own = on.size(lane);
         if (own == null) {
             return null;
         }
@@ -90,7 +90,7 @@ public record Accuracy(double order, double tolerance, String datum) implements 
         Unit unit = Unit.UNKNOWN;
         for (String id : on.family()) {
             Outcome o = on.outcomes().get(id);
-            Double h = size(on, id);
+            Double h = on.size(id);
             double e = o == null || h == null || h < own * (1 - 1e-9) ? Double.NaN : error(o, exact);
             if (o != null && h != null && Double.isFinite(e)) {
                 sizes.add(h);
@@ -129,12 +129,6 @@ public record Accuracy(double order, double tolerance, String datum) implements 
                 judged ? Verdict.of(lacking, Math.max(0, half + Math.min(0, order - made.order())), tolerance) : null,
                 sentence,
                 trail.then("check", METHOD, "order {order}", settings));
-    }
-
-    private static @Nullable Double size(Crossing on, String lane) {
-        return on.doubts().sizes().isEmpty()
-                ? on.sizes().get(lane)
-                : on.doubts().sizes().get(lane);
     }
 
     private static double error(Outcome value, Outcome exact) {

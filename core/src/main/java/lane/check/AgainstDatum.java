@@ -210,11 +210,11 @@ public record AgainstDatum(
                 : covered
                         ? CurveVerdict.validation(difference, doubt.combined(), tolerance, unit)
                         : Tolerance.sentence(
-                                "Difference",
-                                difference,
-                                doubt,
-                                allowed,
-                                absolute ? 1 / unit.factor() : 100 / range,
+                                        "Difference",
+                                        difference,
+                                        doubt,
+                                        allowed,
+                                        absolute ? 1 / unit.factor() : 100 / range,
                                         absolute ? unit.difference().symbol() : "%")
                                 + Tolerance.fromZero(unit, !absolute);
         LinkedHashMap<String, String> all = settings(null);

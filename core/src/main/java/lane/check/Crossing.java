@@ -3,6 +3,7 @@ package lane.check;
 import java.util.List;
 import java.util.Map;
 import lane.reading.Outcome;
+import org.jspecify.annotations.Nullable;
 
 /**
  * What lanes answered to the reading of a check.
@@ -38,12 +39,14 @@ public record Crossing(
         this(outcomes, datum, judged, family, Map.of(), Map.of(), Doubts.USUAL, Map.of());
     }
 
+    /** The size of a lane's cells or time steps: as the check states it, else as it is; null where nobody knows. */
+    @Nullable
+    Double size(String lane) {
+        return doubts.sizes().isEmpty() ? sizes.get(lane) : doubts.sizes().get(lane);
+    }
+
     /** The same with other answers to the reading itself. */
     public Crossing answering(Map<String, Outcome> now) {
         return new Crossing(now, datum, judged, family, families, sizes, doubts, others);
-    }
-
-    public Crossing sized(Map<String, Double> now) {
-        return new Crossing(outcomes, datum, judged, family, families, now, doubts, others);
     }
 }

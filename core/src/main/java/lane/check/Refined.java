@@ -39,7 +39,7 @@ public record Refined(
      */
     static @Nullable Refined of(Crossing on, String lane, Doubts doubts) {
         Outcome finest = on.outcomes().get(lane);
-        Double own = size(on, lane, doubts);
+        Double own = on.size(lane);
         if (finest == null || own == null || !on.family().contains(lane)) {
             return null;
         }
@@ -47,7 +47,7 @@ public record Refined(
         List<One> all = new ArrayList<>();
         for (String id : on.family()) {
             Outcome o = on.outcomes().get(id);
-            Double h = size(on, id, doubts);
+            Double h = on.size(id);
             if (o == null || h == null || h < own * (1 - 1e-9) || !alike(on, id, lane)) {
                 continue;
             }
@@ -81,10 +81,6 @@ public record Refined(
     /** Runs of one family only, where the judged ones are of several. */
     private static boolean alike(Crossing on, String one, String other) {
         return on.families().getOrDefault(one, "").equals(on.families().getOrDefault(other, ""));
-    }
-
-    private static @Nullable Double size(Crossing on, String lane, Doubts doubts) {
-        return doubts.sizes().isEmpty() ? on.sizes().get(lane) : doubts.sizes().get(lane);
     }
 
     /** A curve at the places of another; null where it turns back and they do not have the same places. */

@@ -94,7 +94,8 @@ public record FieldDifferenceOf(String quantity, String datum) implements Ask {
         if (norms.places == 0) {
             throw new LaneException(Fault.OUTSIDE, "No place of \"" + datum + "\" lies in this run.");
         }
-        Unit shown = Outcome.shown(reading.unit(), at(on.run(), q, on).unit().forInterval(), "Reading \"" + reading.name() + "\"");
+        Unit shown = Outcome.shown(
+                reading.unit(), at(on.run(), q, on).unit().forInterval(), "Reading \"" + reading.name() + "\"");
         double range = range(other, q, lens, on);
         String over = field.at() == Field.At.NODE ? "nodes" : "cells";
         List<Scalar> all = List.of(

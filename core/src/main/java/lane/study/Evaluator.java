@@ -12,12 +12,8 @@ import java.util.function.Supplier;
 import lane.base.BoundedMemo;
 import lane.base.Fault;
 import lane.base.LaneException;
-import lane.base.Sized;
 import lane.base.Work;
-import lane.check.Check;
 import lane.check.CheckResult;
-import lane.check.Crossing;
-import lane.check.Verdict;
 import lane.estimate.Estimate;
 import lane.evaluation.BoundQuantity;
 import lane.evaluation.EvaluationContext;
@@ -26,7 +22,6 @@ import lane.evaluation.Outside;
 import lane.evaluation.StationResolver;
 import lane.field.Run;
 import lane.field.Treatment;
-import lane.mesh.CellSize;
 import lane.provenance.Method;
 import lane.provenance.Provenance;
 import lane.quantity.FieldUnit;
@@ -92,67 +87,6 @@ public final class Evaluator {
             List<FieldUnit> units,
             lane.mesh.Axis axis,
             List<Object> extra) {}
-
-    /**
-     * A check and what it is carried out on. Answers are kept, so the same ones are the same objects: to compare all that is in them, for a
-     * thousand checks at every edit, takes far longer than the checks do.
-     */
-    private record CheckKey(Check check, Crossing on) implements Sized {
-        /** Answers are kept anyway. */
-        @Override
-        public long bytes() {
-            return 1 << 10;
-        }
-
-        @Override
-        public int hashCode() {
-            int hash = check.hashCode();
-            for (Outcome o : on.outcomes().values()) {
-                // What is absent is told anew each time.
-                hash = 31 * hash + (o instanceof Outcome.Absent ? o.hashCode() : System.identityHashCode(o));
-            }
-            return hash;
-        }
-
-        @Override
-        public boolean equals(Object other) {
-            return other instanceof CheckKey k
-                    && check.equals(k.check)
-                    && same(on.outcomes(), k.on.outcomes())
-                    && on.datum().equals(k.on.datum())
-                    && on.judged().equals(k.on.judged())
-                    && on.families().equals(k.on.families())
-                    && on.sizes().equals(k.on.sizes())
-                    && on.family().equals(k.on.family())
-                    && others(on.others(), k.on.others());
-        }
-
-        private static boolean others(Map<String, Crossing.Other> a, Map<String, Crossing.Other> b) {
-            for (var e : a.entrySet()) {
-                Crossing.Other its = b.get(e.getKey());
-                if (its == null
-                        || !e.getValue().name().equals(its.name())
-                        || !same(e.getValue().outcomes(), its.outcomes())) {
-                    return false;
-                }
-            }
-            return a.size() == b.size();
-        }
-
-        private static boolean same(Map<String, Outcome> a, Map<String, Outcome> b) {
-            if (a.size() != b.size()) {
-                return false;
-            }
-            for (var e : a.entrySet()) {
-                Outcome own = e.getValue();
-                Outcome other = b.get(e.getKey());
-                if (own != other && !(own instanceof Outcome.Absent && own.equals(other))) {
-                    return false;
-                }
-            }
-            return true;
-        }
-    }
 
     /**
      * Computes everything in the study, switched-off lanes too, so that switching on costs nothing.
@@ -248,7 +182,7 @@ public final class Evaluator {
                         laid,
                         new LinkedHashMap<>(readings),
                         new LinkedHashMap<>(beside),
-                        judged(study, readings, runs, work),
+                        new Judging(memo, library).judge(study, readings, runs, work),
                         lens.with(beyond.apart()))));
             }
             var of = new LinkedHashMap<String, Outcome>();
@@ -263,7 +197,7 @@ public final class Evaluator {
             readings.put(reading.id(), of);
             beside.put(reading.id(), more);
         }
-        Map<String, CheckResult> checks = judged(study, readings, runs, work);
+        Map<String, CheckResult> checks = new Judging(memo, library).judge(study, readings, runs, work);
         library.settled(study);
         return new Results(asked, runs, told, placements, laid, readings, beside, checks, lens.with(beyond.apart()));
     }
@@ -276,17 +210,6 @@ public final class Evaluator {
                         s.id(),
                         new Outcome.Absent("being read", "The stored times are being read, one after the other.")));
         return out;
-    }
-
-    private Map<String, CheckResult> judged(
-            Study study, Map<String, Map<String, Outcome>> readings, Map<String, Run> runs, Work work) {
-        var checks = new LinkedHashMap<String, CheckResult>();
-        Map<String, Double> sizes = study.checks().isEmpty() ? Map.of() : sizes(runs, work);
-        for (Check check : study.checks()) {
-            Map<String, Outcome> outcomes = readings.getOrDefault(check.reading(), Map.of());
-            checks.put(check.id(), judged(check, study.crossing(check, outcomes, sizes, readings)));
-        }
-        return checks;
     }
 
     /** The study with its stations as they stand in space; one that cannot be placed is left out, so who needs it says so. */
@@ -315,33 +238,6 @@ public final class Evaluator {
                 }
             }
             return out;
-        });
-    }
-
-    /** The representative size of each run's cells, found once for a mesh. */
-    private Map<String, Double> sizes(Map<String, Run> runs, Work work) {
-        var out = new LinkedHashMap<String, Double>();
-        runs.forEach((id, run) -> {
-            double h = memo.of(new SizeKey(run.mesh().key()), () -> CellSize.of(run.mesh(), work));
-            if (h > 0) {
-                out.put(id, h);
-            }
-        });
-        return out;
-    }
-
-    private record SizeKey(Object mesh) {}
-
-    private CheckResult judged(Check check, Crossing on) {
-        return memo.counted(new CheckKey(check, on), () -> {
-            try {
-                return check.judge(on);
-            } catch (CancellationException e) {
-                throw e;
-            } catch (RuntimeException e) {
-                String why = e instanceof LaneException l ? l.getMessage() : library.fault("A check", e);
-                return new CheckResult("", Map.of(), Verdict.NO_DATA, why);
-            }
         });
     }
 

@@ -238,6 +238,19 @@ public final class Board {
         if (worst == null) {
             return "";
         }
+        // Of several measures the one that is out, which need not be the first.
+        CheckResult.Measured out = Math.abs(worst.difference()) <= worst.allowed()
+                ? worst.evidence().measures().stream()
+                        .filter(m -> m.verdict() == Verdict.OUT)
+                        .findFirst()
+                        .orElse(null)
+                : null;
+        if (out != null) {
+            boolean share = out.norm().share();
+            double v = share ? out.difference() : worst.unit().differenceFromSi(out.difference());
+            return " by " + out.norm().symbol() + " " + Figures.of(v, 3).whole(v)
+                    + (share ? "" : " " + worst.unit().difference().symbol()) + " (allowed " + out.allowance() + ")";
+        }
         String allowed = c.rule().allowance(worst.unit());
         double shown = allowed.endsWith("%") && worst.scale() > 0
                 ? 100 * Math.abs(worst.relative())

@@ -117,6 +117,28 @@ class BoardTest {
                 .contains("4 out")
                 .contains("and 1 more.")
                 .endsWith("1 is accepted.");
+        // Of two measures the second is out.
+        var second = new CheckResult.Measured(Norm.BIAS, 2, 300, "1.5 K", Verdict.OUT, "");
+        Results r = results();
+        CheckResult.Lane lane = result(Verdict.OUT, 0.4).lanes().get("fine");
+        Map<String, CheckResult> all = new LinkedHashMap<>(r.checks());
+        all.put(
+                "lid",
+                new CheckResult(
+                        "",
+                        Map.of(
+                                "fine",
+                                lane.with(
+                                        new CheckResult.Evidence(
+                                                List.of(second),
+                                                null,
+                                                lane.evidence().budget()),
+                                        "")),
+                        Verdict.OUT,
+                        ""));
+        Results more =
+                new Results(r.study(), Map.of(), Map.of(), Map.of(), Map.of(), Map.of(), Map.of(), all, r.lens());
+        assertThat(Board.summary(more)).contains("Mean at the lid by bias 2 K (allowed 1.5 K)");
         Study none = Study.empty("none");
         assertThat(Board.summary(Results.none(none))).isEqualTo("No checks.");
     }

@@ -85,7 +85,8 @@ final class BoardRow {
                 ? ""
                 : ", " + result.unit().symbol();
         String said = check.decision() == null ? "" : check.decision().accepted() ? "accepted, " : "noted, ";
-        String kind = said + (plain ? word : word + ", " + check.rule().measure()) + unit;
+        // The unit goes before what may be long.
+        String kind = said + word + unit + (plain ? "" : ", " + check.rule().measure());
         String against = result == null
                         || result.datum().isBlank()
                         || result.datum().equals(session.study().datum())

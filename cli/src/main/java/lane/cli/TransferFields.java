@@ -3,30 +3,25 @@ package lane.cli;
 import com.fasterxml.jackson.core.JsonProcessingException;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.node.ObjectNode;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
-import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.concurrent.Callable;
+import java.util.stream.Collectors;
 import lane.base.Figures;
 import lane.base.LaneException;
 import lane.base.Plain;
 import lane.base.Work;
-import lane.field.Field;
 import lane.field.Part;
 import lane.field.Run;
 import lane.field.TimeSelector;
 import lane.formats.DatasetReader;
 import lane.formats.FileLibrary;
-import lane.formats.RunWriter;
+import lane.formats.Transferred;
 import lane.formats.grid.Dataset;
-import lane.formats.io.AtomicFile;
-import lane.formats.io.FileNames;
-import lane.mesh.Mesh;
+import lane.transfer.Bringing;
 import lane.transfer.Common;
 import lane.transfer.MeshTransfer;
 import lane.transfer.Numbers;
@@ -44,9 +39,6 @@ import picocli.CommandLine.Parameters;
         versionProvider = Version.Told.class,
         description = "Bring fields of one mesh onto another, by interpolation or so that their integrals are kept.")
 final class TransferFields implements Callable<Integer> {
-    /** Below so many cells it takes no time worth a question to find what both meshes have in common. */
-    private static final int FEW = 100_000;
-
     /** Where values are wanted. */
     enum To {
         nodes,
@@ -143,134 +135,75 @@ final class TransferFields implements Callable<Integer> {
     public Integer call() {
         // What is typed wrong is told before a large file is read.
         Path file = OneRun.path(out);
-        String ending = FileNames.ending(file);
-        if (!ending.equals("vtu") && !ending.equals("xdmf")) {
-            throw new LaneException(
-                    "The target is written as .vtu or .xdmf; \"" + file.getFileName() + "\" ends otherwise.");
-        }
+        Transferred.check(file);
         Outside beyond = outside();
         if (time != null && all) {
             throw new LaneException("Give --time for one time or --all-times for all, not both.");
         }
         double factor = factor();
-        Run to = OneRun.read(target);
-        Map<String, Part> parts = parts(to);
+        Run to = target();
+        var values = new LinkedHashMap<String, Double>();
+        zero.forEach(part -> values.put(part.strip(), 0.0));
+        imposed.forEach((part, value) -> values.put(part.strip(), value));
+        MeshTransfer.To at = this.to == null
+                ? MeshTransfer.To.AS_STORED
+                : this.to == To.nodes ? MeshTransfer.To.NODES : MeshTransfer.To.CELLS;
+        var how = new Bringing(fields, conservative, at, beyond, mean, overlap, values);
         Work work = Progress.on(System.err);
         TimeSelector first = time != null
                 ? new TimeSelector.At(time, Double.POSITIVE_INFINITY)
                 : all ? new TimeSelector.First() : TimeSelector.LAST;
         Dataset from = DatasetReader.read(OneRun.path(source), first, work.stretch(0, 0.1));
         if (!all) {
-            MeshTransfer.Result made = transfer(from, to.mesh(), factor, beyond, parts, work);
-            RunWriter.write(file, made.run(to));
+            MeshTransfer.Result made = Transferred.one(file, run(from, factor), to, how, work);
             Progress.end(work);
             told(made);
-            Console.lines(json ? line(node(made)) : words(made, to));
+            Console.lines(json ? line(node(made)) : made.words(to.mesh()));
             return 0;
         }
         if (from.times().isEmpty()) {
             throw new LaneException("\"" + source + "\" stores no times; leave --all-times out.");
         }
-        series(from, to, factor, beyond, parts, file, work);
+        series(from, to, factor, how, file, work);
         return 0;
     }
 
-    private void series(
-            Dataset first, Run to, double factor, Outside beyond, Map<String, Part> parts, Path file, Work work) {
-        String name = String.valueOf(file.getFileName());
-        String stem = name.substring(0, name.lastIndexOf('.'));
-        String ending = name.substring(name.lastIndexOf('.'));
-        var mapper = new ObjectMapper();
-        ObjectNode line = mapper.createObjectNode();
+    private void series(Dataset first, Run to, double factor, Bringing how, Path file, Work work) {
+        ObjectNode line = new ObjectMapper().createObjectNode();
         var rows = line.putArray("times");
-        var collection = new StringBuilder(
-                "<?xml version=\"1.0\"?>\n<VTKFile type=\"Collection\" version=\"1.0\">\n<Collection>\n");
         List<Double> times = first.times();
-        for (int i = 0; i < times.size(); i++) {
-            double share = 1.0 / times.size();
-            Work stretch = work.stretch(i * share, (i + 1) * share);
-            Dataset from = i == 0
-                    ? first
-                    : DatasetReader.read(
-                            OneRun.path(source), new TimeSelector.At(times.get(i), 0), stretch.stretch(0, 0.1));
-            MeshTransfer.Result made = transfer(from, to.mesh(), factor, beyond, parts, stretch.stretch(0.1, 1));
-            String one = String.format(Locale.ROOT, "%s-%04d%s", stem, i, ending);
-            RunWriter.write(file.resolveSibling(one), made.run(to));
-            collection
-                    .append("<DataSet timestep=\"")
-                    .append(times.get(i))
-                    .append("\" file=\"")
-                    .append(one.replace("&", "&amp;").replace("\"", "&quot;").replace("<", "&lt;"))
-                    .append("\"/>\n");
-            ObjectNode row = node(made);
-            row.put("time", times.get(i));
-            rows.add(row);
-            if (i == 0) {
-                told(made);
-            }
-            if (!json) {
-                Progress.end(work);
-                Console.lines("time " + Figures.of(times.get(i), 9).plain(times.get(i)) + "\n" + words(made, to));
-            }
-        }
-        collection.append("</Collection>\n</VTKFile>\n");
-        if (ending.equals(".vtu")) {
-            AtomicFile.write(
-                    file.resolveSibling(stem + ".pvd"),
-                    stream -> stream.write(collection.toString().getBytes(StandardCharsets.UTF_8)));
-        }
+        Transferred.all(
+                file,
+                times,
+                (t, stretch) -> run(
+                        t == times.getFirst()
+                                ? first
+                                : DatasetReader.read(OneRun.path(source), new TimeSelector.At(t, 0), stretch),
+                        factor),
+                to,
+                how,
+                (t, made) -> {
+                    ObjectNode row = node(made);
+                    row.put("time", t);
+                    if (rows.isEmpty()) {
+                        told(made);
+                    }
+                    rows.add(row);
+                    if (!json) {
+                        Progress.end(work);
+                        Console.lines("time " + Figures.of(t, 9).plain(t) + "\n" + made.words(to.mesh()));
+                    }
+                },
+                work);
         Progress.end(work);
         if (json) {
             Console.lines(line(line));
         }
     }
 
-    private MeshTransfer.Result transfer(
-            Dataset from, Mesh to, double factor, Outside beyond, Map<String, Part> parts, Work work) {
-        Mesh mesh = factor == 1 ? from.mesh() : from.mesh().scaled(factor);
-        Run run = new Run(mesh, from.fields(), List.of(), List.of(), List.of());
-        List<Field> wanted = fields.isEmpty()
-                ? run.fields()
-                : fields.stream().map(f -> OneRun.field(run, f.strip())).toList();
-        if (wanted.isEmpty()) {
-            throw new LaneException("\"" + source + "\" has no field to be transferred.");
-        }
-        boolean few = mesh.cellCount() <= FEW && to.cellCount() <= FEW;
-        boolean alike = mesh.dimension() == to.dimension() && mesh.dimension() > 1;
-        MeshTransfer.To at = this.to == null
-                ? MeshTransfer.To.AS_STORED
-                : this.to == To.nodes ? MeshTransfer.To.NODES : MeshTransfer.To.CELLS;
-        var how = new MeshTransfer.Wanted(conservative, at, beyond, mean, conservative || overlap || few && alike);
-        MeshTransfer.Result made;
-        try {
-            made = MeshTransfer.of(run, to, wanted, how, work);
-        } catch (LaneException e) {
-            if (conservative || overlap || !how.common()) {
-                throw e;
-            }
-            // Nobody asked for what surfaces that bend have in common.
-            made = MeshTransfer.of(run, to, wanted, new MeshTransfer.Wanted(false, at, beyond, mean, false), work);
-        }
-        List<Numbers> numbers = new ArrayList<>();
-        List<String> notes = new ArrayList<>(made.notes());
-        boolean nodal = made.fields().stream().anyMatch(n -> n.at() == Field.At.NODE);
-        for (Numbers n : made.fields()) {
-            Numbers now = n;
-            // Of cells alone it is refused; beside fields at nodes it is told.
-            if (n.at() == Field.At.CELL && nodal && !(zero.isEmpty() && imposed.isEmpty())) {
-                notes.add("\"" + n.field().name() + "\" has its values in cells, so nothing was imposed on it.");
-                numbers.add(now);
-                continue;
-            }
-            for (String part : zero) {
-                now = MeshTransfer.imposed(now, to, List.of(known(parts, part)), 0, work);
-            }
-            for (var entry : imposed.entrySet()) {
-                now = MeshTransfer.imposed(now, to, List.of(known(parts, entry.getKey())), entry.getValue(), work);
-            }
-            numbers.add(now);
-        }
-        return new MeshTransfer.Result(numbers, made.common(), made.masks(), notes);
+    private static Run run(Dataset from, double factor) {
+        return new Run(
+                factor == 1 ? from.mesh() : from.mesh().scaled(factor), from.fields(), List.of(), List.of(), List.of());
     }
 
     private Outside outside() {
@@ -307,11 +240,11 @@ final class TransferFields implements Callable<Integer> {
         return Unit.of(sourceLength).factor() / Unit.of(targetLength).factor();
     }
 
-    /** The target's parts by name, where any is asked for. */
-    private Map<String, Part> parts(Run to) {
-        Map<String, Part> out = new LinkedHashMap<>();
+    /** The target, with its parts where any is asked for. */
+    private Run target() {
+        Run to = OneRun.read(target);
         if (zero.isEmpty() && imposed.isEmpty()) {
-            return out;
+            return to;
         }
         Path path = OneRun.path(target);
         Run run = new FileLibrary(OneReading.folder(path))
@@ -320,26 +253,26 @@ final class TransferFields implements Callable<Integer> {
             throw new LaneException(
                     "The parts of \"" + target + "\" belong to another mesh than the one it is read as.");
         }
-        run.parts().forEach(p -> out.put(p.name(), p));
-        zero.forEach(name -> known(out, name));
-        imposed.keySet().forEach(name -> known(out, name));
-        return out;
+        for (String name : zero) {
+            known(run, name);
+        }
+        imposed.keySet().forEach(name -> known(run, name));
+        return new Run(to.mesh(), to.fields(), run.parts(), List.of(), List.of());
     }
 
-    private Part known(Map<String, Part> parts, String name) {
-        Part part = parts.get(name.strip());
-        if (part == null) {
+    private void known(Run run, String name) {
+        if (run.parts().stream().noneMatch(p -> p.name().equals(name.strip()))) {
             throw new LaneException("The target has no part \"" + name + "\"; "
-                    + (parts.isEmpty()
+                    + (run.parts().isEmpty()
                             ? "it has none. Parts are surfaces in a folder named after it, "
                                     + OneRun.path(target)
                                             .getFileName()
                                             .toString()
                                             .replaceFirst("\\.[^.]*$", "")
                                     + "-parts, or come from --regions."
-                            : "its parts are " + String.join(", ", parts.keySet()) + "."));
+                            : "its parts are "
+                                    + run.parts().stream().map(Part::name).collect(Collectors.joining(", ")) + "."));
         }
-        return part;
     }
 
     private void told(MeshTransfer.Result made) {
@@ -387,51 +320,5 @@ final class TransferFields implements Callable<Integer> {
             var list = row.putArray(name);
             Arrays.stream(values).forEach(list::add);
         }
-    }
-
-    private static String words(MeshTransfer.Result made, Run to) {
-        var out = new StringBuilder();
-        Common c = made.common();
-        if (c != null) {
-            String size = to.mesh().dimension() == 2 ? "area" : "volume";
-            out.append("common ").append(size).append(' ').append(number(c.overlap()));
-            out.append(", of the target uncovered ")
-                    .append(number(c.uncovered()))
-                    .append('\n');
-        }
-        for (Numbers n : made.fields()) {
-            int targets = n.values().length / n.field().components();
-            out.append(n.field().name())
-                    .append(": ")
-                    .append(Plain.count(targets, n.at() == Field.At.NODE ? "node" : "cell"));
-            out.append(
-                    n.outside() == 0
-                            ? ", all with values"
-                            : ", " + n.outside() + " of them ("
-                                    + Figures.of(100.0 * n.outside() / targets, 3)
-                                            .plain(100.0 * n.outside() / targets)
-                                    + " %) without a value");
-            out.append('\n');
-            out.append("  integral over the source ").append(numbers(n.source()));
-            if (n.overlap().length > 0) {
-                out.append(", over what is common ").append(numbers(n.overlap()));
-            }
-            out.append(", over the target ").append(numbers(n.target())).append('\n');
-            if (!Double.isNaN(n.largestChange())) {
-                out.append("  largest change by imposed values ")
-                        .append(number(n.largestChange()))
-                        .append('\n');
-            }
-        }
-        made.notes().forEach(note -> out.append("  ").append(note).append('\n'));
-        return out.toString();
-    }
-
-    private static String numbers(double[] v) {
-        return Arrays.stream(v).mapToObj(TransferFields::number).collect(java.util.stream.Collectors.joining(", "));
-    }
-
-    private static String number(double v) {
-        return Figures.of(v, 9).plain(v);
     }
 }

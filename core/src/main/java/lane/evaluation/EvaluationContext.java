@@ -99,19 +99,34 @@ public record EvaluationContext(
         return system != null && unit.known() ? system.of(unit.dimension()) : unit;
     }
 
-    /** The graph of the lens last asked for, by thread: it is asked for many times in a row. */
+    /** The graphs of the lenses last asked for, by thread: they are asked for many times in a row, and by turns. */
     private static final class Graphs {
         private record Made(Map<String, Quantity> of, Definitions graph) {}
 
-        private static final ThreadLocal<Made> LAST = new ThreadLocal<>();
+        private static final int SO_MANY = 4;
+        private static final ThreadLocal<java.util.ArrayDeque<Made>> LAST =
+                ThreadLocal.withInitial(java.util.ArrayDeque::new);
 
+        // The very map comes first: equal ones take a look at each quantity.
+        @SuppressWarnings("ReferenceEquality")
         static Definitions of(EvaluationContext lens) {
-            Made last = LAST.get();
-            if (last == null || last.of != lens.quantities) {
-                last = new Made(lens.quantities, new Definitions(List.copyOf(lens.quantities.values())));
-                LAST.set(last);
+            var last = LAST.get();
+            Made first = last.peekFirst();
+            if (first != null && first.of == lens.quantities) {
+                return first.graph;
             }
-            return last.graph;
+            Made found = last.stream()
+                    .filter(m -> m.of.equals(lens.quantities))
+                    .findFirst()
+                    .orElse(null);
+            if (found != null) {
+                last.remove(found);
+            } else if (last.size() == SO_MANY) {
+                last.removeLast();
+            }
+            Definitions graph = found != null ? found.graph : new Definitions(List.copyOf(lens.quantities.values()));
+            last.addFirst(new Made(lens.quantities, graph));
+            return graph;
         }
     }
 }

@@ -4,6 +4,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.stream.Collectors;
 import lane.base.Fault;
+import lane.base.Hashed;
 import lane.base.LaneException;
 import lane.base.Work;
 import lane.mesh.CellLocator;
@@ -49,7 +50,7 @@ public final class Run {
             double time,
             Stated stated,
             Object key) {
-        this.key = key;
+        this.key = Hashed.of(key);
         this.times = List.copyOf(times);
         this.time = time;
         this.stated = stated;

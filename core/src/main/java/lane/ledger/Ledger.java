@@ -3,6 +3,7 @@ package lane.ledger;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import lane.base.Figures;
 import lane.check.Budget;
 import lane.check.Check;
 import lane.check.CheckResult;
@@ -244,13 +245,14 @@ public record Ledger(List<Line> lines) {
             }
         }
 
-        /** Where, in the abscissa's unit. */
+        /** Where, in the unit that the study tells lengths in, or the abscissa's own. */
         private String along(Check check, String lane, double at) {
-            Unit unit = results.outcome(check.reading(), lane)
+            Unit unit = results.along(results.outcome(check.reading(), lane)
                     .curve()
                     .map(Profile::abscissaUnit)
-                    .orElse(Unit.ONE);
-            return unit.fromSi(at) + (unit.label().equals("1") ? "" : " " + unit.label());
+                    .orElse(Unit.ONE));
+            double v = unit.fromSi(at);
+            return Figures.of(v, 9).plain(v) + (unit.label().equals("1") ? "" : " " + unit.label());
         }
 
         private String name(String id) {

@@ -2,6 +2,7 @@ package lane.study;
 
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.IdentityHashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -11,6 +12,7 @@ import java.util.function.Consumer;
 import java.util.function.Supplier;
 import lane.base.BoundedMemo;
 import lane.base.Fault;
+import lane.base.Hashed;
 import lane.base.LaneException;
 import lane.base.Work;
 import lane.check.CheckResult;
@@ -79,14 +81,7 @@ public final class Evaluator {
     // Keys: a run and a mesh count by what they hold, definitions by value. Two times on one mesh share their
     // placements.
     // A key holds what the result depends on and nothing else.
-    private record ReadKey(
-            Object source,
-            Reading reading,
-            List<Station> stations,
-            List<Quantity> quantities,
-            List<FieldUnit> units,
-            lane.mesh.Axis axis,
-            List<Object> extra) {}
+    private record ReadKey(Object source, Hashed asked, List<Object> extra) {}
 
     /**
      * Computes everything in the study, switched-off lanes too, so that switching on costs nothing.
@@ -124,7 +119,7 @@ public final class Evaluator {
         }
         var beyond = new StudyBeyond(study, runs, library, places, memo, work);
         EvaluationContext lens = EvaluationContext.of(study.quantities(), study.units(), study.axis(), beyond);
-        var depends = new Depends(beyond);
+        var depends = new Depends(study, beyond, lens, memo);
         beyond.elsewhere(run -> elsewhere(
                 study,
                 runs.entrySet().stream()
@@ -276,7 +271,7 @@ public final class Evaluator {
                                 elsewhere(study, s.id(), runs, failures, lens, beyond, work),
                                 work);
             }
-            case Source.Reference r -> new Answer(readReference(study, r, reading, runs));
+            case Source.Reference r -> new Answer(readReference(study, r, reading, runs, beyond));
         });
     }
 
@@ -386,9 +381,8 @@ public final class Evaluator {
             Work work) {
         boolean overTime = reading.ask().overTime();
         Moments moments = beyond.study.moments(run, lens);
-        Provenance trail = new Provenance(overTime ? List.of() : run.inputs(), List.of())
-                .then("source", READ, "{read}", facts(run, source, overTime));
-        Needs needs = Needs.of(study, reading, lens, beyond.study);
+        Provenance trail = beyond.trail(run, source, overTime);
+        Needs needs = beyond.needs(reading);
         List<Object> more = new ArrayList<>();
         if (needs.beyond()) {
             // Over all times nobody has told yet what each of them looks up.
@@ -406,7 +400,7 @@ public final class Evaluator {
         }
         Object of = overTime && moments instanceof StudyMoments m ? m.key() : run.key();
         // Names of readings do not change numbers but stand in the trail.
-        var key = new ReadKey(of, reading, needs.stations(), needs.quantities(), needs.units(), study.axis(), more);
+        var key = new ReadKey(of, beyond.asked(reading), more);
         return memo.counted(key, () -> {
             try {
                 var on = new ReadingContext(
@@ -444,10 +438,49 @@ public final class Evaluator {
         private record Of(Object run, Quantity quantity) {}
 
         private final Map<Of, Object> known = new HashMap<>();
+        private final IdentityHashMap<Reading, Needs> needs = new IdentityHashMap<>();
+        private final IdentityHashMap<Reading, Hashed> asked = new IdentityHashMap<>();
+        private final Map<List<Object>, Provenance> trails = new HashMap<>();
+        private final Study of;
         private final StudyBeyond study;
+        private final EvaluationContext lens;
+        private final BoundedMemo memo;
 
-        Depends(StudyBeyond study) {
+        Depends(Study of, StudyBeyond study, EvaluationContext lens, BoundedMemo memo) {
+            this.of = of;
             this.study = study;
+            this.lens = lens;
+            this.memo = memo;
+        }
+
+        /** What of the study a reading rests on: the same for all lanes. */
+        Needs needs(Reading reading) {
+            return needs.computeIfAbsent(reading, r -> Needs.of(of, r, lens, study));
+        }
+
+        /** The same as a key, which is the same object as long as it says the same. */
+        Hashed asked(Reading reading) {
+            return asked.computeIfAbsent(reading, r -> {
+                Needs n = needs(r);
+                return key(r, n.stations(), n.quantities(), n.units());
+            });
+        }
+
+        /** The same for a reference, which asks no quantity. */
+        Hashed asked(Reading reading, List<Station> stations) {
+            return key(reading, stations, List.of(), List.of());
+        }
+
+        private Hashed key(Reading reading, List<Station> stations, List<Quantity> quantities, List<FieldUnit> units) {
+            Hashed now = Hashed.of(List.of(reading, stations, quantities, units, of.axis()));
+            return memo.of(now, () -> now);
+        }
+
+        /** How a run's trail begins: the same for all readings. */
+        Provenance trail(Run run, Source.Simulation source, boolean overTime) {
+            return trails.computeIfAbsent(List.of(source.id(), run.key(), overTime), k -> new Provenance(
+                            overTime ? List.of() : run.inputs(), List.of())
+                    .then("source", READ, "{read}", facts(run, source, overTime)));
         }
 
         /** What a lane's run is known by. */
@@ -476,7 +509,8 @@ public final class Evaluator {
         }
     }
 
-    private Outcome readReference(Study study, Source.Reference reference, Reading reading, Map<String, Run> runs) {
+    private Outcome readReference(
+            Study study, Source.Reference reference, Reading reading, Map<String, Run> runs, Depends beyond) {
         double time = Answering.time(runs);
         List<Double> times = Answering.times(runs);
         var answering = new Answering(study, reference, library, time, times);
@@ -497,8 +531,7 @@ public final class Evaluator {
             tables.add(time);
             tables.add(times);
         }
-        var key = new ReadKey(
-                reference.constants(), reading, stations(study, reading), List.of(), List.of(), study.axis(), tables);
+        var key = new ReadKey(reference.constants(), beyond.asked(reading, stations(study, reading)), tables);
         return memo.counted(key, () -> {
             try {
                 return answering.of(reading, curve);

@@ -9,6 +9,7 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
 import lane.base.BoundedMemo;
+import lane.base.Hashed;
 import lane.base.LaneException;
 import lane.base.Memo;
 import lane.base.Work;
@@ -63,7 +64,7 @@ final class StudyBeyond implements Beyond {
     private final StationResolver places;
     private final Memo memo;
     private final Work work;
-    private final Identity identity;
+    private final Hashed identity;
     /** The first reading of each name of a number. */
     private final Map<String, Reading> named = new LinkedHashMap<>();
 
@@ -73,6 +74,18 @@ final class StudyBeyond implements Beyond {
     private final ThreadLocal<Set<String>> open = ThreadLocal.withInitial(HashSet::new);
 
     StudyBeyond(Study study, Map<String, Run> runs, Library library, StationResolver places, Memo memo, Work work) {
+        this(study, runs, library, places, memo, work, null);
+    }
+
+    /** @param known what all of it is known by; null where that is to be found */
+    private StudyBeyond(
+            Study study,
+            Map<String, Run> runs,
+            Library library,
+            StationResolver places,
+            Memo memo,
+            Work work,
+            @Nullable Hashed known) {
         this.study = study;
         this.runs = runs;
         this.library = library;
@@ -82,6 +95,10 @@ final class StudyBeyond implements Beyond {
         steps = new FieldSteps(memo);
         tables = new ReferenceTables(study, library);
         study.readings().forEach(r -> r.numbers().forEach(n -> named.putIfAbsent(n, r)));
+        if (known != null) {
+            identity = known;
+            return;
+        }
         List<Object> all = new ArrayList<>(List.of(
                 study.axis(),
                 study.recipes(),
@@ -93,7 +110,9 @@ final class StudyBeyond implements Beyond {
                 study.readings()));
         runs.values().forEach(r -> all.add(r.key()));
         all.addAll(tables.all());
-        identity = new Identity(all, all.hashCode());
+        Hashed now = Hashed.of(all);
+        // The same object as long as nothing changes: it stands in many keys.
+        identity = memo.of(now, () -> now);
     }
 
     private Runnable beforeTimes = () -> {};
@@ -110,23 +129,10 @@ final class StudyBeyond implements Beyond {
         once.run();
     }
 
-    /** All of a study, hashed once: it stands in many keys. */
-    private record Identity(List<Object> of, int hash) {
-        @Override
-        public boolean equals(@Nullable Object other) {
-            return other == this || other instanceof Identity i && hash == i.hash && of.equals(i.of);
-        }
-
-        @Override
-        public int hashCode() {
-            return hash;
-        }
-    }
-
     /** The same for threads besides the evaluator's: what it makes is kept on its own. */
     StudyBeyond apart() {
         var keep = BoundedMemo.share(0.05);
-        return new StudyBeyond(study, runs, library, new StationResolver(library, keep), keep, Work.QUIET);
+        return new StudyBeyond(study, runs, library, new StationResolver(library, keep), keep, Work.QUIET, identity);
     }
 
     @Override

@@ -69,6 +69,11 @@ public final class MeshTransfer {
             notes = List.copyOf(notes);
         }
 
+        /** What came over, for people: a line of what is common, and for each field its places and integrals. */
+        public String words(Mesh target) {
+            return Words.of(this, target);
+        }
+
         /** The target with the new fields. */
         public Run run(Run target) {
             List<Field> all = new ArrayList<>();

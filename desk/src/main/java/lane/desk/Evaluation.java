@@ -124,6 +124,10 @@ final class Evaluation {
 
     /** Computes the study as it is now. What was being computed is overtaken; what it was loading goes on for this one. */
     void start() {
+        if (worker.isShutdown()) {
+            // The window was closed; what was still on its way to it asks in vain.
+            return;
+        }
         Job before = running;
         if (before != null) {
             before.cancelled = true;

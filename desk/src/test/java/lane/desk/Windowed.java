@@ -2,9 +2,14 @@ package lane.desk;
 
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.Objects;
+import java.util.Optional;
 import java.util.concurrent.Callable;
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.TimeUnit;
+import java.util.concurrent.TimeoutException;
+import java.util.concurrent.atomic.AtomicReference;
+import java.util.function.Function;
 import javafx.application.Platform;
 import javafx.scene.Node;
 import javafx.scene.Scene;
@@ -17,6 +22,7 @@ import javafx.scene.input.KeyCode;
 import javafx.stage.Stage;
 import lane.desk.app.LaneApp;
 import lane.picture.Export;
+import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeAll;
 import org.testfx.api.FxRobot;
@@ -98,15 +104,28 @@ public abstract class Windowed {
 
     /** A node by its id; the window has time to show it. */
     protected <T extends Node> T node(String id) {
+        return with(id, (T found) -> found);
+    }
+
+    /**
+     * Does something with a node as soon as the window shows it. Found and used in one go: what is found out behind the
+     * window may build a sheet anew at any time.
+     */
+    private <T extends Node, R> R with(String id, Function<T, R> use) {
+        var made = new AtomicReference<@Nullable R>();
         try {
             WaitForAsyncUtils.waitFor(
                     GUARD,
                     TimeUnit.SECONDS,
-                    () -> onFx(() -> robot.lookup("#" + id).tryQuery().isPresent()));
-        } catch (java.util.concurrent.TimeoutException e) {
+                    () -> onFx(() -> {
+                        Optional<T> found = robot.lookup("#" + id).tryQuery();
+                        found.ifPresent(f -> made.set(use.apply(f)));
+                        return found.isPresent();
+                    }));
+        } catch (TimeoutException e) {
             throw new AssertionError("there is no #" + id + " in the window", e);
         }
-        return robot.lookup("#" + id).query();
+        return Objects.requireNonNull(made.get());
     }
 
     protected boolean shown(String text) {
@@ -119,17 +138,17 @@ public abstract class Windowed {
     protected void see(String text) throws Exception {
         try {
             await(() -> shown(text));
-        } catch (java.util.concurrent.TimeoutException e) {
+        } catch (TimeoutException e) {
             throw new AssertionError("the window does not show \"" + text + "\"", e);
         }
     }
 
     /** Types into a field in place of what stands there, key by key. */
     protected void type(String id, String text) {
-        TextInputControl field = node(id);
-        robot.interact(() -> {
+        with(id, (TextInputControl field) -> {
             field.requestFocus();
             field.selectAll();
+            return field;
         });
         robot.write(text).type(KeyCode.ENTER);
         events();
@@ -137,19 +156,12 @@ public abstract class Windowed {
 
     /** Puts a text into a field at once in place of what stands there, and ends it by the key. */
     protected void enter(String id, String text) {
-        node(id);
-        try {
-            onFx(() -> {
-                // Asked for again: what was found behind the window may have built the sheet anew since.
-                TextInputControl field = robot.lookup("#" + id).query();
-                field.requestFocus();
-                field.selectAll();
-                field.replaceSelection(text);
-                return null;
-            });
-        } catch (Exception e) {
-            throw new AssertionError(e);
-        }
+        with(id, (TextInputControl field) -> {
+            field.requestFocus();
+            field.selectAll();
+            field.replaceSelection(text);
+            return field;
+        });
         press(KeyCode.ENTER);
     }
 

@@ -184,7 +184,12 @@ final class CheckCard {
                     more(l, box);
                     Refined refined = l.evidence().refined();
                     if (refined != null && refined.curve() == null) {
-                        box.getChildren().add(SizeChart.of(refined, l.unit()));
+                        boolean cells = check.doubts().sizes().isEmpty();
+                        box.getChildren()
+                                .add(SizeChart.of(
+                                        refined,
+                                        l.unit(),
+                                        cells ? session.results().along(Unit.of("m")) : Unit.UNKNOWN));
                     }
                 });
         if (curves) {
@@ -198,6 +203,7 @@ final class CheckCard {
                                     "small",
                                     "muted")));
         }
+        CheckCurves.of(session, check).ifPresent(box.getChildren()::add);
         return box;
     }
 

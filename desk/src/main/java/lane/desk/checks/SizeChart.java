@@ -21,8 +21,11 @@ final class SizeChart {
 
     private SizeChart() {}
 
-    /** @param unit that the values are told in */
-    static Node of(Refined refined, Unit unit) {
+    /**
+     * @param unit that the values are told in
+     * @param length that the sizes are told in; unknown for sizes that somebody stated
+     */
+    static Node of(Refined refined, Unit unit, Unit length) {
         Convergence c = refined.convergence();
         double[] v = refined.values();
         double least = c.finest() - c.half();
@@ -78,15 +81,18 @@ final class SizeChart {
                 Ui.label(figures.whole(told[1]) + " " + unit.label() + ", the greatest shown", "small", "muted"),
                 pane,
                 Ui.label(
-                        figures.whole(told[0]) + ", the least; size 0 at the left, "
-                                + Figures.of(refined.sizes()[0], 3).whole(refined.sizes()[0]) + " finest, "
-                                + Figures.of(refined.sizes()[refined.sizes().length - 1], 3)
-                                        .whole(refined.sizes()[refined.sizes().length - 1])
+                        figures.whole(told[0]) + ", the least; size 0 at the left, " + size(refined.sizes()[0], length)
+                                + " finest, " + size(refined.sizes()[refined.sizes().length - 1], length)
                                 + " coarsest",
                         "small",
                         "muted"));
         box.setId("size-chart");
         return box;
+    }
+
+    private static String size(double h, Unit length) {
+        double shown = length.known() ? length.fromSi(h) : h;
+        return Figures.of(shown, 3).whole(shown) + (length.known() ? " " + length.symbol() : "");
     }
 
     /** The power of the size through the finest value. */

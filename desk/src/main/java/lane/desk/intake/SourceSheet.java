@@ -9,6 +9,7 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
 import lane.desk.Session;
 import lane.desk.ShownPath;
+import lane.desk.Tip;
 import lane.desk.Ui;
 import lane.field.Run;
 import lane.provenance.Provenance;
@@ -32,6 +33,7 @@ final class SourceSheet {
                 10,
                 name,
                 Ui.spring(),
+                transfer(session, source),
                 saving(session, source),
                 Ui.button(
                         "Remove",
@@ -102,6 +104,21 @@ final class SourceSheet {
         HBox box = Ui.row(10, Ui.firm(Ui.label(name, "title")), Ui.label(note, "small", "muted"));
         box.setStyle("-fx-padding: 12 0 2 0;");
         return box;
+    }
+
+    /** To another run's mesh; where there is none, it says so. */
+    private static Node transfer(Session session, Source source) {
+        if (!(source instanceof Source.Simulation s)) {
+            return new javafx.scene.layout.Region();
+        }
+        String lacks = TransferForm.lacks(session, s);
+        var button = Ui.button("Transfer…", () -> {}, "small-button");
+        button.setId("transfer");
+        button.setOnAction(e -> new TransferForm(session, s).show(button));
+        button.setDisable(!lacks.isBlank());
+        var held = new javafx.scene.layout.StackPane(button);
+        Tip.on(held, lacks.isBlank() ? "Bring its fields onto the mesh of another run" : lacks);
+        return held;
     }
 
     private static Node saving(Session session, Source source) {

@@ -57,7 +57,7 @@ public record ReadingChart(
     private static final int MOST_NAMED = 12;
 
     public static ReadingChart of(Study study, Results results, Reading reading, Palette palette) {
-        ReadingChart one = one(study, results, reading, palette);
+        ReadingChart one = one(study, results, reading, check(study, reading).orElse(null), palette);
         if (one.look.below().isEmpty() || one.curves.isEmpty()) {
             return one;
         }
@@ -65,7 +65,7 @@ public record ReadingChart(
         for (String id : one.look.below()) {
             study.reading(id)
                     .filter(r -> alike(study, results, reading, r))
-                    .map(r -> one(study, results, r, palette))
+                    .map(r -> one(study, results, r, check(study, r).orElse(null), palette))
                     .ifPresent(below::add);
         }
         return new ReadingChart(
@@ -81,6 +81,11 @@ public record ReadingChart(
                 one.along,
                 one.shared,
                 below);
+    }
+
+    /** The curves that a check compares, from its own datum, with its tolerance; without what stands beneath them. */
+    public static ReadingChart of(Study study, Results results, Reading reading, Check check, Palette palette) {
+        return one(study, results, reading, check, palette);
     }
 
     /** Whether the curves of two readings have the same abscissa, so that they can stand beneath one another. */
@@ -100,14 +105,13 @@ public record ReadingChart(
                 .findFirst();
     }
 
-    private static ReadingChart one(Study study, Results results, Reading reading, Palette palette) {
+    private static ReadingChart one(
+            Study study, Results results, Reading reading, @Nullable Check check, Palette palette) {
         ChartLook look = study.chart(reading.id());
-        CheckResult result =
-                check(study, reading).map(c -> results.checks().get(c.id())).orElse(null);
-        String datumId = check(study, reading)
-                .map(c -> c.rule().datum())
-                .filter(d -> !d.isBlank())
-                .orElse(study.datum());
+        CheckResult result = check == null ? null : results.checks().get(check.id());
+        String datumId = check == null || check.rule().datum().isBlank()
+                ? study.datum()
+                : check.rule().datum();
         Profile datum = results.outcome(reading.id(), datumId) instanceof Profile p ? p : null;
         List<String> lanes = new ArrayList<>();
         List<ProfileChart.Curve> curves = new ArrayList<>();

@@ -1,0 +1,123 @@
+package lane.transfer;
+
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.stream.Collectors;
+import lane.base.LaneException;
+import lane.base.Work;
+import lane.field.Field;
+import lane.field.Part;
+import lane.field.Run;
+import lane.mesh.Mesh;
+
+/**
+ * Which fields are brought onto another mesh, how, and what is imposed on parts of it afterwards.
+ *
+ * @param fields by name; all where there are none
+ * @param conservative by the overlap of cells, so that integrals are kept; else by interpolation
+ * @param to where values are wanted
+ * @param outside what places outside of the source get
+ * @param mean of a transfer that keeps integrals, whether cells that are covered in part take the mean of that part
+ * @param common what both meshes have in common: always found for a transfer that keeps integrals; of an interpolation where it is
+ *     wanted, and else where it takes no time worth a question
+ * @param imposed values by the target's part, whose nodes get them afterwards
+ */
+public record Bringing(
+        List<String> fields,
+        boolean conservative,
+        MeshTransfer.To to,
+        Outside outside,
+        boolean mean,
+        boolean common,
+        Map<String, Double> imposed) {
+    /** Below so many cells it takes no time worth a question to find what both meshes have in common. */
+    private static final int FEW = 100_000;
+
+    public Bringing {
+        fields = List.copyOf(fields);
+        imposed = java.util.Collections.unmodifiableMap(new LinkedHashMap<>(imposed));
+    }
+
+    /**
+     * @param target with its parts
+     * @throws LaneException naming a field or part that is missing, or why the meshes cannot be brought together
+     * @throws java.util.concurrent.CancellationException when cancelled
+     */
+    public MeshTransfer.Result of(Run source, Run target, Work work) {
+        List<Part> parts =
+                imposed.keySet().stream().map(name -> part(target, name)).toList();
+        List<Field> wanted = fields.isEmpty()
+                ? source.fields()
+                : fields.stream().map(name -> field(source, name)).toList();
+        if (wanted.isEmpty()) {
+            throw new LaneException("The source has no field to be transferred.");
+        }
+        MeshTransfer.Result made = brought(source, target.mesh(), wanted, work);
+        if (parts.isEmpty()) {
+            return made;
+        }
+        List<Numbers> numbers = new ArrayList<>();
+        List<String> notes = new ArrayList<>(made.notes());
+        boolean nodal = made.fields().stream().anyMatch(n -> n.at() == Field.At.NODE);
+        for (Numbers n : made.fields()) {
+            Numbers now = n;
+            // Of cells alone it is refused; beside fields at nodes it is told.
+            if (n.at() == Field.At.CELL && nodal) {
+                notes.add("\"" + n.field().name() + "\" has its values in cells, so nothing was imposed on it.");
+            } else {
+                for (Part part : parts) {
+                    now = MeshTransfer.imposed(
+                            now,
+                            target.mesh(),
+                            List.of(part),
+                            java.util.Objects.requireNonNull(imposed.get(part.name())),
+                            work);
+                }
+            }
+            numbers.add(now);
+        }
+        return new MeshTransfer.Result(numbers, made.common(), made.masks(), notes);
+    }
+
+    private MeshTransfer.Result brought(Run source, Mesh target, List<Field> wanted, Work work) {
+        Mesh mesh = source.mesh();
+        boolean few = mesh.cellCount() <= FEW && target.cellCount() <= FEW;
+        boolean alike = mesh.dimension() == target.dimension() && mesh.dimension() > 1;
+        boolean unasked = !conservative && !common && few && alike;
+        var how = new MeshTransfer.Wanted(conservative, to, outside, mean, conservative || common || unasked);
+        try {
+            return MeshTransfer.of(source, target, wanted, how, work);
+        } catch (LaneException e) {
+            if (!unasked) {
+                throw e;
+            }
+            // Nobody asked for what surfaces that bend have in common.
+            return MeshTransfer.of(
+                    source, target, wanted, new MeshTransfer.Wanted(false, to, outside, mean, false), work);
+        }
+    }
+
+    private static Field field(Run run, String name) {
+        return run.field(name.strip())
+                .orElseThrow(() -> new LaneException("There is no field \"" + name.strip() + "\" in the source; it has "
+                        + (run.fields().isEmpty()
+                                ? "none."
+                                : run.fields().stream().map(Field::name).collect(Collectors.joining(", ")) + ".")));
+    }
+
+    private static Part part(Run target, String name) {
+        return target.parts().stream()
+                .filter(p -> p.name().equals(name))
+                .findFirst()
+                .orElseThrow(() -> new LaneException("The target has no part \"" + name + "\"; "
+                        + (target.parts().isEmpty()
+                                ? "it has none."
+                                : "its parts are "
+                                        + target.parts().stream()
+                                                .map(Part::name)
+                                                .collect(Collectors.joining(", "))
+                                        + ".")));
+    }
+}

@@ -103,7 +103,7 @@ class MadeUpKindsTest extends InWindow {
             return null;
         });
         settled();
-        see("spread, mm, sign");
+        see("spread, mm/s, sign");
         see("It is positive.");
         look("madeup-check");
     }

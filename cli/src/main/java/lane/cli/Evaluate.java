@@ -48,7 +48,7 @@ final class Evaluate implements Callable<Integer> {
         Work work = Progress.on(System.err);
         Results results = results(study, work);
         Progress.end(work);
-        List<Path> files = LedgerWriter.write(results, out, Version.text(), Instant.now());
+        List<Path> files = LedgerWriter.write(results, out, study, Version.text(), Instant.now());
         print.print(Report.of(results));
         print.println();
         files.forEach(f -> print.println(f.toAbsolutePath().normalize()));

@@ -24,6 +24,9 @@ public final class Lane {
 
     static {
         VERBS.put("evaluate", Evaluate::new);
+        VERBS.put("verify", Verify::new);
+        VERBS.put("compare", Compare::new);
+        VERBS.put("seal", SealLedger::new);
         VERBS.put("describe", Describe::new);
         VERBS.put("sample", Sample::new);
         VERBS.put("fit", FitTable::new);

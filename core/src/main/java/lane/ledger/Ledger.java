@@ -29,8 +29,10 @@ public record Ledger(List<Line> lines) {
      * One number.
      *
      * @param stop reading or check
+     * @param of key of that reading or check in the study
      * @param item name of the reading
      * @param what which number of it: a tally, a term, a residual, a norm
+     * @param source key of the lane; blank where the number is none of a lane's
      * @param lane name of the source
      * @param value in the unit shown; NaN where absent
      * @param relative of a difference, as a share; NaN where not defined
@@ -40,8 +42,10 @@ public record Ledger(List<Line> lines) {
     public record Line(
             String id,
             String stop,
+            String of,
             String item,
             String what,
+            String source,
             String lane,
             double value,
             String unit,
@@ -75,12 +79,18 @@ public record Ledger(List<Line> lines) {
     private static final class Lines {
         private final Results results;
         private final List<Line> lines = new ArrayList<>();
+        /** Key of the reading or check whose numbers are collected, and of the lane. */
+        private String of = "";
+
+        private String on = "";
 
         Lines(Results results) {
             this.results = results;
         }
 
         void reading(Reading reading, Source source) {
+            of = reading.id();
+            on = source.id();
             Outcome outcome = results.outcome(reading.id(), source.id());
             if (outcome instanceof Outcome.Absent a) {
                 add(
@@ -114,10 +124,12 @@ public record Ledger(List<Line> lines) {
         }
 
         void check(Check check, CheckResult result) {
+            of = check.id();
             String item =
                     results.study().reading(check.reading()).map(Reading::name).orElse(check.reading());
             for (Map.Entry<String, CheckResult.Lane> e : result.lanes().entrySet()) {
                 CheckResult.Lane l = e.getValue();
+                on = e.getKey();
                 Unit unit = l.unit().difference();
                 String from = check.rule().comparesWithDatum()
                         ? " from " + name(result.datum())
@@ -139,23 +151,26 @@ public record Ledger(List<Line> lines) {
                     add(
                             "check",
                             item,
-                            "Linf of difference, at "
-                                    + along(check, e.getKey(), l.curve().linfAt()),
+                            "Linf of difference",
                             name(e.getKey()),
                             unit.fromSi(l.curve().linf()),
                             unit.label(),
                             l.scale() > 0 ? l.curve().linf() / l.scale() : Double.NaN,
                             Double.NaN,
                             "",
-                            l.curve().signed() == 0
-                                    ? ""
-                                    : (l.curve().signed() > 0 ? "greater" : "less") + " than the datum there",
+                            "at " + along(check, e.getKey(), l.curve().linfAt())
+                                    + (l.curve().signed() == 0
+                                            ? ""
+                                            : ", " + (l.curve().signed() > 0 ? "greater" : "less")
+                                                    + " than the datum there"),
                             l.trail());
                 }
             }
             for (Map.Entry<String, CheckResult.Lane> e : result.lanes().entrySet()) {
+                on = e.getKey();
                 evidence(item, name(e.getKey()), e.getValue());
             }
+            on = "";
             if (check.decision() != null) {
                 add(
                         "check",
@@ -272,7 +287,8 @@ public record Ledger(List<Line> lines) {
                 String remark,
                 Provenance trail) {
             String id = "N" + (lines.size() + 1);
-            lines.add(new Line(id, stop, item, what, lane, value, unit, relative, uncertainty, verdict, remark, trail));
+            lines.add(new Line(
+                    id, stop, of, item, what, on, lane, value, unit, relative, uncertainty, verdict, remark, trail));
         }
     }
 }

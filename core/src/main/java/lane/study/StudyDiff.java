@@ -3,6 +3,9 @@ package lane.study;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.function.Function;
+import lane.provenance.Data;
+import lane.provenance.DataDiff;
+import org.jspecify.annotations.Nullable;
 
 /** What differs between two states of a study, in words: for whoever has to choose between them. */
 public final class StudyDiff {
@@ -31,6 +34,45 @@ public final class StudyDiff {
             out.add("views or notes changed");
         }
         return out;
+    }
+
+    /** The same in detail for what decides numbers: each with what it was and what it is. */
+    public static List<String> details(Study was, Study is) {
+        List<String> out = new ArrayList<>();
+        detail("lane", was.sources(), is.sources(), Source::name, out);
+        detail("frame", was.frames(), is.frames(), f -> f.name(), out);
+        detail("station", was.stations(), is.stations(), s -> s.name(), out);
+        detail("quantity", was.quantities(), is.quantities(), q -> q.name(), out);
+        detail("reading", was.readings(), is.readings(), r -> r.name(), out);
+        detail("check", was.checks(), is.checks(), c -> c.id(), out);
+        // Which lanes are shown decides no number.
+        leaves(
+                "settings",
+                Data.of(was.settings().withOff(List.of())),
+                Data.of(is.settings().withOff(List.of())),
+                out);
+        return out;
+    }
+
+    private static <T> void detail(String what, Keyed<T> was, Keyed<T> is, Function<T, String> name, List<String> out) {
+        for (String key : was.keys()) {
+            T before = was.find(key).orElseThrow();
+            T after = is.find(key).orElse(null);
+            if (after == null) {
+                out.add(what + " \"" + name.apply(before) + "\" removed");
+            } else {
+                leaves(what + " \"" + name.apply(before) + "\"", Data.of(before), Data.of(after), out);
+            }
+        }
+        for (String key : is.keys()) {
+            if (was.find(key).isEmpty()) {
+                out.add(what + " \"" + name.apply(is.find(key).orElseThrow()) + "\" added");
+            }
+        }
+    }
+
+    private static void leaves(String of, @Nullable Object was, @Nullable Object is, List<String> out) {
+        DataDiff.of(was, is).forEach(d -> out.add(of + ": " + d));
     }
 
     private static <T> void compare(

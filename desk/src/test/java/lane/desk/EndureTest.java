@@ -55,7 +55,7 @@ class EndureTest {
 
         private static void export(Path folder) {
             for (int i = 0; ; i = 1 - i) {
-                LedgerWriter.write(results(100 + i), folder, "9.9", Instant.EPOCH);
+                LedgerWriter.write(results(100 + i), folder, folder.resolve("s.lane.json"), "9.9", Instant.EPOCH);
                 System.out.println(i);
             }
         }
@@ -123,7 +123,7 @@ class EndureTest {
     @Test
     void noKillMixesTheTableOfOneLedgerWithTheTrailOfAnother() throws Exception {
         Path out = folder.resolve("out");
-        LedgerWriter.write(results(100), out, "9.9", Instant.EPOCH);
+        LedgerWriter.write(results(100), out, out.resolve("s.lane.json"), "9.9", Instant.EPOCH);
         for (int i = 0; i < KILLS; i++) {
             killed("export", out.toString());
             assertThat(FileSet.check(out)).as("kill %d", i).isEmpty();
@@ -134,10 +134,10 @@ class EndureTest {
             assertThat(Files.readString(out.resolve("manifest.json"))).contains("study " + which);
         }
         // What the killed have left goes with the next export.
-        LedgerWriter.write(results(100), out, "9.9", Instant.EPOCH);
+        LedgerWriter.write(results(100), out, out.resolve("s.lane.json"), "9.9", Instant.EPOCH);
         try (var files = Files.list(out)) {
             assertThat(files.map(f -> f.getFileName().toString()))
-                    .containsExactlyInAnyOrder("ledger.csv", "ledger.json", "manifest.json");
+                    .containsExactlyInAnyOrder("definitions.json", "ledger.csv", "ledger.json", "manifest.json");
         }
     }
 
@@ -168,7 +168,7 @@ class EndureTest {
     @Test
     void aDiskThatIsFullAtAnySizeLeavesTheEarlierLedgerWhole() throws Exception {
         Path out = folder.resolve("full");
-        LedgerWriter.write(results(100), out, "9.9", Instant.EPOCH);
+        LedgerWriter.write(results(100), out, out.resolve("s.lane.json"), "9.9", Instant.EPOCH);
         String before = Files.readString(out.resolve("manifest.json"));
         int sizes = Math.max(20, KILLS / 2);
         for (int i = 0; i < sizes; i++) {

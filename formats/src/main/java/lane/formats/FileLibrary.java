@@ -101,9 +101,29 @@ public final class FileLibrary implements Library {
         }
     }
 
+    /** Files that stand elsewhere than the study says, by its path. */
+    private final Map<String, Path> elsewhere;
+    /** Whether numbers of single times that were kept from before may be taken. */
+    private final boolean remembers;
+
     /** @param folder that relative paths of the study start from */
     public FileLibrary(Path folder) {
+        this(folder, Map.of(), true);
+    }
+
+    private FileLibrary(Path folder, Map<String, Path> elsewhere, boolean remembers) {
         this.folder = folder.toAbsolutePath().normalize();
+        this.elsewhere = Map.copyOf(elsewhere);
+        this.remembers = remembers;
+    }
+
+    /**
+     * One that reads everything anew, for whoever verifies.
+     *
+     * @param elsewhere files that stand elsewhere than the study says, by its path
+     */
+    public static FileLibrary anew(Path folder, Map<String, Path> elsewhere) {
+        return new FileLibrary(folder, elsewhere, false);
     }
 
     /** The study stands in another folder now, its paths with it; what is asked for is read again under its new paths. */
@@ -115,6 +135,10 @@ public final class FileLibrary implements Library {
 
     /** Where a path of the study points to. */
     public Path resolve(String path) {
+        Path moved = elsewhere.get(path);
+        if (moved != null) {
+            return moved;
+        }
         try {
             return folder.resolve(path).normalize();
         } catch (java.nio.file.InvalidPathException e) {
@@ -125,6 +149,11 @@ public final class FileLibrary implements Library {
     /** A path as the study writes it. */
     String relative(Path file) {
         Path there = file.toAbsolutePath().normalize();
+        for (var e : elsewhere.entrySet()) {
+            if (e.getValue().equals(there)) {
+                return e.getKey();
+            }
+        }
         return (there.startsWith(folder) ? folder.relativize(there) : there)
                 .toString()
                 .replace('\\', '/');
@@ -250,7 +279,7 @@ public final class FileLibrary implements Library {
 
     @Override
     public Journal journal(Source.Simulation source, List<?> definition) {
-        return StepJournal.of(this, resolve(source.file()), definition);
+        return remembers ? StepJournal.of(this, resolve(source.file()), definition) : Journal.NONE;
     }
 
     /** How many single times were known from before and not read again. */

@@ -193,7 +193,8 @@ class LedgerTest {
         Ledger.Line l1 = line("check", "T along x", "L1 of difference from theory", "fine");
         assertThat(l1.value()).isCloseTo(0.25, within(1e-9));
         assertThat(l1.verdict()).isEqualTo("out");
-        Ledger.Line most = line("check", "T along x", "Linf of difference, at 0 m", "fine");
+        Ledger.Line most = line("check", "T along x", "Linf of difference", "fine");
+        assertThat(most.remark()).isEqualTo("at 0 mm, less than the datum there");
         assertThat(most.value()).isCloseTo(0.5, within(1e-9));
         assertThat(most.relative()).isCloseTo(0.5 / 9.5, within(1e-9));
         assertThat(most.verdict()).isEmpty();

@@ -581,7 +581,7 @@ class TablesAndStudiesTest {
         var results = new Evaluator(library).evaluate(s, Work.QUIET);
         assertThat(library.run((Source.Simulation) s.sources().getFirst(), TimeSelector.LAST, Work.QUIET))
                 .isSameAs(results.runs().get("a"));
-        LedgerWriter.write(results, folder.resolve("out"), "9.9", Instant.EPOCH);
+        LedgerWriter.write(results, folder.resolve("out"), folder.resolve("s.lane.json"), "9.9", Instant.EPOCH);
         String csv = Files.readString(folder.resolve("out/ledger.csv"));
         assertThat(csv)
                 .startsWith("id,stop,item,what,lane,value,unit")

@@ -135,7 +135,8 @@ final class Shots {
             keep(page[0], out, dark ? "start-dark" : "start");
         }
         if (ledger) {
-            for (Path file : LedgerWriter.write(session[0].results(), out, Version.text(), Instant.now())) {
+            for (Path file :
+                    LedgerWriter.write(session[0].results(), out, session[0].file(), Version.text(), Instant.now())) {
                 System.out.println(file.toAbsolutePath().normalize());
             }
             System.out.println();

@@ -53,6 +53,8 @@ public final class LedgerView implements View {
                 wrap("every number at full precision, one a line"),
                 Ui.label("ledger.json", "section"),
                 wrap("the trail of each number: files with SHA-256, field, quantity, station, settings, version, time"),
+                Ui.label("definitions.json", "section"),
+                wrap("the study as it was, so that the numbers can be computed anew"),
                 Ui.label("profile-NAME.csv", "section"),
                 wrap("the points of each curve, all lanes"),
                 write());
@@ -125,7 +127,8 @@ public final class LedgerView implements View {
 
     private static void write(Session session, Path folder) {
         try {
-            List<Path> files = LedgerWriter.write(session.results(), folder, Version.text(), Instant.now());
+            List<Path> files =
+                    LedgerWriter.write(session.results(), folder, session.file(), Version.text(), Instant.now());
             java.nio.file.Files.size(files.getFirst());
             session.note("Wrote " + files.size() + " files to " + FileNames.brief(folder) + ".");
         } catch (LaneException e) {

@@ -83,7 +83,7 @@ public final class AtomicFile {
     }
 
     /** Why something could not be written, without the name of the file. */
-    static String reason(IOException e) {
+    public static String reason(IOException e) {
         if (e instanceof java.nio.file.AccessDeniedException) {
             return "it may not be written there";
         }

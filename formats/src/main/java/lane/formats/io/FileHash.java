@@ -43,7 +43,7 @@ public final class FileHash {
     }
 
     /** SHA-256 of a file's bytes. */
-    static String sha256(Path file) throws IOException {
+    public static String sha256(Path file) throws IOException {
         var digest = digest();
         try (InputStream in = new java.security.DigestInputStream(Files.newInputStream(file), digest)) {
             in.transferTo(java.io.OutputStream.nullOutputStream());

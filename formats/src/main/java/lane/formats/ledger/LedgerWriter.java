@@ -15,6 +15,7 @@ import java.util.Map;
 import java.util.Set;
 import lane.base.Plain;
 import lane.formats.io.FileHash;
+import lane.formats.io.FileNames;
 import lane.formats.io.FileSet;
 import lane.formats.study.StudyJson;
 import lane.formats.table.CsvWriter;
@@ -24,30 +25,38 @@ import lane.reading.Reading;
 import lane.study.Results;
 import lane.study.Source;
 import lane.unit.Unit;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Writes the ledger: {@code ledger.csv} with every number at full precision, {@code ledger.json} with the trail of each
- * line, and one {@code profile-NAME.csv} a profile with the points of all lanes, as one set with its manifest.
+ * line, {@code definitions.json} with the study as it was, and one {@code profile-NAME.csv} a profile with the points of all
+ * lanes, as one set with its manifest.
  */
 public final class LedgerWriter {
+    static final String TABLE = "ledger.csv";
+    static final String LEDGER = "ledger.json";
+    static final String DEFINITIONS = "definitions.json";
+
     private static final JsonMapper MAPPER =
             JsonMapper.builder().enable(SerializationFeature.INDENT_OUTPUT).build();
 
     private LedgerWriter() {}
 
     /**
+     * @param study its file, so that whoever verifies finds the inputs; it need not exist
      * @param version of this program, for the trail
      * @return the files written
      */
-    public static List<Path> write(Results results, Path folder, String version, Instant time) {
+    public static List<Path> write(Results results, Path folder, Path study, String version, Instant time) {
         Ledger ledger = Ledger.of(results);
         var about = new LinkedHashMap<String, Object>();
         about.put("study", results.study().name());
         about.put("program", program(version));
         about.put("written", time.truncatedTo(ChronoUnit.SECONDS).toString());
         return FileSet.write(folder, about, set -> {
-            set.add("ledger.csv", CsvWriter.body(rows(ledger)));
-            set.add("ledger.json", json(results, ledger, version));
+            set.add(TABLE, CsvWriter.body(rows(ledger)));
+            set.add(LEDGER, json(results, ledger, version, FileNames.relative(folder, study)));
+            set.add(DEFINITIONS, StudyJson.text(results.study()));
             var taken = new HashSet<String>();
             for (Reading reading : results.study().readings()) {
                 List<List<String>> profile = reading.curve() ? profile(results, reading) : List.of();
@@ -132,18 +141,22 @@ public final class LedgerWriter {
         return rows;
     }
 
-    private static String json(Results results, Ledger ledger, String version) {
+    private static String json(Results results, Ledger ledger, String version, String study) {
         var root = new LinkedHashMap<String, Object>();
         root.put("ledger", 1);
         root.put("study", results.study().name());
+        root.put("studyFile", study);
         root.put("studySha256", FileHash.ofText(StudyJson.text(results.study())));
         root.put("program", program(version));
         var lines = new ArrayList<Map<String, Object>>();
         for (Ledger.Line l : ledger.lines()) {
             var line = new LinkedHashMap<String, Object>();
             line.put("id", l.id());
+            line.put("stop", l.stop());
+            line.put("of", l.of());
             line.put("item", l.item());
             line.put("what", l.what());
+            line.put("source", l.source());
             line.put("lane", l.lane());
             boolean there = Double.isFinite(l.value());
             line.put("value", there ? l.value() : null);
@@ -152,6 +165,10 @@ public final class LedgerWriter {
                 line.put("reason", l.remark().isBlank() ? "the value is " + l.value() : l.remark());
             }
             line.put("unit", l.unit());
+            line.put("relative", finite(l.relative()));
+            line.put("uncertainty", finite(l.uncertainty()));
+            line.put("verdict", l.verdict());
+            line.put("remark", l.remark());
             line.put("inputs", l.trail().inputs());
             line.put("steps", l.trail().steps());
             lines.add(line);
@@ -162,5 +179,9 @@ public final class LedgerWriter {
         } catch (JacksonException e) {
             throw new IllegalStateException("a ledger can always be written", e);
         }
+    }
+
+    private static @Nullable Double finite(double v) {
+        return Double.isFinite(v) ? v : null;
     }
 }

@@ -1,0 +1,171 @@
+package lane.formats.ledger;
+
+import java.nio.file.Files;
+import java.nio.file.InvalidPathException;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.Set;
+import lane.base.Fault;
+import lane.base.LaneException;
+import lane.base.Work;
+import lane.formats.FileLibrary;
+import lane.formats.io.FileSet;
+import lane.formats.study.StudyJson;
+import lane.ledger.Ledger;
+import lane.ledger.LedgerDiff;
+import lane.study.Evaluator;
+import lane.study.Source;
+import lane.study.Study;
+import lane.study.StudyDiff;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * A ledger verified: whether its files are those that were written, its inputs and definitions are what they were, and every
+ * number computed anew is the same.
+ *
+ * @param numbers as written against as computed now
+ * @param inputs that the numbers rest on
+ * @param definitions what of the study is defined otherwise now, one phrase each
+ * @param files of the ledger that are not as they were written, one sentence each
+ * @param sealed whether the seal holds; null without one
+ * @param study the file that the numbers were computed of now; null where that is the copy in the ledger
+ */
+public record Reverify(
+        LedgerDiff numbers,
+        Inputs inputs,
+        List<String> definitions,
+        List<String> files,
+        @Nullable Boolean sealed,
+        @Nullable Path study) {
+    /**
+     * How it is verified.
+     *
+     * @param study to be taken in place of the one that the ledger names
+     * @param lookIn folders where files that are missing are looked for, besides those of the study and the ledger
+     * @param tolerance share of a number that it may differ by
+     */
+    public record How(@Nullable Path study, List<Path> lookIn, double tolerance) {
+        public static final How PLAIN = new How(null, List.of(), 0);
+    }
+
+    /**
+     * @throws LaneException when there is no ledger that can be read, or its study cannot be computed at all
+     * @throws java.util.concurrent.CancellationException when cancelled
+     */
+    public static Reverify of(Path folder, How how, Work work) {
+        List<String> files = FileSet.check(folder);
+        LedgerReader.Written written = LedgerReader.read(folder);
+        Path file = how.study != null ? how.study : recorded(written);
+        Study now = file != null ? StudyJson.load(file) : written.definitions();
+        if (now == null) {
+            throw new LaneException(
+                    Fault.MISSING,
+                    "The study of the ledger in " + folder + " is not where it was"
+                            + (written.studyFile().isBlank() ? "" : " (" + written.studyFile() + ")")
+                            + " and no copy was kept; say where it is.");
+        }
+        Path root = file != null
+                ? Objects.requireNonNull(file.toAbsolutePath().normalize().getParent())
+                : asRecorded(written);
+        Set<Path> lookIn = new LinkedHashSet<>(how.lookIn);
+        lookIn.add(root);
+        Path beside = folder.toAbsolutePath().normalize().getParent();
+        if (beside != null) {
+            lookIn.add(beside);
+        }
+        Inputs inputs = Inputs.of(written.ledger(), root, List.copyOf(lookIn), work.stretch(0, 0.2));
+        var library = FileLibrary.anew(root, inputs.elsewhere(patterns(now)));
+        Ledger computed = Ledger.of(new Evaluator(library).evaluate(now, work.stretch(0.2, 1)));
+        LedgerDiff numbers = LedgerDiff.of(written.ledger(), computed, how.tolerance);
+        return new Reverify(
+                withEdits(numbers, written),
+                inputs,
+                written.definitions() == null ? List.of() : StudyDiff.details(written.definitions(), now),
+                files,
+                Seal.holds(folder, files),
+                file);
+    }
+
+    private static @Nullable Path recorded(LedgerReader.Written written) {
+        if (written.studyFile().isBlank()) {
+            return null;
+        }
+        try {
+            Path file = written.folder().resolve(written.studyFile()).normalize();
+            return Files.isRegularFile(file) ? file : null;
+        } catch (InvalidPathException e) {
+            // It was written on another kind of machine.
+            return null;
+        }
+    }
+
+    /** Where the study's folder was, if it is still there; else where the ledger is. */
+    private static Path asRecorded(LedgerReader.Written written) {
+        Path folder = written.folder().toAbsolutePath().normalize();
+        Path beside = Objects.requireNonNullElse(folder.getParent(), folder);
+        if (written.studyFile().isBlank()) {
+            return beside;
+        }
+        try {
+            Path there = folder.resolve(written.studyFile()).normalize().getParent();
+            return there != null && Files.isDirectory(there) ? there : beside;
+        } catch (InvalidPathException e) {
+            return beside;
+        }
+    }
+
+    private static List<String> patterns(Study study) {
+        return study.sources().stream()
+                .filter(Source.Simulation.class::isInstance)
+                .map(Source.Simulation.class::cast)
+                .flatMap(s ->
+                        java.util.stream.Stream.concat(java.util.stream.Stream.of(s.file()), s.partFiles().stream()))
+                .filter(p -> p.indexOf('*') >= 0)
+                .distinct()
+                .toList();
+    }
+
+    /** What was edited in the table is different, however right the number itself is. */
+    private static LedgerDiff withEdits(LedgerDiff numbers, LedgerReader.Written written) {
+        Map<String, String> edited = LedgerReader.edited(written);
+        if (edited.isEmpty()) {
+            return numbers;
+        }
+        List<LedgerDiff.Change> different = new ArrayList<>();
+        var left = new java.util.LinkedHashMap<>(edited);
+        for (LedgerDiff.Change c : numbers.different()) {
+            String said = left.remove(c.line().id());
+            different.add(
+                    said == null
+                            ? c
+                            : new LedgerDiff.Change(
+                                    c.line(), c.before(), c.after(), c.unit(), c.verdict(), c.why() + "; " + said));
+        }
+        List<LedgerDiff.Change> within = new ArrayList<>(numbers.within());
+        int same = numbers.same();
+        for (Ledger.Line l : written.ledger().lines()) {
+            String said = left.remove(l.id());
+            if (said != null) {
+                boolean near = within.removeIf(c -> c.line().id().equals(l.id()));
+                same -= near
+                                || numbers.missing().stream()
+                                        .anyMatch(c -> c.line().equals(l))
+                        ? 0
+                        : 1;
+                different.add(new LedgerDiff.Change(l, l.value(), l.value(), l.unit(), l.verdict(), said));
+            }
+        }
+        return new LedgerDiff(same, within, different, numbers.missing(), numbers.added());
+    }
+
+    /** 0 all is as it was, 1 a number or a file of the ledger is not, 2 something is missing. */
+    public int code() {
+        return !numbers.different().isEmpty() || !files.isEmpty() || Boolean.FALSE.equals(sealed)
+                ? 1
+                : !numbers.missing().isEmpty() || !inputs.missing().isEmpty() ? 2 : 0;
+    }
+}

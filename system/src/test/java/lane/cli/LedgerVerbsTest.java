@@ -1,0 +1,383 @@
+package lane.cli;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import java.io.IOException;
+import java.io.OutputStream;
+import java.math.BigInteger;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
+import java.security.KeyPair;
+import java.security.KeyPairGenerator;
+import java.security.KeyStore;
+import java.util.Date;
+import java.util.List;
+import javax.security.auth.x500.X500Principal;
+import lane.field.Field;
+import lane.field.Values;
+import lane.formats.vtk.VtkXmlWriter;
+import lane.formats.vtk.VtkXmlWriter.Options;
+import lane.mesh.BoxMesh;
+import lane.mesh.CellShape;
+import lane.mesh.Mesh;
+import lane.unit.Unit;
+import org.bouncycastle.bcpg.ArmoredOutputStream;
+import org.bouncycastle.bcpg.HashAlgorithmTags;
+import org.bouncycastle.bcpg.PublicKeyAlgorithmTags;
+import org.bouncycastle.bcpg.SymmetricKeyAlgorithmTags;
+import org.bouncycastle.cert.jcajce.JcaX509CertificateConverter;
+import org.bouncycastle.cert.jcajce.JcaX509v3CertificateBuilder;
+import org.bouncycastle.openpgp.PGPKeyRingGenerator;
+import org.bouncycastle.openpgp.PGPSignature;
+import org.bouncycastle.openpgp.operator.PGPDigestCalculator;
+import org.bouncycastle.openpgp.operator.jcajce.JcaPGPContentSignerBuilder;
+import org.bouncycastle.openpgp.operator.jcajce.JcaPGPDigestCalculatorProviderBuilder;
+import org.bouncycastle.openpgp.operator.jcajce.JcaPGPKeyPair;
+import org.bouncycastle.openpgp.operator.jcajce.JcePBESecretKeyEncryptorBuilder;
+import org.bouncycastle.operator.jcajce.JcaContentSignerBuilder;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+
+/** Ledgers verified, compared and sealed: leaves of tea that dry on a tray of 0.9 x 0.6 x 0.04 m, and a balance's table. */
+// Certificates and keys have their dates so.
+@SuppressWarnings("JavaUtilDate")
+class LedgerVerbsTest extends VerbCase {
+    private Path study;
+    private Path ledger;
+
+    private void tray(String name, double more) throws IOException {
+        Mesh mesh = BoxMesh.of(CellShape.WEDGE, new int[] {4, 3, 2}, new double[] {90, 60, 4}, 0.1, 5);
+        double[] wet = new double[mesh.nodeCount()];
+        for (int i = 0; i < wet.length; i++) {
+            wet[i] = 12 + more + 0.1 * mesh.xyz()[3 * i];
+        }
+        VtkXmlWriter.writeGrid(
+                folder.resolve("runs").resolve(name),
+                mesh,
+                List.of(new Field("feuchte", Field.At.NODE, 1, Unit.UNKNOWN, Values.of(wet))),
+                Options.DEFAULT);
+    }
+
+    private static final String STUDY = """
+            {"version": 3, "name": "tea", "settings": {"datum": "scale",
+               "units": [{"field": "feuchte", "unit": "g/kg", "stated": true}]},
+             "sources": [
+               {"kind": "run", "id": "tray", "name": "tray", "file": "runs/tray.vtu", "treatment": {"length": "cm"}},
+               {"kind": "reference", "id": "scale", "name": "scale", "drawn": "MEASUREMENT", "files": ["waage.csv"],
+                "answers": [{"kind": "columns", "reading": "across", "file": "waage.csv",
+                  "abscissa": "weg", "value": "feuchte"}]}],
+             "quantities": [{"id": "wet", "name": "moisture", "formula": "1.0 * feuchte", "unit": "g/kg"}],
+             "stations": [{"kind": "line", "id": "mid", "name": "middle",
+                "a": {"x": 0.05, "y": 0.3, "z": 0.02}, "b": {"x": 0.85, "y": 0.3, "z": 0.02},
+                "sampling": {"kind": "even", "samples": 9}, "abscissa": "arc"}],
+             "readings": [
+               {"kind": "profile", "id": "across", "name": "across", "unit": "g/kg", "station": "mid", "quantity": "wet"},
+               {"kind": "tally", "id": "mean", "name": "mean", "unit": "g/kg", "stations": ["mid"],
+                 "measure": {"kind": "mean", "quantity": "wet"}}],
+             "checks": [{"kind": "datum", "id": "near", "reading": "across", "norm": "L2", "scale": "ABSOLUTE",
+                "tolerance": 0.5}]}
+            """;
+
+    @BeforeEach
+    void evaluated() throws IOException {
+        Files.createDirectories(folder.resolve("runs"));
+        tray("tray.vtu", 0);
+        Files.writeString(
+                folder.resolve("waage.csv"),
+                "weg;feuchte\nm;g/kg\n0,0;12,6\n0,2;14,4\n0,4;16,6\n0,6;18,4\n0,8;20,5\n",
+                StandardCharsets.UTF_8);
+        study = folder.resolve("tea.lane.json");
+        Files.writeString(study, STUDY);
+        ledger = folder.resolve("ledger");
+        int code = run("evaluate", study.toString(), "--out", ledger.toString());
+        assertThat(code).as(out + err).isZero();
+    }
+
+    private JsonNode verify(int code, String... more) throws Exception {
+        var args = new java.util.ArrayList<>(List.of("verify", ledger.toString(), "--json"));
+        args.addAll(List.of(more));
+        assertThat(run(args.toArray(String[]::new))).as(out + err).isEqualTo(code);
+        return new ObjectMapper().readTree(out);
+    }
+
+    private static void quiet(JsonNode made, String... but) {
+        for (String path : List.of(
+                "/numbers/different",
+                "/numbers/missing",
+                "/inputs/changed",
+                "/inputs/moved",
+                "/inputs/missing",
+                "/definitions/changed",
+                "/files/changed")) {
+            if (!List.of(but).contains(path)) {
+                assertThat(made.at(path)).as(path).isEmpty();
+            }
+        }
+    }
+
+    @Test
+    void whatIsUntouchedIsTheSameToTheBitAlsoInAnotherFolder() throws Exception {
+        JsonNode made = verify(0);
+        quiet(made);
+        assertThat(made.at("/numbers/same").asInt()).isEqualTo(8);
+        assertThat(made.at("/numbers/within").asInt()).isZero();
+        assertThat(made.at("/inputs/same").asInt()).isEqualTo(2);
+        assertThat(made.get("sealed").isNull()).isTrue();
+        Path away = folder.resolve("away");
+        Files.createDirectory(away);
+        for (String name : List.of("runs", "waage.csv", "tea.lane.json", "ledger")) {
+            Files.move(folder.resolve(name), away.resolve(name));
+        }
+        ledger = away.resolve("ledger");
+        quiet(verify(0));
+    }
+
+    @Test
+    void aChangedByteOfAnInputIsToldApartFromAChangedNumber() throws Exception {
+        tray("tray.vtu", 0.25);
+        JsonNode made = verify(1);
+        quiet(made, "/numbers/different", "/inputs/changed");
+        assertThat(made.at("/inputs/changed/0").asText()).isEqualTo("runs/tray.vtu");
+        JsonNode mean = different(made, "mean", "tray");
+        assertThat(mean.get("after").asDouble() - mean.get("before").asDouble())
+                .isCloseTo(0.25, org.assertj.core.api.Assertions.within(1e-9));
+        assertThat(mean.get("why").asText()).isEqualTo("file changed: runs/tray.vtu");
+        // A blank at the end of a table changes the file and no number.
+        tray("tray.vtu", 0);
+        Files.writeString(folder.resolve("waage.csv"), "\n", java.nio.file.StandardOpenOption.APPEND);
+        JsonNode blank = verify(0);
+        quiet(blank, "/inputs/changed");
+        assertThat(blank.at("/inputs/changed/0").asText()).isEqualTo("waage.csv");
+    }
+
+    private static JsonNode different(JsonNode made, String item, String lane) {
+        for (JsonNode d : made.at("/numbers/different")) {
+            if (d.get("item").asText().startsWith(item)
+                    && d.get("lane").asText().equals(lane)) {
+                return d;
+            }
+        }
+        throw new AssertionError("no " + item + " of " + lane + " in " + made);
+    }
+
+    private void edit(String from, String to) throws IOException {
+        String text = Files.readString(study);
+        assertThat(text).contains(from);
+        Files.writeString(study, text.replace(from, to));
+    }
+
+    @Test
+    void changedDefinitionsAreNamedAndSoAreTheNumbersThatTheyChange() throws Exception {
+        edit("\"x\": 0.85, \"y\": 0.3", "\"x\": 0.65, \"y\": 0.3");
+        JsonNode made = verify(1);
+        assertThat(made.at("/definitions/changed/0").asText())
+                .isEqualTo("station \"middle\": shape.b.x was 0.85 and is 0.65");
+        assertThat(different(made, "mean", "tray").get("why").asText()).contains("station", "0.85", "0.65");
+        assertThat(made.at("/inputs/changed")).isEmpty();
+
+        Files.writeString(study, STUDY);
+        edit("1.0 * feuchte", "1.5 * feuchte");
+        made = verify(1);
+        assertThat(made.at("/definitions/changed/0").asText())
+                .isEqualTo("quantity \"moisture\": formula was 1.0 * feuchte and is 1.5 * feuchte");
+        assertThat(different(made, "mean", "tray").get("why").asText()).contains("1.5 * feuchte");
+
+        Files.writeString(study, STUDY);
+        edit("\"tolerance\": 0.5", "\"tolerance\": 0.0001");
+        made = verify(1);
+        assertThat(made.at("/definitions/changed/0").asText()).contains("check \"near\"", "tolerance was");
+        JsonNode near = different(made, "across, L2", "tray");
+        assertThat(near.get("verdictBefore").asText()).isEqualTo("within");
+        assertThat(near.get("verdictAfter").asText()).isEqualTo("out");
+        assertThat(near.get("before").asDouble()).isEqualTo(near.get("after").asDouble());
+
+        // A reading that is gone takes its numbers along.
+        Files.writeString(study, STUDY);
+        String text = Files.readString(study);
+        int at = text.indexOf(",\n   {\"kind\": \"tally\"");
+        Files.writeString(study, text.substring(0, at) + text.substring(text.indexOf("}}],", at) + 2));
+        made = verify(2);
+        assertThat(made.at("/numbers/missing/0/why").asText()).contains("no such reading");
+    }
+
+    @Test
+    void anEditedTableIsFoundWhereverItWasEdited() throws Exception {
+        Path table = ledger.resolve("ledger.csv");
+        List<String> lines = Files.readAllLines(table);
+        int at = 0;
+        while (!lines.get(at).contains(",mean,")) {
+            at++;
+        }
+        String[] cells = lines.get(at).split(",", -1);
+        String was = cells[5];
+        cells[5] = was.replace(was.charAt(was.length() - 1), was.endsWith("7") ? '8' : '7');
+        lines.set(at, String.join(",", cells));
+        Files.writeString(table, String.join("\n", lines) + "\n");
+        JsonNode made = verify(1);
+        quiet(made, "/numbers/different", "/files/changed");
+        assertThat(made.at("/files/changed/0").asText()).startsWith("ledger.csv");
+        assertThat(made.at("/numbers/different")).hasSize(1);
+        assertThat(made.at("/numbers/different/0/why").asText()).contains("the table was edited", was);
+
+        // Its own record as well.
+        run("evaluate", study.toString(), "--out", ledger.toString());
+        Path json = ledger.resolve("ledger.json");
+        String text = Files.readString(json);
+        int value = text.indexOf("\"value\" : ", text.indexOf("\"item\" : \"mean\""));
+        int end = text.indexOf(",", value);
+        Files.writeString(json, text.substring(0, value) + "\"value\" : 13.5" + text.substring(end));
+        made = verify(1);
+        assertThat(made.at("/files/changed/0").asText()).startsWith("ledger.json");
+        assertThat(different(made, "mean", "tray").get("before").asDouble()).isEqualTo(13.5);
+    }
+
+    @Test
+    void missingFilesAreMissingAndMovedOnesAreFoundByContent() throws Exception {
+        Path attic = Files.createDirectories(folder.resolve("attic/deep"));
+        Files.move(folder.resolve("runs/tray.vtu"), attic.resolve("other name.vtu"));
+        JsonNode made = verify(0);
+        quiet(made, "/inputs/moved");
+        assertThat(made.at("/inputs/moved/0/from").asText()).isEqualTo("runs/tray.vtu");
+        assertThat(made.at("/inputs/moved/0/to").asText()).endsWith("other name.vtu");
+
+        Files.delete(attic.resolve("other name.vtu"));
+        made = verify(2);
+        quiet(made, "/inputs/missing", "/numbers/missing");
+        assertThat(made.at("/inputs/missing/0").asText()).isEqualTo("runs/tray.vtu");
+        for (JsonNode gone : made.at("/numbers/missing")) {
+            assertThat(gone.get("after").isNull()).isTrue();
+            assertThat(gone.get("why").asText()).startsWith("there is no number now: ");
+        }
+        assertThat(made.at("/numbers/missing/0/why").asText()).contains("tray.vtu");
+
+        // Without its study the ledger's own copy is taken, and what it names is looked for where one says.
+        tray("tray.vtu", 0);
+        Path alone = Files.createTempDirectory(folder, "alone").resolve("of/tea");
+        Files.createDirectories(alone.getParent());
+        Files.move(ledger, alone, StandardCopyOption.ATOMIC_MOVE);
+        ledger = alone;
+        made = verify(2);
+        assertThat(made.at("/inputs/missing")).hasSize(2);
+        made = verify(0, "--look-in", folder.toString());
+        quiet(made, "/inputs/moved");
+        assertThat(made.at("/inputs/moved")).hasSize(2);
+        assertThat(run("verify", folder.resolve("nowhere").toString())).isEqualTo(3);
+        assertThat(err.strip().lines().count()).isEqualTo(1);
+    }
+
+    @Test
+    void aToleranceTellsWhatIsNearAndTwoLedgersAreComparedLineByLine() throws Exception {
+        tray("tray.vtu", 1e-9);
+        JsonNode made = verify(0, "--tolerance", "1e-6");
+        assertThat(made.at("/numbers/within").asInt()).isGreaterThan(3);
+        verify(1);
+        Path later = folder.resolve("later");
+        tray("tray.vtu", 0.5);
+        run("evaluate", study.toString(), "--out", later.toString());
+        assertThat(run("compare", ledger.toString(), later.toString(), "--json"))
+                .isEqualTo(1);
+        JsonNode diff = new ObjectMapper().readTree(out);
+        assertThat(diff.at("/numbers/missing")).isEmpty();
+        assertThat(diff.at("/numbers/added")).isEmpty();
+        assertThat(different(diff, "mean", "tray").get("after").asDouble()
+                        - different(diff, "mean", "tray").get("before").asDouble())
+                .isCloseTo(0.5, org.assertj.core.api.Assertions.within(1e-9));
+        assertThat(run("compare", ledger.toString(), ledger.toString())).isZero();
+        assertThat(out).contains("the same to the bit, 0 different");
+        assertThat(run("compare", ledger.toString(), later.toString())).isEqualTo(1);
+        assertThat(out).contains("different: mean", "->", "file changed: runs/tray.vtu");
+    }
+
+    @Test
+    void aSealHoldsUntilSomethingIsChanged() throws Exception {
+        assertThat(run("seal", ledger.toString(), "--name", "  ")).isEqualTo(3);
+        assertThat(run("seal", ledger.toString(), "--name", "R. Amsel", "--statement", "reviewed"))
+                .as(err)
+                .isZero();
+        assertThat(out).contains("R. Amsel", "\"reviewed\"", "without a signature");
+        assertThat(verify(0).get("sealed").asBoolean()).isTrue();
+        run("verify", ledger.toString());
+        assertThat(out).contains("Sealed by R. Amsel", "It holds.");
+        Files.writeString(ledger.resolve("ledger.csv"), "\n", java.nio.file.StandardOpenOption.APPEND);
+        JsonNode made = verify(1);
+        assertThat(made.get("sealed").isBoolean()).isTrue();
+        assertThat(made.get("sealed").asBoolean()).isFalse();
+        // What was changed after it was written is not sealed.
+        assertThat(run("seal", ledger.toString(), "--name", "R. Amsel")).isEqualTo(3);
+        assertThat(err).contains("ledger.csv");
+    }
+
+    private Path store() throws Exception {
+        KeyPair keys = KeyPairGenerator.getInstance("EC").generateKeyPair();
+        var who = new X500Principal("CN=R. Amsel,O=Tea");
+        var now = System.currentTimeMillis();
+        var certificate = new JcaX509CertificateConverter()
+                .getCertificate(new JcaX509v3CertificateBuilder(
+                                who,
+                                BigInteger.ONE,
+                                new Date(now - 1000),
+                                new Date(now + 86_400_000L),
+                                who,
+                                keys.getPublic())
+                        .build(new JcaContentSignerBuilder("SHA256withECDSA").build(keys.getPrivate())));
+        KeyStore store = KeyStore.getInstance("PKCS12");
+        store.load(null, null);
+        store.setKeyEntry(
+                "own", keys.getPrivate(), "leaf".toCharArray(), new java.security.cert.Certificate[] {certificate});
+        Path file = folder.resolve("amsel.p12");
+        try (OutputStream to = Files.newOutputStream(file)) {
+            store.store(to, "leaf".toCharArray());
+        }
+        return file;
+    }
+
+    private Path ring() throws Exception {
+        var made = KeyPairGenerator.getInstance("RSA");
+        made.initialize(2048);
+        var pair = new JcaPGPKeyPair(4, PublicKeyAlgorithmTags.RSA_GENERAL, made.generateKeyPair(), new Date());
+        PGPDigestCalculator sum =
+                new JcaPGPDigestCalculatorProviderBuilder().build().get(HashAlgorithmTags.SHA1);
+        var ring = new PGPKeyRingGenerator(
+                PGPSignature.POSITIVE_CERTIFICATION,
+                pair,
+                "R. Amsel <amsel@tea.example>",
+                sum,
+                null,
+                null,
+                new JcaPGPContentSignerBuilder(pair.getPublicKey().getAlgorithm(), HashAlgorithmTags.SHA256),
+                new JcePBESecretKeyEncryptorBuilder(SymmetricKeyAlgorithmTags.AES_256, sum)
+                        .build("leaf".toCharArray()));
+        Path file = folder.resolve("amsel.asc");
+        try (var to = new ArmoredOutputStream(Files.newOutputStream(file))) {
+            ring.generateSecretKeyRing().encode(to);
+        }
+        return file;
+    }
+
+    @Test
+    void aSealIsSignedByTheKeyThatAUserHas() throws Exception {
+        for (Path key : List.of(store(), ring())) {
+            assertThat(run("seal", ledger.toString(), "--name", "R. Amsel", "--key", key.toString(), "--password=bark"))
+                    .isEqualTo(3);
+            assertThat(err).contains("not opened by that password");
+            assertThat(run("seal", ledger.toString(), "--name", "R. Amsel", "--key", key.toString(), "--password=leaf"))
+                    .as(err)
+                    .isZero();
+            assertThat(out).contains("signed", "Amsel", "key ");
+            assertThat(verify(0).get("sealed").asBoolean()).isTrue();
+            // Another name under the same signature.
+            Path seal = ledger.resolve("seal.json");
+            String text = Files.readString(seal);
+            Files.writeString(seal, text.replace("R. Amsel", "R. Drossel"));
+            assertThat(verify(1).get("sealed").asBoolean()).isFalse();
+            Files.writeString(seal, text);
+            assertThat(verify(0).get("sealed").asBoolean()).isTrue();
+            Files.delete(ledger.resolve(key.toString().endsWith("p12") ? "seal.json.p7s" : "seal.json.asc"));
+            assertThat(verify(1).get("sealed").asBoolean()).isFalse();
+        }
+    }
+}

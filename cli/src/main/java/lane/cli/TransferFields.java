@@ -155,7 +155,7 @@ final class TransferFields implements Callable<Integer> {
                 : all ? new TimeSelector.First() : TimeSelector.LAST;
         Dataset from = DatasetReader.read(OneRun.path(source), first, work.stretch(0, 0.1));
         if (!all) {
-            MeshTransfer.Result made = Transferred.one(file, run(from, factor), to, how, work);
+            MeshTransfer.Result made = Transferred.one(file, run(from, factor), to, 1, how, work);
             Progress.end(work);
             told(made);
             Console.lines(json ? line(node(made)) : made.words(to.mesh()));
@@ -181,6 +181,7 @@ final class TransferFields implements Callable<Integer> {
                                 : DatasetReader.read(OneRun.path(source), new TimeSelector.At(t, 0), stretch),
                         factor),
                 to,
+                1,
                 how,
                 (t, made) -> {
                     ObjectNode row = node(made);

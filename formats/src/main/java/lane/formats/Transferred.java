@@ -36,20 +36,30 @@ public final class Transferred {
         }
     }
 
-    /** One time: the file itself. */
-    public static MeshTransfer.Result one(Path file, Run from, Run to, Bringing how, Work work) {
+    /**
+     * One time: the file itself.
+     *
+     * @param unit of the coordinates that are written, in that of the target
+     */
+    public static MeshTransfer.Result one(Path file, Run from, Run to, double unit, Bringing how, Work work) {
         check(file);
         MeshTransfer.Result made = how.of(from, to, work);
-        RunWriter.write(file, made.run(to));
+        Run run = made.run(to);
+        RunWriter.write(
+                file,
+                unit == 1
+                        ? run
+                        : new Run(run.mesh().scaled(1 / unit), run.fields(), List.of(), List.of(), List.of()));
         return made;
     }
 
     /**
      * Every time: STEM-0000 and so on, and of .vtu STEM.pvd that names them.
      *
+     * @param unit of the coordinates that are written, in that of the target
      * @return what can be opened: the collection, or the file of the first time
      */
-    public static Path all(Path file, List<Double> times, Opened from, Run to, Bringing how, Told told, Work work) {
+    public static Path all(Path file, List<Double> times, Opened from, Run to, double unit, Bringing how, Told told, Work work) {
         check(file);
         String name = String.valueOf(file.getFileName());
         String stem = name.substring(0, name.lastIndexOf('.'));
@@ -62,7 +72,7 @@ public final class Transferred {
             Work stretch = work.stretch(i * share, (i + 1) * share);
             Run source = from.at(times.get(i), stretch.stretch(0, 0.1));
             String one = String.format(Locale.ROOT, "%s-%04d%s", stem, i, ending);
-            MeshTransfer.Result made = one(file.resolveSibling(one), source, to, how, stretch.stretch(0.1, 1));
+            MeshTransfer.Result made = one(file.resolveSibling(one), source, to, unit, how, stretch.stretch(0.1, 1));
             written.add(file.resolveSibling(one));
             collection
                     .append("<DataSet timestep=\"")

@@ -14,13 +14,14 @@ import javafx.stage.Window;
 import lane.check.Check;
 import lane.desk.Session;
 import lane.picture.Export;
+import lane.picture.chart.ProfileChart;
 import lane.picture.chart.ReadingChart;
 import lane.reading.Reading;
 
 /** The curves that a check compares, with their differences from its datum and its tolerance; drawn behind the window. */
 final class CheckCurves {
     private static final int WIDE = 396;
-    private static final int TALL = 250;
+    private static final int TALL = 230;
 
     private CheckCurves() {}
 

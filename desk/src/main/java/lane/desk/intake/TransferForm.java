@@ -155,7 +155,8 @@ final class TransferForm {
 
     void show(Node below) {
         var at = below.localToScreen(0, below.getBoundsInLocal().getHeight() + 4);
-        popup.show(below, at.getX(), at.getY());
+        // Of the window and not of the button, which is made anew when the study gets the new run.
+        popup.show(below.getScene().getWindow(), at.getX(), at.getY());
     }
 
     private void close() {
@@ -175,6 +176,7 @@ final class TransferForm {
         flow.setPrefWrapLength(WIDE - 100);
         flow.setMaxWidth(WIDE - 100);
         var label = Ui.left(word, 92, "second");
+        label.setMinHeight(26);
         var row = Ui.row(8, label, flow);
         row.setAlignment(javafx.geometry.Pos.TOP_LEFT);
         return row;
@@ -351,7 +353,10 @@ final class TransferForm {
         Thread.ofPlatform().daemon().name("transfer").start(() -> {
             try {
                 Bringing how = how();
-                Run to = written(mesh, onto.treatment());
+                Run to = mesh;
+                // Written in the unit of the target's files, so that its surfaces fit to it as they are.
+                double metres = onto.treatment().metres();
+                double unit = metres == 0 ? 1 : metres;
                 var words = new StringBuilder();
                 Path made = file;
                 if (series) {
@@ -360,6 +365,7 @@ final class TransferForm {
                             run.times(),
                             (t, w) -> session.library().run(source, new TimeSelector.At(t, 0), w),
                             to,
+                            unit,
                             how,
                             (t, r) -> {
                                 words.setLength(0);
@@ -367,7 +373,7 @@ final class TransferForm {
                             },
                             now);
                 } else {
-                    words.append(Transferred.one(file, run, to, how, now).words(to.mesh()));
+                    words.append(Transferred.one(file, run, to, unit, how, now).words(to.mesh()));
                 }
                 Path opened = made;
                 Platform.runLater(() -> done(now, words.toString(), () -> add(opened, onto)));
@@ -380,14 +386,6 @@ final class TransferForm {
                 Platform.runLater(() -> done(now, sentence, () -> {}));
             }
         });
-    }
-
-    /** Coordinates are written in the unit of the target's files, so that its surfaces fit to it as they are. */
-    private static Run written(Run target, Treatment as) {
-        double metres = as.metres();
-        return metres == 0 || metres == 1
-                ? target
-                : new Run(target.mesh().scaled(1 / metres), List.of(), target.parts(), List.of(), List.of());
     }
 
     private void done(Job of, String words, Runnable then) {

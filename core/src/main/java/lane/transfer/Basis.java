@@ -62,34 +62,68 @@ final class Basis {
         way = body.parts ? Way.PARTS : parallel(cell) ? Way.PRODUCTS : Way.POINTS;
     }
 
+    private static final int[] NONE = {};
+    private static final int[] SIMPLEX = {1, 2, 3};
+    private static final int[] AROUND = {1, 3, 4};
+    private static final int[] ROWS = {1, 2, 4};
+    private static final int[] PLANE_ROWS = {1, 2, -1};
+    private static final int[] PLANE_AROUND = {1, 3, -1};
+
     /** Number of the corners that r, s and t lead to from the first; -1 for none. */
     private static int[] frame(CellShape shape) {
         return switch (shape) {
-            case TETRAHEDRON, WEDGE -> new int[] {1, 2, 3};
-            case HEXAHEDRON -> new int[] {1, 3, 4};
-            case VOXEL -> new int[] {1, 2, 4};
-            case TRIANGLE, PIXEL -> new int[] {1, 2, -1};
-            case QUAD -> new int[] {1, 3, -1};
-            default -> new int[0];
+            case TETRAHEDRON, WEDGE -> SIMPLEX;
+            case HEXAHEDRON -> AROUND;
+            case VOXEL -> ROWS;
+            case TRIANGLE, PIXEL -> PLANE_ROWS;
+            case QUAD -> PLANE_AROUND;
+            default -> NONE;
         };
     }
+
+    private static final int[] HEXAHEDRON = {0, 1, 3, 2, 4, 5, 7, 6};
+    private static final int[] VOXEL = {0, 1, 2, 3, 4, 5, 6, 7};
+    private static final int[] WEDGE = {0, 1, 2, 4, 5, 6};
+    private static final int[] QUAD = {0, 1, 3, 2};
+    private static final int[] PIXEL = {0, 1, 2, 3};
+    private static final int[] TRIANGLE = {0, 1, 2};
+    private static final int[] TETRAHEDRON = {0, 1, 2, 4};
 
     /** For corners beyond the frame's own: which of r, s and t lead to them, as bits. */
     private static int[] bits(CellShape shape) {
         return switch (shape) {
-            case HEXAHEDRON -> new int[] {0, 1, 3, 2, 4, 5, 7, 6};
-            case VOXEL -> new int[] {0, 1, 2, 3, 4, 5, 6, 7};
-            case WEDGE -> new int[] {0, 1, 2, 4, 5, 6};
-            case QUAD -> new int[] {0, 1, 3, 2};
-            case PIXEL -> new int[] {0, 1, 2, 3};
-            case TRIANGLE -> new int[] {0, 1, 2};
-            default -> new int[] {0, 1, 2, 4};
+            case HEXAHEDRON -> HEXAHEDRON;
+            case VOXEL -> VOXEL;
+            case WEDGE -> WEDGE;
+            case QUAD -> QUAD;
+            case PIXEL -> PIXEL;
+            case TRIANGLE -> TRIANGLE;
+            default -> TETRAHEDRON;
         };
     }
 
-    /** Whether the map from the reference cell is affine, in a cell that is straight. */
-    static boolean affine(Cell cell) {
-        return frame(cell.shape()).length > 0 && affine(cell, edges(cell));
+    /**
+     * Volume or area of a cell that is straight and whose map from the reference cell is affine, from its edges; NaN for any other.
+     */
+    static double straight(Cell cell) {
+        if (frame(cell.shape()).length == 0) {
+            return Double.NaN;
+        }
+        double[] e = edges(cell);
+        if (!affine(cell, e)) {
+            return Double.NaN;
+        }
+        double det = Math.abs(e[0] * (e[4] * e[8] - e[5] * e[7])
+                - e[1] * (e[3] * e[8] - e[5] * e[6])
+                + e[2] * (e[3] * e[7] - e[4] * e[6]));
+        return switch (cell.shape()) {
+            case TETRAHEDRON -> det / 6;
+            case WEDGE -> det / 2;
+            // The third edge of a plane cell is as long as its area is large.
+            case TRIANGLE -> Math.sqrt(det) / 2;
+            case QUAD, PIXEL -> Math.sqrt(det);
+            default -> det;
+        };
     }
 
     private static boolean affine(Cell cell, double[] e) {

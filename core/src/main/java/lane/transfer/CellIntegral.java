@@ -32,7 +32,8 @@ final class CellIntegral {
         Cell cell = body.cell.load(c);
         if (!cell.shape().quadratic()) {
             // The facets about the means of bent faces hold the same volume as the faces themselves.
-            measure = Math.abs(cell.measure());
+            double straight = Basis.straight(cell);
+            measure = Double.isNaN(straight) ? Math.abs(cell.measure()) : straight;
             return measure;
         }
         System.arraycopy(cell.x(), 0, origin, 0, 3);
@@ -53,8 +54,9 @@ final class CellIntegral {
 
     void load(int c) {
         Cell cell = body.cell.load(c);
-        if (Basis.affine(cell)) {
-            measure = Math.abs(cell.measure());
+        double straight = Basis.straight(cell);
+        if (!Double.isNaN(straight)) {
+            measure = straight;
             weights = weights.length < cell.size() ? new double[2 * cell.size()] : weights;
             Arrays.fill(weights, 0, cell.size(), measure / cell.size());
             return;

@@ -12,9 +12,6 @@ import lane.base.Plain;
 import lane.formats.io.AtomicFile;
 import lane.picture.Export;
 import lane.picture.Palette;
-import lane.picture.chart.NumberChart;
-import lane.picture.chart.ReadingChart;
-import lane.quantity.Quantity;
 import lane.reading.Outcome;
 import lane.reading.Reading;
 import lane.study.Results;
@@ -64,7 +61,8 @@ final class Chart implements Callable<Integer> {
         Results results = Evaluate.results(OneRun.path(study), lane.base.Work.QUIET);
         Reading asked = asked(results.study());
         Palette palette = dark ? Palette.DARK : Palette.LIGHT;
-        Drawing drawn = drawing(results, asked, palette);
+        Drawn drawn = Drawn.of(results, asked, palette)
+                .orElseThrow(() -> new LaneException(none(results, asked, asked.curve() ? "curve" : "number")));
         Path to = OneRun.path(out);
         if (ending.equals("svg")) {
             AtomicFile.write(to, o -> Export.svg(width, height, g -> drawn.on(g, width, height), o));
@@ -72,26 +70,6 @@ final class Chart implements Callable<Integer> {
             AtomicFile.write(to, o -> Export.png(Export.image(width, height, 2, g -> drawn.on(g, width, height)), o));
         }
         return 0;
-    }
-
-    private interface Drawing {
-        void on(java.awt.Graphics2D g, double width, double height);
-    }
-
-    /** Curves, or one mark a lane for a number. */
-    private static Drawing drawing(Results results, Reading asked, Palette palette) {
-        if (asked.curve()) {
-            ReadingChart drawn = ReadingChart.of(results.study(), results, asked, palette);
-            if (drawn.curves().isEmpty()) {
-                throw new LaneException(none(results, asked, "curve"));
-            }
-            return (g, w, h) -> drawn.figure(g, r -> what(results.study(), r), w, h, palette);
-        }
-        NumberChart drawn = NumberChart.of(results.study(), results, asked, palette);
-        if (drawn.rows().isEmpty()) {
-            throw new LaneException(none(results, asked, "number"));
-        }
-        return (g, w, h) -> drawn.paint(g, w, h, palette);
     }
 
     private Reading asked(Study from) {
@@ -121,13 +99,5 @@ final class Chart implements Callable<Integer> {
                 .findFirst()
                 .orElse("no lane answers it");
         return "There is no " + what + " of \"" + asked.name() + "\": " + why;
-    }
-
-    private static String what(Study from, Reading asked) {
-        return asked.quantities().stream()
-                .findFirst()
-                .flatMap(from::quantity)
-                .map(Quantity::name)
-                .orElse(asked.name());
     }
 }

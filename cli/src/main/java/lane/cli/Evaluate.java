@@ -1,17 +1,30 @@
 package lane.cli;
 
+import com.fasterxml.jackson.databind.ObjectMapper;
+import com.fasterxml.jackson.databind.node.ArrayNode;
+import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.io.PrintWriter;
 import java.nio.file.Path;
 import java.time.Instant;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Objects;
+import java.util.Set;
 import java.util.concurrent.Callable;
+import java.util.stream.Collectors;
+import lane.base.LaneException;
 import lane.base.Work;
+import lane.check.CheckResult;
+import lane.check.Verdict;
 import lane.formats.FileLibrary;
+import lane.formats.ledger.LedgerFormat;
 import lane.formats.ledger.LedgerWriter;
 import lane.formats.study.StudyJson;
+import lane.reading.Reading;
 import lane.study.Evaluator;
 import lane.study.Results;
+import lane.study.Source;
 import lane.study.Study;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;
@@ -39,25 +52,103 @@ final class Evaluate implements Callable<Integer> {
     @Option(names = "--out", required = true, paramLabel = "DIR", description = "folder for the ledger")
     private Path out;
 
+    @Option(
+            names = "--formats",
+            split = ",",
+            paramLabel = "FORMAT",
+            description = "further formats beside csv and json: xlsx, md, tex, html, junit, figures, or all")
+    private List<String> formats = List.of();
+
+    @Option(
+            names = "--run",
+            paramLabel = "LANE=FILE",
+            description = "another file for a run of the study, by its name or key; may be given several times")
+    private Map<String, Path> runs = new LinkedHashMap<>();
+
+    @Option(names = "--json", description = "one JSON object in place of words")
+    private boolean json;
+
+    @Option(
+            names = {"-q", "--quiet"},
+            description = "no words and no progress; the exit code says it")
+    private boolean quiet;
+
     @Spec
     private CommandSpec spec;
 
     @Override
     public Integer call() {
+        Set<LedgerFormat> further = LedgerFormat.of(formats);
         PrintWriter print = spec.commandLine().getOut();
-        Work work = Progress.on(System.err);
-        Results results = results(study, work);
+        Work work = quiet ? Work.QUIET : Progress.on(System.err);
+        Study asked = with(StudyJson.load(study), runs);
+        Results results = results(asked, study, work);
         Progress.end(work);
-        List<Path> files = LedgerWriter.write(results, out, study, Version.text(), Instant.now());
-        print.print(Report.of(results));
-        print.println();
-        files.forEach(f -> print.println(f.toAbsolutePath().normalize()));
+        List<Path> files =
+                LedgerWriter.write(results, out, study, Version.text(), Instant.now(), further, new ReadingFigures());
+        if (json) {
+            print.println(node(results, files));
+        } else if (!quiet) {
+            print.print(Report.of(results));
+            print.println();
+            files.forEach(f -> print.println(f.toAbsolutePath().normalize()));
+        }
         print.flush();
         return Report.code(results);
     }
 
+    /** The verdicts, what could not be read, and the files. */
+    private static String node(Results results, List<Path> files) {
+        ObjectNode root = new ObjectMapper().createObjectNode();
+        root.put("study", results.study().name());
+        root.put("exitCode", Report.code(results));
+        ArrayNode checks = root.putArray("checks");
+        results.study().checks().forEach(c -> {
+            CheckResult r = results.checks().get(c.id());
+            ObjectNode one = checks.addObject();
+            one.put("id", c.id());
+            one.put(
+                    "reading",
+                    results.study().reading(c.reading()).map(Reading::name).orElse(c.reading()));
+            one.put("verdict", r == null ? Verdict.NO_DATA.word() : r.verdict().word());
+            one.put("why", r == null ? "" : r.why());
+        });
+        ObjectNode failures = root.putObject("notRead");
+        results.failures().forEach(failures::put);
+        ArrayNode written = root.putArray("files");
+        files.forEach(f -> written.add(f.toAbsolutePath().normalize().toString()));
+        return root.toString();
+    }
+
+    /** A study as a template: the same with other files for its runs. */
+    static Study with(Study study, Map<String, Path> runs) {
+        Study now = study;
+        for (var e : runs.entrySet()) {
+            String name = e.getKey().strip();
+            Source found = now.sources().stream()
+                    .filter(s -> s.id().equals(name) || s.name().equals(name))
+                    .findFirst()
+                    .orElse(null);
+            if (!(found instanceof Source.Simulation run)) {
+                throw new LaneException(
+                        "The study has no run \"" + name + "\" that another file could be given for; its runs are "
+                                + now.sources().stream()
+                                        .filter(Source.Simulation.class::isInstance)
+                                        .map(Source::name)
+                                        .collect(Collectors.joining(", "))
+                                + ".");
+            }
+            now = now.with(
+                    run.withFile(e.getValue().toAbsolutePath().normalize().toString()));
+        }
+        return now;
+    }
+
     static Results results(Path study, Work work) {
-        Study read = StudyJson.load(study);
+        return results(StudyJson.load(study), study, work);
+    }
+
+    private static Results results(Study read, Path study, Work work) {
         Path folder = Objects.requireNonNull(study.toAbsolutePath().getParent());
         return new Evaluator(new FileLibrary(folder)).evaluate(read, work);
     }

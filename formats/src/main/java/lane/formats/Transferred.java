@@ -47,9 +47,7 @@ public final class Transferred {
         Run run = made.run(to);
         RunWriter.write(
                 file,
-                unit == 1
-                        ? run
-                        : new Run(run.mesh().scaled(1 / unit), run.fields(), List.of(), List.of(), List.of()));
+                unit == 1 ? run : new Run(run.mesh().scaled(1 / unit), run.fields(), List.of(), List.of(), List.of()));
         return made;
     }
 
@@ -59,7 +57,8 @@ public final class Transferred {
      * @param unit of the coordinates that are written, in that of the target
      * @return what can be opened: the collection, or the file of the first time
      */
-    public static Path all(Path file, List<Double> times, Opened from, Run to, double unit, Bringing how, Told told, Work work) {
+    public static Path all(
+            Path file, List<Double> times, Opened from, Run to, double unit, Bringing how, Told told, Work work) {
         check(file);
         String name = String.valueOf(file.getFileName());
         String stem = name.substring(0, name.lastIndexOf('.'));

@@ -14,7 +14,6 @@ import javafx.stage.Window;
 import lane.check.Check;
 import lane.desk.Session;
 import lane.picture.Export;
-import lane.picture.chart.ProfileChart;
 import lane.picture.chart.ReadingChart;
 import lane.reading.Reading;
 

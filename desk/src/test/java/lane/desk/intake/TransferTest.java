@@ -148,7 +148,8 @@ class TransferTest extends Windowed {
         }
         assertThat(onLid).isEqualTo(30);
         // The parts of the target are its parts, in place, and the fields of the cells came along.
-        assertThat(made.parts()).anyMatch(p -> p.name().equals("decke") && p.surface().cellCount() == 40);
+        assertThat(made.parts())
+                .anyMatch(p -> p.name().equals("decke") && p.surface().cellCount() == 40);
         assertThat(made.field("Lage").orElseThrow().at()).isEqualTo(Field.At.CELL);
         // It is no mesh of the family that a refinement is made of.
         assertThat(source("auf fein.vtu").family())

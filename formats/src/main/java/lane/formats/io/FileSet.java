@@ -62,6 +62,11 @@ public final class FileSet {
         hashes.put(name, FileHash.hex(digest));
     }
 
+    /** Names of the files that were added. */
+    public List<String> names() {
+        return List.copyOf(hashes.keySet());
+    }
+
     public void add(String name, String text) {
         add(name, out -> out.write(text.getBytes(StandardCharsets.UTF_8)));
     }

@@ -20,11 +20,10 @@ import lane.formats.io.FileSet;
 import lane.formats.study.StudyJson;
 import lane.formats.table.CsvWriter;
 import lane.ledger.Ledger;
-import lane.reading.Profile;
+import lane.ledger.LedgerTable;
+import lane.ledger.LedgerTables;
 import lane.reading.Reading;
 import lane.study.Results;
-import lane.study.Source;
-import lane.unit.Unit;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -42,39 +41,87 @@ public final class LedgerWriter {
 
     private LedgerWriter() {}
 
+    /** Draws the readings, for formats that hold figures. */
+    @FunctionalInterface
+    public interface Drawing {
+        List<Export.Figure> figures(Results results);
+    }
+
     /**
      * @param study its file, so that whoever verifies finds the inputs; it need not exist
      * @param version of this program, for the trail
      * @return the files written
      */
     public static List<Path> write(Results results, Path folder, Path study, String version, Instant time) {
+        return write(results, folder, study, version, time, Set.of(), r -> List.of());
+    }
+
+    /**
+     * The same in further formats.
+     *
+     * @param drawing asked where a format holds figures
+     */
+    public static List<Path> write(
+            Results results,
+            Path folder,
+            Path study,
+            String version,
+            Instant time,
+            Set<LedgerFormat> formats,
+            Drawing drawing) {
         Ledger ledger = Ledger.of(results);
         var about = new LinkedHashMap<String, Object>();
         about.put("study", results.study().name());
         about.put("program", program(version));
         about.put("written", time.truncatedTo(ChronoUnit.SECONDS).toString());
+        List<LedgerTable> curves = results.study().readings().stream()
+                .filter(Reading::curve)
+                .map(r -> LedgerTables.curve(results, r))
+                .filter(t -> !t.rows().isEmpty())
+                .toList();
+        boolean drawn = formats.stream().anyMatch(LedgerFormat::figures);
+        var export = new Export(
+                results,
+                ledger,
+                LedgerTables.of(results, ledger),
+                curves,
+                drawn ? drawing.figures(results) : List.of(),
+                program(version));
         return FileSet.write(folder, about, set -> {
             set.add(TABLE, CsvWriter.body(rows(ledger)));
             set.add(LEDGER, json(results, ledger, version, FileNames.relative(folder, study)));
             set.add(DEFINITIONS, StudyJson.text(results.study()));
             var taken = new HashSet<String>();
-            for (Reading reading : results.study().readings()) {
-                List<List<String>> profile = reading.curve() ? profile(results, reading) : List.of();
-                if (profile.size() > 1) {
-                    set.add(name(reading, taken), CsvWriter.body(profile));
-                }
+            List<String> files = new ArrayList<>();
+            for (LedgerTable curve : curves) {
+                String name = name(curve, taken);
+                files.add(name);
+                set.add(name, CsvWriter.body(rows(curve)));
             }
+            set.add(Csvw.FILE, Csvw.of(export, TABLE, files));
+            formats.forEach(f -> f.write(set, export));
+            set.add(RoCrate.FILE, RoCrate.of(export, set.names(), time));
         });
     }
 
     /** Readings whose keys differ in what a file's name cannot hold are told apart by a number. */
-    private static String name(Reading reading, Set<String> taken) {
-        String stem = "profile-" + Plain.fileName(reading.id());
+    private static String name(LedgerTable curve, Set<String> taken) {
+        String stem = Plain.fileName(curve.name());
         String name = stem;
         for (int i = 2; !taken.add(name.toLowerCase(Locale.ROOT)); i++) {
             name = stem + "-" + i;
         }
         return name + ".csv";
+    }
+
+    private static List<List<String>> rows(LedgerTable table) {
+        List<List<String>> rows = new ArrayList<>();
+        rows.add(table.columns().stream().map(LedgerTable.Column::name).toList());
+        table.rows()
+                .forEach(r -> rows.add(r.cells().stream()
+                        .map(c -> c instanceof LedgerTable.Num n ? CsvWriter.full(n.value()) : c.text())
+                        .toList()));
+        return rows;
     }
 
     private static List<List<String>> rows(Ledger ledger) {
@@ -99,46 +146,6 @@ public final class LedgerWriter {
 
     private static String program(String version) {
         return "Crosscheck Lane " + version;
-    }
-
-    private static List<List<String>> profile(Results results, Reading reading) {
-        List<List<String>> rows = new ArrayList<>();
-        rows.add(List.of(
-                "lane",
-                "abscissa",
-                "abscissa unit",
-                "value",
-                "unit",
-                "uncertainty",
-                "uncertainty upwards",
-                "x [m]",
-                "y [m]",
-                "z [m]"));
-        for (Source source : results.study().sources()) {
-            Profile p = results.outcome(reading.id(), source.id()).curve().orElse(null);
-            if (p == null) {
-                continue;
-            }
-            Unit unit = results.shown(reading.id(), p.unit());
-            double[] below = p.uncertainty();
-            double[] above = p.upwards();
-            double[] xyz = p.places();
-            for (int i = 0; i < p.size(); i++) {
-                List<String> row = new ArrayList<>(List.of(
-                        source.name(),
-                        CsvWriter.full(p.abscissaUnit().fromSi(p.abscissa()[i])),
-                        p.abscissaUnit().symbol(),
-                        CsvWriter.full(unit.fromSi(p.value()[i])),
-                        unit.label(),
-                        CsvWriter.full(below.length == 0 ? Double.NaN : unit.differenceFromSi(below[i])),
-                        CsvWriter.full(above.length == 0 ? Double.NaN : unit.differenceFromSi(above[i]))));
-                for (int d = 0; d < 3; d++) {
-                    row.add(CsvWriter.full(xyz.length == 0 ? Double.NaN : xyz[3 * i + d]));
-                }
-                rows.add(row);
-            }
-        }
-        return rows;
     }
 
     private static String json(Results results, Ledger ledger, String version, String study) {

@@ -46,6 +46,10 @@ public final class LedgerTables {
                         .put(l.source(), l);
             }
         }
+        // That every lane found cells everywhere fills no line.
+        rows.entrySet()
+                .removeIf(e -> e.getKey().what.equals("coverage")
+                        && e.getValue().values().stream().allMatch(l -> l.value() == 1));
         List<Source> lanes = results.study().sources().stream()
                 .filter(s -> rows.values().stream().anyMatch(r -> r.containsKey(s.id())))
                 .toList();

@@ -49,6 +49,15 @@ final class Xlsx {
 
     private static final int WIDE = 256;
 
+    static {
+        // The library's own logger would say on the error stream that nobody set one up.
+        String factory = "log4j2.loggerContextFactory";
+        if (System.getProperty(factory) == null) {
+            System.setProperty(factory, "org.apache.logging.log4j.simple.SimpleLoggerContextFactory");
+            System.setProperty("log4j2.simplelogLevel", "OFF");
+        }
+    }
+
     private final XSSFWorkbook book = new XSSFWorkbook();
     private final Set<String> names = new HashSet<>();
     private final CellStyle head = book.createCellStyle();

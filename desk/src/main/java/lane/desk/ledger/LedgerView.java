@@ -1,144 +1,134 @@
 package lane.desk.ledger;
 
-import java.io.IOException;
 import java.nio.file.Path;
-import java.time.Instant;
+import java.util.EnumSet;
 import java.util.List;
-import javafx.collections.FXCollections;
+import java.util.Set;
 import javafx.scene.Node;
-import javafx.scene.control.Label;
-import javafx.scene.control.ListCell;
-import javafx.scene.control.ListView;
+import javafx.scene.control.CheckBox;
+import javafx.scene.control.ScrollPane;
 import javafx.scene.layout.BorderPane;
+import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
+import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import javafx.stage.DirectoryChooser;
-import lane.base.LaneException;
-import lane.cli.Version;
 import lane.desk.BuiltFrom;
+import lane.desk.Named;
 import lane.desk.Session;
+import lane.desk.Tip;
 import lane.desk.Ui;
 import lane.desk.View;
-import lane.formats.io.FileNames;
-import lane.formats.ledger.LedgerWriter;
-import lane.formats.study.Drafts;
+import lane.formats.ledger.LedgerFormat;
 import lane.ledger.Ledger;
-import lane.picture.Ticks;
-import lane.provenance.Data;
-import lane.provenance.Provenance;
-import org.jspecify.annotations.Nullable;
+import lane.ledger.LedgerTables;
 
-/** The preview of the traceable table, the trail of the chosen number, and the export. */
+/** What is written and in which formats; every number with its trail, the tables as a page, and the ledger verified. */
 public final class LedgerView implements View {
+    private enum Look {
+        NUMBERS("numbers"),
+        TABLES("tables"),
+        VERIFY("verify");
+
+        private final String word;
+
+        Look(String word) {
+            this.word = word;
+        }
+    }
+
     private final Session session;
     private final BorderPane pane = new BorderPane();
-    private final ListView<Ledger.Line> list = new ListView<>();
-    private final VBox detail = new VBox(6);
-    private boolean filling;
-    private Ledger.@Nullable Line shown;
+    private final BorderPane middle = new BorderPane();
+    private final LedgerList list;
+    private final LedgerTrail trail;
+    private final VerifyPane verify;
+    private final Set<LedgerFormat> formats = EnumSet.noneOf(LedgerFormat.class);
+    private final BuiltFrom built = new BuiltFrom();
+    private Look look = Look.NUMBERS;
 
     public LedgerView(Session session) {
         this.session = session;
-        var side = new VBox(10);
-        side.getStyleClass().add("side");
-        side.setMinWidth(Ui.LANES_AT);
-        side.setMaxWidth(Ui.LANES_AT);
+        trail = new LedgerTrail(session);
+        list = new LedgerList(trail::show);
+        verify = new VerifyPane(session);
+        pane.setLeft(side());
+        middle.setMinWidth(0);
+        pane.setCenter(middle);
+        pane.setMinWidth(0);
+    }
+
+    private Node side() {
         HBox title = Ui.row(8, Ui.label("Ledger", "title"));
         title.getStyleClass().add("toolbar");
         title.setMinHeight(40);
         var text = new VBox(
-                8,
-                Ui.label("What is written", "small", "muted"),
-                Ui.label("ledger.csv", "section"),
-                wrap("every number at full precision, one a line"),
-                Ui.label("ledger.json", "section"),
-                wrap("the trail of each number: files with SHA-256, field, quantity, station, settings, version, time"),
-                Ui.label("definitions.json", "section"),
-                wrap("the study as it was, so that the numbers can be computed anew"),
-                Ui.label("profile-NAME.csv", "section"),
-                wrap("the points of each curve, all lanes"),
-                write());
-        text.setStyle("-fx-padding: 4 16 0 16;");
-        side.getChildren().addAll(title, text);
-        pane.setLeft(side);
-        list.setId("ledger-list");
-        list.setFixedCellSize(25);
-        list.setCellFactory(v -> new Row());
-        list.getSelectionModel().selectedItemProperty().addListener((o, was, is) -> show(is));
-        HBox head = Ui.row(
-                0,
-                Ui.left("", 46),
-                Ui.left("Item", 160, "small", "muted"),
-                Ui.left("What", 160, "small", "muted"),
-                Ui.left("Lane", 66, "small", "muted"),
-                Ui.cell("Value", 96, "small", "muted"),
-                Ui.left("", 8),
-                Ui.left("Unit", 50, "small", "muted"),
-                Ui.left("Verdict", 70, "small", "muted"));
-        head.getStyleClass().addAll("table-row", "paper");
-        head.setMinHeight(40);
-        pane.setCenter(new BorderPane(list, head, null, null, null));
-        detail.setStyle("-fx-padding: 10 16 16 16;");
-        detail.getStyleClass().add("panel");
-        var scroll = new javafx.scene.control.ScrollPane(detail);
+                6,
+                Ui.label("Always written", "small", "muted"),
+                file("ledger.csv", "every number at full precision"),
+                file("ledger.json", "the trail of each number"),
+                file("definitions.json", "the study, so that all can be computed anew"),
+                file("profile-NAME.csv", "the points of each curve"),
+                Ui.label("And as", "small", "muted"));
+        for (LedgerFormat f : LedgerFormat.values()) {
+            CheckBox tick = Named.check(f.file());
+            tick.setId("format-" + f.word());
+            Tip.on(tick, f.what());
+            tick.setOnAction(e -> {
+                if (tick.isSelected()) {
+                    formats.add(f);
+                } else {
+                    formats.remove(f);
+                }
+            });
+            text.getChildren().add(tick);
+        }
+        text.getChildren().add(buttons());
+        text.setStyle("-fx-padding: 4 16 12 16;");
+        var scroll = new ScrollPane(text);
         scroll.setFitToWidth(true);
-        scroll.setHbarPolicy(javafx.scene.control.ScrollPane.ScrollBarPolicy.NEVER);
-        scroll.setMinWidth(338);
-        scroll.setMaxWidth(338);
-        pane.setRight(scroll);
+        scroll.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
+        scroll.getStyleClass().add("side");
+        var side = new BorderPane(scroll, title, null, null, null);
+        side.getStyleClass().add("side");
+        side.setMinWidth(Ui.LANES_AT);
+        side.setMaxWidth(Ui.LANES_AT);
+        return side;
     }
 
-    private static Node wrap(String text) {
-        var label = Ui.label(text, "second", "muted");
+    private static Node file(String name, String what) {
+        var label = Ui.label(what, "small", "muted");
         label.setWrapText(true);
-        label.setMaxWidth(212);
-        label.setMinHeight(javafx.scene.layout.Region.USE_PREF_SIZE);
-        return label;
+        label.setMaxWidth(206);
+        label.setMinHeight(Region.USE_PREF_SIZE);
+        return new VBox(Ui.label(name, "second"), label);
     }
 
-    private Node write() {
-        var main = Ui.button("Write ledger", () -> write(session), "main");
+    private Node buttons() {
+        var main = Ui.button("Write ledger", () -> LedgerExport.beside(session, formats, this::written), "main");
         main.setId("write-ledger");
         var folder = Ui.button("Folder…", () -> {
             var chooser = new DirectoryChooser();
             var chosen = chooser.showDialog(pane.getScene().getWindow());
             if (chosen != null) {
-                write(session, chosen.toPath());
+                LedgerExport.into(session, chosen.toPath(), formats, this::written);
             }
         });
-        HBox box = Ui.row(8, main, folder);
-        box.setStyle("-fx-padding: 14 0 0 0;");
+        var box = new FlowPane(8, 6, main, folder);
+        box.setStyle("-fx-padding: 10 0 0 0;");
         return box;
+    }
+
+    private void written(Path folder) {
+        if (look == Look.VERIFY) {
+            show(Look.VERIFY);
+        }
     }
 
     /** Writes the ledger beside the study. */
     public static void write(Session session) {
-        if (Drafts.holds(session.file())) {
-            session.saveElsewhere();
-            if (Drafts.holds(session.file())) {
-                session.say(
-                        "A ledger is written beside its study, and this one has no place yet; save it first, or choose a folder for"
-                                + " the ledger.");
-                return;
-            }
-        }
-        write(session, session.file().toAbsolutePath().resolveSibling("ledger"));
+        LedgerExport.beside(session, Set.of(), f -> {});
     }
-
-    private static void write(Session session, Path folder) {
-        try {
-            List<Path> files =
-                    LedgerWriter.write(session.results(), folder, session.file(), Version.text(), Instant.now());
-            java.nio.file.Files.size(files.getFirst());
-            session.note("Wrote " + files.size() + " files to " + FileNames.brief(folder) + ".");
-        } catch (LaneException e) {
-            session.say(e.getMessage());
-        } catch (IOException e) {
-            session.say("The ledger could not be written: " + e.getMessage() + ".");
-        }
-    }
-
-    private final BuiltFrom built = new BuiltFrom();
 
     @Override
     public Node node() {
@@ -147,142 +137,35 @@ public final class LedgerView implements View {
 
     @Override
     public void refresh() {
-        if (!built.changed(System.identityHashCode(session.results()))) {
-            return;
-        }
-        int at = list.getSelectionModel().getSelectedIndex();
-        List<Ledger.Line> lines = Ledger.of(session.results()).lines();
-        filling = true;
-        list.setItems(FXCollections.observableArrayList(lines));
-        list.getSelectionModel().select(Math.max(0, Math.min(at, lines.size() - 1)));
-        filling = false;
-        show(list.getSelectionModel().getSelectedItem());
-    }
-
-    private void show(Ledger.Line line) {
-        if (filling || line != null && line.equals(shown)) {
-            return;
-        }
-        shown = line;
-        detail.getChildren().clear();
-        if (line != null && !line.trail().steps().isEmpty()) {
-            session.show("line " + line.id(), line::trail);
-        }
-        if (line == null) {
-            detail.getChildren().add(Ui.label("No numbers yet", "muted"));
-            return;
-        }
-        detail.getChildren()
-                .addAll(
-                        Ui.label("How the number came about", "title"),
-                        Ui.label(line.item() + ", " + line.what(), "second"),
-                        Ui.row(
-                                8,
-                                Ui.label(Ticks.number(line.value(), Double.NaN), "section"),
-                                Ui.label(line.unit(), "muted"),
-                                Ui.label(line.lane(), "muted")));
-        if (!line.remark().isBlank()) {
-            detail.getChildren().add(note(line.remark()));
-        }
-        for (Provenance.Input input : line.trail().inputs()) {
-            detail.getChildren()
-                    .add(pair(
-                            "file",
-                            input.path() + "\n" + input.sha256().substring(0, 32) + "\n"
-                                    + input.sha256().substring(32) + "\n" + input.bytes() + " bytes"));
-        }
-        for (Provenance.Step step : line.trail().steps()) {
-            var text = new StringBuilder(step.text());
-            step.settings().forEach((k, v) -> {
-                String value = Data.text(v);
-                if (step.text().contains(value)) {
-                    // The sentence says it.
-                    return;
-                }
-                text.append('\n').append(k).append(": ");
-                text.append(value.length() < 160 ? value : value.substring(0, 159) + "…");
-            });
-            text.append("\nmethod: ")
-                    .append(step.method().name())
-                    .append(", version ")
-                    .append(step.method().version());
-            detail.getChildren().add(pair(step.stop(), text.toString()));
+        if (built.changed(System.identityHashCode(session.results()))) {
+            show(look);
         }
     }
 
-    private static Node note(String text) {
-        var label = Ui.label(text, "second");
-        label.getStyleClass().add("note");
-        label.setWrapText(true);
-        label.setMinHeight(javafx.scene.layout.Region.USE_PREF_SIZE);
-        return label;
-    }
-
-    private static Node pair(String key, String value) {
-        var label = Ui.label(value, "mono");
-        label.setWrapText(true);
-        label.setMaxWidth(226);
-        label.setMinHeight(javafx.scene.layout.Region.USE_PREF_SIZE);
-        HBox row = Ui.row(8, Ui.left(key, 62, "small", "muted"), label);
-        row.setAlignment(javafx.geometry.Pos.TOP_LEFT);
-        row.getStyleClass().add("rule");
-        return row;
-    }
-
-    /** One number of the preview. Its labels are made once and filled again, as an edit changes many rows at once. */
-    private static final class Row extends ListCell<Ledger.Line> {
-        private final Label id = Ui.cell("", 38, "small", "muted");
-        private final Label item = Ui.left("", 160, "second");
-        private final Label what = Ui.left("", 160, "second", "muted");
-        private final Label lane = Ui.left("", 66, "second");
-        private final Label value = Ui.cell("", 96, "second");
-        private final Label unit = Ui.left("", 50, "small", "muted");
-        private final Label verdict = Ui.left("", 70, "second");
-
-        {
-            // Long words end before the next column.
-            item.setStyle("-fx-padding: 0 10 0 0;");
-            what.setStyle("-fx-padding: 0 10 0 0;");
-        }
-
-        private final HBox row = Ui.row(0, id, Ui.left("", 8), item, what, lane, value, Ui.left("", 8), unit, verdict);
-
-        @Override
-        protected void updateItem(Ledger.Line line, boolean empty) {
-            super.updateItem(line, empty);
-            paint(isSelected());
-            if (empty || line == null) {
-                setGraphic(null);
-                return;
+    private void show(Look now) {
+        look = now;
+        Ledger ledger = Ledger.of(session.results());
+        var choice = Ui.segments(List.of(Look.values()), look, l -> l.word, this::show);
+        choice.setId("ledger-look");
+        HBox bar = Ui.row(
+                10, choice, Ui.spring(), Ui.label(Ui.count(ledger.lines().size(), "number"), "small", "muted"));
+        bar.getStyleClass().add("toolbar");
+        bar.setMinHeight(40);
+        middle.setTop(bar);
+        switch (look) {
+            case NUMBERS -> {
+                middle.setCenter(list.node());
+                pane.setRight(trail.node());
+                trail.show(list.fill(ledger.lines()));
             }
-            id.setText(line.id());
-            Ui.fill(item, line.item());
-            Ui.fill(what, line.what());
-            Ui.fill(lane, line.lane());
-            value.setText(Ticks.number(line.value(), line.uncertainty()));
-            Ui.fill(unit, line.unit());
-            verdict.setText(line.verdict());
-            verdict.getStyleClass().setAll("label", "second", verdict(line.verdict()));
-            setGraphic(row);
+            case TABLES -> {
+                middle.setCenter(TablesPane.of(LedgerTables.of(session.results(), ledger)));
+                pane.setRight(null);
+            }
+            case VERIFY -> {
+                middle.setCenter(verify.node());
+                pane.setRight(null);
+            }
         }
-
-        @Override
-        public void updateSelected(boolean selected) {
-            super.updateSelected(selected);
-            paint(selected);
-        }
-
-        private void paint(boolean selected) {
-            setStyle("-fx-padding: 0; -fx-background-color: " + (selected ? "-teal-wash" : "-sheet") + ";");
-        }
-    }
-
-    private static String verdict(String word) {
-        return switch (word) {
-            case "within" -> "pine";
-            case "out" -> "brick";
-            case "undecided" -> "ochre";
-            default -> "muted";
-        };
     }
 }

@@ -116,6 +116,7 @@ class BatteryPackTest extends Windowed {
         press(KeyCode.DIGIT6);
         look("pack-10-ledger");
         robot.interact(() -> LedgerView.write(session));
+        await(() -> session.message().startsWith("Wrote"));
         assertThat(folder.resolve("ledger/ledger.json")).exists();
         // The bench reads 0.2 K more than nature, which the finest mesh is, cell by cell.
         String ledger = Files.readString(folder.resolve("ledger/ledger.json"));

@@ -98,6 +98,7 @@ class OtherTradesTest extends Windowed {
             session.go(6);
             LedgerView.write(session);
         });
+        await(() -> session.message().startsWith("Wrote"));
         look(name + "-ledger");
         assertThat(folder.resolve("ledger/ledger.csv")).exists();
         assertThat(Lane.run(

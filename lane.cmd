@@ -9,7 +9,7 @@ set "MAVEN_FROM=https://repo1.maven.org/maven2/org/apache/maven/apache-maven/%MA
 set "MAVEN_SUM=bcfe4fe305c962ace56ac7b5fc7a08b87d5abd8b7e89027ab251069faebee516b0ded8961445d6d91ec1985dfe30f8153268843c89aa392733d1a3ec956c9978"
 if "%VERB%"=="" set "VERB=open"
 if "%VERB%"=="help" (
-  echo lane demo ^| open [FILE...] ^| evaluate STUDY --out DIR ^| verify DIR ^| compare BEFORE AFTER ^| seal DIR ^| describe FILE... ^| sample FILE ^| fit TABLE ^| converge --h LIST --values LIST ^| settle TABLE ^| integrate FILE ^| transfer SOURCE TARGET ^| history FILE... ^| picture FILE ^| chart STUDY READING
+  echo lane demo ^| open [FILE...] ^| evaluate STUDY --out DIR ^| verify DIR ^| compare BEFORE AFTER ^| seal DIR ^| describe FILE... ^| sample FILE ^| fit TABLE ^| converge --h LIST --values LIST ^| settle TABLE ^| integrate FILE ^| transfer SOURCE TARGET ^| history FILE... ^| picture FILE ^| chart STUDY READING ^| completion ^| manual DIR
   echo lane test ^| fuzz [CASES ^| --long] ^| endure [KILLS] ^| shots ^| bench [NAME] ^| package ^| help
   exit /b 0
 )
@@ -74,6 +74,8 @@ if "%VERB%"=="settle" %RUN% lane.cli.Lane %* & exit /b
 if "%VERB%"=="chart" %RUN% lane.cli.Lane %* & exit /b
 if "%VERB%"=="history" %RUN% lane.cli.Lane %* & exit /b
 if "%VERB%"=="integrate" %RUN% lane.cli.Lane %* & exit /b
+if "%VERB%"=="completion" %RUN% lane.cli.Lane %* & exit /b
+if "%VERB%"=="manual" %RUN% lane.cli.Lane %* & exit /b
 if "%VERB%"=="picture" %RUN% lane.cli.Lane %* & exit /b
 if "%VERB%"=="package" (
   "%JAVA_HOME%\bin\jpackage" --type app-image --name crosscheck-lane --app-version 0.1.0 --dest "%HERE%build\image" --input "%APP%\lib" --main-jar desk-0.1.0.jar --main-class lane.desk.app.Main --arguments open --module-path "%APP%\fx" --add-modules java.base,java.desktop,java.logging,java.xml,java.management,jdk.unsupported,javafx.controls --java-options "-Djava.awt.headless=true"

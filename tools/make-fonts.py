@@ -66,3 +66,48 @@ make(inter + "Regular.otf", "Lane Sans", "Regular", 400, "LaneSans-Regular.otf",
 make(inter + "Medium.otf", "Lane Sans", "Medium", 500, "LaneSans-Medium.otf", True)
 make(inter + "SemiBold.otf", "Lane Sans", "SemiBold", 600, "LaneSans-SemiBold.otf", True)
 make(mono + "Regular.ttf", "Lane Mono", "Regular", 400, "LaneMono-Regular.ttf", False)
+
+
+# PDF pages embed outlines as TrueType has them: the same glyphs with quadratic curves.
+def quadratic(source, target):
+    from fontTools.pens.cu2quPen import Cu2QuPen
+    from fontTools.pens.ttGlyphPen import TTGlyphPen
+    from fontTools.ttLib import newTable
+    font = TTFont(OUT / source)
+    glyphs, order = font.getGlyphSet(), font.getGlyphOrder()
+    made = {}
+    for name in order:
+        pen = TTGlyphPen(glyphs)
+        glyphs[name].draw(Cu2QuPen(pen, 0.6, reverse_direction=True))
+        made[name] = pen.glyph()
+    glyf = newTable("glyf")
+    glyf.glyphOrder, glyf.glyphs = order, made
+    font["loca"], font["glyf"] = newTable("loca"), glyf
+    glyf.compile(font)
+    metrics = font["hmtx"]
+    for name in order:
+        glyph = glyf[name]
+        glyph.recalcBounds(glyf)
+        metrics.metrics[name] = (metrics.metrics[name][0], getattr(glyph, "xMin", 0))
+    maxp = newTable("maxp")
+    maxp.tableVersion = 0x00010000
+    maxp.maxZones, maxp.maxTwilightPoints, maxp.maxStorage, maxp.maxFunctionDefs = 1, 0, 0, 0
+    maxp.maxInstructionDefs, maxp.maxStackElements, maxp.maxSizeOfInstructions = 0, 0, 0
+    maxp.maxComponentElements = max((len(g.components) if hasattr(g, "components") else 0) for g in glyf.glyphs.values())
+    maxp.numGlyphs = len(order)
+    font["maxp"] = maxp
+    maxp.compile(font)
+    post = font["post"]
+    post.formatType, post.extraNames, post.mapping, post.glyphOrder = 2.0, [], {}, order
+    del font["CFF "]
+    if "VORG" in font:
+        del font["VORG"]
+    font.sfntVersion = "\000\001\000\000"
+    PAPER.mkdir(parents=True, exist_ok=True)
+    font.save(PAPER / target)
+    print(target, (PAPER / target).stat().st_size)
+
+
+PAPER = pathlib.Path(__file__).resolve().parent.parent / "formats/src/main/resources/lane/formats/ledger/fonts"
+for style in ("Regular", "SemiBold"):
+    quadratic(f"LaneSans-{style}.otf", f"LaneSans-{style}.ttf")

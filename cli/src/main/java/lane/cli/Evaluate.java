@@ -56,7 +56,7 @@ final class Evaluate implements Callable<Integer> {
             names = "--formats",
             split = ",",
             paramLabel = "FORMAT",
-            description = "further formats beside csv and json: xlsx, md, tex, html, junit, figures, or all")
+            description = "further formats beside csv and json: xlsx, pdf, md, tex, html, junit, figures, or all")
     private List<String> formats = List.of();
 
     @Option(

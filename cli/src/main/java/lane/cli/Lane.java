@@ -37,6 +37,8 @@ public final class Lane {
         VERBS.put("history", History::new);
         VERBS.put("picture", Picture::new);
         VERBS.put("chart", Chart::new);
+        VERBS.put("completion", Completion::new);
+        VERBS.put("manual", Manual::new);
     }
 
     private Lane() {}
@@ -50,6 +52,11 @@ public final class Lane {
         }
         VERBS.forEach((name, verb) -> line.addSubcommand(name, verb.get()));
         return line;
+    }
+
+    /** With all its verbs, for whoever tells of them. */
+    static CommandLine all() {
+        return line().setCommandName("lane");
     }
 
     public static void main(String[] args) {

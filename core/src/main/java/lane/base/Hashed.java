@@ -6,6 +6,8 @@ import org.jspecify.annotations.Nullable;
 public final class Hashed implements Sized {
     private final Object of;
     private final int hash;
+    /** Found when it is first asked for; whoever finds it at the same time finds the same. */
+    private volatile long bytes = -1;
 
     private Hashed(Object of) {
         this.of = of;
@@ -19,7 +21,12 @@ public final class Hashed implements Sized {
 
     @Override
     public long bytes() {
-        return Footprint.of(of);
+        long known = bytes;
+        if (known < 0) {
+            known = Footprint.of(of);
+            bytes = known;
+        }
+        return known;
     }
 
     @Override

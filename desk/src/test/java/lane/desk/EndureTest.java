@@ -137,7 +137,13 @@ class EndureTest {
         LedgerWriter.write(results(100), out, out.resolve("s.lane.json"), "9.9", Instant.EPOCH);
         try (var files = Files.list(out)) {
             assertThat(files.map(f -> f.getFileName().toString()))
-                    .containsExactlyInAnyOrder("definitions.json", "ledger.csv", "ledger.json", "manifest.json");
+                    .containsExactlyInAnyOrder(
+                            "csv-metadata.json",
+                            "definitions.json",
+                            "ledger.csv",
+                            "ledger.json",
+                            "manifest.json",
+                            "ro-crate-metadata.json");
         }
     }
 

@@ -13,6 +13,9 @@ import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
 import javax.xml.parsers.DocumentBuilderFactory;
+import org.apache.pdfbox.Loader;
+import org.apache.pdfbox.pdmodel.PDDocument;
+import org.apache.pdfbox.text.PDFTextStripper;
 import org.apache.poi.ss.usermodel.Cell;
 import org.apache.poi.ss.usermodel.CellType;
 import org.apache.poi.ss.usermodel.Row;
@@ -40,7 +43,9 @@ class LedgerFormatsTest extends TeaCase {
         Files.writeString(
                 study,
                 STUDY.replace("\"name\": \"mean\"", "\"name\": \"" + name + "\"")
-                        .replace("\"checks\": [", "\"checks\": [{\"kind\": \"band\", \"id\": \"wide\", \"reading\": \"mean\", \"least\": 0, \"greatest\": 1, \"unit\": \"g/kg\"},"));
+                        .replace(
+                                "\"checks\": [",
+                                "\"checks\": [{\"kind\": \"band\", \"id\": \"wide\", \"reading\": \"mean\", \"least\": 0, \"greatest\": 1, \"unit\": \"g/kg\"},"));
     }
 
     private static Map<String, JsonNode> numbers(Path out) throws Exception {
@@ -98,7 +103,9 @@ class LedgerFormatsTest extends TeaCase {
     void theDifferenceInTheWorkbookIsAFormulaOfTheTwoValues() throws Exception {
         Files.writeString(
                 study,
-                STUDY.replace("\"checks\": [", "\"checks\": [{\"kind\": \"datum\", \"id\": \"heavy\", \"reading\": \"mean\", \"scale\": \"ABSOLUTE\", \"tolerance\": 1},")
+                STUDY.replace(
+                                "\"checks\": [",
+                                "\"checks\": [{\"kind\": \"datum\", \"id\": \"heavy\", \"reading\": \"mean\", \"scale\": \"ABSOLUTE\", \"tolerance\": 1},")
                         .replace(
                                 "\"answers\": [",
                                 "\"answers\": [{\"kind\": \"hand\", \"reading\": \"mean\", \"value\": 16.25, \"unit\": \"g/kg\", \"uncertainty\": 0, \"note\": \"\"},"));
@@ -136,14 +143,12 @@ class LedgerFormatsTest extends TeaCase {
         var cases = suite.getElementsByTagName("testcase");
         assertThat(suite.getAttribute("tests")).isEqualTo(String.valueOf(cases.getLength()));
         assertThat(suite.getAttribute("failures"))
-                .isEqualTo(String.valueOf(
-                        suite.getElementsByTagName("failure").getLength()))
+                .isEqualTo(String.valueOf(suite.getElementsByTagName("failure").getLength()))
                 .isEqualTo("1");
         assertThat(suite.getAttribute("errors"))
                 .isEqualTo(String.valueOf(suite.getElementsByTagName("error").getLength()));
         assertThat(suite.getAttribute("skipped"))
-                .isEqualTo(String.valueOf(
-                        suite.getElementsByTagName("skipped").getLength()));
+                .isEqualTo(String.valueOf(suite.getElementsByTagName("skipped").getLength()));
         assertThat(((Element) suite.getElementsByTagName("failure").item(0)).getAttribute("message"))
                 .isNotBlank();
         for (int i = 0; i < cases.getLength(); i++) {
@@ -155,7 +160,8 @@ class LedgerFormatsTest extends TeaCase {
     @Test
     void theColumnsOfEveryTableAreSaidWhatTheyMean() throws Exception {
         Path out = all();
-        JsonNode root = new ObjectMapper().readTree(out.resolve("csv-metadata.json").toFile());
+        JsonNode root =
+                new ObjectMapper().readTree(out.resolve("csv-metadata.json").toFile());
         assertThat(root.at("/@context/0").asText()).isEqualTo("http://www.w3.org/ns/csvw");
         assertThat(root.get("tables")).hasSize(2);
         for (JsonNode table : root.get("tables")) {
@@ -196,13 +202,16 @@ class LedgerFormatsTest extends TeaCase {
             List<String> own = List.of("ro-crate-metadata.json", "manifest.json", ".lane-lock");
             for (Path f : files.toList()) {
                 String name = f.getFileName().toString();
-                assertThat(own.contains(name) || byId.containsKey(name)).as(name).isTrue();
+                assertThat(own.contains(name) || byId.containsKey(name))
+                        .as(name)
+                        .isTrue();
             }
         }
         // Whatever is referred to is there.
         for (String list : List.of("/object", "/result")) {
             assertThat(byId.get("#evaluation").at(list)).isNotEmpty();
-            byId.get("#evaluation").at(list).forEach(r -> assertThat(byId).containsKey(r.get("@id").asText()));
+            byId.get("#evaluation").at(list).forEach(r -> assertThat(byId)
+                    .containsKey(r.get("@id").asText()));
         }
         assertThat(byId.get("#input-runs/tray.vtu").get("sha256").asText()).hasSize(64);
     }
@@ -221,13 +230,17 @@ class LedgerFormatsTest extends TeaCase {
         assertThat(html).doesNotContainPattern("(?i)(src|href|xlink:href)\\s*=\\s*[\"'](?!#|data:)");
         assertThat(html).doesNotContain("@import", "url(http");
         String tex = Files.readString(out.resolve("ledger.tex"));
-        assertThat(tex).contains("=HYPERLINK(1)\\textbar{}\\textless{}b\\textgreater{}\\&amp; 5\\%\\_\\$ ").doesNotContain(" \\end{x}");
+        assertThat(tex)
+                .contains("=HYPERLINK(1)\\textbar{}\\textless{}b\\textgreater{}\\&amp; 5\\%\\_\\$ ")
+                .doesNotContain(" \\end{x}");
         String md = Files.readString(out.resolve("ledger.md"));
         for (String line : md.lines().filter(l -> l.startsWith("|")).toList()) {
             assertThat(line).doesNotContain("<b>");
         }
         assertThat(md).contains("=HYPERLINK(1)\\|\\<b\\>\\&amp;");
-        assertThat(xml(Files.readString(out.resolve("checks.xml"))).getDocumentElement().getAttribute("failures"))
+        assertThat(xml(Files.readString(out.resolve("checks.xml")))
+                        .getDocumentElement()
+                        .getAttribute("failures"))
                 .isEqualTo("1");
         try (var book = new XSSFWorkbook(out.resolve("ledger.xlsx").toFile())) {
             for (Sheet sheet : book) {
@@ -243,8 +256,40 @@ class LedgerFormatsTest extends TeaCase {
         try (var files = Files.list(out)) {
             for (Path svg : files.filter(f -> f.toString().endsWith(".svg")).toList()) {
                 String text = Files.readString(svg);
-                assertThat(text).doesNotContainPattern("(?i)href\\s*=\\s*[\"'](?!#|data:)").doesNotContain("<b>");
+                assertThat(text)
+                        .doesNotContainPattern("(?i)href\\s*=\\s*[\"'](?!#|data:)")
+                        .doesNotContain("<b>");
             }
+        }
+    }
+
+    @Test
+    void pagesOnPaperHaveContentsNumbersBookmarksAndTheirFonts() throws Exception {
+        Path out = all();
+        try (PDDocument pages = Loader.loadPDF(out.resolve("ledger.pdf").toFile())) {
+            assertThat(pages.getNumberOfPages()).isBetween(5, 9);
+            String text = new PDFTextStripper().getText(pages);
+            assertThat(text)
+                    .contains("Comparison", "Checks", "within", "runs/tray.vtu", "1 of " + pages.getNumberOfPages());
+            // The contents say on which page each part begins.
+            assertThat(text).containsPattern("Comparison[ .]* 2\\R").containsPattern("Checks[ .]* 3\\R");
+            var third = new PDFTextStripper();
+            third.setStartPage(3);
+            third.setEndPage(3);
+            assertThat(third.getText(pages)).contains("Checks", "Tolerance", "3 of " + pages.getNumberOfPages());
+            List<String> marks = new ArrayList<>();
+            pages.getDocumentCatalog().getDocumentOutline().children().forEach(c -> marks.add(c.getTitle()));
+            assertThat(marks).contains("Comparison", "Checks", "Figures", "Input files");
+            boolean picture = false;
+            for (var page : pages.getPages()) {
+                for (var name : page.getResources().getFontNames()) {
+                    assertThat(page.getResources().getFont(name).isEmbedded())
+                            .as(name.getName())
+                            .isTrue();
+                }
+                picture |= page.getResources().getXObjectNames().iterator().hasNext();
+            }
+            assertThat(picture).isTrue();
         }
     }
 
@@ -256,7 +301,7 @@ class LedgerFormatsTest extends TeaCase {
         try (var files = Files.list(one)) {
             for (Path f : files.toList()) {
                 String name = f.getFileName().toString();
-                if (!List.of("manifest.json", "ro-crate-metadata.json").contains(name)) {
+                if (!name.equals("manifest.json")) {
                     assertThat(two.resolve(name)).as(name).hasSameBinaryContentAs(f);
                 }
             }
@@ -281,7 +326,8 @@ class LedgerFormatsTest extends TeaCase {
         assertThat(told.at("/checks/0/verdict").asText()).isEqualTo("out");
         assertThat(told.get("exitCode").asInt()).isEqualTo(1);
         assertThat(told.get("files")).isNotEmpty();
-        assertThat(run("evaluate", study.toString(), "--out", out.toString(), "--quiet")).isZero();
+        assertThat(run("evaluate", study.toString(), "--out", out.toString(), "--quiet"))
+                .isZero();
         assertThat(this.out + err).isEmpty();
         assertThat(run("evaluate", study.toString(), "--out", out.toString(), "--run", "tary=x.vtu"))
                 .isEqualTo(3);

@@ -24,6 +24,7 @@ import lane.mesh.CellShape;
 import lane.mesh.Mesh;
 import lane.study.Evaluator;
 import lane.study.Results;
+import lane.study.Study;
 import lane.unit.Unit;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -48,7 +49,7 @@ class TrailTest {
     }
 
     private static final Mesh BED =
-            BoxMesh.of(CellShape.HEXAHEDRON, new int[] {3, 3, 3}, new double[] {2, 1, 0.5}, 0.1, 7);
+            BoxMesh.of(CellShape.HEXAHEDRON, new int[] {3, 2, 2}, new double[] {2, 1, 0.5}, 0.1, 7);
 
     /** Half of a round bed as a plane: x is its radius, y runs along its axis. */
     private static final Mesh SLICE = slice();
@@ -160,6 +161,7 @@ class TrailTest {
                 .getSchema(Files.readString(Path.of("../docs/study.schema.json")));
         assertThat(schema.validate(root)).isEmpty();
         var evaluator = new Evaluator(new FileLibrary(folder));
+        Study whole = StudyJson.of(root.toString(), "study");
         var wrong = new java.util.ArrayList<String>();
         int[] tried = new int[2];
         leave(root, "", path -> {
@@ -167,7 +169,12 @@ class TrailTest {
             tried[may ? 0 : 1]++;
             Results r = null;
             try {
-                r = evaluator.evaluate(StudyJson.of(root.toString(), "study"), Work.QUIET);
+                Study left = StudyJson.of(root.toString(), "study");
+                if (left.equals(whole)) {
+                    // It stands for what was left out, and gives the same answers.
+                    return;
+                }
+                r = evaluator.evaluate(left, Work.QUIET);
             } catch (lane.base.LaneException e) {
                 if (may) {
                     wrong.add(path + " is refused: " + e.getMessage());

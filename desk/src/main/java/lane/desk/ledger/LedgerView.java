@@ -147,8 +147,8 @@ public final class LedgerView implements View {
         Ledger ledger = Ledger.of(session.results());
         var choice = Ui.segments(List.of(Look.values()), look, l -> l.word, this::show);
         choice.setId("ledger-look");
-        HBox bar = Ui.row(
-                10, choice, Ui.spring(), Ui.label(Ui.count(ledger.lines().size(), "number"), "small", "muted"));
+        HBox bar =
+                Ui.row(10, choice, Ui.spring(), Ui.label(Ui.count(ledger.lines().size(), "number"), "small", "muted"));
         bar.getStyleClass().add("toolbar");
         bar.setMinHeight(40);
         middle.setTop(bar);

@@ -46,7 +46,8 @@ final class VerifyPane {
     private @Nullable Job job;
 
     /** What is told in a line, with the way to where it is defined. */
-    private record Line(String mark, String item, String lane, String what, String why, LedgerDiff.@Nullable Change of) {}
+    private record Line(
+            String mark, String item, String lane, String what, String why, LedgerDiff.@Nullable Change of) {}
 
     /** A verification under way. */
     private final class Job implements Work {
@@ -93,7 +94,9 @@ final class VerifyPane {
         list.setId("verify-list");
         list.setMinWidth(0);
         list.setPlaceholder(Ui.label(
-                "Every number is computed anew from its input files and compared with what the ledger says.", "second", "muted"));
+                "Every number is computed anew from its input files and compared with what the ledger says.",
+                "second",
+                "muted"));
         list.setCellFactory(v -> new Row());
         pane.setCenter(list);
         pane.setMinWidth(0);
@@ -157,14 +160,16 @@ final class VerifyPane {
                 + n.different().size() + " different, " + n.missing().size() + " missing"
                 + (n.added().isEmpty() ? "" : ", " + n.added().size() + " new"));
         state.getStyleClass().removeAll("pine", "brick", "ochre");
-        state.getStyleClass().add(sound ? "pine" : n.different().isEmpty() && made.files().isEmpty() ? "ochre" : "brick");
+        state.getStyleClass()
+                .add(sound ? "pine" : n.different().isEmpty() && made.files().isEmpty() ? "ochre" : "brick");
         var in = made.inputs();
         told.getChildren()
                 .setAll(
                         Ui.label(
                                 Plain.count(in.same().size(), "input file") + " the same, "
                                         + in.changed().size() + " changed, "
-                                        + in.moved().size() + " moved, " + in.missing().size()
+                                        + in.moved().size() + " moved, "
+                                        + in.missing().size()
                                         + " missing; "
                                         + (made.definitions().isEmpty()
                                                 ? "definitions the same"

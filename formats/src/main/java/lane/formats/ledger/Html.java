@@ -46,7 +46,13 @@ final class Html {
     }
 
     private static void table(LedgerTable table, StringBuilder out) {
-        out.append("<h2>").append(text(table.title())).append("</h2>\n<table>\n<thead><tr>");
+        out.append("<h2>").append(text(table.title())).append("</h2>\n");
+        grid(table, out);
+    }
+
+    /** The table alone, well-formed as XML. */
+    static void grid(LedgerTable table, StringBuilder out) {
+        out.append("<table>\n<thead><tr>");
         for (LedgerTable.Column c : table.columns()) {
             out.append("<th")
                     .append(c.number() ? " class=\"n\"" : "")

@@ -20,6 +20,12 @@ public enum LedgerFormat {
             set.add(file(), Xlsx.body(export));
         }
     },
+    PDF("pdf", "ledger.pdf", "pages with contents, tables, figures and trails, to be signed and filed") {
+        @Override
+        void write(FileSet set, Export export) {
+            set.add(file(), Pdf.body(export));
+        }
+    },
     MARKDOWN("md", "ledger.md", "the tables as Markdown") {
         @Override
         void write(FileSet set, Export export) {
@@ -83,7 +89,7 @@ public enum LedgerFormat {
 
     /** Whether figures have to be drawn for it. */
     public boolean figures() {
-        return this == FIGURES || this == HTML;
+        return this == FIGURES || this == HTML || this == PDF;
     }
 
     /**

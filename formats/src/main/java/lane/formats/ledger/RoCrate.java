@@ -9,7 +9,6 @@ import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.net.URI;
 import java.net.URISyntaxException;
 import java.time.Instant;
-import java.time.temporal.ChronoUnit;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
@@ -43,7 +42,8 @@ final class RoCrate {
         data.put("@type", "Dataset");
         data.put("name", export.results().study().name());
         data.put("description", "Comparison tables with the trail of every number");
-        data.put("datePublished", time.truncatedTo(ChronoUnit.SECONDS).toString());
+        // The day, which the format asks for; the time stands in the manifest alone.
+        data.put("datePublished", time.toString().substring(0, "2026-01-01".length()));
         data.put("license", "Not stated; ask who made it.");
         ArrayNode parts = data.putArray("hasPart");
         for (String file : files) {
@@ -63,7 +63,6 @@ final class RoCrate {
         action.put("@id", "#evaluation");
         action.put("@type", "CreateAction");
         action.put("name", "Evaluation of the study " + export.results().study().name());
-        action.put("endTime", time.truncatedTo(ChronoUnit.SECONDS).toString());
         action.putObject("instrument").put("@id", "#program");
         ArrayNode object = action.putArray("object");
         inputs.keySet().forEach(p -> object.addObject().put("@id", input(p)));

@@ -1,0 +1,197 @@
+package lane.formats.ledger;
+
+import com.openhtmltopdf.outputdevice.helper.BaseRendererBuilder.FontStyle;
+import com.openhtmltopdf.pdfboxout.PdfBoxRenderer;
+import com.openhtmltopdf.pdfboxout.PdfRendererBuilder;
+import java.io.InputStream;
+import java.util.ArrayList;
+import java.util.Base64;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.Set;
+import java.util.stream.Collectors;
+import lane.formats.io.AtomicFile;
+import lane.ledger.Ledger;
+import lane.ledger.LedgerTable;
+import lane.provenance.Provenance;
+import org.apache.pdfbox.pdmodel.PDDocument;
+import org.apache.pdfbox.pdmodel.PDDocumentInformation;
+
+/**
+ * Pages on paper: contents with page numbers, tables, figures with captions, input files by content, and the way of each number in a
+ * line. Fonts are embedded; nothing outside is read; the same numbers give the same bytes.
+ */
+final class Pdf {
+    /** A table of more columns is set smaller. */
+    private static final int ROOMY = 10;
+
+    private static final double POINTS = 8;
+
+    private static final String STYLE = """
+            @page { size: A4 landscape; margin: 16mm 14mm 16mm 14mm;
+              @bottom-right { content: counter(page) " of " counter(pages); font-family: Lane; font-size: 8pt; color: #5b676b }
+              @bottom-left { content: "NAME"; font-family: Lane; font-size: 8pt; color: #5b676b } }
+            body { font-family: Lane; font-size: 9pt; color: #1d2528 }
+            h1 { font-size: 20pt; font-weight: 600; margin: 0 0 2mm 0 } h2 { font-size: 13pt; font-weight: 600; margin: 0 0 3mm 0 }
+            section { page-break-before: always } p.by { color: #5b676b }
+            table { -fs-table-paginate: paginate; border-collapse: collapse; width: 100% }
+            th { text-align: left; font-weight: 600; border-bottom: 0.7pt solid #1d2528; padding: 1mm 2mm 1mm 0; vertical-align: bottom }
+            td { border-bottom: 0.3pt solid #c9cec6; padding: 0.7mm 2mm 0.7mm 0; vertical-align: top } tr { page-break-inside: avoid }
+            th.n, td.n { text-align: right } .within { color: #2c6b45; font-weight: 600 } .out { color: #a83232; font-weight: 600 }
+            .undecided { color: #8a5a00; font-weight: 600 } .mark { background: #fbf0d9 }
+            figure, div.figure { page-break-inside: avoid; margin: 0 0 6mm 0 } div.figure img { width: 150mm }
+            div.caption { color: #5b676b; font-size: 8pt } ul.contents { list-style: none; padding: 0 }
+            ul.contents a { color: #1d2528; text-decoration: none }
+            ul.contents a::after { content: leader(dotted) target-counter(attr(href), page) }
+            td.hash { font-size: 7pt } td.way { font-size: 7pt }
+            """;
+
+    static {
+        // It would tell on the error stream how long it took.
+        com.openhtmltopdf.util.XRLog.setLoggingEnabled(false);
+    }
+
+    private Pdf() {}
+
+    static AtomicFile.Body body(Export export) {
+        return out -> {
+            try (var document = new PDDocument()) {
+                var builder = new PdfRendererBuilder();
+                builder.useFastMode();
+                builder.withHtmlContent(page(export), null);
+                builder.usePDDocument(document);
+                // Nothing on the page is fetched from anywhere.
+                builder.useUriResolver((base, uri) -> uri.startsWith("data:") || uri.startsWith("#") ? uri : null);
+                font(builder, "LaneSans-Regular.ttf", 400);
+                font(builder, "LaneSans-SemiBold.ttf", 600);
+                try (PdfBoxRenderer renderer = builder.buildPdfRenderer()) {
+                    renderer.createPDFWithoutClosing();
+                }
+                var about = new PDDocumentInformation();
+                about.setTitle(export.results().study().name());
+                about.setCreator(export.program());
+                document.setDocumentInformation(about);
+                document.setDocumentId(1L);
+                document.save(out);
+            }
+        };
+    }
+
+    private static void font(PdfRendererBuilder builder, String file, int weight) {
+        builder.useFont(
+                (com.openhtmltopdf.extend.FSSupplier<InputStream>) () -> open(file),
+                "Lane",
+                weight,
+                FontStyle.NORMAL,
+                true);
+    }
+
+    private static InputStream open(String file) {
+        return Objects.requireNonNull(Pdf.class.getResourceAsStream("fonts/" + file));
+    }
+
+    /** A stretch of the pages with its name in the contents. */
+    private record Part(String id, String title, String content) {}
+
+    private static String page(Export export) {
+        List<Part> parts = new ArrayList<>();
+        for (LedgerTable table : export.tables()) {
+            var grid = new StringBuilder();
+            double size = POINTS * Math.min(1, (double) ROOMY / table.columns().size());
+            grid.append("<div style=\"font-size:").append(Math.max(4.5, size)).append("pt\">");
+            Html.grid(table, grid);
+            parts.add(
+                    new Part(table.name(), table.title(), grid.append("</div>").toString()));
+        }
+        if (!export.figures().isEmpty()) {
+            var figures = new StringBuilder();
+            export.figures()
+                    .forEach(f -> figures.append("<div class=\"figure\"><img alt=\"\" src=\"data:image/png;base64,")
+                            .append(Base64.getEncoder().encodeToString(f.png()))
+                            .append("\"/><div class=\"caption\">")
+                            .append(Html.text(f.caption()))
+                            .append("</div></div>\n"));
+            parts.add(new Part("figures", "Figures", figures.toString()));
+        }
+        parts.add(new Part("inputs", "Input files", inputs(export.ledger())));
+        parts.add(new Part("ways", "How the numbers came about", ways(export.ledger())));
+        String name = export.results().study().name();
+        var out = new StringBuilder("<html><head><title>")
+                .append(Html.text(name))
+                .append("</title><style>")
+                .append(STYLE.replace("NAME", css(name)))
+                .append("</style><bookmarks>");
+        parts.forEach(p -> out.append("<bookmark name=\"")
+                .append(Html.attribute(p.title))
+                .append("\" href=\"#")
+                .append(p.id)
+                .append("\"/>"));
+        out.append("</bookmarks></head><body><h1>")
+                .append(Html.text(name))
+                .append("</h1><p class=\"by\">Written by ")
+                .append(Html.text(export.program()))
+                .append("</p><ul class=\"contents\">");
+        parts.forEach(p -> out.append("<li><a href=\"#")
+                .append(p.id)
+                .append("\">")
+                .append(Html.text(p.title))
+                .append(" </a></li>"));
+        out.append("</ul>");
+        parts.forEach(p -> out.append("<section id=\"")
+                .append(p.id)
+                .append("\"><h2>")
+                .append(Html.text(p.title))
+                .append("</h2>")
+                .append(p.content)
+                .append("</section>"));
+        return out.append("</body></html>").toString();
+    }
+
+    /** A text within quotes of a style sheet that stands in a page. */
+    private static String css(String text) {
+        return Html.text(lane.base.Plain.line(text).replace("\\", " ").replace("\"", "'"))
+                .replace("&", " ");
+    }
+
+    private static String inputs(Ledger ledger) {
+        Map<String, Provenance.Input> all = new LinkedHashMap<>();
+        ledger.lines().forEach(l -> l.trail().inputs().forEach(i -> all.putIfAbsent(i.path(), i)));
+        return all.values().stream()
+                .map(i -> "<tr><td>" + Html.text(i.path()) + "</td><td class=\"n\">" + i.bytes()
+                        + "</td><td class=\"hash\">" + Html.text(i.sha256()) + "</td></tr>")
+                .collect(Collectors.joining(
+                        "\n",
+                        "<table><thead><tr><th>File</th><th class=\"n\">Bytes</th><th>SHA-256</th></tr></thead><tbody>",
+                        "</tbody></table>"));
+    }
+
+    /** One line for all numbers of a reading on a lane that came about alike. */
+    private static String ways(Ledger ledger) {
+        Map<List<String>, Set<String>> ways = new LinkedHashMap<>();
+        for (Ledger.Line l : ledger.lines()) {
+            if (!l.trail().steps().isEmpty()) {
+                String way =
+                        l.trail().steps().stream().map(Provenance.Step::text).collect(Collectors.joining(" › "));
+                ways.computeIfAbsent(List.of(l.item(), l.lane(), way), k -> new LinkedHashSet<>())
+                        .add(l.id());
+            }
+        }
+        return ways.entrySet().stream()
+                .map(e -> "<tr><td class=\"way\">" + Html.text(numbers(e.getValue())) + "</td><td class=\"way\">"
+                        + Html.text(e.getKey().get(0)) + "</td><td class=\"way\">"
+                        + Html.text(e.getKey().get(1))
+                        + "</td><td class=\"way\">" + Html.text(e.getKey().get(2)) + "</td></tr>")
+                .collect(Collectors.joining(
+                        "\n",
+                        "<table><thead><tr><th>Numbers</th><th>Reading</th><th>Lane</th><th>From the file to the number</th></tr></thead><tbody>",
+                        "</tbody></table>"));
+    }
+
+    private static String numbers(Set<String> ids) {
+        List<String> all = List.copyOf(ids);
+        return all.size() <= 2 ? String.join(", ", all) : all.getFirst() + " … " + all.getLast();
+    }
+}

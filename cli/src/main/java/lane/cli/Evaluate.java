@@ -84,8 +84,8 @@ final class Evaluate implements Callable<Integer> {
         Study asked = with(StudyJson.load(study), runs);
         Results results = results(asked, study, work);
         Progress.end(work);
-        List<Path> files =
-                LedgerWriter.write(results, out, study, Version.text(), Instant.now(), further, new ReadingFigures());
+        List<Path> files = LedgerWriter.write(
+                results, out, study, taken(asked), Version.text(), Instant.now(), further, new ReadingFigures());
         if (json) {
             print.println(node(results, files));
         } else if (!quiet) {
@@ -95,6 +95,17 @@ final class Evaluate implements Callable<Integer> {
         }
         print.flush();
         return Report.code(results);
+    }
+
+    /** Files of runs that the study's own file does not name, by key of the lane. */
+    private Map<String, String> taken(Study asked) {
+        var out = new LinkedHashMap<String, String>();
+        for (Source s : asked.sources()) {
+            if (s instanceof Source.Simulation run && (runs.containsKey(s.id()) || runs.containsKey(s.name()))) {
+                out.put(s.id(), run.file());
+            }
+        }
+        return out;
     }
 
     /** The verdicts, what could not be read, and the files. */

@@ -3,7 +3,6 @@ package lane.ledger;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Deque;
-import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -152,6 +151,8 @@ public record LedgerDiff(
     }
 
     private static final double CONVERTED = 1e-14;
+    private static final String NO_CAUSE =
+            "files, definitions and methods are the same, so it is the program or the machine";
 
     private static boolean bits(double a, double b) {
         return Double.doubleToLongBits(a) == Double.doubleToLongBits(b) || a == 0 && b == 0;
@@ -175,10 +176,7 @@ public record LedgerDiff(
             out.add("there is no number now: " + is.remark());
         }
         if (causes.isEmpty()) {
-            out.add(
-                    was.trail().steps().isEmpty() || is.trail().steps().isEmpty()
-                            ? "no trail tells why"
-                            : "files, definitions and methods are the same, so it is the program or the machine");
+            out.add(was.trail().steps().isEmpty() || is.trail().steps().isEmpty() ? "no trail tells why" : NO_CAUSE);
         }
         return out;
     }
@@ -191,10 +189,16 @@ public record LedgerDiff(
         return Double.isNaN(v) ? "none" : Figures.of(v, 6).plain(v);
     }
 
-    /** Lines by the lane, with the largest change of each, for a picture of what moved. */
-    public Map<String, Integer> perLane() {
-        var out = new HashMap<String, Integer>();
-        different.forEach(c -> out.merge(c.line().lane(), 1, Integer::sum));
-        return out;
+    /** The same where what differs without a cause has one after all. */
+    public LedgerDiff because(String cause) {
+        return new LedgerDiff(
+                same,
+                within,
+                different.stream()
+                        .map(c -> new Change(
+                                c.line, c.before, c.after, c.unit, c.verdict, c.why.replace(NO_CAUSE, cause)))
+                        .toList(),
+                missing,
+                added);
     }
 }

@@ -326,6 +326,9 @@ class LedgerFormatsTest extends TeaCase {
         assertThat(told.at("/checks/0/verdict").asText()).isEqualTo("out");
         assertThat(told.get("exitCode").asInt()).isEqualTo(1);
         assertThat(told.get("files")).isNotEmpty();
+        // It is verified with the file that was given.
+        assertThat(run("verify", out.toString())).as(this.out + err).isZero();
+        assertThat(this.out).contains("0 different", "definitions the same");
         assertThat(run("evaluate", study.toString(), "--out", out.toString(), "--quiet"))
                 .isZero();
         assertThat(this.out + err).isEmpty();

@@ -161,6 +161,8 @@ class LedgerVerbsTest extends TeaCase {
         assertThat(made.at("/files/changed/0").asText()).startsWith("ledger.csv");
         assertThat(made.at("/numbers/different")).hasSize(1);
         assertThat(made.at("/numbers/different/0/why").asText()).contains("the table was edited", was);
+        assertThat(made.at("/numbers/different/0/before").asDouble()).isEqualTo(Double.parseDouble(cells[5]));
+        assertThat(made.at("/numbers/different/0/after").asDouble()).isEqualTo(Double.parseDouble(was));
 
         // Its own record as well.
         run("evaluate", study.toString(), "--out", ledger.toString());
@@ -172,6 +174,8 @@ class LedgerVerbsTest extends TeaCase {
         made = verify(1);
         assertThat(made.at("/files/changed/0").asText()).startsWith("ledger.json");
         assertThat(different(made, "mean", "tray").get("before").asDouble()).isEqualTo(13.5);
+        assertThat(different(made, "mean", "tray").get("why").asText())
+                .isEqualTo("ledger.json was changed after it was written");
     }
 
     @Test

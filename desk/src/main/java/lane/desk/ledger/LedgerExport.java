@@ -4,6 +4,7 @@ import java.nio.file.Path;
 import java.time.Instant;
 import java.util.EnumSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
 import java.util.function.Consumer;
 import javafx.application.Platform;
@@ -48,7 +49,7 @@ final class LedgerExport {
         Thread.ofPlatform().name("write ledger").start(() -> {
             try {
                 List<Path> files = LedgerWriter.write(
-                        results, folder, study, Version.text(), Instant.now(), chosen, new ReadingFigures());
+                        results, folder, study, Map.of(), Version.text(), Instant.now(), chosen, new ReadingFigures());
                 Platform.runLater(() -> {
                     session.note("Wrote " + files.size() + " files to " + FileNames.brief(folder) + ".");
                     then.accept(folder);

@@ -40,6 +40,7 @@ public final class LedgerReader {
      * @param study name of the study
      * @param program that wrote it, with its version
      * @param studyFile the study's file as seen from the folder; blank where nobody said
+     * @param runs files that were taken for runs in place of those that the study names, by key of the lane
      * @param definitions the study as it was; null where it was not kept
      */
     public record Written(
@@ -48,7 +49,16 @@ public final class LedgerReader {
             String study,
             String program,
             String studyFile,
+            Map<String, String> runs,
             @Nullable Study definitions) {}
+
+    /**
+     * What somebody wrote over in the table.
+     *
+     * @param value that the table gives now; NaN for none
+     * @param said what it says and what was written, in a sentence
+     */
+    public record Edit(double value, String said) {}
 
     /** @throws LaneException when there is none, or it was written before ledgers kept what a comparison needs */
     public static Written read(Path folder) {
@@ -74,6 +84,10 @@ public final class LedgerReader {
         for (JsonNode n : root.path("numbers")) {
             lines.add(line(n, file));
         }
+        Map<String, String> runs = new LinkedHashMap<>();
+        root.path("runs")
+                .properties()
+                .forEach(e -> runs.put(e.getKey(), e.getValue().asText()));
         Path kept = folder.resolve(LedgerWriter.DEFINITIONS);
         return new Written(
                 folder,
@@ -81,6 +95,7 @@ public final class LedgerReader {
                 root.path("study").asText(),
                 root.path("program").asText(),
                 root.path("studyFile").asText(),
+                runs,
                 Files.isRegularFile(kept) ? StudyJson.load(kept) : null);
     }
 
@@ -129,45 +144,54 @@ public final class LedgerReader {
         return n.isNumber() ? n.asDouble() : Double.NaN;
     }
 
-    /**
-     * Where the table for people says something else than the ledger itself.
-     *
-     * @return by the number's id one sentence
-     */
-    public static Map<String, String> edited(Written written) {
+    /** Where the table for people says something else than the ledger itself, by the number's id. */
+    public static Map<String, Edit> edited(Written written) {
         Path table = written.folder().resolve(LedgerWriter.TABLE);
         if (!Files.isRegularFile(table)) {
             return Map.of();
         }
         Map<String, Ledger.Line> byId = new LinkedHashMap<>();
         written.ledger().lines().forEach(l -> byId.put(l.id(), l));
-        var out = new LinkedHashMap<String, String>();
+        var out = new LinkedHashMap<String, Edit>();
         try (CsvReader<NamedCsvRecord> csv = CsvReader.builder().ofNamedCsvRecord(table)) {
             for (NamedCsvRecord row : csv) {
                 Ledger.Line line = byId.get(row.findField("id").orElse(""));
                 if (line == null) {
                     continue;
                 }
-                differs(row, "value", CsvWriter.full(line.value()), line.id(), out);
-                differs(row, "uncertainty", CsvWriter.full(line.uncertainty()), line.id(), out);
-                differs(row, "verdict", line.verdict(), line.id(), out);
+                List<String> said = new ArrayList<>();
+                differs(row, "value", CsvWriter.full(line.value()), said);
+                differs(row, "uncertainty", CsvWriter.full(line.uncertainty()), said);
+                differs(row, "verdict", line.verdict(), said);
+                if (!said.isEmpty()) {
+                    out.put(
+                            line.id(),
+                            new Edit(
+                                    value(row.findField("value").orElse("")),
+                                    "the table was edited: " + LedgerWriter.TABLE + " says "
+                                            + String.join(", and ", said)));
+                }
             }
         } catch (IOException | UncheckedIOException | de.siegmar.fastcsv.reader.CsvParseException e) {
-            out.put("", LedgerWriter.TABLE + " cannot be read as a table any more");
+            // That it is another file than was written is told in any case.
+            return Map.of();
         }
         return out;
     }
 
-    private static void differs(
-            NamedCsvRecord row, String column, String written, String id, Map<String, String> into) {
+    private static void differs(NamedCsvRecord row, String column, String written, List<String> into) {
         String now = row.findField(column).orElse("");
         if (!now.equals(written)) {
-            into.merge(
-                    id,
-                    "the table was edited: " + LedgerWriter.TABLE + " says " + column + " "
-                            + (now.isBlank() ? "nothing" : now) + " where " + (written.isBlank() ? "nothing" : written)
-                            + " was written",
-                    (a, b) -> a + "; " + b);
+            into.add(column + " " + (now.isBlank() ? "nothing" : now) + " where "
+                    + (written.isBlank() ? "nothing" : written) + " was written");
+        }
+    }
+
+    private static double value(String cell) {
+        try {
+            return Double.parseDouble(cell.strip());
+        } catch (NumberFormatException e) {
+            return Double.NaN;
         }
     }
 }

@@ -53,18 +53,20 @@ public final class LedgerWriter {
      * @return the files written
      */
     public static List<Path> write(Results results, Path folder, Path study, String version, Instant time) {
-        return write(results, folder, study, version, time, Set.of(), r -> List.of());
+        return write(results, folder, study, Map.of(), version, time, Set.of(), r -> List.of());
     }
 
     /**
      * The same in further formats.
      *
+     * @param runs files that were taken for runs in place of those that the study's file names, by key of the lane
      * @param drawing asked where a format holds figures
      */
     public static List<Path> write(
             Results results,
             Path folder,
             Path study,
+            Map<String, String> runs,
             String version,
             Instant time,
             Set<LedgerFormat> formats,
@@ -89,7 +91,7 @@ public final class LedgerWriter {
                 program(version));
         return FileSet.write(folder, about, set -> {
             set.add(TABLE, CsvWriter.body(rows(ledger)));
-            set.add(LEDGER, json(results, ledger, version, FileNames.relative(folder, study)));
+            set.add(LEDGER, json(results, ledger, version, FileNames.relative(folder, study), runs));
             set.add(DEFINITIONS, StudyJson.text(results.study()));
             var taken = new HashSet<String>();
             List<String> files = new ArrayList<>();
@@ -148,11 +150,14 @@ public final class LedgerWriter {
         return "Crosscheck Lane " + version;
     }
 
-    private static String json(Results results, Ledger ledger, String version, String study) {
+    private static String json(Results results, Ledger ledger, String version, String study, Map<String, String> runs) {
         var root = new LinkedHashMap<String, Object>();
         root.put("ledger", 1);
         root.put("study", results.study().name());
         root.put("studyFile", study);
+        if (!runs.isEmpty()) {
+            root.put("runs", runs);
+        }
         root.put("studySha256", FileHash.ofText(StudyJson.text(results.study())));
         root.put("program", program(version));
         var lines = new ArrayList<Map<String, Object>>();

@@ -4,6 +4,7 @@ import java.nio.file.Files;
 import java.nio.file.InvalidPathException;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
@@ -60,7 +61,7 @@ public record Reverify(
         List<String> files = FileSet.check(folder);
         LedgerReader.Written written = LedgerReader.read(folder);
         Path file = how.study != null ? how.study : recorded(written);
-        Study now = file != null ? StudyJson.load(file) : written.definitions();
+        Study now = file != null ? given(StudyJson.load(file), written.runs()) : written.definitions();
         if (now == null) {
             throw new LaneException(
                     Fault.MISSING,
@@ -82,7 +83,7 @@ public record Reverify(
         Ledger computed = Ledger.of(new Evaluator(library).evaluate(now, work.stretch(0.2, 1)));
         LedgerDiff numbers = LedgerDiff.of(written.ledger(), computed, how.tolerance);
         return new Reverify(
-                withEdits(numbers, written),
+                withEdits(numbers, written, files),
                 inputs,
                 written.definitions() == null ? List.of() : StudyDiff.details(written.definitions(), now),
                 files,
@@ -130,36 +131,58 @@ public record Reverify(
     }
 
     /** What was edited in the table is different, however right the number itself is. */
-    private static LedgerDiff withEdits(LedgerDiff numbers, LedgerReader.Written written) {
-        Map<String, String> edited = LedgerReader.edited(written);
-        if (edited.isEmpty()) {
+    private static LedgerDiff withEdits(LedgerDiff numbers, LedgerReader.Written written, List<String> files) {
+        if (files.stream().anyMatch(f -> f.startsWith(LedgerWriter.LEDGER))) {
+            // Its own record is not what was written, so what it says proves nothing of the program.
+            return numbers.because(LedgerWriter.LEDGER + " was changed after it was written");
+        }
+        if (files.stream().noneMatch(f -> f.startsWith(LedgerWriter.TABLE))) {
+            return numbers;
+        }
+        Map<String, LedgerReader.Edit> left = new LinkedHashMap<>(LedgerReader.edited(written));
+        if (left.isEmpty()) {
             return numbers;
         }
         List<LedgerDiff.Change> different = new ArrayList<>();
-        var left = new java.util.LinkedHashMap<>(edited);
         for (LedgerDiff.Change c : numbers.different()) {
-            String said = left.remove(c.line().id());
-            different.add(
-                    said == null
-                            ? c
-                            : new LedgerDiff.Change(
-                                    c.line(), c.before(), c.after(), c.unit(), c.verdict(), c.why() + "; " + said));
+            LedgerReader.Edit edit = left.remove(c.line().id());
+            different.add(edit == null ? c : edited(c, edit, c.why() + "; " + edit.said()));
         }
         List<LedgerDiff.Change> within = new ArrayList<>(numbers.within());
         int same = numbers.same();
         for (Ledger.Line l : written.ledger().lines()) {
-            String said = left.remove(l.id());
-            if (said != null) {
-                boolean near = within.removeIf(c -> c.line().id().equals(l.id()));
-                same -= near
-                                || numbers.missing().stream()
-                                        .anyMatch(c -> c.line().equals(l))
-                        ? 0
-                        : 1;
-                different.add(new LedgerDiff.Change(l, l.value(), l.value(), l.unit(), l.verdict(), said));
+            LedgerReader.Edit edit = left.get(l.id());
+            if (edit == null
+                    || numbers.missing().stream().anyMatch(c -> c.line().equals(l))) {
+                continue;
             }
+            LedgerDiff.Change near = within.stream()
+                    .filter(c -> c.line().id().equals(l.id()))
+                    .findFirst()
+                    .orElse(null);
+            if (near == null) {
+                same--;
+                near = new LedgerDiff.Change(l, l.value(), l.value(), l.unit(), l.verdict(), "");
+            } else {
+                within.remove(near);
+            }
+            different.add(edited(near, edit, edit.said()));
         }
         return new LedgerDiff(same, within, different, numbers.missing(), numbers.added());
+    }
+
+    /** Before is what the table says. */
+    private static LedgerDiff.Change edited(LedgerDiff.Change c, LedgerReader.Edit edit, String why) {
+        return new LedgerDiff.Change(c.line(), edit.value(), c.after(), c.unit(), c.verdict(), why);
+    }
+
+    /** With the files that were taken for runs when the ledger was written. */
+    private static Study given(Study study, Map<String, String> runs) {
+        return study.withSources(all -> all.stream()
+                .map(s -> s instanceof Source.Simulation run && runs.get(s.id()) instanceof String file
+                        ? (Source) run.withFile(file)
+                        : s)
+                .toList());
     }
 
     /** 0 all is as it was, 1 a number or a file of the ledger is not, 2 something is missing. */

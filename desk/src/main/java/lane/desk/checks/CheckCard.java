@@ -126,11 +126,11 @@ final class CheckCard {
                 ? Ui.row(
                         0,
                         Ui.left("Lane", 80, "small", "muted"),
-                        Ui.cell("L1", 66, "small", "muted"),
-                        Ui.cell("L2", 66, "small", "muted"),
-                        Ui.cell("Linf", 66, "small", "muted"),
+                        Ui.cell("L1", 74, "small", "muted"),
+                        Ui.cell("L2", 74, "small", "muted"),
+                        Ui.cell("Linf", 74, "small", "muted"),
                         Ui.cell("at", 60, "small", "muted"),
-                        Ui.cell("bias", 70, "small", "muted"))
+                        Ui.cell("bias", 78, "small", "muted"))
                 : Ui.row(
                         0,
                         Ui.left("Lane", 80, "small", "muted"),
@@ -158,11 +158,11 @@ final class CheckCard {
             if (l.curve() != null) {
                 row.getChildren()
                         .addAll(
-                                Ui.cell(Ticks.brief(u.fromSi(l.curve().l1())), 66, "second"),
-                                Ui.cell(Ticks.brief(u.fromSi(l.curve().l2())), 66, "second"),
-                                Ui.cell(Ticks.signed(u.fromSi(l.curve().signed())), 66, "second"),
+                                Ui.cell(Ticks.brief(u.fromSi(l.curve().l1())), 74, "second"),
+                                Ui.cell(Ticks.brief(u.fromSi(l.curve().l2())), 74, "second"),
+                                Ui.cell(Ticks.signed(u.fromSi(l.curve().signed())), 74, "second"),
                                 Ui.cell(place(check, s, l), 60, "second"),
-                                Ui.cell(Ticks.signed(u.fromSi(l.curve().bias())), 70, "second"));
+                                Ui.cell(Ticks.signed(u.fromSi(l.curve().bias())), 78, "second"));
             } else {
                 row.getChildren()
                         .addAll(

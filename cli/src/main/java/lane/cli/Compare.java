@@ -9,7 +9,7 @@ import lane.formats.ledger.LedgerReader;
 import lane.ledger.LedgerDiff;
 import lane.study.StudyDiff;
 import picocli.CommandLine.Command;
-import picocli.CommandLine.Option;
+import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Parameters;
 
 /** Compares two ledgers line by line, such as those before and after a new version of a solver. */
@@ -32,38 +32,26 @@ final class Compare implements Callable<Integer> {
     @Parameters(index = "1", paramLabel = "AFTER", description = "the folder of the later one")
     String after = "";
 
-    @Option(
-            names = "--tolerance",
-            defaultValue = "0",
-            paramLabel = "SHARE",
-            description =
-                    "share of its magnitude that a number may differ by and still count as the same; 0 if left out")
-    double tolerance;
-
-    @Option(names = "--json", description = "one JSON object in place of words")
-    boolean json;
-
-    @Option(
-            names = {"-q", "--quiet"},
-            description = "no words; the exit code says it")
-    boolean quiet;
+    @Mixin
+    Alike alike = new Alike();
 
     @Override
     public Integer call() {
+        double tolerance = alike.tolerance();
         LedgerReader.Written one = LedgerReader.read(OneRun.path(before));
         LedgerReader.Written two = LedgerReader.read(OneRun.path(after));
         LedgerDiff diff = LedgerDiff.of(one.ledger(), two.ledger(), tolerance);
         List<String> definitions = one.definitions() == null || two.definitions() == null
                 ? List.of()
                 : StudyDiff.details(one.definitions(), two.definitions());
-        if (json) {
+        if (alike.json) {
             ObjectNode root = new ObjectMapper().createObjectNode();
             Verify.changes(root.putObject("numbers"), diff);
             definitions.forEach(root.putObject("definitions").putArray("changed")::add);
             root.put("programBefore", one.program());
             root.put("programAfter", two.program());
             Console.lines(root.toString());
-        } else if (!quiet) {
+        } else if (!alike.quiet) {
             var out = new StringBuilder();
             Verify.numbers(diff, out);
             out.append(

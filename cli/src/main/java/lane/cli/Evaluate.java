@@ -26,6 +26,7 @@ import lane.study.Evaluator;
 import lane.study.Results;
 import lane.study.Source;
 import lane.study.Study;
+import lane.study.StudyFiles;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
@@ -81,11 +82,12 @@ final class Evaluate implements Callable<Integer> {
         Set<LedgerFormat> further = LedgerFormat.of(formats);
         PrintWriter print = spec.commandLine().getOut();
         Work work = quiet ? Work.QUIET : Progress.on(System.err);
-        Study asked = with(StudyJson.load(study), runs);
-        Results results = results(asked, study, work);
+        Study read = StudyJson.load(study);
+        Map<String, String> taken = taken(read, runs);
+        Results results = results(StudyFiles.given(read, taken), study, work);
         Progress.end(work);
         List<Path> files = LedgerWriter.write(
-                results, out, study, taken(asked), Version.text(), Instant.now(), further, new ReadingFigures());
+                results, out, study, taken, Version.text(), Instant.now(), further, new ReadingFigures());
         if (json) {
             print.println(node(results, files));
         } else if (!quiet) {
@@ -95,17 +97,6 @@ final class Evaluate implements Callable<Integer> {
         }
         print.flush();
         return Report.code(results);
-    }
-
-    /** Files of runs that the study's own file does not name, by key of the lane. */
-    private Map<String, String> taken(Study asked) {
-        var out = new LinkedHashMap<String, String>();
-        for (Source s : asked.sources()) {
-            if (s instanceof Source.Simulation run && (runs.containsKey(s.id()) || runs.containsKey(s.name()))) {
-                out.put(s.id(), run.file());
-            }
-        }
-        return out;
     }
 
     /** The verdicts, what could not be read, and the files. */
@@ -131,28 +122,27 @@ final class Evaluate implements Callable<Integer> {
         return root.toString();
     }
 
-    /** A study as a template: the same with other files for its runs. */
-    static Study with(Study study, Map<String, Path> runs) {
-        Study now = study;
-        for (var e : runs.entrySet()) {
-            String name = e.getKey().strip();
-            Source found = now.sources().stream()
+    /** Files that are given for runs, by key of the lane. */
+    private static Map<String, String> taken(Study study, Map<String, Path> runs) {
+        var out = new LinkedHashMap<String, String>();
+        runs.forEach((given, file) -> {
+            String name = given.strip();
+            Source found = study.sources().stream()
                     .filter(s -> s.id().equals(name) || s.name().equals(name))
                     .findFirst()
                     .orElse(null);
-            if (!(found instanceof Source.Simulation run)) {
+            if (!(found instanceof Source.Simulation)) {
                 throw new LaneException(
                         "The study has no run \"" + name + "\" that another file could be given for; its runs are "
-                                + now.sources().stream()
+                                + study.sources().stream()
                                         .filter(Source.Simulation.class::isInstance)
                                         .map(Source::name)
                                         .collect(Collectors.joining(", "))
                                 + ".");
             }
-            now = now.with(
-                    run.withFile(e.getValue().toAbsolutePath().normalize().toString()));
-        }
-        return now;
+            out.put(found.id(), file.toAbsolutePath().normalize().toString());
+        });
+        return out;
     }
 
     static Results results(Path study, Work work) {

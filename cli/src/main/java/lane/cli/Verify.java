@@ -8,7 +8,6 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.Callable;
 import lane.base.Figures;
-import lane.base.LaneException;
 import lane.base.Plain;
 import lane.base.Work;
 import lane.formats.ledger.Reverify;
@@ -16,6 +15,7 @@ import lane.formats.ledger.Seal;
 import lane.ledger.LedgerDiff;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
@@ -51,34 +51,18 @@ final class Verify implements Callable<Integer> {
             description = "where to look, by content, for input files that are not at their place")
     List<Path> lookIn = List.of();
 
-    @Option(
-            names = "--tolerance",
-            defaultValue = "0",
-            paramLabel = "SHARE",
-            description =
-                    "share of its magnitude that a number may differ by and still count as the same; 0 if left out")
-    double tolerance;
-
-    @Option(names = "--json", description = "one JSON object in place of words")
-    boolean json;
-
-    @Option(
-            names = {"-q", "--quiet"},
-            description = "no words; the exit code says it")
-    boolean quiet;
+    @Mixin
+    Alike alike = new Alike();
 
     @Override
     public Integer call() {
-        if (!(tolerance >= 0 && tolerance < 1)) {
-            throw new LaneException("A tolerance is a share from 0 to below 1, such as 1e-9; got " + tolerance + ".");
-        }
         Work work = Progress.on(System.err);
         Path at = OneRun.path(folder);
-        Reverify made = Reverify.of(at, new Reverify.How(study, lookIn, tolerance), work);
+        Reverify made = Reverify.of(at, new Reverify.How(study, lookIn, alike.tolerance()), work);
         Progress.end(work);
-        if (json) {
+        if (alike.json) {
             Console.lines(node(made).toString());
-        } else if (!quiet) {
+        } else if (!alike.quiet) {
             Console.lines(words(made, Seal.of(at)));
         }
         return made.code();

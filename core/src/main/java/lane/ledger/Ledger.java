@@ -1,6 +1,7 @@
 package lane.ledger;
 
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import lane.base.Figures;
@@ -73,6 +74,13 @@ public record Ledger(List<Line> lines) {
             }
         }
         return new Ledger(List.copyOf(made.lines));
+    }
+
+    /** The files that the numbers rest on, each once, by path. */
+    public Map<String, Provenance.Input> inputs() {
+        Map<String, Provenance.Input> all = new LinkedHashMap<>();
+        lines.forEach(l -> l.trail().inputs().forEach(i -> all.putIfAbsent(i.path(), i)));
+        return all;
     }
 
     /** Lines while they are collected. */

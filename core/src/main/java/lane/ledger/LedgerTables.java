@@ -4,7 +4,6 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.stream.IntStream;
 import lane.base.Figures;
 import lane.check.Check;
 import lane.check.CheckResult;
@@ -128,16 +127,17 @@ public final class LedgerTables {
             String accepted = check.decision() == null ? "" : check.decision().words();
             result.lanes().forEach((lane, l) -> rows.add(check(results, check, result, reading, lane, l, accepted)));
             if (result.lanes().values().stream().allMatch(l -> l.verdict() == null)) {
-                List<Cell> cells = new ArrayList<>(List.of(
-                        new Text(check.id()),
-                        new Text(reading),
-                        new Text(check.rule().measure()),
-                        new Text("")));
-                IntStream.range(0, 7)
-                        .forEach(i -> cells.add(i == 1 || i == 4 ? new Text("") : new Num(Double.NaN, "")));
-                cells.add(new Text(check.rule().allowance(result.unit())));
-                cells.add(new Text(result.verdict().word()));
-                cells.add(new Text(accepted));
+                Map<String, String> told = Map.of(
+                        "check", check.id(),
+                        "reading", reading,
+                        "measure", check.rule().measure(),
+                        "tolerance", check.rule().allowance(result.unit()),
+                        "verdict", result.verdict().word(),
+                        "accepted", accepted);
+                List<Cell> cells = columns.stream()
+                        .<Cell>map(
+                                c -> c.number() ? new Num(Double.NaN, "") : new Text(told.getOrDefault(c.name(), "")))
+                        .toList();
                 rows.add(new Row(cells));
             }
         }

@@ -1,5 +1,6 @@
 package lane.study;
 
+import java.util.Map;
 import java.util.function.UnaryOperator;
 
 /** The files that a study names, wherever it names them. */
@@ -12,6 +13,15 @@ public final class StudyFiles {
                 .withStations(all -> all.stream()
                         .map(s -> s.shaped(s.shape().withFiles(path)))
                         .toList());
+    }
+
+    /** The same study with other files for some of its runs, by key of the lane: a study as a template. */
+    public static Study given(Study study, Map<String, String> runs) {
+        return study.withSources(all -> all.stream()
+                .map(s -> s instanceof Source.Simulation run && runs.get(s.id()) instanceof String file
+                        ? (Source) run.withFile(file)
+                        : s)
+                .toList());
     }
 
     private static Source moved(Source source, UnaryOperator<String> path) {

@@ -20,6 +20,7 @@ import javafx.scene.image.PixelFormat;
 import javafx.scene.image.WritableImage;
 import javafx.scene.input.KeyCode;
 import javafx.stage.Stage;
+import javafx.stage.Window;
 import lane.desk.app.LaneApp;
 import lane.picture.Export;
 import org.jspecify.annotations.Nullable;
@@ -209,12 +210,21 @@ public abstract class Windowed {
 
     /** Writes what the window shows, when LANE_LOOK names a folder: for looking at it. */
     protected void look(String name) throws Exception {
+        picture(name, () -> stage.getScene());
+    }
+
+    /** The same of the last window that opened over the main one. */
+    protected void popup(String name) throws Exception {
+        picture(name, () -> Window.getWindows().getLast().getScene());
+    }
+
+    private static void picture(String name, Callable<Scene> of) throws Exception {
         String folder = System.getenv("LANE_LOOK");
         if (folder == null) {
             return;
         }
         Thread.sleep(600);
-        WritableImage image = onFx(() -> stage.getScene().snapshot(null));
+        WritableImage image = onFx(() -> of.call().snapshot(null));
         int w = (int) image.getWidth();
         int h = (int) image.getHeight();
         int[] pixels = new int[w * h];

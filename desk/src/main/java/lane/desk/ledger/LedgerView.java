@@ -1,6 +1,5 @@
 package lane.desk.ledger;
 
-import java.nio.file.Path;
 import java.util.EnumSet;
 import java.util.List;
 import java.util.Set;
@@ -105,24 +104,18 @@ public final class LedgerView implements View {
     }
 
     private Node buttons() {
-        var main = Ui.button("Write ledger", () -> LedgerExport.beside(session, formats, this::written), "main");
+        var main = Ui.button("Write ledger", () -> LedgerExport.beside(session, formats, f -> verify.forget()), "main");
         main.setId("write-ledger");
         var folder = Ui.button("Folder…", () -> {
             var chooser = new DirectoryChooser();
             var chosen = chooser.showDialog(pane.getScene().getWindow());
             if (chosen != null) {
-                LedgerExport.into(session, chosen.toPath(), formats, this::written);
+                LedgerExport.into(session, chosen.toPath(), formats, f -> verify.forget());
             }
         });
         var box = new FlowPane(8, 6, main, folder);
         box.setStyle("-fx-padding: 10 0 0 0;");
         return box;
-    }
-
-    private void written(Path folder) {
-        if (look == Look.VERIFY) {
-            show(Look.VERIFY);
-        }
     }
 
     /** Writes the ledger beside the study. */

@@ -113,6 +113,16 @@ final class VerifyPane {
         return pane;
     }
 
+    /** What is told is of a ledger that is no longer there. */
+    void forget() {
+        if (job == null && !state.getText().isEmpty()) {
+            state.getStyleClass().removeAll("pine", "brick", "ochre");
+            state.setText("The ledger was written anew since; verify it again.");
+            told.getChildren().clear();
+            list.getItems().clear();
+        }
+    }
+
     private Path folder() {
         return folder == null ? LedgerExport.folder(session) : folder;
     }
@@ -184,6 +194,13 @@ final class VerifyPane {
                                                         : " It does not hold: the ledger was changed after."),
                                 "second",
                                 seal == null ? "muted" : Boolean.TRUE.equals(made.sealed()) ? "pine" : "brick"));
+        if (session.unsaved() && made.study() != null) {
+            told.getChildren()
+                    .add(Ui.label(
+                            "The window has changes that are not saved; the study was taken as it is on disk.",
+                            "second",
+                            "ochre"));
+        }
         List<Line> lines = new ArrayList<>();
         n.different().forEach(c -> lines.add(line("different", c)));
         n.missing().forEach(c -> lines.add(line("missing", c)));

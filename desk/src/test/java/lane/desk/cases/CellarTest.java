@@ -99,24 +99,6 @@ class CellarTest extends Windowed {
                 .id();
     }
 
-    /** The last window that opened over the main one. */
-    private void popup(String name) throws Exception {
-        String into = System.getenv("LANE_LOOK");
-        if (into != null) {
-            events();
-            var shot = onFx(
-                    () -> javafx.stage.Window.getWindows().getLast().getScene().snapshot(null));
-            int w = (int) shot.getWidth();
-            int h = (int) shot.getHeight();
-            int[] pixels = new int[w * h];
-            shot.getPixelReader()
-                    .getPixels(0, 0, w, h, javafx.scene.image.PixelFormat.getIntArgbInstance(), pixels, 0, w);
-            try (var out = Files.newOutputStream(Path.of(into, name + ".png"))) {
-                lane.picture.Export.png(lane.picture.Export.image(pixels, w, h), out);
-            }
-        }
-    }
-
     private void open() throws Exception {
         files();
         show(Session::fresh);

@@ -125,7 +125,7 @@ class TransferTest extends Windowed {
         CheckBox lid = node("transfer-on-decke");
         robot.interact(lid::fire);
         enter("transfer-imposed", "90");
-        lookAtPopup("transfer");
+        popup("transfer");
         onFx(() -> {
             form.into(folder.resolve("auf fein.vtu"));
             return null;
@@ -134,7 +134,7 @@ class TransferTest extends Windowed {
         settled();
         Label told = node("transfer-told");
         assertThat(told.getText()).contains("largest change", "all with values", "common volume");
-        lookAtPopup("transfer-done");
+        popup("transfer-done");
 
         Run made = run("auf fein.vtu");
         double[] b = made.mesh().bounds();
@@ -155,23 +155,5 @@ class TransferTest extends Windowed {
         assertThat(source("auf fein.vtu").family())
                 .isNotEqualTo(source("besatz.vtu").family());
         look("transferred");
-    }
-
-    private void lookAtPopup(String name) throws Exception {
-        String into = System.getenv("LANE_LOOK");
-        if (into != null) {
-            events();
-            Thread.sleep(300);
-            var shot = onFx(
-                    () -> javafx.stage.Window.getWindows().getLast().getScene().snapshot(null));
-            int w = (int) shot.getWidth();
-            int h = (int) shot.getHeight();
-            int[] pixels = new int[w * h];
-            shot.getPixelReader()
-                    .getPixels(0, 0, w, h, javafx.scene.image.PixelFormat.getIntArgbInstance(), pixels, 0, w);
-            try (var out = Files.newOutputStream(Path.of(into, name + ".png"))) {
-                lane.picture.Export.png(lane.picture.Export.image(pixels, w, h), out);
-            }
-        }
     }
 }

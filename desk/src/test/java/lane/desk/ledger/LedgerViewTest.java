@@ -99,15 +99,17 @@ class LedgerViewTest extends Windowed {
         assertThat(list.getItems()).isEmpty();
 
         // Another formula: the numbers that it changes are named, and a click leads to them.
-        robot.interact(() -> {
-            session.edit(
-                    "Stronger",
-                    s -> s.withQuantities(l -> l.stream()
-                            .map(q -> new lane.quantity.Quantity(q.id(), q.name(), "1.2 * salz", q.unit(), q.note()))
-                            .toList()));
-            session.save();
-        });
+        robot.interact(() -> session.edit(
+                "Stronger",
+                s -> s.withQuantities(l -> l.stream()
+                        .map(q -> new lane.quantity.Quantity(q.id(), q.name(), "1.2 * salz", q.unit(), q.note()))
+                        .toList())));
         settled();
+        // What is not saved yet is not what is verified, and that is said.
+        robot.clickOn("#verify-run");
+        see("changes that are not saved");
+        assertThat(list.getItems()).isEmpty();
+        robot.interact(() -> session.save());
         robot.clickOn("#verify-run");
         await(() -> state().contains("different") && !state().contains(" 0 different"));
         look("ledger-verify");

@@ -1,8 +1,6 @@
 package lane.formats.ledger;
 
 import java.nio.charset.StandardCharsets;
-import java.util.LinkedHashMap;
-import java.util.Map;
 import lane.base.Plain;
 import lane.ledger.Ledger;
 import lane.ledger.LedgerTable;
@@ -108,11 +106,9 @@ final class Html {
     }
 
     private static void inputs(Export export, StringBuilder out) {
-        Map<String, Provenance.Input> all = new LinkedHashMap<>();
-        export.ledger().lines().forEach(l -> l.trail().inputs().forEach(i -> all.putIfAbsent(i.path(), i)));
         out.append(
                 "<h2>Input files</h2>\n<table>\n<thead><tr><th>File</th><th class=\"n\">Bytes</th><th>SHA-256</th></tr></thead>\n<tbody>\n");
-        all.values().forEach(i -> out.append("<tr><td>")
+        export.ledger().inputs().values().forEach(i -> out.append("<tr><td>")
                 .append(text(i.path()))
                 .append("</td><td class=\"n\">")
                 .append(i.bytes())

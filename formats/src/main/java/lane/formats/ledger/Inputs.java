@@ -37,8 +37,7 @@ public record Inputs(List<String> same, List<String> changed, Map<String, Path> 
      * @param lookIn folders that are searched, with all in them, for what is missing
      */
     static Inputs of(Ledger ledger, Path folder, List<Path> lookIn, Work work) {
-        Map<String, Input> all = new LinkedHashMap<>();
-        ledger.lines().forEach(l -> l.trail().inputs().forEach(i -> all.putIfAbsent(i.path(), i)));
+        Map<String, Input> all = ledger.inputs();
         List<String> same = new ArrayList<>();
         List<String> changed = new ArrayList<>();
         List<Input> lost = new ArrayList<>();

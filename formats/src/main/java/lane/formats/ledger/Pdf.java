@@ -157,9 +157,7 @@ final class Pdf {
     }
 
     private static String inputs(Ledger ledger) {
-        Map<String, Provenance.Input> all = new LinkedHashMap<>();
-        ledger.lines().forEach(l -> l.trail().inputs().forEach(i -> all.putIfAbsent(i.path(), i)));
-        return all.values().stream()
+        return ledger.inputs().values().stream()
                 .map(i -> "<tr><td>" + Html.text(i.path()) + "</td><td class=\"n\">" + i.bytes()
                         + "</td><td class=\"hash\">" + Html.text(i.sha256()) + "</td></tr>")
                 .collect(Collectors.joining(

@@ -22,6 +22,7 @@ import lane.study.Evaluator;
 import lane.study.Source;
 import lane.study.Study;
 import lane.study.StudyDiff;
+import lane.study.StudyFiles;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -61,7 +62,7 @@ public record Reverify(
         List<String> files = FileSet.check(folder);
         LedgerReader.Written written = LedgerReader.read(folder);
         Path file = how.study != null ? how.study : recorded(written);
-        Study now = file != null ? given(StudyJson.load(file), written.runs()) : written.definitions();
+        Study now = file != null ? StudyFiles.given(StudyJson.load(file), written.runs()) : written.definitions();
         if (now == null) {
             throw new LaneException(
                     Fault.MISSING,
@@ -174,15 +175,6 @@ public record Reverify(
     /** Before is what the table says. */
     private static LedgerDiff.Change edited(LedgerDiff.Change c, LedgerReader.Edit edit, String why) {
         return new LedgerDiff.Change(c.line(), edit.value(), c.after(), c.unit(), c.verdict(), why);
-    }
-
-    /** With the files that were taken for runs when the ledger was written. */
-    private static Study given(Study study, Map<String, String> runs) {
-        return study.withSources(all -> all.stream()
-                .map(s -> s instanceof Source.Simulation run && runs.get(s.id()) instanceof String file
-                        ? (Source) run.withFile(file)
-                        : s)
-                .toList());
     }
 
     /** 0 all is as it was, 1 a number or a file of the ledger is not, 2 something is missing. */

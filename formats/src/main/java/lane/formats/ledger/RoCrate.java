@@ -9,7 +9,6 @@ import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.net.URI;
 import java.net.URISyntaxException;
 import java.time.Instant;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -57,8 +56,7 @@ final class RoCrate {
             one.put("name", file);
             one.put("encodingFormat", format(file));
         }
-        Map<String, Provenance.Input> inputs = new LinkedHashMap<>();
-        export.ledger().lines().forEach(l -> l.trail().inputs().forEach(i -> inputs.putIfAbsent(i.path(), i)));
+        Map<String, Provenance.Input> inputs = export.ledger().inputs();
         ObjectNode action = graph.addObject();
         action.put("@id", "#evaluation");
         action.put("@type", "CreateAction");

@@ -47,6 +47,9 @@ final class Xlsx {
     /** Curves of more points are told by their table alone. */
     private static final int MOST_DRAWN = 20_000;
 
+    /** Letters that a cell can hold. */
+    private static final int MOST_LETTERS = 32_767;
+
     private static final int WIDE = 256;
 
     static {
@@ -183,7 +186,10 @@ final class Xlsx {
                     cell.setCellValue(n.value());
                 }
             }
-            case LedgerTable.Text t -> cell.setCellValue(Plain.lines(t.text()));
+            case LedgerTable.Text t -> {
+                String text = Plain.lines(t.text());
+                cell.setCellValue(text.length() <= MOST_LETTERS ? text : text.substring(0, MOST_LETTERS - 1) + "…");
+            }
         }
     }
 

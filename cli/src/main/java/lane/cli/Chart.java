@@ -24,7 +24,7 @@ import picocli.CommandLine.Parameters;
 @Command(
         name = "chart",
         mixinStandardHelpOptions = true,
-        versionProvider = Version.Told.class,
+        versionProvider = ToldVersion.class,
         description =
                 "Draw a reading of a study: the curves of its lanes with their differences from the datum, or a mark for each lane's number.")
 final class Chart implements Callable<Integer> {

@@ -8,7 +8,7 @@ import picocli.CommandLine.Command;
 @Command(
         name = "completion",
         mixinStandardHelpOptions = true,
-        versionProvider = Version.Told.class,
+        versionProvider = ToldVersion.class,
         description =
                 "Print what bash and zsh need to complete verbs and options; source it from the shell's start-up file.")
 final class Completion implements Callable<Integer> {

@@ -18,7 +18,7 @@ import picocli.CommandLine.Option;
 @Command(
         name = "converge",
         mixinStandardHelpOptions = true,
-        versionProvider = Version.Told.class,
+        versionProvider = ToldVersion.class,
         description =
                 "Order, extrapolated value and numerical uncertainty of a number on two or more meshes or time steps.")
 final class Converge implements Callable<Integer> {

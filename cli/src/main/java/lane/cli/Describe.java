@@ -35,7 +35,7 @@ import picocli.CommandLine.Parameters;
 @Command(
         name = "describe",
         mixinStandardHelpOptions = true,
-        versionProvider = Version.Told.class,
+        versionProvider = ToldVersion.class,
         description =
                 "Say what is in files: runs (mesh, parts, fields, times), tables, studies and ledgers, with findings.")
 final class Describe implements Callable<Integer> {

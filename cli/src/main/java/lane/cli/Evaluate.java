@@ -14,12 +14,14 @@ import java.util.Set;
 import java.util.concurrent.Callable;
 import java.util.stream.Collectors;
 import lane.base.LaneException;
+import lane.base.Version;
 import lane.base.Work;
 import lane.check.CheckResult;
 import lane.check.Verdict;
 import lane.formats.FileLibrary;
 import lane.formats.ledger.LedgerFormat;
 import lane.formats.ledger.LedgerWriter;
+import lane.formats.ledger.Made;
 import lane.formats.study.StudyJson;
 import lane.reading.Reading;
 import lane.study.Evaluator;
@@ -37,7 +39,7 @@ import picocli.CommandLine.Spec;
 @Command(
         name = "evaluate",
         mixinStandardHelpOptions = true,
-        versionProvider = Version.Told.class,
+        versionProvider = ToldVersion.class,
         description = "Compute a study and write its ledger to a folder.",
         exitCodeListHeading = "Exit codes:%n",
         exitCodeList = {
@@ -57,7 +59,9 @@ final class Evaluate implements Callable<Integer> {
             names = "--formats",
             split = ",",
             paramLabel = "FORMAT",
-            description = "further formats beside csv and json: xlsx, pdf, md, tex, html, junit, figures, or all")
+            description =
+                    "further formats beside csv and json: xlsx, pdf, md, tex, html, junit, figures, or all; those that the study"
+                            + " keeps if left out, and none of them with csv")
     private List<String> formats = List.of();
 
     @Option(
@@ -79,15 +83,19 @@ final class Evaluate implements Callable<Integer> {
 
     @Override
     public Integer call() {
-        Set<LedgerFormat> further = LedgerFormat.of(formats);
         PrintWriter print = spec.commandLine().getOut();
         Work work = quiet ? Work.QUIET : Progress.on(System.err);
         Study read = StudyJson.load(study);
+        Set<LedgerFormat> further =
+                LedgerFormat.of(formats.isEmpty() ? read.pictures().ledger().formats() : formats);
         Map<String, String> taken = taken(read, runs);
-        Results results = results(StudyFiles.given(read, taken), study, work);
-        Progress.end(work);
+        Results results = results(StudyFiles.given(read, taken), study, work.stretch(0, 0.9));
         List<Path> files = LedgerWriter.write(
-                results, out, study, taken, Version.text(), Instant.now(), further, new ReadingFigures());
+                results,
+                new LedgerWriter.To(
+                        out, study, taken, Made.here(Version.text(), Instant.now()), further, new StudyFigures()),
+                work.stretch(0.9, 1));
+        Progress.end(work);
         if (json) {
             print.println(node(results, files));
         } else if (!quiet) {

@@ -23,7 +23,7 @@ import picocli.CommandLine.Parameters;
 @Command(
         name = "fit",
         mixinStandardHelpOptions = true,
-        versionProvider = Version.Told.class,
+        versionProvider = ToldVersion.class,
         description = "Fit a polynomial through two columns of a table, by least squares, in the table's units.")
 final class FitTable implements Callable<Integer> {
     @Parameters(paramLabel = "TABLE", description = "a table of text or a workbook")

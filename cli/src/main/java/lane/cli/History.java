@@ -42,7 +42,7 @@ import picocli.CommandLine.Parameters;
 @Command(
         name = "history",
         mixinStandardHelpOptions = true,
-        versionProvider = Version.Told.class,
+        versionProvider = ToldVersion.class,
         description =
                 "Take a number over a boundary part, a section, a point or all of a run at each of its stored times.")
 final class History implements Callable<Integer> {

@@ -22,7 +22,7 @@ import picocli.CommandLine.Parameters;
 @Command(
         name = "integrate",
         mixinStandardHelpOptions = true,
-        versionProvider = Version.Told.class,
+        versionProvider = ToldVersion.class,
         description = "Take a mean, an integral or a flow over a boundary part, a section or all of a run.")
 final class Integrate implements Callable<Integer> {
     /** What is taken. */

@@ -17,7 +17,7 @@ import picocli.CommandLine.Command;
 @Command(
         name = "lane",
         mixinStandardHelpOptions = true,
-        versionProvider = Version.Told.class,
+        versionProvider = ToldVersion.class,
         description = "Crosscheck Lane: simulation results against theory, measurement and other meshes.")
 public final class Lane {
     private static final Map<String, Supplier<Object>> VERBS = new LinkedHashMap<>();
@@ -27,6 +27,7 @@ public final class Lane {
         VERBS.put("verify", Verify::new);
         VERBS.put("compare", Compare::new);
         VERBS.put("seal", SealLedger::new);
+        VERBS.put("report", WriteReport::new);
         VERBS.put("describe", Describe::new);
         VERBS.put("sample", Sample::new);
         VERBS.put("fit", FitTable::new);
@@ -34,6 +35,7 @@ public final class Lane {
         VERBS.put("settle", Settle::new);
         VERBS.put("integrate", Integrate::new);
         VERBS.put("transfer", TransferFields::new);
+        VERBS.put("convert", Convert::new);
         VERBS.put("history", History::new);
         VERBS.put("picture", Picture::new);
         VERBS.put("chart", Chart::new);

@@ -7,6 +7,7 @@ import java.util.Map;
 import java.util.concurrent.Callable;
 import java.util.stream.Collectors;
 import lane.base.LaneException;
+import lane.base.Version;
 import lane.formats.io.AtomicFile;
 import picocli.CommandLine;
 import picocli.CommandLine.Command;
@@ -20,7 +21,7 @@ import picocli.CommandLine.Parameters;
 @Command(
         name = "manual",
         mixinStandardHelpOptions = true,
-        versionProvider = Version.Told.class,
+        versionProvider = ToldVersion.class,
         description = "Write pages for man into a folder: lane.1, lane-evaluate.1 and so on.")
 final class Manual implements Callable<Integer> {
     @Parameters(paramLabel = "DIR", description = "the folder, made if it is not there")

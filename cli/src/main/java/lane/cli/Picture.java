@@ -26,7 +26,7 @@ import picocli.CommandLine.Parameters;
 @Command(
         name = "picture",
         mixinStandardHelpOptions = true,
-        versionProvider = Version.Told.class,
+        versionProvider = ToldVersion.class,
         description = "Draw the surface of a file, coloured by a field, into a PNG file.")
 final class Picture implements Callable<Integer> {
     private static final Pattern SIZE = Pattern.compile("(\\d{2,5})\\s*[x×]\\s*(\\d{2,5})");

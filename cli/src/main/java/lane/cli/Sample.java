@@ -25,7 +25,7 @@ import picocli.CommandLine.Parameters;
 @Command(
         name = "sample",
         mixinStandardHelpOptions = true,
-        versionProvider = Version.Told.class,
+        versionProvider = ToldVersion.class,
         description = "Sample fields of a file along a line or at points of a table, into a CSV file.")
 final class Sample implements Callable<Integer> {
     @Parameters(paramLabel = "FILE", description = "a mesh with fields, in any open format")

@@ -13,7 +13,7 @@ import picocli.CommandLine.Parameters;
 @Command(
         name = "seal",
         mixinStandardHelpOptions = true,
-        versionProvider = Version.Told.class,
+        versionProvider = ToldVersion.class,
         description =
                 "Seal a ledger with a name, the date and a statement over the SHA-256 of its files; verify says whether"
                         + " it was changed after.")

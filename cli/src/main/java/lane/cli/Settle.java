@@ -21,7 +21,7 @@ import picocli.CommandLine.Parameters;
 @Command(
         name = "settle",
         mixinStandardHelpOptions = true,
-        versionProvider = Version.Told.class,
+        versionProvider = ToldVersion.class,
         description =
                 "Judge whether a column of a monitor or log file has settled, and how well its mean is known, in the table's units.")
 final class Settle implements Callable<Integer> {

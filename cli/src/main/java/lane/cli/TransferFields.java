@@ -36,7 +36,7 @@ import picocli.CommandLine.Parameters;
 @Command(
         name = "transfer",
         mixinStandardHelpOptions = true,
-        versionProvider = Version.Told.class,
+        versionProvider = ToldVersion.class,
         description = "Bring fields of one mesh onto another, by interpolation or so that their integrals are kept.")
 final class TransferFields implements Callable<Integer> {
     /** Where values are wanted. */

@@ -23,7 +23,7 @@ import picocli.CommandLine.Parameters;
 @Command(
         name = "verify",
         mixinStandardHelpOptions = true,
-        versionProvider = Version.Told.class,
+        versionProvider = ToldVersion.class,
         description =
                 "Compute every number of a ledger anew from its input files, and say what is the same, different or missing, and why.",
         exitCodeListHeading = "Exit codes:%n",

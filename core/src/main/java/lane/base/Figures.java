@@ -145,6 +145,13 @@ public record Figures(int decimals, int power) {
         return power == 0 || v == 0 ? text : text + String.format(Locale.ROOT, "e%+03d", power);
     }
 
+    /** The same with zeros at its end up to so many significant digits, as a table wants them that states its digits. */
+    public String padded(double v, int digits) {
+        return v == 0 || !Double.isFinite(v)
+                ? plain(v)
+                : new Figures(Math.clamp(decimals(v / Math.pow(10, power), digits), 0, MOST), power).plain(v);
+    }
+
     private static String raised(int n) {
         var out = new StringBuilder(n < 0 ? "⁻" : "");
         for (char c : String.valueOf(Math.abs(n)).toCharArray()) {

@@ -95,7 +95,7 @@ public record Accuracy(double order, double tolerance, String datum) implements 
             if (o != null && h != null && Double.isFinite(e)) {
                 sizes.add(h);
                 errors.add(e);
-                trail = o.trail().with(trail);
+                trail = o.trail().beside(sizes.size() == 1 ? "exact" : "coarser mesh", trail);
                 unit = o.unit();
             }
         }

@@ -103,7 +103,13 @@ public record AgainstDatum(
         return CheckEvaluator.byLane(
                 on,
                 other.isBlank() ? key : "",
-                (lane, value, judged) -> compare(value, against(on, lane, key), judged, from, on.doubts()),
+                (lane, value, judged) -> compare(
+                        value,
+                        against(on, lane, key),
+                        judged,
+                        from,
+                        its == null ? "datum " + key : "reading " + its.name(),
+                        on.doubts()),
                 (lane, value) -> missing(value, against(on, lane, key), key));
     }
 
@@ -131,11 +137,11 @@ public record AgainstDatum(
     }
 
     private CheckResult.@Nullable Lane compare(
-            Outcome value, @Nullable Outcome against, boolean judged, String from, Doubts doubts) {
+            Outcome value, @Nullable Outcome against, boolean judged, String from, String as, Doubts doubts) {
         if (against == null) {
             return null;
         }
-        Provenance trail = value.trail().with(against.trail());
+        Provenance trail = value.trail().beside(as, against.trail());
         if (value.curve().isPresent() && against.curve().isPresent()) {
             Difference curve =
                     Difference.of(value.curve().orElseThrow(), against.curve().orElseThrow(), meeting());

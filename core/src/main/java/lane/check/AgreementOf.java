@@ -125,7 +125,9 @@ public record AgreementOf(
                 List.of(),
                 note,
                 Double.NaN,
-                own.trail().with(base.trail()).then("reading", METHOD, "agreement of {reading}", settings));
+                own.trail()
+                        .beside("datum " + datum, base.trail())
+                        .then("reading", METHOD, "agreement of {reading}", settings));
     }
 
     private static Scalar scalar(String what, Difference d, Norm norm, Unit unit) {

@@ -112,7 +112,7 @@ public record Converges(double tolerance, boolean absolute) implements Rule {
         Provenance trail = value.trail();
         for (String id : refined.lanes()) {
             Outcome other = on.outcomes().get(id);
-            trail = id.equals(lane) || other == null ? trail : trail.with(other.trail());
+            trail = id.equals(lane) || other == null ? trail : trail.beside("mesh " + id, other.trail());
         }
         return new CheckResult.Lane(
                         "numerical uncertainty",

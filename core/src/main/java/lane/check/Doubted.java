@@ -71,7 +71,7 @@ record Doubted(
                         new Budget.Row(input.name(), from(input), value.curve().isPresent() ? Double.NaN : each[0]));
                 settings.put("input " + input.name(), from(input) + ", standard uncertainty " + input.standard());
                 Outcome other = on.outcomes().get(input.lane());
-                trail = other == null ? trail : trail.with(other.trail());
+                trail = other == null ? trail : trail.beside("changed input " + input.name(), other.trail());
             }
         }
         if (refined == null && inputs.isEmpty() && doubts.k() == null) {
@@ -82,7 +82,7 @@ record Doubted(
         if (refined != null) {
             for (String id : refined.lanes()) {
                 Outcome other = on.outcomes().get(id);
-                trail = id.equals(lane) || other == null ? trail : trail.with(other.trail());
+                trail = id.equals(lane) || other == null ? trail : trail.beside("mesh " + id, other.trail());
             }
             settings.put("meshes", String.join(", ", refined.lanes()));
             settings.put("sizes", Arrays.toString(refined.sizes()));

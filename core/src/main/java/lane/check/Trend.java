@@ -7,6 +7,7 @@ import java.util.Objects;
 import lane.estimate.Estimate;
 import lane.estimate.Uncertainty;
 import lane.provenance.Method;
+import lane.provenance.Provenance;
 import lane.reading.Outcome;
 import lane.unit.Unit;
 import org.jspecify.annotations.Nullable;
@@ -119,8 +120,18 @@ public record Trend(double tolerance, boolean absolute) implements Rule {
                 null,
                 verdict,
                 sentence,
-                Objects.requireNonNull(on.outcomes().get(lane))
-                        .trail()
-                        .then("check", METHOD, "trend over {runs} runs", settings));
+                trail(on, lane, at).then("check", METHOD, "trend over {runs} runs", settings));
+    }
+
+    /** That of the lane, with the runs that it is compared with. */
+    private static Provenance trail(Crossing on, String lane, int at) {
+        Provenance trail = Objects.requireNonNull(on.outcomes().get(lane)).trail();
+        for (int i = at - 1; i >= 0; i--) {
+            Outcome o = on.outcomes().get(on.family().get(i));
+            if (o != null && !o.numbers().isEmpty()) {
+                trail = trail.beside("mesh " + on.family().get(i), o.trail());
+            }
+        }
+        return trail;
     }
 }

@@ -100,7 +100,7 @@ public record LedgerDiff(
         return new LedgerDiff(same, within, different, missing, added);
     }
 
-    private static String gone(Line was, Ledger after) {
+    static String gone(Line was, Ledger after) {
         String reason = after.lines().stream()
                 .filter(l -> l.stop().equals(was.stop())
                         && l.of().equals(was.of())
@@ -150,15 +150,14 @@ public record LedgerDiff(
         return new Change(was, value, is.value(), is.unit(), is.verdict(), why);
     }
 
-    private static final double CONVERTED = 1e-14;
-    private static final String NO_CAUSE =
-            "files, definitions and methods are the same, so it is the program or the machine";
+    static final double CONVERTED = 1e-14;
+    static final String NO_CAUSE = "files, definitions and methods are the same, so it is the program or the machine";
 
-    private static boolean bits(double a, double b) {
+    static boolean bits(double a, double b) {
         return Double.doubleToLongBits(a) == Double.doubleToLongBits(b) || a == 0 && b == 0;
     }
 
-    private static boolean near(double a, double b, double tolerance) {
+    static boolean near(double a, double b, double tolerance) {
         return bits(a, b) || Math.abs(a - b) <= tolerance * Math.max(Math.abs(a), Math.abs(b));
     }
 
@@ -189,8 +188,27 @@ public record LedgerDiff(
         return Double.isNaN(v) ? "none" : Figures.of(v, 6).plain(v);
     }
 
-    /** The same where what differs without a cause has one after all. */
+    /** Both comparisons as one. */
+    public LedgerDiff with(LedgerDiff other) {
+        return new LedgerDiff(
+                same + other.same,
+                joined(within, other.within),
+                joined(different, other.different),
+                joined(missing, other.missing),
+                joined(added, other.added));
+    }
+
+    private static List<Change> joined(List<Change> a, List<Change> b) {
+        List<Change> all = new ArrayList<>(a);
+        all.addAll(b);
+        return all;
+    }
+
+    /** The same where what differs without a cause has one after all; blank for none. */
     public LedgerDiff because(String cause) {
+        if (cause.isBlank()) {
+            return this;
+        }
         return new LedgerDiff(
                 same,
                 within,

@@ -9,6 +9,7 @@ import java.util.Set;
 import lane.provenance.DataDiff;
 import lane.provenance.Provenance;
 import lane.provenance.Provenance.Input;
+import lane.provenance.Provenance.Other;
 import lane.provenance.Provenance.Step;
 
 /** How the trails of one number differ: by the content of files, by definitions, or by the versions of methods. */
@@ -20,19 +21,29 @@ final class Trails {
     /** One sentence for each difference; empty where there is none. */
     static List<String> differ(Provenance was, Provenance is) {
         Set<String> out = new LinkedHashSet<>(inputs(was.inputs(), is.inputs()));
-        int n = Math.max(was.steps().size(), is.steps().size());
-        for (int i = 0; i < n; i++) {
-            if (i >= was.steps().size()) {
-                out.add("definition changed: " + is.steps().get(i).stop() + " \""
-                        + is.steps().get(i).text() + "\" is new");
-            } else if (i >= is.steps().size()) {
-                out.add("definition changed: " + was.steps().get(i).stop() + " \""
-                        + was.steps().get(i).text() + "\" is gone");
-            } else {
-                steps(was.steps().get(i), is.steps().get(i), out);
-            }
+        steps(was.steps(), is.steps(), "", out);
+        // A ledger of an older version told nothing of others.
+        for (Other other : was.others()) {
+            is.others().stream()
+                    .filter(o -> o.as().equals(other.as()))
+                    .findFirst()
+                    .ifPresent(o -> steps(other.steps(), o.steps(), other.as() + ": ", out));
         }
         return new ArrayList<>(out);
+    }
+
+    private static void steps(List<Step> was, List<Step> is, String of, Set<String> out) {
+        for (int i = 0; i < Math.max(was.size(), is.size()); i++) {
+            if (i >= was.size()) {
+                out.add("definition changed: " + of + is.get(i).stop() + " \""
+                        + is.get(i).text() + "\" is new");
+            } else if (i >= is.size()) {
+                out.add("definition changed: " + of + was.get(i).stop() + " \""
+                        + was.get(i).text() + "\" is gone");
+            } else {
+                steps(was.get(i), is.get(i), of, out);
+            }
+        }
     }
 
     private static List<String> inputs(List<Input> was, List<Input> is) {
@@ -56,7 +67,7 @@ final class Trails {
         return out;
     }
 
-    private static void steps(Step was, Step is, Set<String> out) {
+    private static void steps(Step was, Step is, String of, Set<String> out) {
         if (was.method().name().equals(is.method().name())
                 && was.method().version() != is.method().version()) {
             out.add("method changed: \"" + is.method().name() + "\" from version "
@@ -68,7 +79,7 @@ final class Trails {
         List<String> changed = DataDiff.of(defined(was), defined(is));
         if (!changed.isEmpty()) {
             int more = changed.size() - MOST;
-            out.add("definition changed: " + is.stop() + ", "
+            out.add("definition changed: " + of + is.stop() + ", "
                     + String.join(", ", changed.subList(0, Math.min(MOST, changed.size())))
                     + (more > 0 ? " and " + more + " more" : ""));
         }

@@ -15,7 +15,6 @@ import lane.unit.Unit;
  * @param source where it comes from, in words
  */
 public record Given(double value, String unit, String source) implements Measure {
-    private static final Method TYPED = new Method("typed by hand", 1);
 
     /** In studies. */
     public static final class Kind implements MeasureKind {
@@ -49,7 +48,7 @@ public record Given(double value, String unit, String source) implements Measure
 
     @Override
     public Method method() {
-        return TYPED;
+        return Method.TYPED;
     }
 
     @Override

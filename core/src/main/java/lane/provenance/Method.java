@@ -6,4 +6,7 @@ package lane.provenance;
  * @param name in words
  * @param version raised whenever the same input may give another number than before, be it by round-off
  */
-public record Method(String name, int version) {}
+public record Method(String name, int version) {
+    /** The number was typed by somebody, and neither read nor computed. */
+    public static final Method TYPED = new Method("typed by hand", 1);
+}

@@ -1,23 +1,43 @@
 package lane.provenance;
 
 import java.util.ArrayList;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import java.util.stream.Stream;
 
 /**
  * How a result came about, from the files to the number, in the order of the chain.
  *
  * @param inputs the files that were read, by content
  * @param steps source, quantity, station, reading, check: each in words and with its settings
+ * @param others how the results of other lanes came about that it was compared with; their files are among the inputs
  */
-public record Provenance(List<Input> inputs, List<Step> steps) {
+public record Provenance(List<Input> inputs, List<Step> steps, List<Other> others) {
     public static final Provenance EMPTY = new Provenance(List.of(), List.of());
 
     public Provenance {
         inputs = List.copyOf(inputs);
         steps = List.copyOf(steps);
+        others = List.copyOf(others);
+    }
+
+    public Provenance(List<Input> inputs, List<Step> steps) {
+        this(inputs, steps, List.of());
+    }
+
+    /**
+     * Another result that this one rests on.
+     *
+     * @param as what it is to this one, such as {@code datum theory}
+     * @param at place of the step that takes it, counted from 0
+     */
+    public record Other(String as, int at, List<Step> steps) {
+        public Other {
+            steps = List.copyOf(steps);
+        }
     }
 
     /**
@@ -74,7 +94,13 @@ public record Provenance(List<Input> inputs, List<Step> steps) {
     public Provenance then(Step step) {
         var longer = new ArrayList<>(steps);
         longer.add(step);
-        return new Provenance(inputs, longer);
+        return new Provenance(inputs, longer, others);
+    }
+
+    /** Whether it rests on a number that somebody typed, in place of one that was read or computed. */
+    public boolean typed() {
+        return Stream.concat(steps.stream(), others.stream().flatMap(o -> o.steps.stream()))
+                .anyMatch(s -> s.method().equals(Method.TYPED));
     }
 
     /** This trail with more files. */
@@ -84,8 +110,28 @@ public record Provenance(List<Input> inputs, List<Step> steps) {
 
     /** The inputs of both trails, each once, and the steps of this one. */
     public Provenance with(Provenance other) {
-        var all = new java.util.LinkedHashSet<>(inputs);
+        var all = new LinkedHashSet<>(inputs);
         all.addAll(other.inputs);
-        return new Provenance(List.copyOf(all), steps);
+        return new Provenance(List.copyOf(all), steps, others);
+    }
+
+    /** Both trails, one after the other, where a result is made of two alike. */
+    public Provenance and(Provenance other) {
+        var all = new ArrayList<>(steps);
+        all.addAll(other.steps);
+        var beside = new LinkedHashSet<>(others);
+        other.others.forEach(o -> beside.add(new Other(o.as, o.at + steps.size(), o.steps)));
+        return new Provenance(with(other).inputs, all, List.copyOf(beside));
+    }
+
+    /** The inputs of both trails, and how the other one came about beside this one. */
+    public Provenance beside(String as, Provenance other) {
+        var all = new LinkedHashSet<>(others);
+        if (!other.steps.isEmpty()) {
+            all.add(new Other(as, steps.size(), other.steps));
+        }
+        // What the other one rests on is taken where it is.
+        other.others.forEach(o -> all.add(new Other(o.as, steps.size(), o.steps)));
+        return new Provenance(with(other).inputs, steps, List.copyOf(all));
     }
 }

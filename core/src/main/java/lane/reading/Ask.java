@@ -66,6 +66,11 @@ public interface Ask {
         return List.of();
     }
 
+    /** Whether its numbers are the terms of a balance and what is left of them. */
+    default boolean balances() {
+        return false;
+    }
+
     /** Whether it rests on all stored times of a run, and not on the one that is looked at. */
     default boolean overTime() {
         return false;

@@ -82,6 +82,11 @@ public record BalanceOf(List<Term> terms, List<String> closedBy, String positive
     }
 
     @Override
+    public boolean balances() {
+        return true;
+    }
+
+    @Override
     public Form form() {
         return Form.TERMS;
     }

@@ -162,9 +162,7 @@ public record PairOf(String first, String second, String quantity, How how, Matc
 
     private Provenance trail(Provenance a, Provenance b, Unit shown) {
         // Both stations and all behind them.
-        var steps = new java.util.ArrayList<>(a.steps());
-        steps.addAll(b.steps());
-        return new Provenance(a.with(b).inputs(), steps)
+        return a.and(b)
                 .then("reading", PAIR, "{how}", Map.of("how", how.word(), "definition", this, "unit", shown.label()));
     }
 

@@ -29,7 +29,6 @@ public final class ReferenceReader {
 
     private static final Method FORMULA = new Method("formula at each place", 1);
     private static final Method PLACES = new Method("places of the station, none of a mesh", 1);
-    private static final Method BY_HAND = new Method("a number by hand", 1);
     private static final Method TABLE = new Method("table read by its recipe", 1);
     private static final Method COLUMNS = new Method("columns as they stand, in the order of the abscissa", 1);
     private static final Method OVER_TIME = new Method("columns over time, what was written last counts", 1);
@@ -296,7 +295,7 @@ public final class ReferenceReader {
                 Map.of(),
                 "",
                 hand.note(),
-                Provenance.EMPTY.then("source", BY_HAND, "hand value {stated} {unit}", settings));
+                Provenance.EMPTY.then("source", Method.TYPED, "hand value {stated} {unit}", settings));
     }
 
     /** Measured points against the line's abscissa, in the order of the abscissa; rows without a number are left out. */

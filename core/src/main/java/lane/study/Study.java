@@ -259,11 +259,11 @@ public record Study(
     }
 
     public Study withViews(UnaryOperator<List<SavedView>> edit) {
-        return with(new Pictures(edit.apply(new ArrayList<>(views())), notes(), pictures.charts()));
+        return with(pictures.withViews(edit.apply(new ArrayList<>(views()))));
     }
 
     public Study withNotes(UnaryOperator<List<PictureNote>> edit) {
-        return with(new Pictures(views(), edit.apply(new ArrayList<>(notes())), pictures.charts()));
+        return with(pictures.withNotes(edit.apply(new ArrayList<>(notes()))));
     }
 
     /** How the chart of a reading is drawn. */
@@ -281,7 +281,7 @@ public record Study(
         if (!look.equals(ChartLook.of(look.reading()))) {
             next.add(look);
         }
-        return with(new Pictures(views(), notes(), next));
+        return with(pictures.withCharts(next));
     }
 
     public Study withSources(UnaryOperator<List<Source>> edit) {

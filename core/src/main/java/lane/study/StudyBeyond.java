@@ -404,13 +404,7 @@ final class StudyBeyond implements Beyond {
                 "",
                 made.note(),
                 made.coverage(),
-                both(made.trail(), weight.trail()));
-    }
-
-    private static Provenance both(Provenance a, Provenance b) {
-        List<Provenance.Step> steps = new ArrayList<>(a.steps());
-        steps.addAll(b.steps());
-        return new Provenance(a.with(b).inputs(), steps);
+                made.trail().and(weight.trail()));
     }
 
     private Tally number(Run run, Node.Reduction r, Node body, String frame, EvaluationContext lens) {

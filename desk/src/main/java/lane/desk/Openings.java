@@ -16,6 +16,9 @@ public interface Openings {
     /** The demo study, whose files are made first. */
     void demo();
 
+    /** A folder, as the system shows folders. */
+    default void folder(Path folder) {}
+
     /** Of a session without a window of its own, as tests have. */
     Openings NONE = new Openings() {
         @Override

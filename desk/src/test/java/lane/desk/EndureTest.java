@@ -15,6 +15,7 @@ import lane.base.Work;
 import lane.formats.FileLibrary;
 import lane.formats.io.FileSet;
 import lane.formats.ledger.LedgerWriter;
+import lane.formats.ledger.Made;
 import lane.formats.study.Autosave;
 import lane.formats.study.StudyJson;
 import lane.measure.Area;
@@ -55,7 +56,10 @@ class EndureTest {
 
         private static void export(Path folder) {
             for (int i = 0; ; i = 1 - i) {
-                LedgerWriter.write(results(100 + i), folder, folder.resolve("s.lane.json"), "9.9", Instant.EPOCH);
+                LedgerWriter.write(
+                        results(100 + i),
+                        LedgerWriter.To.plain(folder, folder.resolve("s.lane.json"), Made.here("9.9", Instant.EPOCH)),
+                        Work.QUIET);
                 System.out.println(i);
             }
         }
@@ -123,7 +127,10 @@ class EndureTest {
     @Test
     void noKillMixesTheTableOfOneLedgerWithTheTrailOfAnother() throws Exception {
         Path out = folder.resolve("out");
-        LedgerWriter.write(results(100), out, out.resolve("s.lane.json"), "9.9", Instant.EPOCH);
+        LedgerWriter.write(
+                results(100),
+                LedgerWriter.To.plain(out, out.resolve("s.lane.json"), Made.here("9.9", Instant.EPOCH)),
+                Work.QUIET);
         for (int i = 0; i < KILLS; i++) {
             killed("export", out.toString());
             assertThat(FileSet.check(out)).as("kill %d", i).isEmpty();
@@ -134,7 +141,10 @@ class EndureTest {
             assertThat(Files.readString(out.resolve("manifest.json"))).contains("study " + which);
         }
         // What the killed have left goes with the next export.
-        LedgerWriter.write(results(100), out, out.resolve("s.lane.json"), "9.9", Instant.EPOCH);
+        LedgerWriter.write(
+                results(100),
+                LedgerWriter.To.plain(out, out.resolve("s.lane.json"), Made.here("9.9", Instant.EPOCH)),
+                Work.QUIET);
         try (var files = Files.list(out)) {
             assertThat(files.map(f -> f.getFileName().toString()))
                     .containsExactlyInAnyOrder(
@@ -174,7 +184,10 @@ class EndureTest {
     @Test
     void aDiskThatIsFullAtAnySizeLeavesTheEarlierLedgerWhole() throws Exception {
         Path out = folder.resolve("full");
-        LedgerWriter.write(results(100), out, out.resolve("s.lane.json"), "9.9", Instant.EPOCH);
+        LedgerWriter.write(
+                results(100),
+                LedgerWriter.To.plain(out, out.resolve("s.lane.json"), Made.here("9.9", Instant.EPOCH)),
+                Work.QUIET);
         String before = Files.readString(out.resolve("manifest.json"));
         int sizes = Math.max(20, KILLS / 2);
         for (int i = 0; i < sizes; i++) {

@@ -1,14 +1,10 @@
 package lane.formats;
 
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
-import java.util.ArrayList;
 import java.util.List;
-import java.util.Locale;
 import lane.base.LaneException;
 import lane.base.Work;
 import lane.field.Run;
-import lane.formats.io.AtomicFile;
 import lane.formats.io.FileNames;
 import lane.transfer.Bringing;
 import lane.transfer.MeshTransfer;
@@ -60,33 +56,10 @@ public final class Transferred {
     public static Path all(
             Path file, List<Double> times, Opened from, Run to, double unit, Bringing how, Told told, Work work) {
         check(file);
-        String name = String.valueOf(file.getFileName());
-        String stem = name.substring(0, name.lastIndexOf('.'));
-        String ending = name.substring(name.lastIndexOf('.'));
-        var collection = new StringBuilder(
-                "<?xml version=\"1.0\"?>\n<VTKFile type=\"Collection\" version=\"1.0\">\n<Collection>\n");
-        List<Path> written = new ArrayList<>();
-        for (int i = 0; i < times.size(); i++) {
-            double share = 1.0 / times.size();
-            Work stretch = work.stretch(i * share, (i + 1) * share);
-            Run source = from.at(times.get(i), stretch.stretch(0, 0.1));
-            String one = String.format(Locale.ROOT, "%s-%04d%s", stem, i, ending);
-            MeshTransfer.Result made = one(file.resolveSibling(one), source, to, unit, how, stretch.stretch(0.1, 1));
-            written.add(file.resolveSibling(one));
-            collection
-                    .append("<DataSet timestep=\"")
-                    .append(times.get(i))
-                    .append("\" file=\"")
-                    .append(one.replace("&", "&amp;").replace("\"", "&quot;").replace("<", "&lt;"))
-                    .append("\"/>\n");
-            told.made(times.get(i), made);
-        }
-        collection.append("</Collection>\n</VTKFile>\n");
-        if (!ending.toLowerCase(Locale.ROOT).equals(".vtu")) {
-            return written.getFirst();
-        }
-        Path named = file.resolveSibling(stem + ".pvd");
-        AtomicFile.write(named, stream -> stream.write(collection.toString().getBytes(StandardCharsets.UTF_8)));
-        return named;
+        return FilesOverTime.write(
+                file,
+                times,
+                (t, one, w) -> told.made(t, one(one, from.at(t, w.stretch(0, 0.1)), to, unit, how, w.stretch(0.1, 1))),
+                work);
     }
 }

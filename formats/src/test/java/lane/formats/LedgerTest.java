@@ -40,6 +40,7 @@ import lane.station.Sampling;
 import lane.station.Station;
 import lane.study.Evaluator;
 import lane.study.Library;
+import lane.study.Results;
 import lane.study.Source;
 import lane.study.Study;
 import lane.unit.Unit;
@@ -82,7 +83,7 @@ class LedgerTest {
         }
     }
 
-    private static final Study STUDY = Study.empty("s")
+    static final Study STUDY = Study.empty("s")
             .withDatum("theory")
             .withSources(l -> List.of(
                     new Source.Simulation("a", "fine", "a", List.of(), "", ""),
@@ -130,7 +131,9 @@ class LedgerTest {
                     new Check("c2", "mean", Norm.L2, Scale.ABSOLUTE, 5, "", List.of("a")),
                     new Check("c3", "none", Norm.L2, Scale.RANGE, 0.1, "", List.of("a"))));
 
-    private static final Ledger LEDGER = Ledger.of(new Evaluator(new Memory()).evaluate(STUDY, Work.QUIET));
+    static final Results RESULTS = new Evaluator(new Memory()).evaluate(STUDY, Work.QUIET);
+
+    private static final Ledger LEDGER = Ledger.of(RESULTS);
 
     private static Ledger.Line line(String stop, String item, String what, String lane) {
         List<Ledger.Line> found = LEDGER.lines().stream()

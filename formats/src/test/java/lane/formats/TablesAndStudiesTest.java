@@ -29,6 +29,7 @@ import lane.field.Values;
 import lane.formats.io.AtomicFile;
 import lane.formats.io.FileHash;
 import lane.formats.ledger.LedgerWriter;
+import lane.formats.ledger.Made;
 import lane.formats.study.StudyJson;
 import lane.formats.table.TableReader;
 import lane.formats.vtk.VtkXmlWriter;
@@ -202,7 +203,7 @@ class TablesAndStudiesTest {
                 })
                 .inFrame("formula", "g")
                 .withViews(l -> {
-                    l.add(new lane.study.SavedView("front", a, 0.1, 0.2, 0.3));
+                    l.add(new lane.study.SavedView("front", a, 0.1, 0.2, 0.3, "t"));
                     return l;
                 })
                 .withNotes(l -> {
@@ -581,7 +582,11 @@ class TablesAndStudiesTest {
         var results = new Evaluator(library).evaluate(s, Work.QUIET);
         assertThat(library.run((Source.Simulation) s.sources().getFirst(), TimeSelector.LAST, Work.QUIET))
                 .isSameAs(results.runs().get("a"));
-        LedgerWriter.write(results, folder.resolve("out"), folder.resolve("s.lane.json"), "9.9", Instant.EPOCH);
+        LedgerWriter.write(
+                results,
+                LedgerWriter.To.plain(
+                        folder.resolve("out"), folder.resolve("s.lane.json"), Made.here("9.9", Instant.EPOCH)),
+                Work.QUIET);
         String csv = Files.readString(folder.resolve("out/ledger.csv"));
         assertThat(csv)
                 .startsWith("id,stop,item,what,lane,value,unit")

@@ -46,7 +46,8 @@ class CommandLinePageTest extends VerbCase {
         }
         assertThat(n)
                 .isEqualTo(page.lines().filter(l -> l.startsWith("./lane ")).count());
-        assertThat(verbs).contains("evaluate", "verify", "compare", "seal", "completion", "manual");
+        assertThat(verbs)
+                .contains("evaluate", "verify", "compare", "seal", "report", "convert", "completion", "manual");
         // What a shell and man are given.
         try (var pages = Files.list(folder.resolve("out/man"))) {
             for (Path p : pages.toList()) {

@@ -16,6 +16,9 @@ import java.security.KeyStore;
 import java.util.Date;
 import java.util.List;
 import javax.security.auth.x500.X500Principal;
+import org.apache.pdfbox.Loader;
+import org.apache.pdfbox.pdmodel.PDDocument;
+import org.apache.pdfbox.text.PDFTextStripper;
 import org.bouncycastle.bcpg.ArmoredOutputStream;
 import org.bouncycastle.bcpg.HashAlgorithmTags;
 import org.bouncycastle.bcpg.PublicKeyAlgorithmTags;
@@ -62,7 +65,8 @@ class LedgerVerbsTest extends TeaCase {
     void whatIsUntouchedIsTheSameToTheBitAlsoInAnotherFolder() throws Exception {
         JsonNode made = verify(0);
         quiet(made);
-        assertThat(made.at("/numbers/same").asInt()).isEqualTo(8);
+        // Eight lines, and the points of two curves.
+        assertThat(made.at("/numbers/same").asInt()).isEqualTo(10);
         assertThat(made.at("/numbers/within").asInt()).isZero();
         assertThat(made.at("/inputs/same").asInt()).isEqualTo(2);
         assertThat(made.get("sealed").isNull()).isTrue();
@@ -322,5 +326,124 @@ class LedgerVerbsTest extends TeaCase {
             Files.delete(ledger.resolve(key.toString().endsWith("p12") ? "seal.json.p7s" : "seal.json.asc"));
             assertThat(verify(1).get("sealed").asBoolean()).isFalse();
         }
+    }
+
+    @Test
+    void aCurveIsVerifiedPointByPoint() throws Exception {
+        // Somebody moves one point of the measured curve in its table, by the last digit but one.
+        Path points = ledger.resolve("profile-across.csv");
+        String table = Files.readString(points);
+        String line =
+                table.lines().filter(l -> l.startsWith("scale,0.4")).findFirst().orElseThrow();
+        Files.writeString(points, table.replace(line, line.replace("16.6", "16.7")));
+        JsonNode made = verify(1);
+        quiet(made, "/numbers/different", "/files/changed");
+        JsonNode d = different(made, "across, points", "scale");
+        assertThat(d.get("before").asDouble()).isEqualTo(16.7);
+        assertThat(d.get("after").asDouble()).isEqualTo(16.6);
+        assertThat(d.get("why").asText())
+                .contains("1 of 5 points differ, the most at 0.4 m", "its table was changed after it was written");
+        Files.writeString(points, table);
+        verify(0);
+        // The run itself changes: every point of its curve does, and the measured one stays.
+        tray("tray.vtu", 0.25);
+        d = different(verify(1), "across, points", "tray");
+        assertThat(d.get("why").asText()).contains("9 of 9 points differ", "file changed: runs/tray.vtu");
+        assertThat(d.get("after").asDouble() - d.get("before").asDouble())
+                .isCloseTo(0.25, org.assertj.core.api.Assertions.within(1e-9));
+    }
+
+    @Test
+    void anotherProgramOrJavaIsNamedAsTheReason() throws Exception {
+        Path manifest = ledger.resolve("manifest.json");
+        JsonNode root = new ObjectMapper().readTree(manifest.toFile());
+        assertThat(root.at("/machine/java").asText()).contains(System.getProperty("java.runtime.version"));
+        assertThat(root.at("/machine/system").asText()).contains(System.getProperty("os.name"));
+        Path later = folder.resolve("later");
+        Files.createDirectory(later);
+        for (String name : List.of("ledger.json", "ledger.csv", "definitions.json", "profile-across.csv")) {
+            Files.copy(ledger.resolve(name), later.resolve(name));
+        }
+        Files.writeString(
+                later.resolve("manifest.json"),
+                Files.readString(manifest).replace(System.getProperty("java.runtime.version"), "26.0.1"));
+        String text = Files.readString(later.resolve("ledger.json"));
+        Files.writeString(later.resolve("ledger.json"), text.replaceFirst("\"value\" : 1", "\"value\" : 2"));
+        Path picture = folder.resolve("moved.svg");
+        assertThat(run("compare", ledger.toString(), later.toString(), "--picture", picture.toString()))
+                .isEqualTo(1);
+        assertThat(out).contains("1 different", "java was ", "and is ", "26.0.1");
+        assertThat(Files.readString(picture)).startsWith("<svg").contains("What moved", "tray");
+        assertThat(run("compare", ledger.toString(), later.toString(), "--picture", "moved.pdf"))
+                .isEqualTo(3);
+    }
+
+    @Test
+    void whatACheckComparesWithStandsInItsTrail() throws Exception {
+        JsonNode root =
+                new ObjectMapper().readTree(ledger.resolve("ledger.json").toFile());
+        for (JsonNode n : root.get("numbers")) {
+            if (n.get("stop").asText().equals("check")
+                    && n.get("verdict").asText().equals("within")) {
+                assertThat(n.at("/others/0/as").asText()).isEqualTo("datum scale");
+                assertThat(n.at("/others/0/steps").toString()).contains("waage.csv", "feuchte");
+                return;
+            }
+        }
+        throw new AssertionError("no judged check in " + root);
+    }
+
+    @Test
+    void aReportOfALedgerTellsItsNumbersOrNone() throws Exception {
+        Path pdf = folder.resolve("tea.pdf");
+        Path page = folder.resolve("tea.html");
+        assertThat(run("report", study.toString(), "--out", pdf + "," + page))
+                .as(err)
+                .isZero();
+        assertThat(out).contains("tea.pdf", "tea.html");
+        assertThat(Files.readString(page)).contains("tray", "waage.csv");
+        try (PDDocument read = Loader.loadPDF(pdf.toFile())) {
+            assertThat(new PDFTextStripper().getText(read)).contains("tea", "within", "waage.csv");
+        }
+        Path md = folder.resolve("tea.md");
+        assertThat(run("report", ledger.toString(), "--out", md.toString(), "--quiet"))
+                .isZero();
+        assertThat(out + err).isEmpty();
+        Files.delete(md);
+        tray("tray.vtu", 0.25);
+        assertThat(run("report", ledger.toString(), "--out", md.toString())).isEqualTo(1);
+        assertThat(err).contains("are not those of the ledger", "./lane verify");
+        assertThat(md).doesNotExist();
+        assertThat(run("report", study.toString(), "--out", "tea.docx")).isEqualTo(3);
+        assertThat(err).contains(".pdf", ".xlsx", "tea.docx");
+    }
+
+    @Test
+    void filesAreConvertedAsTheyAre() throws Exception {
+        String tray = folder.resolve("runs/tray.vtu").toString();
+        Path xdmf = folder.resolve("tray.xdmf");
+        assertThat(run("convert", tray, xdmf.toString())).as(err).isZero();
+        assertThat(out).contains("60 nodes", "1 field", "tray.xdmf");
+        Path csv = folder.resolve("nodes.csv");
+        assertThat(run("convert", xdmf.toString(), csv.toString())).as(err).isZero();
+        List<String> rows = Files.readAllLines(csv);
+        assertThat(rows.getFirst()).isEqualTo("x,y,z,feuchte");
+        assertThat(rows).hasSize(61);
+        for (String row : rows.subList(1, rows.size())) {
+            String[] c = row.split(",");
+            // Moisture is linear along x, in the file's own centimetres.
+            assertThat(Double.parseDouble(c[3])).isEqualTo(12 + 0 + 0.1 * Double.parseDouble(c[0]));
+        }
+        Path table = folder.resolve("plain.csv");
+        assertThat(run("convert", folder.resolve("waage.csv").toString(), table.toString()))
+                .as(err)
+                .isZero();
+        assertThat(Files.readAllLines(table)).startsWith("weg [m],feuchte [g/kg]", "0.0,12.6", "0.2,14.4");
+        assertThat(run("convert", tray, folder.resolve("x.docx").toString())).isEqualTo(3);
+        assertThat(err).contains(".vtu", "x.docx");
+        assertThat(run("convert", tray, csv.toString(), "--fields", "salz")).isEqualTo(3);
+        assertThat(err).contains("salz", "it has feuchte");
+        assertThat(run("convert", tray, csv.toString(), "--all-times")).isEqualTo(3);
+        assertThat(err).contains("stores no times");
     }
 }

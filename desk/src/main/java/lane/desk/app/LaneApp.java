@@ -101,6 +101,11 @@ public final class LaneApp extends Application implements Openings {
     }
 
     @Override
+    public void folder(Path folder) {
+        getHostServices().showDocument(folder.toUri().toString());
+    }
+
+    @Override
     public void demo() {
         Path folder = UserFolders.data().resolve("demo-" + DemoFiles.VERSION);
         Thread.ofPlatform().daemon().name("make demo").start(() -> {

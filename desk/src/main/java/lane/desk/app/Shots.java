@@ -9,14 +9,16 @@ import javafx.application.Platform;
 import javafx.scene.Scene;
 import javafx.scene.image.WritableImage;
 import javafx.stage.Stage;
+import lane.base.Version;
+import lane.base.Work;
 import lane.cli.CheckTable;
-import lane.cli.Version;
 import lane.demo.DemoFiles;
 import lane.desk.Chosen;
 import lane.desk.Openings;
 import lane.desk.Session;
 import lane.formats.io.AtomicFile;
 import lane.formats.ledger.LedgerWriter;
+import lane.formats.ledger.Made;
 import lane.picture.Export;
 import org.jspecify.annotations.Nullable;
 
@@ -135,8 +137,10 @@ final class Shots {
             keep(page[0], out, dark ? "start-dark" : "start");
         }
         if (ledger) {
-            for (Path file :
-                    LedgerWriter.write(session[0].results(), out, session[0].file(), Version.text(), Instant.now())) {
+            for (Path file : LedgerWriter.write(
+                    session[0].results(),
+                    LedgerWriter.To.plain(out, session[0].file(), Made.here(Version.text(), Instant.now())),
+                    Work.QUIET)) {
                 System.out.println(file.toAbsolutePath().normalize());
             }
             System.out.println();

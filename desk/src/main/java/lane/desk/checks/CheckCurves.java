@@ -1,17 +1,13 @@
 package lane.desk.checks;
 
 import java.awt.image.BufferedImage;
-import java.nio.IntBuffer;
 import java.util.Optional;
 import javafx.application.Platform;
 import javafx.scene.Node;
 import javafx.scene.image.ImageView;
-import javafx.scene.image.PixelBuffer;
-import javafx.scene.image.PixelFormat;
-import javafx.scene.image.WritableImage;
 import javafx.scene.layout.StackPane;
-import javafx.stage.Window;
 import lane.check.Check;
+import lane.desk.Images;
 import lane.desk.Session;
 import lane.picture.Export;
 import lane.picture.chart.ReadingChart;
@@ -43,22 +39,12 @@ final class CheckCurves {
         pane.setMinSize(WIDE, TALL);
         pane.setMaxSize(WIDE, TALL);
         pane.setAccessibleText("Curves of " + chart.reading().name() + " and their differences");
-        double scale = Window.getWindows().stream()
-                .mapToDouble(Window::getRenderScaleX)
-                .max()
-                .orElse(1);
+        double scale = Images.sharpness();
         var palette = session.palette();
         Thread.ofVirtual().start(() -> {
             BufferedImage image =
                     Export.image(WIDE, TALL, scale, g -> chart.figure(g, Reading::name, WIDE, TALL, palette));
-            int w = image.getWidth();
-            int h = image.getHeight();
-            int[] pixels = image.getRGB(0, 0, w, h, null, 0, w);
-            for (int i = 0; i < pixels.length; i++) {
-                pixels[i] |= 0xFF000000;
-            }
-            Platform.runLater(() -> view.setImage(new WritableImage(
-                    new PixelBuffer<>(w, h, IntBuffer.wrap(pixels), PixelFormat.getIntArgbPreInstance()))));
+            Platform.runLater(() -> view.setImage(Images.of(image)));
         });
         return pane;
     }

@@ -8,9 +8,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
-import java.util.concurrent.CancellationException;
-import java.util.function.Consumer;
-import javafx.application.Platform;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.CheckBox;
@@ -24,6 +21,7 @@ import javafx.stage.Popup;
 import lane.base.LaneException;
 import lane.base.Work;
 import lane.desk.Chosen;
+import lane.desk.LongWork;
 import lane.desk.Named;
 import lane.desk.Session;
 import lane.desk.Ui;
@@ -33,14 +31,12 @@ import lane.field.Run;
 import lane.field.TimeSelector;
 import lane.field.Treatment;
 import lane.formats.Transferred;
-import lane.formats.io.FaultLog;
 import lane.formats.io.FileNames;
 import lane.study.Source;
 import lane.study.Study;
 import lane.transfer.Bringing;
 import lane.transfer.MeshTransfer;
 import lane.transfer.Outside;
-import org.jspecify.annotations.Nullable;
 
 /** Brings fields of a run onto the mesh of another one, writes that, and adds it to the study as a run of its own. */
 final class TransferForm {
@@ -66,7 +62,7 @@ final class TransferForm {
     private final Set<String> imposedOn = new LinkedHashSet<>();
     private double imposed;
     private boolean all;
-    private @Nullable Job job;
+    private final LongWork work;
 
     private enum Beyond {
         ABSENT("no value"),
@@ -77,30 +73,6 @@ final class TransferForm {
 
         Beyond(String word) {
             this.word = word;
-        }
-    }
-
-    /** A transfer under way. */
-    private static final class Job implements Work {
-        private final Consumer<String> told;
-        private volatile boolean cancelled;
-
-        Job(Consumer<String> told) {
-            this.told = told;
-        }
-
-        @Override
-        public boolean cancelled() {
-            return cancelled;
-        }
-
-        @Override
-        public void progress(String what, double fraction) {
-            Platform.runLater(() -> {
-                if (!cancelled) {
-                    told.accept(Math.round(100 * fraction) + " %");
-                }
-            });
         }
     }
 
@@ -132,6 +104,10 @@ final class TransferForm {
         others = targets(session, source);
         target = others.getFirst();
         run.fields().forEach(f -> fields.add(f.name()));
+        work = new LongWork("Transferring fields", told::setText, on -> {
+            go.setDisable(on);
+            close.setText(on ? "Cancel" : "Close");
+        });
         go.setId("transfer-go");
         close.setId("transfer-close");
         told.setId("transfer-told");
@@ -165,10 +141,7 @@ final class TransferForm {
     }
 
     private void stop() {
-        Job now = job;
-        if (now != null) {
-            now.cancelled = true;
-        }
+        work.cancel();
     }
 
     private static Node row(String word, Node... nodes) {
@@ -343,59 +316,41 @@ final class TransferForm {
             told.setText(target.name() + " is not read any more; choose another mesh.");
             return;
         }
-        Job now = new Job(told::setText);
-        job = now;
-        go.setDisable(true);
-        close.setText("Cancel");
         told.setText("Being transferred");
         Source.Simulation onto = target;
         boolean series = all && run.times().size() > 1;
-        Thread.ofPlatform().daemon().name("transfer").start(() -> {
-            try {
-                Bringing how = how();
-                Run to = mesh;
-                // Written in the unit of the target's files, so that its surfaces fit to it as they are.
-                double metres = onto.treatment().metres();
-                double unit = metres == 0 ? 1 : metres;
-                var words = new StringBuilder();
-                Path made = file;
-                if (series) {
-                    made = Transferred.all(
-                            file,
-                            run.times(),
-                            (t, w) -> session.library().run(source, new TimeSelector.At(t, 0), w),
-                            to,
-                            unit,
-                            how,
-                            (t, r) -> {
-                                words.setLength(0);
-                                words.append("At the last time:\n").append(r.words(to.mesh()));
-                            },
-                            now);
-                } else {
-                    words.append(Transferred.one(file, run, to, unit, how, now).words(to.mesh()));
-                }
-                Path opened = made;
-                Platform.runLater(() -> done(now, words.toString(), () -> add(opened, onto)));
-            } catch (LaneException e) {
-                Platform.runLater(() -> done(now, e.getMessage(), () -> {}));
-            } catch (CancellationException e) {
-                Platform.runLater(() -> done(now, "Given up; nothing was added to the study.", () -> {}));
-            } catch (RuntimeException | Error e) {
-                String sentence = FaultLog.note("Transferring fields", e);
-                Platform.runLater(() -> done(now, sentence, () -> {}));
-            }
+        work.start(now -> transferred(file, mesh, onto, series, now), made -> {
+            told.setText(made.words.strip());
+            add(made.file, onto);
         });
     }
 
-    private void done(Job of, String words, Runnable then) {
-        if (of == job) {
-            job = null;
-            go.setDisable(false);
-            close.setText("Close");
-            told.setText(words.strip());
-            then.run();
+    /** What was written, and what is said of it. */
+    private record Written(Path file, String words) {}
+
+    private Written transferred(Path file, Run to, Source.Simulation onto, boolean series, Work now) {
+        Bringing how = how();
+        // Written in the unit of the target's files, so that its surfaces fit to it as they are.
+        double metres = onto.treatment().metres();
+        double unit = metres == 0 ? 1 : metres;
+        if (!series) {
+            return new Written(
+                    file, Transferred.one(file, run, to, unit, how, now).words(to.mesh()));
         }
+        var words = new StringBuilder();
+        Path made = Transferred.all(
+                file,
+                run.times(),
+                (t, w) -> session.library().run(source, new TimeSelector.At(t, 0), w),
+                to,
+                unit,
+                how,
+                (t, r) -> {
+                    words.setLength(0);
+                    words.append("At the last time:\n").append(r.words(to.mesh()));
+                },
+                now);
+        return new Written(made, words.toString());
     }
 
     private void add(Path file, Source.Simulation onto) {

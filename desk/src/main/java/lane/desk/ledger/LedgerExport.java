@@ -2,29 +2,66 @@ package lane.desk.ledger;
 
 import java.nio.file.Path;
 import java.time.Instant;
-import java.util.EnumSet;
 import java.util.List;
 import java.util.Map;
-import java.util.Set;
 import java.util.function.Consumer;
-import javafx.application.Platform;
-import lane.base.LaneException;
-import lane.cli.ReadingFigures;
-import lane.cli.Version;
+import lane.base.Version;
+import lane.cli.StudyFigures;
+import lane.desk.LongWork;
 import lane.desk.Session;
-import lane.formats.io.FaultLog;
 import lane.formats.io.FileNames;
 import lane.formats.ledger.LedgerFormat;
 import lane.formats.ledger.LedgerWriter;
+import lane.formats.ledger.Made;
 import lane.formats.study.Drafts;
 import lane.study.Results;
+import org.jspecify.annotations.Nullable;
 
-/** Writes the ledger of what is shown, behind the window. */
+/** Writes the ledger of what is shown, behind the window, in the formats that the study keeps. */
 final class LedgerExport {
-    private LedgerExport() {}
+    private final Session session;
+    private final LongWork work;
+    private @Nullable Path last;
 
-    /** Beside the study; blank where it has no place yet, which is told. */
-    static void beside(Session session, Set<LedgerFormat> formats, Consumer<Path> then) {
+    /**
+     * @param told shows how far it is
+     * @param running told whether it is under way
+     */
+    LedgerExport(Session session, Consumer<String> told, Consumer<Boolean> running) {
+        this.session = session;
+        work = new LongWork("Writing the ledger", told, session::say, running);
+        session.whenClosed(work::cancel);
+    }
+
+    /** Writes without a place to tell how far it is. */
+    static void quietly(Session session) {
+        new LedgerExport(session, session::note, on -> {}).beside(f -> {});
+    }
+
+    /** The same into a folder. */
+    static void quietly(Session session, Path folder) {
+        new LedgerExport(session, session::note, on -> {}).into(folder, f -> {});
+    }
+
+    static Path folder(Session session) {
+        return session.file().toAbsolutePath().resolveSibling("ledger");
+    }
+
+    /** Where a ledger was written last from here; that beside the study where none was. */
+    Path last() {
+        return last == null ? folder(session) : last;
+    }
+
+    void cancel() {
+        work.cancel();
+    }
+
+    boolean running() {
+        return work.running();
+    }
+
+    /** Beside the study; where that has no place yet, this is told. */
+    void beside(Consumer<Path> then) {
         if (Drafts.holds(session.file())) {
             session.saveElsewhere();
             if (Drafts.holds(session.file())) {
@@ -34,32 +71,22 @@ final class LedgerExport {
                 return;
             }
         }
-        into(session, folder(session), formats, then);
+        into(folder(session), then);
     }
 
-    static Path folder(Session session) {
-        return session.file().toAbsolutePath().resolveSibling("ledger");
-    }
-
-    static void into(Session session, Path folder, Set<LedgerFormat> formats, Consumer<Path> then) {
+    void into(Path folder, Consumer<Path> then) {
         Results results = session.results();
-        Path study = session.file();
-        Set<LedgerFormat> chosen = formats.isEmpty() ? Set.of() : EnumSet.copyOf(formats);
-        session.note("Writing the ledger to " + FileNames.brief(folder) + "…");
-        Thread.ofPlatform().name("write ledger").start(() -> {
-            try {
-                List<Path> files = LedgerWriter.write(
-                        results, folder, study, Map.of(), Version.text(), Instant.now(), chosen, new ReadingFigures());
-                Platform.runLater(() -> {
-                    session.note("Wrote " + files.size() + " files to " + FileNames.brief(folder) + ".");
-                    then.accept(folder);
-                });
-            } catch (LaneException e) {
-                Platform.runLater(() -> session.say(e.getMessage()));
-            } catch (RuntimeException | Error e) {
-                String sentence = FaultLog.note("Writing the ledger", e);
-                Platform.runLater(() -> session.say(sentence));
-            }
+        var to = new LedgerWriter.To(
+                folder,
+                session.file(),
+                Map.of(),
+                Made.here(Version.text(), Instant.now()),
+                LedgerFormat.of(results.study().pictures().ledger().formats()),
+                new StudyFigures());
+        work.<List<Path>>start(w -> LedgerWriter.write(results, to, w), files -> {
+            last = folder;
+            session.note("Wrote " + files.size() + " files to " + FileNames.brief(folder) + ".");
+            then.accept(folder);
         });
     }
 }

@@ -65,6 +65,15 @@ final class LedgerList {
         return list.getSelectionModel().getSelectedItem();
     }
 
+    /** Chooses the line that is so many further on, if there is one. */
+    void step(int by) {
+        int at = list.getSelectionModel().getSelectedIndex() + by;
+        if (at >= 0 && at < list.getItems().size()) {
+            list.getSelectionModel().select(at);
+            list.scrollTo(at);
+        }
+    }
+
     /** Half of what the fixed columns leave. */
     private Label shared(Label label) {
         label.setMinWidth(NARROW);

@@ -59,6 +59,9 @@ final class LedgerTrail {
                                 Ui.label(Ticks.number(line.value(), Double.NaN), "section"),
                                 Ui.label(line.unit(), "muted"),
                                 Ui.label(line.lane(), "muted")));
+        if (line.trail().typed()) {
+            detail.getChildren().add(note("Typed by hand, or resting on a number that was."));
+        }
         if (!line.remark().isBlank()) {
             detail.getChildren().add(note(line.remark()));
         }
@@ -71,6 +74,10 @@ final class LedgerTrail {
         }
         for (Provenance.Step step : line.trail().steps()) {
             detail.getChildren().add(pair(step.stop(), words(step)));
+        }
+        for (Provenance.Other other : line.trail().others()) {
+            detail.getChildren().add(Ui.label(other.as(), "second", "strong"));
+            other.steps().forEach(step -> detail.getChildren().add(pair(step.stop(), words(step))));
         }
     }
 

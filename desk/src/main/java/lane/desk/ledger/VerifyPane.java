@@ -3,7 +3,7 @@ package lane.desk.ledger;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.concurrent.CancellationException;
+import java.util.function.Consumer;
 import javafx.application.Platform;
 import javafx.collections.FXCollections;
 import javafx.geometry.Pos;
@@ -12,6 +12,8 @@ import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.ListCell;
 import javafx.scene.control.ListView;
+import javafx.scene.image.Image;
+import javafx.scene.image.ImageView;
 import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
@@ -20,21 +22,29 @@ import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import javafx.stage.DirectoryChooser;
 import lane.base.Figures;
-import lane.base.LaneException;
 import lane.base.Plain;
-import lane.base.Work;
 import lane.desk.Chosen;
+import lane.desk.Images;
+import lane.desk.LongWork;
 import lane.desk.Session;
+import lane.desk.Tip;
 import lane.desk.Ui;
-import lane.formats.io.FaultLog;
 import lane.formats.io.FileNames;
+import lane.formats.ledger.LedgersCompared;
 import lane.formats.ledger.Reverify;
 import lane.formats.ledger.Seal;
 import lane.ledger.LedgerDiff;
+import lane.picture.Export;
+import lane.picture.chart.MovedPicture;
 import org.jspecify.annotations.Nullable;
 
 /** A ledger verified: every number computed anew from the files, and line by line what is not as it was written. */
 final class VerifyPane {
+    /** The picture tells of no more than these; the list tells of all. */
+    private static final int DRAWN = 8;
+
+    private static final int WIDE = 640;
+
     private final Session session;
     private final BorderPane pane = new BorderPane();
     private final VBox told = new VBox(3);
@@ -42,56 +52,59 @@ final class VerifyPane {
     private final Button run = Ui.button("Verify", this::again, "main");
     private final Label where = Ui.label("", "second", "muted");
     private final Label state = Ui.label("", "second");
+    private final ImageView moved = new ImageView();
+    private final LongWork work;
+    private final List<Path> lookIn = new ArrayList<>();
     private @Nullable Path folder;
-    private @Nullable Job job;
+    private double tolerance;
 
     /** What is told in a line, with the way to where it is defined. */
     private record Line(
             String mark, String item, String lane, String what, String why, LedgerDiff.@Nullable Change of) {}
 
-    /** A verification under way. */
-    private final class Job implements Work {
-        private volatile boolean cancelled;
-
-        @Override
-        public boolean cancelled() {
-            return cancelled;
-        }
-
-        @Override
-        public void progress(String what, double fraction) {
-            Platform.runLater(() -> {
-                if (job == this) {
-                    state.setText(what + ", " + Math.round(100 * fraction) + " %");
-                }
-            });
-        }
-    }
-
     VerifyPane(Session session) {
         this.session = session;
+        work = new LongWork("Verifying the ledger", state::setText, on -> run.setText(on ? "Cancel" : "Verify"));
         run.setId("verify-run");
         state.setId("verify-state");
-        var other = Ui.button("Another ledger…", () -> {
-            var chooser = new DirectoryChooser();
-            var chosen = chooser.showDialog(pane.getScene().getWindow());
-            if (chosen != null) {
-                folder = chosen.toPath();
-                again();
+        var other = Ui.button("Another ledger…", () -> choose("Verify a ledger", this::another));
+        var compare = Ui.button("Compare with…", () -> choose("Compare with a later ledger", this::compare));
+        var seal = Ui.button("Seal…", () -> new SealForm(folder(), this::sealed).show(pane));
+        seal.setId("ledger-seal");
+        var look = Ui.button(
+                "Look in…",
+                () -> choose("Where files may have moved to", f -> {
+                    lookIn.add(f);
+                    where();
+                }));
+        Tip.on(look, "Files that are not at their place are looked for by content in this folder, too");
+        var share = Ui.number("verify-tolerance", tolerance, v -> {
+            if (v >= 0 && v < 1) {
+                tolerance = v;
+            } else {
+                state.setText("A tolerance is a share from 0 to below 1, such as 1e-9.");
             }
         });
+        share.setPrefWidth(64);
+        Tip.on(
+                share,
+                "Share of its magnitude that a number may differ by and still count as the same; 0 for the same to the bit");
         state.setWrapText(true);
         state.setMinHeight(Region.USE_PREF_SIZE);
         told.setStyle("-fx-padding: 0 16 8 16;");
         told.setId("verify-told");
-        var tools = new FlowPane(10, 6, run, other, where);
+        moved.setId("verify-moved");
+        var tools = new FlowPane(10, 6, run, other, compare, seal, look, Ui.label("tolerance", "second"), share);
         tools.setAlignment(Pos.CENTER_LEFT);
         tools.setStyle("-fx-padding: 10 16 6 16;");
+        where.setStyle("-fx-padding: 0 16 4 16;");
+        where.setMinWidth(0);
         var box = new HBox(state);
         box.setStyle("-fx-padding: 0 16 6 16;");
         HBox.setHgrow(state, Priority.ALWAYS);
-        pane.setTop(new VBox(tools, box, told));
+        pane.setTop(new VBox(tools, where, box, told, moved));
         list.setId("verify-list");
+        list.getProperties().put("pane", this);
         list.setMinWidth(0);
         list.setPlaceholder(Ui.label(
                 "Every number is computed anew from its input files and compared with what the ledger says.",
@@ -101,77 +114,144 @@ final class VerifyPane {
         pane.setCenter(list);
         pane.setMinWidth(0);
         pane.getStyleClass().add("sheet");
-        session.whenClosed(() -> {
-            if (job != null) {
-                job.cancelled = true;
-            }
-        });
+        session.whenClosed(work::cancel);
+    }
+
+    private void choose(String title, Consumer<Path> then) {
+        var chooser = new DirectoryChooser();
+        chooser.setTitle(title);
+        var chosen = chooser.showDialog(pane.getScene().getWindow());
+        if (chosen != null) {
+            then.accept(chosen.toPath());
+        }
+    }
+
+    private void another(Path other) {
+        folder = other;
+        again();
     }
 
     Node node() {
-        where.setText(FileNames.brief(folder()));
+        where();
         return pane;
+    }
+
+    private void where() {
+        where.setText(FileNames.brief(folder())
+                + (lookIn.isEmpty()
+                        ? ""
+                        : "; files are looked for in "
+                                + String.join(
+                                        ", ",
+                                        lookIn.stream().map(FileNames::brief).toList())));
     }
 
     /** What is told is of a ledger that is no longer there. */
     void forget() {
-        if (job == null && !state.getText().isEmpty()) {
-            state.getStyleClass().removeAll("pine", "brick", "ochre");
-            state.setText("The ledger was written anew since; verify it again.");
-            told.getChildren().clear();
-            list.getItems().clear();
+        if (!work.running() && !state.getText().isEmpty()) {
+            clear("The ledger was written anew since; verify it again.");
         }
+    }
+
+    private void clear(String sentence) {
+        state.getStyleClass().removeAll("pine", "brick", "ochre");
+        state.setText(sentence);
+        told.getChildren().clear();
+        list.getItems().clear();
+        moved.setImage(null);
+    }
+
+    private void sealed(Seal seal) {
+        clear(seal.words());
     }
 
     private Path folder() {
         return folder == null ? LedgerExport.folder(session) : folder;
     }
 
+    /** What a ledger and its files say now. */
+    private record Found(Reverify made, @Nullable Seal seal) {}
+
     private void again() {
-        Job before = job;
-        if (before != null) {
-            before.cancelled = true;
+        if (work.running()) {
+            work.cancel();
             return;
         }
         Path at = folder();
-        var now = new Job();
-        job = now;
-        where.setText(FileNames.brief(at));
-        run.setText("Cancel");
-        state.setText("Looking at the ledger");
-        Thread.ofPlatform().daemon().name("verify").start(() -> {
-            try {
-                Reverify made = Reverify.of(at, Reverify.How.PLAIN, now);
-                Seal seal = Seal.of(at);
-                Platform.runLater(() -> done(now, () -> show(made, seal)));
-            } catch (CancellationException e) {
-                Platform.runLater(() -> done(now, () -> state.setText("Given up.")));
-            } catch (LaneException e) {
-                Platform.runLater(() -> done(now, () -> state.setText(e.getMessage())));
-            } catch (RuntimeException | Error e) {
-                String sentence = FaultLog.note("Verifying the ledger", e);
-                Platform.runLater(() -> done(now, () -> state.setText(sentence)));
-            }
+        where();
+        clear("Looking at the ledger");
+        var how = new Reverify.How(null, List.copyOf(lookIn), tolerance);
+        work.start(w -> new Found(Reverify.of(at, how, w), Seal.of(at)), f -> show(f.made, f.seal));
+    }
+
+    /** This ledger and a later one, line by line. */
+    void compare(Path later) {
+        Path at = folder();
+        clear("Comparing with " + FileNames.brief(later));
+        work.start(w -> LedgersCompared.of(at, later, tolerance), made -> {
+            LedgerDiff n = made.numbers();
+            counts(
+                    n,
+                    "Against " + FileNames.brief(later) + ": ",
+                    n.different().isEmpty() && n.missing().isEmpty());
+            told.getChildren()
+                    .setAll(Ui.label(
+                            made.definitions().isEmpty()
+                                    ? "definitions the same"
+                                    : Plain.count(made.definitions().size(), "definition") + " changed",
+                            "second"));
+            made.programs().forEach(p -> told.getChildren().add(Ui.label(p, "second")));
+            List<Line> lines = new ArrayList<>(lines(n));
+            made.definitions().forEach(d -> lines.add(new Line("changed", "definition", "", "", d, null)));
+            n.added().forEach(c -> lines.add(line("new", c)));
+            list.setItems(FXCollections.observableArrayList(lines));
         });
     }
 
-    private void done(Job of, Runnable then) {
-        if (job == of) {
-            job = null;
-            run.setText("Verify");
-            then.run();
+    private void counts(LedgerDiff n, String before, boolean sound) {
+        state.setText(before + Plain.count(n.same(), "number") + " the same to the bit, "
+                + (n.within().isEmpty() ? "" : n.within().size() + " within the tolerance, ")
+                + n.different().size() + " different, " + n.missing().size() + " missing"
+                + (n.added().isEmpty() ? "" : ", " + n.added().size() + " new"));
+        state.getStyleClass().removeAll("pine", "brick", "ochre");
+        state.getStyleClass().add(sound ? "pine" : n.different().isEmpty() ? "ochre" : "brick");
+        draw(n);
+    }
+
+    private void draw(LedgerDiff n) {
+        var picture = MovedPicture.of(n, DRAWN);
+        if (picture.rows().isEmpty()) {
+            moved.setImage(null);
+            return;
         }
+        var palette = session.palette();
+        double sharp = Images.sharpness();
+        int tall = (int) Math.ceil(picture.height());
+        Thread.ofVirtual().start(() -> {
+            Image image = Images.of(Export.image(WIDE, tall, sharp, g -> picture.paint(g, WIDE, tall, palette)));
+            Platform.runLater(() -> {
+                moved.setImage(image);
+                moved.setFitWidth(WIDE);
+                moved.setFitHeight(tall);
+            });
+        });
+    }
+
+    private static List<Line> lines(LedgerDiff n) {
+        List<Line> lines = new ArrayList<>();
+        n.different().forEach(c -> lines.add(line("different", c)));
+        n.missing().forEach(c -> lines.add(line("missing", c)));
+        return lines;
     }
 
     private void show(Reverify made, @Nullable Seal seal) {
         LedgerDiff n = made.numbers();
         boolean sound = made.code() == 0;
-        state.setText(Plain.count(n.same(), "number") + " the same to the bit, "
-                + n.different().size() + " different, " + n.missing().size() + " missing"
-                + (n.added().isEmpty() ? "" : ", " + n.added().size() + " new"));
-        state.getStyleClass().removeAll("pine", "brick", "ochre");
-        state.getStyleClass()
-                .add(sound ? "pine" : n.different().isEmpty() && made.files().isEmpty() ? "ochre" : "brick");
+        counts(n, "", sound);
+        if (!sound && n.different().isEmpty() && !made.files().isEmpty()) {
+            state.getStyleClass().remove("ochre");
+            state.getStyleClass().add("brick");
+        }
         var in = made.inputs();
         told.getChildren()
                 .setAll(
@@ -201,9 +281,7 @@ final class VerifyPane {
                             "second",
                             "ochre"));
         }
-        List<Line> lines = new ArrayList<>();
-        n.different().forEach(c -> lines.add(line("different", c)));
-        n.missing().forEach(c -> lines.add(line("missing", c)));
+        List<Line> lines = lines(n);
         made.files().forEach(f -> lines.add(new Line("changed", "the ledger's own file", "", "", f, null)));
         in.changed().forEach(f -> lines.add(new Line("changed", "input file", "", "", f, null)));
         in.moved().forEach((f, to) -> lines.add(new Line("moved", "input file", "", "", f + " to " + to, null)));

@@ -6,16 +6,15 @@ import java.util.List;
 import java.util.Objects;
 import javafx.application.Platform;
 import javafx.scene.Cursor;
+import javafx.scene.image.Image;
 import javafx.scene.image.ImageView;
-import javafx.scene.image.PixelBuffer;
-import javafx.scene.image.PixelFormat;
-import javafx.scene.image.WritableImage;
 import javafx.scene.input.MouseButton;
 import javafx.scene.input.MouseEvent;
 import javafx.scene.input.ScrollEvent;
 import javafx.scene.layout.Pane;
 import javafx.scene.shape.Line;
 import javafx.scene.shape.Rectangle;
+import lane.desk.Images;
 import lane.desk.Session;
 import lane.picture.Export;
 import lane.picture.Ticks;
@@ -197,16 +196,12 @@ final class ChartView {
             }
             var place = new ChartLayout[1];
             BufferedImage image = Export.image(w, h, scale, g -> place[0] = made.paint(g, w, h));
-            int[] pixels = image.getRGB(0, 0, image.getWidth(), image.getHeight(), null, 0, image.getWidth());
+            Image drawn = Images.of(image);
             Platform.runLater(() -> {
                 if (number == asked) {
                     layout = place[0];
                     view.setViewport(null);
-                    view.setImage(new WritableImage(new PixelBuffer<>(
-                            image.getWidth(),
-                            image.getHeight(),
-                            java.nio.IntBuffer.wrap(opaque(pixels)),
-                            PixelFormat.getIntArgbPreInstance())));
+                    view.setImage(drawn);
                     view.setFitWidth(w);
                     view.setFitHeight(h);
                     over();
@@ -217,13 +212,6 @@ final class ChartView {
 
     static String what(Session session, Reading of) {
         return AskForm.ALL.of(of.ask()).what(session, of);
-    }
-
-    private static int[] opaque(int[] pixels) {
-        for (int i = 0; i < pixels.length; i++) {
-            pixels[i] |= 0xFF000000;
-        }
-        return pixels;
     }
 
     /** What lies over the drawn chart: the time that is looked at, and the window of a mean. */

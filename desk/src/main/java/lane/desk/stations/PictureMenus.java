@@ -292,7 +292,8 @@ final class PictureMenus {
                             c.centre(),
                             c.yaw(),
                             c.pitch(),
-                            pictures.first().getHeight() / c.scale()));
+                            pictures.first().getHeight() / c.scale(),
+                            state.quantity));
                     return l;
                 }));
     }

@@ -8,7 +8,9 @@ import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.net.URLEncoder;
 import java.nio.charset.StandardCharsets;
+import java.util.HashSet;
 import java.util.List;
+import java.util.Set;
 import lane.ledger.LedgerTable;
 
 /** What the columns of a ledger's tables mean, as W3C's vocabulary for tables has it (CSV on the Web). */
@@ -19,6 +21,9 @@ final class Csvw {
             JsonMapper.builder().enable(SerializationFeature.INDENT_OUTPUT).build();
 
     private Csvw() {}
+
+    /** A further table and its file. */
+    record Of(String file, LedgerTable table) {}
 
     /** A column of {@code ledger.csv}. */
     private record Meant(String name, boolean number, String meaning) {}
@@ -39,7 +44,7 @@ final class Csvw {
             new Meant("verdict", false, "within, out, undecided or no data"),
             new Meant("remark", false, "Sign convention, what was assumed, or why there is no number"));
 
-    static String of(Export export, String ledger, List<String> curveFiles) {
+    static String of(Export export, String ledger, List<Of> others) {
         ObjectNode root = MAPPER.createObjectNode();
         ArrayNode context = root.putArray("@context");
         context.add("http://www.w3.org/ns/csvw");
@@ -52,25 +57,34 @@ final class Csvw {
         ArrayNode columns = schema.putArray("columns");
         LEDGER.forEach(m -> column(columns, m.name, m.name, m.number, m.meaning, m.name.equals("id")));
         schema.put("primaryKey", "id");
-        for (int i = 0; i < curveFiles.size(); i++) {
-            LedgerTable curve = export.curves().get(i);
-            ObjectNode one = table(tables, curveFiles.get(i));
-            one.put("dc:title", curve.title());
+        for (Of other : others) {
+            ObjectNode one = table(tables, other.file);
+            one.put("dc:title", other.table.title());
+            if (!other.table.note().isBlank()) {
+                one.put("dc:description", other.table.note());
+            }
             ArrayNode of = one.putObject("tableSchema").putArray("columns");
-            curve.columns()
-                    .forEach(c -> column(
-                            of,
-                            c.name().replaceAll("[^A-Za-z0-9]+", "_").replaceAll("_$", ""),
-                            c.title(),
-                            c.number(),
-                            c.meaning(),
-                            false));
+            Set<String> taken = new HashSet<>();
+            for (LedgerTable.Column c : other.table.columns()) {
+                column(of, name(c, taken), c.name(), c.number(), c.meaning(), false);
+            }
         }
         try {
             return MAPPER.writeValueAsString(root) + "\n";
         } catch (JacksonException e) {
             throw new IllegalStateException("a tree can always be written", e);
         }
+    }
+
+    /** As the vocabulary lets a column be called, each once. */
+    private static String name(LedgerTable.Column column, Set<String> taken) {
+        String stem = column.name().replaceAll("[^A-Za-z0-9]+", "_").replaceAll("^_|_$", "");
+        stem = stem.isEmpty() ? "column" : stem;
+        String name = stem;
+        for (int i = 2; !taken.add(name); i++) {
+            name = stem + "_" + i;
+        }
+        return name;
     }
 
     private static ObjectNode table(ArrayNode tables, String file) {

@@ -13,7 +13,7 @@ import lane.study.Results;
  * @param tables for people: readings by lane, checks
  * @param curves the points of each curve, named after their files without ending
  * @param figures drawings of readings
- * @param program with its version
+ * @param made by what, where and when
  */
 public record Export(
         Results results,
@@ -21,20 +21,44 @@ public record Export(
         List<LedgerTable> tables,
         List<LedgerTable> curves,
         List<Figure> figures,
-        String program) {
+        Made made) {
     public Export {
         tables = List.copyOf(tables);
         curves = List.copyOf(curves);
         figures = List.copyOf(figures);
     }
 
+    /** The program with its version. */
+    public String program() {
+        return made.program();
+    }
+
+    /** What a figure shows. */
+    public enum Shows {
+        READING,
+        VIEW,
+        TRAIL
+    }
+
     /**
      * A drawing.
      *
+     * @param of key of the reading or check; blank for a view
      * @param name of its files, without ending
      * @param caption made from station, quantity, time and lanes
      * @param svg the drawing; it refers to nothing outside
      * @param png the same as pixels
+     * @param numbers that it shows, a line each with its head first; empty where it shows none
      */
-    public record Figure(String name, String caption, byte[] svg, byte[] png) {}
+    public record Figure(
+            Shows shows, String of, String name, String caption, byte[] svg, byte[] png, List<List<String>> numbers) {
+        public Figure {
+            numbers = List.copyOf(numbers);
+        }
+    }
+
+    /** Readings and views, which stand on pages of their own. */
+    List<Figure> drawn() {
+        return figures.stream().filter(f -> f.shows != Shows.TRAIL).toList();
+    }
 }

@@ -1,6 +1,7 @@
 package lane.formats.ledger;
 
 import java.nio.charset.StandardCharsets;
+import java.util.stream.Collectors;
 import lane.base.Plain;
 import lane.ledger.Ledger;
 import lane.ledger.LedgerTable;
@@ -33,13 +34,14 @@ final class Html {
                 .append(STYLE)
                 .append("</style>\n</head>\n<body>\n<h1>")
                 .append(text(name))
-                .append("</h1>\n<p class=\"by\">Written by ")
-                .append(text(export.program()))
+                .append("</h1>\n<p class=\"by\">")
+                .append(text(export.made().words()))
                 .append("</p>\n");
         export.tables().forEach(t -> table(t, out));
         figures(export, out);
         inputs(export, out);
         trails(export, out);
+        libraries(export, out);
         return out.append("</body>\n</html>\n").toString();
     }
 
@@ -64,12 +66,14 @@ final class Html {
         for (LedgerTable.Row row : table.rows()) {
             out.append("<tr>");
             for (int i = 0; i < row.cells().size(); i++) {
-                String cell = row.cells().get(i).text();
+                String cell = row.cells().get(i).marked();
                 String style = table.columns().get(i).number()
                         ? "n"
                         : table.columns().get(i).name().equals("verdict") ? cell.replace(' ', '-') : "";
-                // What somebody accepted stands out.
-                style = table.columns().get(i).name().equals("accepted") && !cell.isBlank() ? "mark" : style;
+                // What somebody typed or accepted stands out.
+                if (row.cells().get(i).mark() != LedgerTable.Mark.NONE) {
+                    style = style.isEmpty() ? "mark" : style + " mark";
+                }
                 out.append(style.isEmpty() ? "<td>" : "<td class=\"" + attribute(style) + "\">")
                         .append(text(cell))
                         .append("</td>");
@@ -77,25 +81,43 @@ final class Html {
             out.append("</tr>\n");
         }
         out.append("</tbody>\n</table>\n");
+        table.notes()
+                .forEach(n -> out.append("<p class=\"by\">").append(text(n)).append("</p>\n"));
+    }
+
+    private static void libraries(Export export, StringBuilder out) {
+        if (!export.made().libraries().isEmpty()) {
+            out.append("<h2>Libraries</h2>\n<p>")
+                    .append(text(libraries(export)))
+                    .append("</p>\n");
+        }
+    }
+
+    static String libraries(Export export) {
+        return export.made().libraries().entrySet().stream()
+                .map(e -> e.getKey() + " " + e.getValue())
+                .collect(Collectors.joining(", "));
     }
 
     private static void figures(Export export, StringBuilder out) {
-        if (export.figures().isEmpty()) {
+        if (export.drawn().isEmpty()) {
             return;
         }
         out.append("<h2>Figures</h2>\n");
-        for (Export.Figure f : export.figures()) {
-            String svg = new String(f.svg(), StandardCharsets.UTF_8);
-            int at = svg.indexOf("<svg");
-            // Names within one drawing must not meet those of another on the page.
-            out.append("<figure id=\"")
-                    .append(attribute(f.name()))
-                    .append("\">\n")
-                    .append(own(at < 0 ? "" : svg.substring(at), f.name()))
-                    .append("\n<figcaption>")
-                    .append(text(f.caption()))
-                    .append("</figcaption>\n</figure>\n");
-        }
+        export.drawn().forEach(f -> figure(f, out));
+    }
+
+    private static void figure(Export.Figure f, StringBuilder out) {
+        String svg = new String(f.svg(), StandardCharsets.UTF_8);
+        int at = svg.indexOf("<svg");
+        // Names within one drawing must not meet those of another on the page.
+        out.append("<figure id=\"")
+                .append(attribute(f.name()))
+                .append("\">\n")
+                .append(own(at < 0 ? "" : svg.substring(at), f.name()))
+                .append("\n<figcaption>")
+                .append(text(f.caption()))
+                .append("</figcaption>\n</figure>\n");
     }
 
     private static String own(String svg, String name) {
@@ -121,6 +143,11 @@ final class Html {
     /** One trail for all numbers that share it. */
     private static void trails(Export export, StringBuilder out) {
         out.append("<h2>How each number came about</h2>\n");
+        export.figures().stream().filter(f -> f.shows() == Export.Shows.TRAIL).forEach(f -> {
+            out.append("<details><summary>").append(text(f.caption())).append("</summary>\n");
+            figure(f, out);
+            out.append("</details>\n");
+        });
         for (Ledger.Line l : export.ledger().lines()) {
             if (l.trail().steps().isEmpty()) {
                 continue;
@@ -130,17 +157,19 @@ final class Html {
                             l.id() + "  " + l.item() + (l.what().isBlank() ? "" : ", " + l.what()) + ", " + l.lane()))
                     .append("</summary>\n<dl>\n");
             l.trail().inputs().forEach(i -> pair("file", i.path() + ", SHA-256 " + i.sha256(), out));
-            for (Provenance.Step s : l.trail().steps()) {
-                pair(s.stop(), s.text(), out);
-                s.settings().forEach((k, v) -> pair("", k + ": " + Data.text(v), out));
-                pair(
-                        "",
-                        "method: " + s.method().name() + ", version "
-                                + s.method().version(),
-                        out);
+            l.trail().steps().forEach(s -> step(s, out));
+            for (Provenance.Other o : l.trail().others()) {
+                pair("beside", o.as(), out);
+                o.steps().forEach(s -> step(s, out));
             }
             out.append("</dl></details>\n");
         }
+    }
+
+    private static void step(Provenance.Step s, StringBuilder out) {
+        pair(s.stop(), s.text(), out);
+        s.settings().forEach((k, v) -> pair("", k + ": " + Data.text(v), out));
+        pair("", "method: " + s.method().name() + ", version " + s.method().version(), out);
     }
 
     private static void pair(String key, String value, StringBuilder out) {

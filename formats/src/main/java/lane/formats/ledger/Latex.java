@@ -9,8 +9,8 @@ final class Latex {
     private Latex() {}
 
     static String of(Export export) {
-        var out = new StringBuilder("% " + Plain.line(export.results().study().name()) + ", written by "
-                + Plain.line(export.program()) + "\n");
+        var out = new StringBuilder("% " + Plain.line(export.results().study().name()) + "\n% "
+                + Plain.line(export.made().words()) + "\n");
         for (LedgerTable table : export.tables()) {
             out.append("\n\\begin{table}[htbp]\n\\centering\n\\caption{")
                     .append(text(table.title() + ", " + export.results().study().name()))
@@ -22,9 +22,12 @@ final class Latex {
             line(table.columns().stream().map(LedgerTable.Column::title).toList(), out);
             out.append("\\hline\n");
             for (LedgerTable.Row row : table.rows()) {
-                line(row.cells().stream().map(LedgerTable.Cell::text).toList(), out);
+                line(row.cells().stream().map(LedgerTable.Cell::marked).toList(), out);
             }
-            out.append("\\hline\n\\end{tabular}\n\\end{table}\n");
+            out.append("\\hline\n\\end{tabular}\n");
+            table.notes()
+                    .forEach(n -> out.append("\n\\smallskip\n").append(text(n)).append("\n"));
+            out.append("\\end{table}\n");
         }
         return out.toString();
     }
@@ -49,6 +52,7 @@ final class Latex {
                 case '<' -> out.append("\\textless{}");
                 case '>' -> out.append("\\textgreater{}");
                 case '|' -> out.append("\\textbar{}");
+                case '†' -> out.append("\\ensuremath{^\\dagger}");
                 case '±' -> out.append("\\ensuremath{\\pm}");
                 case '\u2212' -> out.append("\\ensuremath{-}");
                 case '·' -> out.append("\\ensuremath{\\cdot}");

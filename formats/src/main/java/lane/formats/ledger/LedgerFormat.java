@@ -1,5 +1,6 @@
 package lane.formats.ledger;
 
+import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
 import java.util.EnumSet;
 import java.util.List;
@@ -7,7 +8,8 @@ import java.util.Locale;
 import java.util.Set;
 import java.util.stream.Collectors;
 import lane.base.LaneException;
-import lane.formats.io.FileSet;
+import lane.formats.io.AtomicFile;
+import lane.formats.table.CsvWriter;
 
 /** What a ledger can be written as, besides the tables and the record that every ledger has. */
 public enum LedgerFormat {
@@ -16,49 +18,65 @@ public enum LedgerFormat {
             "ledger.xlsx",
             "a workbook with a sheet for each table, charts of curves, and differences as formulas") {
         @Override
-        void write(FileSet set, Export export) {
+        void write(Into set, Export export) {
             set.add(file(), Xlsx.body(export));
         }
     },
     PDF("pdf", "ledger.pdf", "pages with contents, tables, figures and trails, to be signed and filed") {
         @Override
-        void write(FileSet set, Export export) {
+        void write(Into set, Export export) {
             set.add(file(), Pdf.body(export));
         }
     },
     MARKDOWN("md", "ledger.md", "the tables as Markdown") {
         @Override
-        void write(FileSet set, Export export) {
+        void write(Into set, Export export) {
             set.add(file(), Markdown.of(export));
         }
     },
     LATEX("tex", "ledger.tex", "the tables for LaTeX, to be read in with \\input") {
         @Override
-        void write(FileSet set, Export export) {
+        void write(Into set, Export export) {
             set.add(file(), Latex.of(export));
         }
     },
     HTML("html", "ledger.html", "one page with tables, figures and the trail of each number") {
         @Override
-        void write(FileSet set, Export export) {
+        void write(Into set, Export export) {
             set.add(file(), Html.of(export));
         }
     },
     JUNIT("junit", "checks.xml", "the checks as a test report in JUnit's XML, for build servers") {
         @Override
-        void write(FileSet set, Export export) {
+        void write(Into set, Export export) {
             set.add(file(), JUnitXml.of(export));
         }
     },
-    FIGURES("figures", "figure-NAME.svg", "each reading drawn, as SVG and PNG") {
+    FIGURES(
+            "figures",
+            "figure-NAME.svg",
+            "each reading and kept view drawn, and the trail of each as a graph, as SVG and PNG with their numbers") {
         @Override
-        void write(FileSet set, Export export) {
+        void write(Into set, Export export) {
             for (Export.Figure f : export.figures()) {
                 set.add(f.name() + ".svg", out -> out.write(f.svg()));
                 set.add(f.name() + ".png", out -> out.write(f.png()));
+                if (!f.numbers().isEmpty()) {
+                    set.add(f.name() + ".csv", CsvWriter.body(f.numbers()));
+                }
             }
         }
     };
+
+    /** Where files of a format go. */
+    @FunctionalInterface
+    interface Into {
+        void add(String name, AtomicFile.Body body);
+
+        default void add(String name, String text) {
+            add(name, out -> out.write(text.getBytes(StandardCharsets.UTF_8)));
+        }
+    }
 
     private final String word;
     private final String file;
@@ -85,7 +103,7 @@ public enum LedgerFormat {
         return what;
     }
 
-    abstract void write(FileSet set, Export export);
+    abstract void write(Into set, Export export);
 
     /** Whether figures have to be drawn for it. */
     public boolean figures() {

@@ -17,9 +17,12 @@ import java.util.Map;
 import lane.base.Fault;
 import lane.base.LaneException;
 import lane.formats.io.FileHash;
+import lane.formats.io.FileNames;
+import lane.formats.io.FileSet;
 import lane.formats.study.StudyJson;
 import lane.formats.table.CsvWriter;
 import lane.ledger.Ledger;
+import lane.ledger.LedgerCurve;
 import lane.provenance.Method;
 import lane.provenance.Provenance;
 import lane.study.Study;
@@ -41,6 +44,8 @@ public final class LedgerReader {
      * @param program that wrote it, with its version
      * @param studyFile the study's file as seen from the folder; blank where nobody said
      * @param runs files that were taken for runs in place of those that the study names, by key of the lane
+     * @param made by what, where and when; blank where an older program wrote none of it
+     * @param curves points of the readings' curves, as their tables have them
      * @param definitions the study as it was; null where it was not kept
      */
     public record Written(
@@ -50,6 +55,8 @@ public final class LedgerReader {
             String program,
             String studyFile,
             Map<String, String> runs,
+            Made made,
+            List<LedgerCurve> curves,
             @Nullable Study definitions) {}
 
     /**
@@ -96,8 +103,54 @@ public final class LedgerReader {
                 root.path("program").asText(),
                 root.path("studyFile").asText(),
                 runs,
+                made(folder),
+                curves(folder, root.path("curves")),
                 Files.isRegularFile(kept) ? StudyJson.load(kept) : null);
     }
+
+    private static Made made(Path folder) {
+        try {
+            return Made.of(MAPPER.readTree(folder.resolve(FileSet.MANIFEST).toFile()));
+        } catch (IOException e) {
+            // What the manifest says of the files is told where they are checked.
+            return new Made("", "", Map.of(), Map.of());
+        }
+    }
+
+    private static List<LedgerCurve> curves(Path folder, JsonNode files) {
+        List<LedgerCurve> out = new ArrayList<>();
+        files.properties().forEach(e -> {
+            Path file = folder.resolve(e.getKey());
+            if (FileNames.plain(e.getKey()) && Files.isRegularFile(file)) {
+                out.addAll(LedgerCurve.of(e.getValue().asText(), rows(file)));
+            }
+        });
+        return out;
+    }
+
+    private static List<LedgerCurve.Row> rows(Path file) {
+        List<LedgerCurve.Row> rows = new ArrayList<>();
+        try (CsvReader<NamedCsvRecord> csv = CsvReader.builder().ofNamedCsvRecord(file)) {
+            for (NamedCsvRecord row : csv) {
+                double[] numbers = NUMBERS.stream()
+                        .mapToDouble(c -> value(row.findField(c).orElse("")))
+                        .toArray();
+                rows.add(new LedgerCurve.Row(
+                        row.findField("lane").orElse(""),
+                        row.findField("abscissa unit").orElse(""),
+                        row.findField("unit").orElse(""),
+                        numbers));
+            }
+        } catch (IOException | UncheckedIOException | de.siegmar.fastcsv.reader.CsvParseException e) {
+            // That it is another file than was written is told in any case; it has the rows that can be read.
+            return rows;
+        }
+        return rows;
+    }
+
+    /** Columns with numbers of a table of points. */
+    private static final List<String> NUMBERS =
+            List.of("abscissa", "value", "uncertainty", "uncertainty upwards", "x [m]", "y [m]", "z [m]");
 
     private static Ledger.Line line(JsonNode n, Path file) {
         if (!n.hasNonNull("id") || !n.hasNonNull("stop") || !n.hasNonNull("of")) {
@@ -113,15 +166,9 @@ public final class LedgerReader {
                     i.path("sha256").asText(),
                     i.path("bytes").asLong()));
         }
-        List<Provenance.Step> steps = new ArrayList<>();
-        for (JsonNode s : n.path("steps")) {
-            steps.add(new Provenance.Step(
-                    s.path("stop").asText(),
-                    s.path("text").asText(),
-                    new Method(
-                            s.path("method").path("name").asText(),
-                            s.path("method").path("version").asInt()),
-                    MAPPER.convertValue(s.path("settings"), SETTINGS)));
+        List<Provenance.Other> others = new ArrayList<>();
+        for (JsonNode o : n.path("others")) {
+            others.add(new Provenance.Other(o.path("as").asText(), o.path("at").asInt(), steps(o.path("steps"))));
         }
         return new Ledger.Line(
                 n.path("id").asText(),
@@ -137,7 +184,21 @@ public final class LedgerReader {
                 number(n.path("uncertainty")),
                 n.path("verdict").asText(),
                 n.path("remark").asText(),
-                new Provenance(inputs, steps));
+                new Provenance(inputs, steps(n.path("steps")), others));
+    }
+
+    private static List<Provenance.Step> steps(JsonNode all) {
+        List<Provenance.Step> steps = new ArrayList<>();
+        for (JsonNode s : all) {
+            steps.add(new Provenance.Step(
+                    s.path("stop").asText(),
+                    s.path("text").asText(),
+                    new Method(
+                            s.path("method").path("name").asText(),
+                            s.path("method").path("version").asInt()),
+                    MAPPER.convertValue(s.path("settings"), SETTINGS)));
+        }
+        return steps;
     }
 
     private static double number(JsonNode n) {

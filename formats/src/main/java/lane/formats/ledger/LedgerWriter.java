@@ -4,9 +4,8 @@ import com.fasterxml.jackson.core.JacksonException;
 import com.fasterxml.jackson.databind.SerializationFeature;
 import com.fasterxml.jackson.databind.json.JsonMapper;
 import java.nio.file.Path;
-import java.time.Instant;
-import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
+import java.util.EnumSet;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -14,6 +13,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
 import lane.base.Plain;
+import lane.base.Work;
 import lane.formats.io.FileHash;
 import lane.formats.io.FileNames;
 import lane.formats.io.FileSet;
@@ -28,8 +28,8 @@ import org.jspecify.annotations.Nullable;
 
 /**
  * Writes the ledger: {@code ledger.csv} with every number at full precision, {@code ledger.json} with the trail of each
- * line, {@code definitions.json} with the study as it was, and one {@code profile-NAME.csv} a profile with the points of all
- * lanes, as one set with its manifest.
+ * line, {@code definitions.json} with the study as it was, one {@code table-NAME.csv} a table of lanes beside each other, and one
+ * {@code profile-NAME.csv} a profile with the points of all lanes, as one set with its manifest.
  */
 public final class LedgerWriter {
     static final String TABLE = "ledger.csv";
@@ -44,79 +44,105 @@ public final class LedgerWriter {
     /** Draws the readings, for formats that hold figures. */
     @FunctionalInterface
     public interface Drawing {
-        List<Export.Figure> figures(Results results);
+        List<Export.Figure> figures(Results results, Work work);
     }
 
     /**
-     * @param study its file, so that whoever verifies finds the inputs; it need not exist
-     * @param version of this program, for the trail
-     * @return the files written
-     */
-    public static List<Path> write(Results results, Path folder, Path study, String version, Instant time) {
-        return write(results, folder, study, Map.of(), version, time, Set.of(), r -> List.of());
-    }
-
-    /**
-     * The same in further formats.
+     * Where and how a ledger is written.
      *
+     * @param study its file, so that whoever verifies finds the inputs; it need not exist
      * @param runs files that were taken for runs in place of those that the study's file names, by key of the lane
+     * @param formats besides what every ledger has
      * @param drawing asked where a format holds figures
      */
-    public static List<Path> write(
-            Results results,
-            Path folder,
-            Path study,
-            Map<String, String> runs,
-            String version,
-            Instant time,
-            Set<LedgerFormat> formats,
-            Drawing drawing) {
-        Ledger ledger = Ledger.of(results);
+    public record To(
+            Path folder, Path study, Map<String, String> runs, Made made, Set<LedgerFormat> formats, Drawing drawing) {
+        public To {
+            formats = formats.isEmpty() ? Set.of() : EnumSet.copyOf(formats);
+        }
+
+        /** Only what every ledger has. */
+        public static To plain(Path folder, Path study, Made made) {
+            return new To(folder, study, Map.of(), made, Set.of(), (r, w) -> List.of());
+        }
+    }
+
+    /**
+     * @return the files written
+     * @throws java.util.concurrent.CancellationException when cancelled; what stood there before is then unchanged
+     */
+    public static List<Path> write(Results results, To to, Work work) {
         var about = new LinkedHashMap<String, Object>();
         about.put("study", results.study().name());
-        about.put("program", program(version));
-        about.put("written", time.truncatedTo(ChronoUnit.SECONDS).toString());
+        about.putAll(to.made.about());
+        boolean drawn = to.formats.stream().anyMatch(LedgerFormat::figures);
+        Export export = export(results, to.made, drawn ? to.drawing : (r, w) -> List.of(), work.stretch(0, 0.5));
+        Ledger ledger = export.ledger();
+        List<LedgerTable> curves = export.curves();
+        return FileSet.write(to.folder, about, set -> {
+            work.progress("Writing " + TABLE, 0.5);
+            set.add(TABLE, CsvWriter.body(rows(ledger)));
+            Map<String, LedgerTable> points = named(curves);
+            set.add(LEDGER, json(results, ledger, to, points));
+            set.add(DEFINITIONS, StudyJson.text(results.study()));
+            List<Csvw.Of> described = new ArrayList<>();
+            for (LedgerTable table : export.tables()) {
+                String name = "table-" + table.name() + ".csv";
+                set.add(name, CsvWriter.body(rows(table)));
+                described.add(new Csvw.Of(name, table));
+            }
+            points.forEach((name, curve) -> {
+                work.poll();
+                set.add(name, CsvWriter.body(rows(curve)));
+                described.add(new Csvw.Of(name, curve));
+            });
+            set.add(Csvw.FILE, Csvw.of(export, TABLE, described));
+            int done = 0;
+            for (LedgerFormat f : to.formats) {
+                work.poll();
+                work.progress("Writing " + f.file(), 0.6 + 0.4 * done++ / to.formats.size());
+                f.write(set::add, export);
+            }
+            set.add(RoCrate.FILE, RoCrate.of(export, set.names()));
+            work.poll();
+        });
+    }
+
+    /** All that formats write, collected and drawn. */
+    static Export export(Results results, Made made, Drawing drawing, Work work) {
+        work.progress("Collecting the numbers", 0);
+        Ledger ledger = Ledger.of(results);
         List<LedgerTable> curves = results.study().readings().stream()
                 .filter(Reading::curve)
                 .map(r -> LedgerTables.curve(results, r))
                 .filter(t -> !t.rows().isEmpty())
                 .toList();
-        boolean drawn = formats.stream().anyMatch(LedgerFormat::figures);
-        var export = new Export(
+        return new Export(
                 results,
                 ledger,
                 LedgerTables.of(results, ledger),
                 curves,
-                drawn ? drawing.figures(results) : List.of(),
-                program(version));
-        return FileSet.write(folder, about, set -> {
-            set.add(TABLE, CsvWriter.body(rows(ledger)));
-            set.add(LEDGER, json(results, ledger, version, FileNames.relative(folder, study), runs));
-            set.add(DEFINITIONS, StudyJson.text(results.study()));
-            var taken = new HashSet<String>();
-            List<String> files = new ArrayList<>();
-            for (LedgerTable curve : curves) {
-                String name = name(curve, taken);
-                files.add(name);
-                set.add(name, CsvWriter.body(rows(curve)));
+                drawing.figures(results, work.stretch(0.1, 1)),
+                made);
+    }
+
+    /** Files of curves; readings whose keys differ in what a file's name cannot hold are told apart by a number. */
+    private static Map<String, LedgerTable> named(List<LedgerTable> curves) {
+        var out = new LinkedHashMap<String, LedgerTable>();
+        var taken = new HashSet<String>();
+        for (LedgerTable curve : curves) {
+            String stem = Plain.fileName(curve.name());
+            String name = stem;
+            for (int i = 2; !taken.add(name.toLowerCase(Locale.ROOT)); i++) {
+                name = stem + "-" + i;
             }
-            set.add(Csvw.FILE, Csvw.of(export, TABLE, files));
-            formats.forEach(f -> f.write(set, export));
-            set.add(RoCrate.FILE, RoCrate.of(export, set.names(), time));
-        });
-    }
-
-    /** Readings whose keys differ in what a file's name cannot hold are told apart by a number. */
-    private static String name(LedgerTable curve, Set<String> taken) {
-        String stem = Plain.fileName(curve.name());
-        String name = stem;
-        for (int i = 2; !taken.add(name.toLowerCase(Locale.ROOT)); i++) {
-            name = stem + "-" + i;
+            out.put(name + ".csv", curve);
         }
-        return name + ".csv";
+        return out;
     }
 
-    private static List<List<String>> rows(LedgerTable table) {
+    /** A table for programs: names of columns, then numbers with all their digits. */
+    public static List<List<String>> rows(LedgerTable table) {
         List<List<String>> rows = new ArrayList<>();
         rows.add(table.columns().stream().map(LedgerTable.Column::name).toList());
         table.rows()
@@ -146,20 +172,21 @@ public final class LedgerWriter {
         return rows;
     }
 
-    private static String program(String version) {
-        return "Crosscheck Lane " + version;
-    }
-
-    private static String json(Results results, Ledger ledger, String version, String study, Map<String, String> runs) {
+    private static String json(Results results, Ledger ledger, To to, Map<String, LedgerTable> curves) {
         var root = new LinkedHashMap<String, Object>();
         root.put("ledger", 1);
         root.put("study", results.study().name());
-        root.put("studyFile", study);
-        if (!runs.isEmpty()) {
-            root.put("runs", runs);
+        root.put("studyFile", FileNames.relative(to.folder, to.study));
+        if (!to.runs.isEmpty()) {
+            root.put("runs", to.runs);
         }
         root.put("studySha256", FileHash.ofText(StudyJson.text(results.study())));
-        root.put("program", program(version));
+        root.put("program", to.made.program());
+        var points = new LinkedHashMap<String, String>();
+        curves.forEach((file, table) -> points.put(file, table.name().substring(LedgerTables.CURVE.length())));
+        if (!points.isEmpty()) {
+            root.put("curves", points);
+        }
         var lines = new ArrayList<Map<String, Object>>();
         for (Ledger.Line l : ledger.lines()) {
             var line = new LinkedHashMap<String, Object>();
@@ -183,6 +210,9 @@ public final class LedgerWriter {
             line.put("remark", l.remark());
             line.put("inputs", l.trail().inputs());
             line.put("steps", l.trail().steps());
+            if (!l.trail().others().isEmpty()) {
+                line.put("others", l.trail().others());
+            }
             lines.add(line);
         }
         root.put("numbers", lines);

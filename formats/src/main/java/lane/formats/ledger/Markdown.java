@@ -16,11 +16,12 @@ final class Markdown {
             line(table.columns().stream().map(c -> text(c.title())).toList(), out);
             line(table.columns().stream().map(c -> c.number() ? "---:" : "---").toList(), out);
             for (LedgerTable.Row row : table.rows()) {
-                line(row.cells().stream().map(c -> text(c.text())).toList(), out);
+                line(row.cells().stream().map(c -> text(c.marked())).toList(), out);
             }
+            table.notes().forEach(n -> out.append('\n').append(text(n)).append('\n'));
         }
-        return out.append("\nWritten by ")
-                .append(text(export.program()))
+        return out.append("\n")
+                .append(text(export.made().words()))
                 .append(".\n")
                 .toString();
     }

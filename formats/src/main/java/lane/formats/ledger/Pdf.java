@@ -50,8 +50,7 @@ final class Pdf {
             """;
 
     static {
-        // It would tell on the error stream how long it took.
-        com.openhtmltopdf.util.XRLog.setLoggingEnabled(false);
+        Quiet.libraries();
     }
 
     private Pdf() {}
@@ -106,9 +105,9 @@ final class Pdf {
             parts.add(
                     new Part(table.name(), table.title(), grid.append("</div>").toString()));
         }
-        if (!export.figures().isEmpty()) {
+        if (!export.drawn().isEmpty()) {
             var figures = new StringBuilder();
-            export.figures()
+            export.drawn()
                     .forEach(f -> figures.append("<div class=\"figure\"><img alt=\"\" src=\"data:image/png;base64,")
                             .append(Base64.getEncoder().encodeToString(f.png()))
                             .append("\"/><div class=\"caption\">")
@@ -118,6 +117,9 @@ final class Pdf {
         }
         parts.add(new Part("inputs", "Input files", inputs(export.ledger())));
         parts.add(new Part("ways", "How the numbers came about", ways(export.ledger())));
+        if (!export.made().libraries().isEmpty()) {
+            parts.add(new Part("libraries", "Libraries", "<p>" + Html.text(Html.libraries(export)) + "</p>"));
+        }
         String name = export.results().study().name();
         var out = new StringBuilder("<html><head><title>")
                 .append(Html.text(name))
@@ -131,8 +133,8 @@ final class Pdf {
                 .append("\"/>"));
         out.append("</bookmarks></head><body><h1>")
                 .append(Html.text(name))
-                .append("</h1><p class=\"by\">Written by ")
-                .append(Html.text(export.program()))
+                .append("</h1><p class=\"by\">")
+                .append(Html.text(export.made().words()))
                 .append("</p><ul class=\"contents\">");
         parts.forEach(p -> out.append("<li><a href=\"#")
                 .append(p.id)
@@ -171,8 +173,10 @@ final class Pdf {
         Map<List<String>, Set<String>> ways = new LinkedHashMap<>();
         for (Ledger.Line l : ledger.lines()) {
             if (!l.trail().steps().isEmpty()) {
-                String way =
-                        l.trail().steps().stream().map(Provenance.Step::text).collect(Collectors.joining(" › "));
+                String way = words(l.trail().steps())
+                        + l.trail().others().stream()
+                                .map(o -> "; " + o.as() + ": " + words(o.steps()))
+                                .collect(Collectors.joining());
                 ways.computeIfAbsent(List.of(l.item(), l.lane(), way), k -> new LinkedHashSet<>())
                         .add(l.id());
             }
@@ -186,6 +190,10 @@ final class Pdf {
                         "\n",
                         "<table><thead><tr><th>Numbers</th><th>Reading</th><th>Lane</th><th>From the file to the number</th></tr></thead><tbody>",
                         "</tbody></table>"));
+    }
+
+    private static String words(List<Provenance.Step> steps) {
+        return steps.stream().map(Provenance.Step::text).collect(Collectors.joining(" › "));
     }
 
     private static String numbers(Set<String> ids) {

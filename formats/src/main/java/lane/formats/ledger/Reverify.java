@@ -3,6 +3,7 @@ package lane.formats.ledger;
 import java.nio.file.Files;
 import java.nio.file.InvalidPathException;
 import java.nio.file.Path;
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
@@ -12,13 +13,19 @@ import java.util.Objects;
 import java.util.Set;
 import lane.base.Fault;
 import lane.base.LaneException;
+import lane.base.Version;
 import lane.base.Work;
 import lane.formats.FileLibrary;
 import lane.formats.io.FileSet;
 import lane.formats.study.StudyJson;
+import lane.ledger.CurveDiff;
 import lane.ledger.Ledger;
+import lane.ledger.LedgerCurve;
 import lane.ledger.LedgerDiff;
+import lane.ledger.LedgerTables;
+import lane.reading.Reading;
 import lane.study.Evaluator;
+import lane.study.Results;
 import lane.study.Source;
 import lane.study.Study;
 import lane.study.StudyDiff;
@@ -35,6 +42,7 @@ import org.jspecify.annotations.Nullable;
  * @param files of the ledger that are not as they were written, one sentence each
  * @param sealed whether the seal holds; null without one
  * @param study the file that the numbers were computed of now; null where that is the copy in the ledger
+ * @param results what was computed now
  */
 public record Reverify(
         LedgerDiff numbers,
@@ -42,7 +50,8 @@ public record Reverify(
         List<String> definitions,
         List<String> files,
         @Nullable Boolean sealed,
-        @Nullable Path study) {
+        @Nullable Path study,
+        Results results) {
     /**
      * How it is verified.
      *
@@ -81,15 +90,33 @@ public record Reverify(
         }
         Inputs inputs = Inputs.of(written.ledger(), root, List.copyOf(lookIn), work.stretch(0, 0.2));
         var library = FileLibrary.anew(root, inputs.elsewhere(patterns(now)));
-        Ledger computed = Ledger.of(new Evaluator(library).evaluate(now, work.stretch(0.2, 1)));
-        LedgerDiff numbers = LedgerDiff.of(written.ledger(), computed, how.tolerance);
+        Results results = new Evaluator(library).evaluate(now, work.stretch(0.2, 1));
+        Ledger computed = Ledger.of(results);
+        LedgerDiff lines = LedgerDiff.of(written.ledger(), computed, how.tolerance);
+        LedgerDiff points =
+                CurveDiff.of(written.curves(), written.ledger(), curves(results, written), computed, how.tolerance);
+        boolean edited = files.stream().anyMatch(f -> f.startsWith(LedgerTables.CURVE));
+        LedgerDiff numbers = lines.with(points.because(edited ? "its table was changed after it was written" : ""))
+                .because(String.join(
+                        "; ", Made.here(Version.text(), Instant.now()).differs(written.made())));
         return new Reverify(
                 withEdits(numbers, written, files),
                 inputs,
                 written.definitions() == null ? List.of() : StudyDiff.details(written.definitions(), now),
                 files,
                 Seal.holds(folder, files),
-                file);
+                file,
+                results);
+    }
+
+    /** Those that the ledger tells of; one of an older program told of none. */
+    private static List<LedgerCurve> curves(Results results, LedgerReader.Written written) {
+        return written.curves().isEmpty()
+                ? List.of()
+                : results.study().readings().stream()
+                        .filter(Reading::curve)
+                        .flatMap(r -> LedgerCurve.of(r.id(), LedgerTables.curve(results, r)).stream())
+                        .toList();
     }
 
     private static @Nullable Path recorded(LedgerReader.Written written) {

@@ -8,7 +8,6 @@ import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.net.URI;
 import java.net.URISyntaxException;
-import java.time.Instant;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -27,7 +26,7 @@ final class RoCrate {
     private RoCrate() {}
 
     /** @param files of the folder, by name */
-    static String of(Export export, List<String> files, Instant time) {
+    static String of(Export export, List<String> files) {
         ObjectNode root = MAPPER.createObjectNode();
         root.put("@context", "https://w3id.org/ro/crate/1.1/context");
         ArrayNode graph = root.putArray("@graph");
@@ -41,8 +40,7 @@ final class RoCrate {
         data.put("@type", "Dataset");
         data.put("name", export.results().study().name());
         data.put("description", "Comparison tables with the trail of every number");
-        // The day, which the format asks for; the time stands in the manifest alone.
-        data.put("datePublished", time.toString().substring(0, "2026-01-01".length()));
+        data.put("datePublished", export.made().time());
         data.put("license", "Not stated; ask who made it.");
         ArrayNode parts = data.putArray("hasPart");
         for (String file : files) {
@@ -62,6 +60,12 @@ final class RoCrate {
         action.put("@type", "CreateAction");
         action.put("name", "Evaluation of the study " + export.results().study().name());
         action.putObject("instrument").put("@id", "#program");
+        action.put("endTime", export.made().time());
+        action.put(
+                "description",
+                export.made().machine().entrySet().stream()
+                        .map(e -> e.getKey() + ": " + e.getValue())
+                        .collect(java.util.stream.Collectors.joining("; ")));
         ArrayNode object = action.putArray("object");
         inputs.keySet().forEach(p -> object.addObject().put("@id", input(p)));
         object.addObject().put("@id", id(LedgerWriter.DEFINITIONS));
@@ -72,6 +76,16 @@ final class RoCrate {
         program.put("@id", "#program");
         program.put("@type", "SoftwareApplication");
         program.put("name", export.program());
+        program.put("softwareRequirements", export.made().machine().getOrDefault("java", ""));
+        ArrayNode needs = program.putArray("hasPart");
+        export.made().libraries().forEach((name, version) -> needs.addObject().put("@id", "#library-" + id(name)));
+        export.made().libraries().forEach((name, version) -> {
+            ObjectNode one = graph.addObject();
+            one.put("@id", "#library-" + id(name));
+            one.put("@type", "SoftwareApplication");
+            one.put("name", name);
+            one.put("version", version);
+        });
         for (Provenance.Input i : inputs.values()) {
             ObjectNode one = graph.addObject();
             one.put("@id", input(i.path()));

@@ -19,8 +19,10 @@ import lane.ledger.LedgerTable.Cell;
 import lane.ledger.LedgerTable.Num;
 import org.apache.poi.ss.usermodel.BorderStyle;
 import org.apache.poi.ss.usermodel.CellStyle;
+import org.apache.poi.ss.usermodel.FillPatternType;
 import org.apache.poi.ss.usermodel.Font;
 import org.apache.poi.ss.usermodel.HorizontalAlignment;
+import org.apache.poi.ss.usermodel.IndexedColors;
 import org.apache.poi.ss.util.CellRangeAddress;
 import org.apache.poi.ss.util.CellReference;
 import org.apache.poi.xddf.usermodel.chart.AxisPosition;
@@ -53,18 +55,15 @@ final class Xlsx {
     private static final int WIDE = 256;
 
     static {
-        // The library's own logger would say on the error stream that nobody set one up.
-        String factory = "log4j2.loggerContextFactory";
-        if (System.getProperty(factory) == null) {
-            System.setProperty(factory, "org.apache.logging.log4j.simple.SimpleLoggerContextFactory");
-            System.setProperty("log4j2.simplelogLevel", "OFF");
-        }
+        Quiet.libraries();
     }
 
     private final XSSFWorkbook book = new XSSFWorkbook();
     private final Set<String> names = new HashSet<>();
     private final CellStyle head = book.createCellStyle();
     private final CellStyle number = book.createCellStyle();
+    private final CellStyle markedText = book.createCellStyle();
+    private final CellStyle markedNumber = book.createCellStyle();
 
     private Xlsx() {
         Font bold = book.createFont();
@@ -72,6 +71,11 @@ final class Xlsx {
         head.setFont(bold);
         head.setBorderBottom(BorderStyle.THIN);
         number.setAlignment(HorizontalAlignment.RIGHT);
+        markedNumber.setAlignment(HorizontalAlignment.RIGHT);
+        for (CellStyle style : List.of(markedText, markedNumber)) {
+            style.setFillForegroundColor(IndexedColors.LEMON_CHIFFON.getIndex());
+            style.setFillPattern(FillPatternType.SOLID_FOREGROUND);
+        }
     }
 
     static AtomicFile.Body body(Export export) {
@@ -132,23 +136,17 @@ final class Xlsx {
             cell.setCellValue(table.columns().get(i).title());
             cell.setCellStyle(head);
         }
-        int value = column(table, "value");
-        int datum = column(table, "datum_value");
-        int difference = column(table, "difference");
         int rows = Math.min(table.rows().size(), MOST_ROWS);
         for (int r = 0; r < rows; r++) {
             XSSFRow row = sheet.createRow(r + 1);
             List<Cell> cells = table.rows().get(r).cells();
             for (int i = 0; i < cells.size(); i++) {
-                boolean formula = i == difference && datum >= 0 && has(cells.get(value)) && has(cells.get(datum));
                 fill(row.createCell(i), cells.get(i));
-                if (formula && cells.get(i) instanceof Num n && Double.isFinite(n.value())) {
-                    row.getCell(i)
-                            .setCellFormula(CellReference.convertNumToColString(value) + (r + 2) + "-"
-                                    + CellReference.convertNumToColString(datum) + (r + 2));
-                    row.getCell(i).setCellValue(n.value());
-                }
+                difference(row.getCell(i), table, cells, i);
             }
+        }
+        for (String note : table.notes()) {
+            sheet.createRow(sheet.getLastRowNum() + 2).createCell(0).setCellValue(note);
         }
         for (int i = 0; i < table.columns().size(); i++) {
             int longest = table.columns().get(i).title().length();
@@ -165,28 +163,38 @@ final class Xlsx {
         return sheet;
     }
 
-    private static boolean has(Cell cell) {
-        return cell instanceof Num n && Double.isFinite(n.value());
+    /** What is the difference of two cells beside it is their formula, with the value that it had when it was written. */
+    private static void difference(XSSFCell cell, LedgerTable table, List<Cell> cells, int i) {
+        LedgerTable.Less less = table.columns().get(i).less();
+        if (less == null) {
+            return;
+        }
+        int value = table.column(less.value());
+        int from = table.column(less.from());
+        if (value >= 0 && from >= 0 && has(cells.get(value)) && has(cells.get(from)) && has(cells.get(i))) {
+            int line = cell.getRowIndex() + 1;
+            cell.setCellFormula(CellReference.convertNumToColString(value) + line + "-"
+                    + CellReference.convertNumToColString(from) + line);
+            cell.setCellValue(((Num) cells.get(i)).value());
+        }
     }
 
-    private static int column(LedgerTable table, String name) {
-        for (int i = 0; i < table.columns().size(); i++) {
-            if (table.columns().get(i).name().equals(name)) {
-                return i;
-            }
-        }
-        return -1;
+    private static boolean has(Cell cell) {
+        return cell instanceof Num n && Double.isFinite(n.value());
     }
 
     private void fill(XSSFCell cell, Cell of) {
         switch (of) {
             case Num n -> {
-                cell.setCellStyle(number);
+                cell.setCellStyle(n.mark() == LedgerTable.Mark.NONE ? number : markedNumber);
                 if (Double.isFinite(n.value())) {
                     cell.setCellValue(n.value());
                 }
             }
             case LedgerTable.Text t -> {
+                if (t.mark() != LedgerTable.Mark.NONE) {
+                    cell.setCellStyle(markedText);
+                }
                 String text = Plain.lines(t.text());
                 cell.setCellValue(text.length() <= MOST_LETTERS ? text : text.substring(0, MOST_LETTERS - 1) + "…");
             }
@@ -200,9 +208,9 @@ final class Xlsx {
         if (rows == 0 || rows > MOST_DRAWN) {
             return;
         }
-        int lane = column(table, "lane");
-        int along = column(table, "abscissa");
-        int value = column(table, "value");
+        int lane = table.column("lane");
+        int along = table.column("abscissa");
+        int value = table.column("value");
         int width = table.columns().size();
         XSSFChart chart = sheet.createDrawingPatriarch()
                 .createChart(sheet.createDrawingPatriarch().createAnchor(0, 0, 0, 0, width + 1, 1, width + 11, 24));
@@ -212,8 +220,8 @@ final class Xlsx {
         XDDFValueAxis x = chart.createValueAxis(AxisPosition.BOTTOM);
         XDDFValueAxis y = chart.createValueAxis(AxisPosition.LEFT);
         List<Cell> first = table.rows().getFirst().cells();
-        x.setTitle("abscissa, " + first.get(column(table, "abscissa unit")).text());
-        y.setTitle(table.title() + ", " + first.get(column(table, "unit")).text());
+        x.setTitle("abscissa, " + first.get(table.column("abscissa unit")).text());
+        y.setTitle(table.title() + ", " + first.get(table.column("unit")).text());
         var data = (XDDFScatterChartData) chart.createData(ChartTypes.SCATTER, x, y);
         data.setStyle(ScatterStyle.LINE);
         for (int[] part : parts(table, lane, rows)) {

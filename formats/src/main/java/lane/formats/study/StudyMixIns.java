@@ -40,12 +40,14 @@ import lane.station.Sweep;
 import lane.station.Within;
 import lane.study.ChartLook;
 import lane.study.Keyed;
+import lane.study.LedgerLook;
 import lane.study.PictureNote;
 import lane.study.Pictures;
 import lane.study.SavedView;
 import lane.study.Settings;
 import lane.study.Source;
 import lane.study.Study;
+import lane.study.TableTemplate;
 import org.jspecify.annotations.Nullable;
 
 /** How the parts of a study stand in JSON, where that is not plain from their records: which kind by which word, and what may be left out. */
@@ -86,9 +88,14 @@ final class StudyMixIns {
                 .addMixIn(Abscissa.class, AbscissaMixIn.class)
                 .addMixIn(Study.class, StudyMixIn.class)
                 .addMixIn(Pictures.class, PicturesMixIn.class)
+                .addMixIn(SavedView.class, WhereThereIsSome.class)
                 .addMixIn(ChartLook.class, LookMixIn.class)
                 .addMixIn(ChartLook.AxisLook.class, LookMixIn.class)
                 .addMixIn(ChartLook.LaneLook.class, LookMixIn.class)
+                .addMixIn(LedgerLook.class, WhereNotEmpty.class)
+                .addMixIn(TableTemplate.class, TableMixIn.class)
+                .addMixIn(TableTemplate.Column.class, TableMixIn.class)
+                .addMixIn(TableTemplate.Order.class, TableMixIn.class)
                 .addMixIn(Quantity.class, QuantityMixIn.class)
                 .addMixIn(Within.class, WithinKinds.class)
                 .addMixIn(Within.InBox.class, InBoxMixIn.class)
@@ -216,6 +223,54 @@ final class StudyMixIns {
 
         @JsonInclude(JsonInclude.Include.NON_EMPTY)
         abstract List<ChartLook> charts();
+
+        @JsonInclude(value = JsonInclude.Include.CUSTOM, valueFilter = Usual.class)
+        abstract LedgerLook ledger();
+    }
+
+    /** Finds what is as usual, which is left out. */
+    private static final class Usual {
+        @Override
+        public boolean equals(@Nullable Object other) {
+            return other == null || other.equals(LedgerLook.USUAL);
+        }
+
+        @Override
+        public int hashCode() {
+            return LedgerLook.USUAL.hashCode();
+        }
+    }
+
+    /** What is as usual may be left out. */
+    @JsonInclude(JsonInclude.Include.NON_EMPTY)
+    @SuppressWarnings("UnusedMethod")
+    private abstract static class TableMixIn {
+        @JsonSetter(nulls = Nulls.AS_EMPTY)
+        @JsonInclude(JsonInclude.Include.NON_DEFAULT)
+        abstract int digits();
+
+        @JsonSetter(nulls = Nulls.AS_EMPTY)
+        @JsonInclude(JsonInclude.Include.NON_DEFAULT)
+        abstract int rows();
+
+        @JsonSetter(nulls = Nulls.AS_EMPTY)
+        abstract boolean descending();
+
+        @JsonInclude(value = JsonInclude.Include.CUSTOM, valueFilter = OfStudy.class)
+        abstract TableTemplate.Order order();
+    }
+
+    /** Finds the order that lines have anyway. */
+    private static final class OfStudy {
+        @Override
+        public boolean equals(@Nullable Object other) {
+            return other == null || other.equals(TableTemplate.Order.OF_STUDY);
+        }
+
+        @Override
+        public int hashCode() {
+            return TableTemplate.Order.OF_STUDY.hashCode();
+        }
     }
 
     /** What is as usual may be left out. */

@@ -12,14 +12,16 @@ import lane.field.Run;
 import lane.picture.Export;
 import lane.picture.Palette;
 import lane.quantity.Quantity;
+import lane.unit.Unit;
 import org.jspecify.annotations.Nullable;
 
 /**
  * The surface of a run, coloured by a quantity, as a picture that needs no window.
  *
  * @param range of the values in SI units
+ * @param unit that they are shown in
  */
-public record SurfacePicture(BufferedImage image, Range range) {
+public record SurfacePicture(BufferedImage image, Range range, Unit unit) {
     /** From where it is seen: turned about z, and from how high, in radians. */
     public record View(double yaw, double pitch) {}
 
@@ -37,6 +39,27 @@ public record SurfacePicture(BufferedImage image, Range range) {
             int height,
             Palette palette,
             boolean scale) {
+        int bar = quantity == null || !scale ? 0 : Annotations.BAR_WIDTH;
+        Camera camera = Camera.fit(
+                        run.mesh().bounds(), Math.max(20, width - bar), height - 20, view.yaw(), view.pitch())
+                .moved(-bar / 2.0, 0);
+        return of(run, quantity, lens, camera, width, height, palette, scale);
+    }
+
+    /**
+     * The same from where a camera stands.
+     *
+     * @throws LaneException when there is nothing to draw, or the run lacks what the quantity needs
+     */
+    public static SurfacePicture of(
+            Run run,
+            @Nullable Quantity quantity,
+            EvaluationContext lens,
+            Camera camera,
+            int width,
+            int height,
+            Palette palette,
+            boolean scale) {
         Part part = surface(run);
         SurfaceValues values = quantity == null ? null : SurfaceValues.of(run, part, quantity, lens);
         Scene scene = new Scene(List.of(Scene.surface(
@@ -46,10 +69,6 @@ public record SurfacePicture(BufferedImage image, Range range) {
                 values == null || values.byNode(),
                 1)));
         Range range = Range.of(values == null ? List.of() : List.of(values.value()), Range.Kind.WHOLE);
-        int bar = values == null || !scale ? 0 : Annotations.BAR_WIDTH;
-        Camera camera = Camera.fit(
-                        run.mesh().bounds(), Math.max(20, width - bar), height - 20, view.yaw(), view.pitch())
-                .moved(-bar / 2.0, 0);
         var look = new Look(
                 range.signed() ? ColourScale.SIGNED : ColourScale.SIZE,
                 range.least(),
@@ -74,7 +93,7 @@ public record SurfacePicture(BufferedImage image, Range range) {
             Annotations.paint(g, camera, width, height, Annotations.Over.of(List.of(), drawn), palette);
             g.dispose();
         }
-        return new SurfacePicture(image, range);
+        return new SurfacePicture(image, range, values == null ? Unit.ONE : values.unit());
     }
 
     /** The boundary of a solid; the cells of a surface themselves. */

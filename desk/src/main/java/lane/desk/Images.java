@@ -1,0 +1,35 @@
+package lane.desk;
+
+import java.awt.image.BufferedImage;
+import java.nio.IntBuffer;
+import javafx.scene.image.Image;
+import javafx.scene.image.PixelBuffer;
+import javafx.scene.image.PixelFormat;
+import javafx.scene.image.WritableImage;
+import javafx.stage.Window;
+
+/** Drawings made behind the window, as the window shows them. */
+public final class Images {
+    private static final int OPAQUE = 0xFF000000;
+
+    private Images() {}
+
+    /** A drawing on a ground of its own; nothing of it is seen through. */
+    public static Image of(BufferedImage drawn) {
+        int w = drawn.getWidth();
+        int h = drawn.getHeight();
+        int[] pixels = drawn.getRGB(0, 0, w, h, null, 0, w);
+        for (int i = 0; i < pixels.length; i++) {
+            pixels[i] |= OPAQUE;
+        }
+        return new WritableImage(new PixelBuffer<>(w, h, IntBuffer.wrap(pixels), PixelFormat.getIntArgbPreInstance()));
+    }
+
+    /** Pixels a point on the sharpest screen that a window is on. */
+    public static double sharpness() {
+        return Window.getWindows().stream()
+                .mapToDouble(Window::getRenderScaleX)
+                .max()
+                .orElse(1);
+    }
+}

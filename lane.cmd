@@ -79,8 +79,9 @@ if "%VERB%"=="integrate" %RUN% lane.cli.Lane %* & exit /b
 if "%VERB%"=="completion" %RUN% lane.cli.Lane %* & exit /b
 if "%VERB%"=="manual" %RUN% lane.cli.Lane %* & exit /b
 if "%VERB%"=="picture" %RUN% lane.cli.Lane %* & exit /b
+for /f "tokens=3 delims=<>" %%V in ('findstr /c:"<revision>" "%HERE%pom.xml"') do set "STATED=%%V"
 if "%VERB%"=="package" (
-  "%JAVA_HOME%\bin\jpackage" --type app-image --name crosscheck-lane --app-version 0.1.0 --dest "%HERE%build\image" --input "%APP%\lib" --main-jar desk-0.1.0.jar --main-class lane.desk.app.Main --arguments open --module-path "%APP%\fx" --add-modules java.base,java.desktop,java.logging,java.xml,java.management,jdk.unsupported,javafx.controls --java-options "-Djava.awt.headless=true"
+  "%JAVA_HOME%\bin\jpackage" --type app-image --name crosscheck-lane --app-version %STATED% --dest "%HERE%build\image" --input "%APP%\lib" --main-jar desk-%STATED%.jar --main-class lane.desk.app.Main --arguments open --module-path "%APP%\fx" --add-modules java.base,java.desktop,java.logging,java.naming,java.xml,java.xml.crypto,java.management,jdk.unsupported,jdk.zipfs,javafx.controls --java-options "-Djava.awt.headless=true"
   exit /b !errorlevel!
 )
 echo lane: there is no verb "%VERB%". 1>&2

@@ -66,7 +66,8 @@ public final class Lane {
     }
 
     /** Runs a command and returns the exit code; a wrong input is one sentence on the error stream. */
-    public static int run(String... args) {
+    public static int run(String... given) {
+        String[] args = given.length == 1 && given[0].equals("help") ? new String[] {"--help"} : given;
         // The streams are the process's own and stay open; what is left in the writers goes out at their end.
         PrintWriter out = Console.writer(System.out);
         PrintWriter err = Console.writer(System.err);
@@ -82,7 +83,8 @@ public final class Lane {
 
     private static int run(CommandLine line, PrintWriter err, String... args) {
         try {
-            line.setCommandName("./lane");
+            // As it was called, so that what it says can be typed.
+            line.setCommandName(System.getProperty("lane.called", "./lane"));
             return line.setParameterExceptionHandler((e, a) -> {
                         CommandLine at = e.getCommandLine();
                         err.println(usage(e));

@@ -1,6 +1,6 @@
 package lane.cli;
 
-import lane.base.Version;
+import lane.formats.io.Version;
 import picocli.CommandLine.IVersionProvider;
 
 /** What {@code --version} says. */

@@ -25,6 +25,16 @@ public final class Images {
         return new WritableImage(new PixelBuffer<>(w, h, IntBuffer.wrap(pixels), PixelFormat.getIntArgbPreInstance()));
     }
 
+    /** A drawing that the ground is seen through where it is empty. */
+    public static Image clear(BufferedImage drawn) {
+        int w = drawn.getWidth();
+        int h = drawn.getHeight();
+        var image = new WritableImage(w, h);
+        image.getPixelWriter()
+                .setPixels(0, 0, w, h, PixelFormat.getIntArgbInstance(), drawn.getRGB(0, 0, w, h, null, 0, w), 0, w);
+        return image;
+    }
+
     /** Pixels a point on the sharpest screen that a window is on. */
     public static double sharpness() {
         return Window.getWindows().stream()

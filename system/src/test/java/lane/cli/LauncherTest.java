@@ -18,11 +18,13 @@ import org.junit.jupiter.params.provider.ValueSource;
 /** The launchers as texts: they must run where engineers work, also on macOS with its bash 3.2 and its own tools. */
 class LauncherTest {
     private static final Path BASH = Path.of("../lane");
+    private static final Path PACK = Path.of("../tools/pack.sh");
     private static final Path CMD = Path.of("../lane.cmd");
 
     /** The script without comments and without the text of its help. */
     private static String code() throws IOException {
-        String text = Files.readString(BASH).replaceAll("(?s)cat <<'TEXT'.*?\\nTEXT\\n", "\n");
+        String text =
+                (Files.readString(BASH) + Files.readString(PACK)).replaceAll("(?s)cat <<'TEXT'.*?\\nTEXT\\n", "\n");
         return text.lines().filter(l -> !l.strip().startsWith("#")).collect(Collectors.joining("\n"));
     }
 
@@ -65,12 +67,13 @@ class LauncherTest {
     void theScriptIsSound() throws Exception {
         Assumptions.assumeTrue(Files.isExecutable(Path.of("/bin/bash")), "no bash here");
         assertThat(run("/bin/bash", "-n", BASH.toString())).isEmpty();
+        assertThat(run("/bin/bash", "-n", PACK.toString())).isEmpty();
     }
 
     @Test
     void shellcheckFindsNothing() throws Exception {
         Assumptions.assumeTrue(Files.isExecutable(Path.of("/usr/bin/shellcheck")), "shellcheck is not installed");
-        assertThat(run("/usr/bin/shellcheck", "-S", "warning", "-s", "bash", BASH.toString()))
+        assertThat(run("/usr/bin/shellcheck", "-S", "warning", "-s", "bash", "-x", BASH.toString(), PACK.toString()))
                 .isEmpty();
     }
 

@@ -22,6 +22,7 @@ import javafx.util.Duration;
 import lane.base.LaneException;
 import lane.base.Plain;
 import lane.demo.DemoFiles;
+import lane.desk.Images;
 import lane.desk.Openings;
 import lane.desk.Session;
 import lane.desk.intake.FileDrop;
@@ -29,6 +30,7 @@ import lane.desk.shell.MainWindow;
 import lane.formats.io.FaultLog;
 import lane.formats.io.UserFolders;
 import lane.formats.study.Drafts;
+import lane.picture.AppIcon;
 import lane.picture.Export;
 import lane.picture.Fonts;
 import org.jspecify.annotations.Nullable;
@@ -61,6 +63,9 @@ public final class LaneApp extends Application implements Openings {
 
     @Override
     public void start(Stage stage) {
+        for (int size : AppIcon.SIZES) {
+            stage.getIcons().add(Images.clear(AppIcon.of(size)));
+        }
         StartUp.tell("toolkit ready");
         // Fonts and base style first: the study is being read meanwhile.
         dress();

@@ -17,6 +17,7 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
+import lane.base.Plain;
 
 /**
  * By what a ledger was made, where and when: the part of it that differs from run to run.
@@ -35,7 +36,7 @@ public record Made(String program, String time, Map<String, String> machine, Map
         machine.put("host", host());
         machine.put("system", property("os.name") + " " + property("os.version"));
         machine.put(
-                "processor", property("os.arch") + ", " + Runtime.getRuntime().availableProcessors() + " cores");
+                "processor", property("os.arch") + ", " + Plain.count(Runtime.getRuntime().availableProcessors(), "core"));
         machine.put("java", property("java.vendor") + " " + property("java.runtime.version"));
         return new Made(
                 "Crosscheck Lane " + version,

@@ -1,4 +1,4 @@
-package lane.base;
+package lane.formats.io;
 
 import java.io.IOException;
 import java.io.InputStream;

@@ -6,15 +6,19 @@ import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.util.ArrayList;
 import java.util.HashSet;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Set;
 import java.util.function.Consumer;
+import java.util.function.Supplier;
 import java.util.stream.Collectors;
 import lane.base.LaneException;
 import lane.base.Plain;
 import lane.base.Work;
 import lane.check.Check;
+import lane.formats.io.AtomicFile;
 import lane.formats.ledger.Export.Figure;
 import lane.formats.ledger.Export.Shows;
 import lane.formats.ledger.LedgerWriter;
@@ -23,6 +27,7 @@ import lane.ledger.Ledger;
 import lane.ledger.LedgerTables;
 import lane.picture.Export;
 import lane.picture.Palette;
+import lane.picture.Ticks;
 import lane.picture.chart.TrailPicture;
 import lane.picture.field.Camera;
 import lane.picture.field.SurfacePicture;
@@ -35,6 +40,7 @@ import lane.study.Results;
 import lane.study.SavedView;
 import lane.study.Source;
 import lane.study.Study;
+import org.jspecify.annotations.Nullable;
 
 /**
  * The figures of a study on paper: each reading that has a curve or a number, each kept view of each run, and the trail of each
@@ -218,15 +224,38 @@ public final class StudyFigures implements LedgerWriter.Drawing {
                 List<List<String>> numbers) {
             int w = (int) Math.ceil(wide);
             int h = (int) Math.ceil(tall);
-            var svg = new ByteArrayOutputStream();
-            var png = new ByteArrayOutputStream();
-            try {
-                Export.svg(w, h, paint, svg);
-                Export.png(Export.image(w, h, sharp, paint), png);
-            } catch (IOException e) {
-                throw new UncheckedIOException(e);
-            }
-            out.add(new Figure(shows, of, name(stem), caption, svg.toByteArray(), png.toByteArray(), numbers));
+            out.add(new Figure(
+                    shows,
+                    of,
+                    name(stem),
+                    caption,
+                    wide,
+                    tall,
+                    paint,
+                    once(to -> Export.svg(w, h, paint, to)),
+                    once(to -> Export.png(Export.image(w, h, sharp, paint), to)),
+                    numbers));
+        }
+
+        /** Bytes that are made when they are wanted first, and kept for the formats that want them, too. */
+        private static Supplier<byte[]> once(AtomicFile.Body body) {
+            return new Supplier<>() {
+                private byte @Nullable [] made;
+
+                @Override
+                public synchronized byte[] get() {
+                    if (made == null) {
+                        var bytes = new ByteArrayOutputStream();
+                        try {
+                            body.write(bytes);
+                        } catch (IOException e) {
+                            throw new UncheckedIOException(e);
+                        }
+                        made = bytes.toByteArray();
+                    }
+                    return made;
+                }
+            };
         }
 
         private String name(String given) {
@@ -260,6 +289,26 @@ public final class StudyFigures implements LedgerWriter.Drawing {
                 + (of.isEmpty() ? "" : " " + of)
                 + (at.isEmpty() ? "" : (of.isEmpty() ? " At " : " at ") + at)
                 + (of.isEmpty() && at.isEmpty() ? "" : ".")
+                + time(results)
                 + " Lanes: " + lanes + ".";
+    }
+
+    /** The stored time that is looked at, where the runs have the same; of others each its own. */
+    private static String time(Results results) {
+        Map<String, Double> times = new LinkedHashMap<>();
+        results.runs().forEach((id, run) -> {
+            if (!Double.isNaN(run.time())) {
+                times.put(results.study().source(id).map(Source::name).orElse(id), run.time());
+            }
+        });
+        if (times.isEmpty()) {
+            return "";
+        }
+        if (times.values().stream().distinct().count() == 1) {
+            return " Time " + Ticks.number(times.values().iterator().next(), 0) + ".";
+        }
+        return times.entrySet().stream()
+                .map(e -> e.getKey() + " " + Ticks.number(e.getValue(), 0))
+                .collect(Collectors.joining(", ", " Times: ", "."));
     }
 }

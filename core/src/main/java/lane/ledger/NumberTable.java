@@ -7,6 +7,7 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
 import lane.base.Figures;
+import lane.base.LaneException;
 import lane.ledger.LedgerTable.Cell;
 import lane.ledger.LedgerTable.Column;
 import lane.ledger.LedgerTable.Less;
@@ -116,7 +117,7 @@ final class NumberTable {
     }
 
     private List<Cell> row(Item item, Map<String, Ledger.Line> of) {
-        Unit own = Unit.of(item.unit);
+        Unit own = unit(item.unit);
         Unit unit = template.told(own);
         Map<String, Told> told = new LinkedHashMap<>();
         of.forEach((lane, l) -> told.put(lane, told(l, own, unit)));
@@ -151,6 +152,15 @@ final class NumberTable {
                 .findFirst()
                 .orElse("")));
         return cells;
+    }
+
+    /** Of what has no unit that is known, the numbers stay as they are. */
+    private static Unit unit(String label) {
+        try {
+            return Unit.of(label);
+        } catch (LaneException e) {
+            return Unit.UNKNOWN;
+        }
     }
 
     private static Told told(Ledger.Line l, Unit own, Unit unit) {

@@ -9,11 +9,14 @@ import java.time.Instant;
 import java.util.List;
 import java.util.Map;
 import java.util.Random;
+import java.util.Set;
 import java.util.concurrent.atomic.AtomicInteger;
 import lane.base.LaneException;
 import lane.base.Work;
+import lane.cli.StudyFigures;
 import lane.formats.FileLibrary;
 import lane.formats.io.FileSet;
+import lane.formats.ledger.LedgerFormat;
 import lane.formats.ledger.LedgerWriter;
 import lane.formats.ledger.Made;
 import lane.formats.study.Autosave;
@@ -35,6 +38,8 @@ import org.junit.jupiter.api.io.TempDir;
  */
 class EndureTest {
     private static final int KILLS = Integer.getInteger("lane.endure", 3);
+    /** Milliseconds within which what is quick is killed. */
+    private static final int SOON = 150;
 
     @TempDir
     Path folder;
@@ -48,17 +53,24 @@ class EndureTest {
         public static void main(String[] args) throws Exception {
             Path folder = Path.of(args[1]);
             if (args[0].equals("export")) {
-                export(folder);
+                export(folder, args.length > 2 ? Set.of(LedgerFormat.values()) : Set.of());
             } else {
                 save(folder.resolve("s.lane.json"), Integer.parseInt(args[2]));
             }
         }
 
-        private static void export(Path folder) {
+        /** Every other ledger in all formats, where they are asked for. */
+        private static void export(Path folder, Set<LedgerFormat> formats) {
             for (int i = 0; ; i = 1 - i) {
                 LedgerWriter.write(
                         results(100 + i),
-                        LedgerWriter.To.plain(folder, folder.resolve("s.lane.json"), Made.here("9.9", Instant.EPOCH)),
+                        new LedgerWriter.To(
+                                folder,
+                                folder.resolve("s.lane.json"),
+                                Map.of(),
+                                Made.here("9.9", Instant.EPOCH),
+                                i == 0 ? Set.of() : formats,
+                                new StudyFigures()),
                         Work.QUIET);
                 System.out.println(i);
             }
@@ -95,7 +107,7 @@ class EndureTest {
     }
 
     /** Runs the victim, kills it some time after its first word, and gives its last. */
-    private String killed(String... args) throws Exception {
+    private String killed(int within, String... args) throws Exception {
         var command = new java.util.ArrayList<>(List.of(
                 Path.of(System.getProperty("java.home"), "bin", "java").toString(),
                 "-XX:TieredStopAtLevel=1",
@@ -117,7 +129,7 @@ class EndureTest {
                     .isTrue();
             Thread.sleep(5);
         }
-        Thread.sleep(random.nextInt(150), random.nextInt(1_000_000));
+        Thread.sleep(random.nextInt(within), random.nextInt(1_000_000));
         process.destroyForcibly().waitFor();
         // A line that was cut off was not told.
         String whole = Files.readString(told);
@@ -132,8 +144,17 @@ class EndureTest {
                 LedgerWriter.To.plain(out, out.resolve("s.lane.json"), Made.here("9.9", Instant.EPOCH)),
                 Work.QUIET);
         for (int i = 0; i < KILLS; i++) {
-            killed("export", out.toString());
+            if (i % 3 == 1) {
+                // In the middle of workbook, pages and figures, which take longer.
+                killed(2500, "export", out.toString(), "all");
+            } else {
+                killed(SOON, "export", out.toString());
+            }
             assertThat(FileSet.check(out)).as("kill %d", i).isEmpty();
+            if (Files.exists(out.resolve("ledger.md"))) {
+                assertThat(Files.readString(out.resolve("ledger.md"))).contains("study 101");
+                assertThat(Files.readString(out.resolve("ledger.csv"))).contains("101.0");
+            }
             String table = Files.readString(out.resolve("ledger.csv"));
             String trail = Files.readString(out.resolve("ledger.json"));
             String which = table.contains("101.0") ? "101.0" : "100.0";
@@ -153,7 +174,8 @@ class EndureTest {
                             "ledger.csv",
                             "ledger.json",
                             "manifest.json",
-                            "ro-crate-metadata.json");
+                            "ro-crate-metadata.json",
+                            "table-Comparison.csv");
         }
     }
 
@@ -171,7 +193,7 @@ class EndureTest {
         StudyJson.save(Study.empty("n0"), file);
         int from = 1;
         for (int i = 0; i < KILLS; i++) {
-            int last = Integer.parseInt(killed("save", folder.toString(), String.valueOf(from)));
+            int last = Integer.parseInt(killed(SOON, "save", folder.toString(), String.valueOf(from)));
             int found = number(file);
             if (Files.exists(Autosave.of(file))) {
                 found = Math.max(found, number(Autosave.of(file)));

@@ -16,6 +16,7 @@ import lane.ledger.LedgerTable.Mark;
 import lane.ledger.LedgerTable.Num;
 import lane.ledger.LedgerTables;
 import lane.study.LedgerLook;
+import lane.study.Results;
 import lane.study.Study;
 import lane.study.TableTemplate;
 import lane.study.TableTemplate.Column;
@@ -148,6 +149,24 @@ class LedgerTablesTest {
         }
         assertThat(LedgerTables.of(LedgerTest.RESULTS, LEDGER, TableTemplate.of(Content.HISTORIES)))
                 .isEmpty();
+    }
+
+    @Test
+    void numbersWithoutAKnownUnitAreToldAsTheyAre() {
+        Study unknown = LedgerTest.STUDY
+                .withUnits(l -> List.of())
+                .withQuantities(l -> List.of(new lane.quantity.Quantity("t", "moisture", "feucht", "", "")))
+                .withReadings(l -> List.of(l.get(0), l.get(1)))
+                .withChecks(l -> List.of());
+        Results results = LedgerTest.evaluated(unknown);
+        LedgerTable table = LedgerTables.of(
+                        results,
+                        Ledger.of(results),
+                        TableTemplate.of(Content.NUMBERS).in(List.of("K")))
+                .getFirst();
+        assertThat(value(table, 0, "a")).isCloseTo(300, within(1e-9));
+        assertThat(table.rows().getFirst().cells().get(table.column("unit")).text())
+                .isEqualTo("unit unknown");
     }
 
     @Test

@@ -54,7 +54,7 @@ class LedgerTest {
     private static final Mesh MESH =
             BoxMesh.of(CellShape.HEXAHEDRON, new int[] {2, 2, 2}, new double[] {1, 1, 1}, 0, 1);
 
-    private static final class Memory implements Library {
+    private static class Memory implements Library {
         @Override
         public Run run(Source.Simulation source, TimeSelector moment, Work work) {
             double[] t = new double[MESH.nodeCount()];
@@ -131,7 +131,33 @@ class LedgerTest {
                     new Check("c2", "mean", Norm.L2, Scale.ABSOLUTE, 5, "", List.of("a")),
                     new Check("c3", "none", Norm.L2, Scale.RANGE, 0.1, "", List.of("a"))));
 
-    static final Results RESULTS = new Evaluator(new Memory()).evaluate(STUDY, Work.QUIET);
+    static final Results RESULTS = evaluated(STUDY);
+
+    static Results evaluated(Study study) {
+        return new Evaluator(new Memory() {
+                    @Override
+                    public Run run(Source.Simulation source, TimeSelector moment, Work work) {
+                        Run run = super.run(source, moment, work);
+                        return study.units().isEmpty() ? unitless(run) : run;
+                    }
+                })
+                .evaluate(study, Work.QUIET);
+    }
+
+    private static Run unitless(Run run) {
+        return new Run(
+                run.mesh(),
+                run.fields().stream()
+                        .map(f -> new Field("feucht", f.at(), 1, Unit.UNKNOWN, f.values()))
+                        .toList(),
+                run.parts(),
+                List.of(),
+                List.of(),
+                List.of(),
+                0,
+                Stated.NOTHING,
+                new Object());
+    }
 
     private static final Ledger LEDGER = Ledger.of(RESULTS);
 

@@ -14,9 +14,13 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Set;
+import java.util.concurrent.atomic.AtomicInteger;
 import lane.base.Fault;
 import lane.base.LaneException;
+import lane.base.Parallel;
+import lane.base.Work;
 
 /**
  * Files that belong together, written into a folder as one: they are made beside, read back and compared, and then put in place
@@ -50,16 +54,47 @@ public final class FileSet {
      * @param name without folders
      */
     public void add(String name, AtomicFile.Body body) {
+        check(name);
+        hashes.put(name, filled(name, body));
+    }
+
+    /**
+     * Adds files, written on all cores; the set names them in the order in which they come.
+     *
+     * @throws java.util.concurrent.CancellationException when cancelled
+     */
+    public void addAll(Map<String, AtomicFile.Body> files, Work work) {
+        files.keySet().forEach(this::check);
+        List<String> names = List.copyOf(files.keySet());
+        var sums = new String[names.size()];
+        var done = new AtomicInteger();
+        Parallel.forBlocks(names.size(), 1, (block, from, to) -> {
+            work.poll();
+            String name = names.get(from);
+            work.progress("Writing " + name, (double) done.get() / names.size());
+            sums[from] = filled(name, Objects.requireNonNull(files.get(name)));
+            done.incrementAndGet();
+        });
+        for (int i = 0; i < sums.length; i++) {
+            hashes.put(names.get(i), sums[i]);
+        }
+    }
+
+    private void check(String name) {
         if (!FileNames.plain(name) || name.equals(MANIFEST) || hashes.containsKey(name)) {
             throw new LaneException("A file of a set cannot be called \"" + name + "\".");
         }
+    }
+
+    /** The SHA-256 of what was written. */
+    private String filled(String name, AtomicFile.Body body) {
         var digest = FileHash.digest();
         try {
             AtomicFile.fill(stage.resolve(name), out -> body.write(new java.security.DigestOutputStream(out, digest)));
         } catch (IOException e) {
             throw new LaneException(name + " could not be written: " + AtomicFile.reason(e), e);
         }
-        hashes.put(name, FileHash.hex(digest));
+        return FileHash.hex(digest);
     }
 
     /** Names of the files that were added. */

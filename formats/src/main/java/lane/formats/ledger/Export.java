@@ -1,6 +1,9 @@
 package lane.formats.ledger;
 
+import java.awt.Graphics2D;
 import java.util.List;
+import java.util.function.Consumer;
+import java.util.function.Supplier;
 import lane.ledger.Ledger;
 import lane.ledger.LedgerTable;
 import lane.study.Results;
@@ -46,12 +49,23 @@ public record Export(
      * @param of key of the reading or check; blank for a view
      * @param name of its files, without ending
      * @param caption made from station, quantity, time and lanes
+     * @param width and {@code height}: in points
+     * @param paint draws it into its width and height
      * @param svg the drawing; it refers to nothing outside
      * @param png the same as pixels
      * @param numbers that it shows, a line each with its head first; empty where it shows none
      */
     public record Figure(
-            Shows shows, String of, String name, String caption, byte[] svg, byte[] png, List<List<String>> numbers) {
+            Shows shows,
+            String of,
+            String name,
+            String caption,
+            double width,
+            double height,
+            Consumer<Graphics2D> paint,
+            Supplier<byte[]> svg,
+            Supplier<byte[]> png,
+            List<List<String>> numbers) {
         public Figure {
             numbers = List.copyOf(numbers);
         }

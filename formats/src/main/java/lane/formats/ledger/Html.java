@@ -108,7 +108,7 @@ final class Html {
     }
 
     private static void figure(Export.Figure f, StringBuilder out) {
-        String svg = new String(f.svg(), StandardCharsets.UTF_8);
+        String svg = new String(f.svg().get(), StandardCharsets.UTF_8);
         int at = svg.indexOf("<svg");
         // Names within one drawing must not meet those of another on the page.
         out.append("<figure id=\"")

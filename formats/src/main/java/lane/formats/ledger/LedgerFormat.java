@@ -6,6 +6,7 @@ import java.util.EnumSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Set;
+import java.util.function.Supplier;
 import java.util.stream.Collectors;
 import lane.base.LaneException;
 import lane.formats.io.AtomicFile;
@@ -31,36 +32,39 @@ public enum LedgerFormat {
     MARKDOWN("md", "ledger.md", "the tables as Markdown") {
         @Override
         void write(Into set, Export export) {
-            set.add(file(), Markdown.of(export));
+            text(set, () -> Markdown.of(export));
         }
     },
     LATEX("tex", "ledger.tex", "the tables for LaTeX, to be read in with \\input") {
         @Override
         void write(Into set, Export export) {
-            set.add(file(), Latex.of(export));
+            text(set, () -> Latex.of(export));
         }
     },
     HTML("html", "ledger.html", "one page with tables, figures and the trail of each number") {
         @Override
         void write(Into set, Export export) {
-            set.add(file(), Html.of(export));
+            text(set, () -> Html.of(export));
         }
     },
     JUNIT("junit", "checks.xml", "the checks as a test report in JUnit's XML, for build servers") {
         @Override
         void write(Into set, Export export) {
-            set.add(file(), JUnitXml.of(export));
+            text(set, () -> JUnitXml.of(export));
         }
     },
     FIGURES(
             "figures",
             "figure-NAME.svg",
-            "each reading and kept view drawn, and the trail of each as a graph, as SVG and PNG with their numbers") {
+            "each reading and kept view drawn, as SVG and PNG with their numbers, and trails as graphs, as SVG") {
         @Override
         void write(Into set, Export export) {
             for (Export.Figure f : export.figures()) {
-                set.add(f.name() + ".svg", out -> out.write(f.svg()));
-                set.add(f.name() + ".png", out -> out.write(f.png()));
+                set.add(f.name() + ".svg", out -> out.write(f.svg().get()));
+                if (f.shows() != Export.Shows.TRAIL) {
+                    // Graphs of trails can be wide, and are read as lines.
+                    set.add(f.name() + ".png", out -> out.write(f.png().get()));
+                }
                 if (!f.numbers().isEmpty()) {
                     set.add(f.name() + ".csv", CsvWriter.body(f.numbers()));
                 }
@@ -72,10 +76,11 @@ public enum LedgerFormat {
     @FunctionalInterface
     interface Into {
         void add(String name, AtomicFile.Body body);
+    }
 
-        default void add(String name, String text) {
-            add(name, out -> out.write(text.getBytes(StandardCharsets.UTF_8)));
-        }
+    /** Made when it is written, so that several formats can be made at once. */
+    final void text(Into set, Supplier<String> of) {
+        set.add(file, out -> out.write(of.get().getBytes(StandardCharsets.UTF_8)));
     }
 
     private final String word;

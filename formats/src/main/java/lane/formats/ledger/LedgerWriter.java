@@ -14,6 +14,7 @@ import java.util.Map;
 import java.util.Set;
 import lane.base.Plain;
 import lane.base.Work;
+import lane.formats.io.AtomicFile;
 import lane.formats.io.FileHash;
 import lane.formats.io.FileNames;
 import lane.formats.io.FileSet;
@@ -97,12 +98,9 @@ public final class LedgerWriter {
                 described.add(new Csvw.Of(name, curve));
             });
             set.add(Csvw.FILE, Csvw.of(export, TABLE, described));
-            int done = 0;
-            for (LedgerFormat f : to.formats) {
-                work.poll();
-                work.progress("Writing " + f.file(), 0.6 + 0.4 * done++ / to.formats.size());
-                f.write(set::add, export);
-            }
+            var more = new LinkedHashMap<String, AtomicFile.Body>();
+            to.formats.forEach(f -> f.write(more::put, export));
+            set.addAll(more, work.stretch(0.55, 1));
             set.add(RoCrate.FILE, RoCrate.of(export, set.names()));
             work.poll();
         });

@@ -36,7 +36,8 @@ public record Made(String program, String time, Map<String, String> machine, Map
         machine.put("host", host());
         machine.put("system", property("os.name") + " " + property("os.version"));
         machine.put(
-                "processor", property("os.arch") + ", " + Plain.count(Runtime.getRuntime().availableProcessors(), "core"));
+                "processor",
+                property("os.arch") + ", " + Plain.count(Runtime.getRuntime().availableProcessors(), "core"));
         machine.put("java", property("java.vendor") + " " + property("java.runtime.version"));
         return new Made(
                 "Crosscheck Lane " + version,

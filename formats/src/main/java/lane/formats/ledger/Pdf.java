@@ -3,12 +3,13 @@ package lane.formats.ledger;
 import com.openhtmltopdf.outputdevice.helper.BaseRendererBuilder.FontStyle;
 import com.openhtmltopdf.pdfboxout.PdfBoxRenderer;
 import com.openhtmltopdf.pdfboxout.PdfRendererBuilder;
+import com.openhtmltopdf.render.DefaultObjectDrawerFactory;
 import java.io.InputStream;
 import java.util.ArrayList;
-import java.util.Base64;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
@@ -30,6 +31,11 @@ final class Pdf {
 
     private static final double POINTS = 8;
 
+    /** Of figures, in millimetres. */
+    private static final int WIDE = 150;
+
+    private static final String FIGURE = "image/lane-figure";
+
     private static final String STYLE = """
             @page { size: A4 landscape; margin: 16mm 14mm 16mm 14mm;
               @bottom-right { content: counter(page) " of " counter(pages); font-family: Lane; font-size: 8pt; color: #5b676b }
@@ -42,7 +48,7 @@ final class Pdf {
             td { border-bottom: 0.3pt solid #c9cec6; padding: 0.7mm 2mm 0.7mm 0; vertical-align: top } tr { page-break-inside: avoid }
             th.n, td.n { text-align: right } .within { color: #2c6b45; font-weight: 600 } .out { color: #a83232; font-weight: 600 }
             .undecided { color: #8a5a00; font-weight: 600 } .mark { background: #fbf0d9 }
-            figure, div.figure { page-break-inside: avoid; margin: 0 0 6mm 0 } div.figure img { width: 150mm }
+            figure, div.figure { page-break-inside: avoid; margin: 0 0 6mm 0 }
             div.caption { color: #5b676b; font-size: 8pt } ul.contents { list-style: none; padding: 0 }
             ul.contents a { color: #1d2528; text-decoration: none }
             ul.contents a::after { content: leader(dotted) target-counter(attr(href), page) }
@@ -62,6 +68,7 @@ final class Pdf {
                 builder.useFastMode();
                 builder.withHtmlContent(page(export), null);
                 builder.usePDDocument(document);
+                builder.useObjectDrawerFactory(drawn(export.drawn()));
                 // Nothing on the page is fetched from anywhere.
                 builder.useUriResolver((base, uri) -> uri.startsWith("data:") || uri.startsWith("#") ? uri : null);
                 font(builder, "LaneSans-Regular.ttf", 400);
@@ -77,6 +84,21 @@ final class Pdf {
                 document.save(out);
             }
         };
+    }
+
+    /** Figures are drawn into the page as lines and not as pixels. */
+    private static DefaultObjectDrawerFactory drawn(List<Export.Figure> figures) {
+        var factory = new DefaultObjectDrawerFactory();
+        factory.registerDrawer(FIGURE, (element, x, y, width, height, device, context, dots) -> {
+            Export.Figure f = figures.get(Integer.parseInt(element.getAttribute("data")));
+            double wide = width / dots;
+            device.drawWithGraphics((float) x, (float) y, (float) wide, (float) (height / dots), g -> {
+                g.scale(wide / f.width(), wide / f.width());
+                f.paint().accept(g);
+            });
+            return null;
+        });
+        return factory;
     }
 
     private static void font(PdfRendererBuilder builder, String file, int weight) {
@@ -107,12 +129,22 @@ final class Pdf {
         }
         if (!export.drawn().isEmpty()) {
             var figures = new StringBuilder();
-            export.drawn()
-                    .forEach(f -> figures.append("<div class=\"figure\"><img alt=\"\" src=\"data:image/png;base64,")
-                            .append(Base64.getEncoder().encodeToString(f.png()))
-                            .append("\"/><div class=\"caption\">")
-                            .append(Html.text(f.caption()))
-                            .append("</div></div>\n"));
+            List<Export.Figure> all = export.drawn();
+            for (int i = 0; i < all.size(); i++) {
+                Export.Figure f = all.get(i);
+                double tall = WIDE * f.height() / f.width();
+                figures.append("<div class=\"figure\"><object type=\"")
+                        .append(FIGURE)
+                        .append("\" data=\"")
+                        .append(i)
+                        .append("\" style=\"width:")
+                        .append(WIDE)
+                        .append("mm;height:")
+                        .append(String.format(Locale.ROOT, "%.2f", tall))
+                        .append("mm\"></object><div class=\"caption\">")
+                        .append(Html.text(f.caption()))
+                        .append("</div></div>\n");
+            }
             parts.add(new Part("figures", "Figures", figures.toString()));
         }
         parts.add(new Part("inputs", "Input files", inputs(export.ledger())));

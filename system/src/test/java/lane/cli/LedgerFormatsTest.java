@@ -163,6 +163,7 @@ class LedgerFormatsTest extends TeaCase {
         JsonNode root =
                 new ObjectMapper().readTree(out.resolve("csv-metadata.json").toFile());
         assertThat(root.at("/@context/0").asText()).isEqualTo("http://www.w3.org/ns/csvw");
+        assertThat(root.get("dc:source").toString()).contains("runs/tray.vtu, SHA-256 ", "waage.csv, SHA-256 ");
         // The ledger, its two tables and the points of one curve.
         assertThat(root.get("tables")).hasSize(4);
         for (JsonNode table : root.get("tables")) {

@@ -11,8 +11,10 @@ import javafx.scene.control.ListView;
 import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
+import lane.desk.Tip;
 import lane.desk.Ui;
 import lane.ledger.Ledger;
+import lane.ledger.LedgerTable;
 import lane.picture.Ticks;
 
 /** Every number of the ledger, one a line; names give way where there is little room. */
@@ -114,7 +116,11 @@ final class LedgerList {
             Ui.fill(item, line.item());
             Ui.fill(what, line.what());
             Ui.fill(lane, line.lane());
-            value.setText(Ticks.number(line.value(), line.uncertainty()));
+            boolean typed = line.trail().typed() && !Double.isNaN(line.value());
+            String text = Ticks.number(line.value(), line.uncertainty());
+            value.setText(typed ? text + " " + LedgerTable.Mark.TYPED.sign() : text);
+            value.getStyleClass().setAll("label", "second", typed ? "ochre" : "ink");
+            Tip.on(value, typed ? LedgerTable.Mark.TYPED.meaning() : "");
             Ui.fill(unit, line.unit());
             verdict.setText(line.verdict());
             verdict.getStyleClass().setAll("label", "second", verdict(line.verdict()));

@@ -193,7 +193,13 @@ class LedgerViewTest extends Windowed {
         press("trail-on");
         see("N2  Mean salt, tally, laboratory");
         await(() -> ((ImageView) node("trail-picture")).getImage() != null);
-        look("ledger-trail-typed");
+        robot.interact(() -> session.toggleTheme());
+        await(() -> ((ImageView) node("trail-picture")).getImage() != null);
+        look("ledger-trail-typed-dark");
+        look("ledger-look", "tables");
+        look("ledger-tables-dark");
+        look("ledger-look", "trail");
+        robot.interact(() -> session.toggleTheme());
         press("trail-back");
         look("ledger-look", "pages");
         await(() -> ((ImageView) node("page-picture")).getImage() != null);

@@ -11,6 +11,8 @@ import java.nio.charset.StandardCharsets;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import lane.ledger.LedgerTable;
 
 /** What the columns of a ledger's tables mean, as W3C's vocabulary for tables has it (CSV on the Web). */
@@ -19,6 +21,9 @@ final class Csvw {
 
     private static final ObjectMapper MAPPER =
             JsonMapper.builder().enable(SerializationFeature.INDENT_OUTPUT).build();
+
+    /** At the end of a title, where all of a column is in one unit. */
+    private static final Pattern UNIT = Pattern.compile("\\[([^\\]]+)]$");
 
     private Csvw() {}
 
@@ -51,11 +56,13 @@ final class Csvw {
         context.addObject().put("@language", "en");
         root.put("dc:title", export.results().study().name());
         root.put("dc:creator", export.program());
+        ArrayNode sources = root.putArray("dc:source");
+        export.ledger().inputs().values().forEach(i -> sources.add(i.path() + ", SHA-256 " + i.sha256()));
         ArrayNode tables = root.putArray("tables");
         ObjectNode table = table(tables, ledger);
         ObjectNode schema = table.putObject("tableSchema");
         ArrayNode columns = schema.putArray("columns");
-        LEDGER.forEach(m -> column(columns, m.name, m.name, m.number, m.meaning, m.name.equals("id")));
+        LEDGER.forEach(m -> column(columns, m.name, m.name, m.name, m.number, m.meaning, m.name.equals("id")));
         schema.put("primaryKey", "id");
         for (Of other : others) {
             ObjectNode one = table(tables, other.file);
@@ -66,7 +73,7 @@ final class Csvw {
             ArrayNode of = one.putObject("tableSchema").putArray("columns");
             Set<String> taken = new HashSet<>();
             for (LedgerTable.Column c : other.table.columns()) {
-                column(of, name(c, taken), c.name(), c.number(), c.meaning(), false);
+                column(of, name(c, taken), c.name(), c.title(), c.number(), c.meaning(), false);
             }
         }
         try {
@@ -98,12 +105,22 @@ final class Csvw {
     }
 
     private static void column(
-            ArrayNode columns, String name, String title, boolean number, String meaning, boolean required) {
+            ArrayNode columns,
+            String name,
+            String head,
+            String title,
+            boolean number,
+            String meaning,
+            boolean required) {
         ObjectNode c = columns.addObject();
         c.put("name", name);
-        c.put("titles", title);
+        c.put("titles", head);
         c.put("datatype", number ? "double" : "string");
         c.put("dc:description", meaning);
+        Matcher unit = UNIT.matcher(title);
+        if (unit.find()) {
+            c.put("schema:unitText", unit.group(1));
+        }
         if (required) {
             c.put("required", true);
         }

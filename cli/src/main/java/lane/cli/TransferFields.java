@@ -94,6 +94,13 @@ final class TransferFields implements Callable<Integer> {
     boolean mean;
 
     @Option(
+            names = "--linear",
+            description =
+                    "without --conservative: what is stored in cells is linear within each by its gradient, which is exact for"
+                            + " linear fields; else constant, as stored")
+    boolean linear;
+
+    @Option(
             names = "--overlap",
             description = "what both meshes have in common, for an interpolation of more than 100000 cells, too")
     boolean overlap;
@@ -148,7 +155,7 @@ final class TransferFields implements Callable<Integer> {
         MeshTransfer.To at = this.to == null
                 ? MeshTransfer.To.AS_STORED
                 : this.to == To.nodes ? MeshTransfer.To.NODES : MeshTransfer.To.CELLS;
-        var how = new Bringing(fields, conservative, at, beyond, mean, overlap, values);
+        var how = new Bringing(fields, conservative, at, beyond, mean, overlap, values, linear);
         Work work = Progress.on(System.err);
         TimeSelector first = time != null
                 ? new TimeSelector.At(time, Double.POSITIVE_INFINITY)

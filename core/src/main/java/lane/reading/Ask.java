@@ -66,6 +66,19 @@ public interface Ask {
         return List.of();
     }
 
+    /**
+     * A field that differs from that of another run.
+     *
+     * @param quantity key
+     * @param datum key of the other run's lane
+     */
+    record Apart(String quantity, String datum) {}
+
+    /** The field whose differences its numbers measure, so that they can be shown where they are; empty for others. */
+    default Optional<Apart> apart() {
+        return Optional.empty();
+    }
+
     /** Whether its numbers are the terms of a balance and what is left of them. */
     default boolean balances() {
         return false;

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import lane.base.Fault;
 import lane.base.LaneException;
@@ -66,6 +67,11 @@ public record FieldDifferenceOf(String quantity, String datum) implements Ask {
     @Override
     public List<String> lanes() {
         return List.of(datum);
+    }
+
+    @Override
+    public Optional<Apart> apart() {
+        return Optional.of(new Apart(quantity, datum));
     }
 
     @Override

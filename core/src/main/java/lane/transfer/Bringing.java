@@ -23,6 +23,7 @@ import lane.mesh.Mesh;
  * @param common what both meshes have in common: always found for a transfer that keeps integrals; of an interpolation where it is
  *     wanted, and else where it takes no time worth a question
  * @param imposed values by the target's part, whose nodes get them afterwards
+ * @param linear of an interpolation, whether what is stored in cells is linear within each, and not constant
  */
 public record Bringing(
         List<String> fields,
@@ -31,7 +32,8 @@ public record Bringing(
         Outside outside,
         boolean mean,
         boolean common,
-        Map<String, Double> imposed) {
+        Map<String, Double> imposed,
+        boolean linear) {
     /** Below so many cells it takes no time worth a question to find what both meshes have in common. */
     private static final int FEW = 100_000;
 
@@ -54,7 +56,7 @@ public record Bringing(
         if (wanted.isEmpty()) {
             throw new LaneException("The source has no field to be transferred.");
         }
-        MeshTransfer.Result made = brought(source, target.mesh(), wanted, work);
+        MeshTransfer.Result made = plane(source, target, brought(source, target.mesh(), wanted, work));
         if (parts.isEmpty()) {
             return made;
         }
@@ -81,12 +83,27 @@ public record Bringing(
         return new MeshTransfer.Result(numbers, made.common(), made.masks(), notes);
     }
 
+    /** What is plane is integrated over its plane, whatever it stands for, and that is said. */
+    private static MeshTransfer.Result plane(Run source, Run target, MeshTransfer.Result made) {
+        if (source.mesh().dimension() != 2 && target.mesh().dimension() != 2) {
+            return made;
+        }
+        List<String> notes = new ArrayList<>(made.notes());
+        notes.add(
+                source.stated().turn() != null || target.stated().turn() != null
+                        ? "A run that stands for a turn is transferred in its plane: overlap and integrals are over areas, without the"
+                                + " weight of the radius."
+                        : "Overlap and integrals are over areas of the surface; a plane run that stands for a turn has no weight of the"
+                                + " radius in them.");
+        return new MeshTransfer.Result(made.fields(), made.common(), made.masks(), notes);
+    }
+
     private MeshTransfer.Result brought(Run source, Mesh target, List<Field> wanted, Work work) {
         Mesh mesh = source.mesh();
         boolean few = mesh.cellCount() <= FEW && target.cellCount() <= FEW;
         boolean alike = mesh.dimension() == target.dimension() && mesh.dimension() > 1;
         boolean unasked = !conservative && !common && few && alike;
-        var how = new MeshTransfer.Wanted(conservative, to, outside, mean, conservative || common || unasked);
+        var how = new MeshTransfer.Wanted(conservative, to, outside, mean, conservative || common || unasked, linear);
         try {
             return MeshTransfer.of(source, target, wanted, how, work);
         } catch (LaneException e) {
@@ -95,7 +112,7 @@ public record Bringing(
             }
             // Nobody asked for what surfaces that bend have in common.
             return MeshTransfer.of(
-                    source, target, wanted, new MeshTransfer.Wanted(false, to, outside, mean, false), work);
+                    source, target, wanted, new MeshTransfer.Wanted(false, to, outside, mean, false, linear), work);
         }
     }
 

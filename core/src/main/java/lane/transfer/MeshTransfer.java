@@ -3,11 +3,13 @@ package lane.transfer;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.concurrent.atomic.AtomicInteger;
 import lane.base.LaneException;
 import lane.base.Parallel;
 import lane.base.Plain;
 import lane.base.Work;
 import lane.field.Field;
+import lane.field.Gradient;
 import lane.field.Part;
 import lane.field.Run;
 import lane.field.Values;
@@ -44,9 +46,19 @@ public final class MeshTransfer {
      * @param outside what places outside of the source get
      * @param mean whether a cell that is covered in part takes the mean of what is covered, which does not keep the integral
      * @param common whether it is wanted what both meshes have in common even for an interpolation
+     * @param linear of an interpolation, whether what is stored in cells is taken as linear within each, by its gradient there, and
+     *     not as constant; exact for linear fields where the cells around span space, and it may reach beyond the stored values
      */
-    public record Wanted(boolean conservative, To to, Outside outside, boolean mean, boolean common) {
+    public record Wanted(boolean conservative, To to, Outside outside, boolean mean, boolean common, boolean linear) {
+        public Wanted(boolean conservative, To to, Outside outside, boolean mean, boolean common) {
+            this(conservative, to, outside, mean, common, false);
+        }
+
         public Wanted {
+            if (conservative && linear) {
+                throw new LaneException(
+                        "A transfer that keeps integrals takes cells as they are stored; leave linear out.");
+            }
             if (conservative && outside instanceof Outside.Nearest) {
                 throw new LaneException(
                         "A transfer that keeps integrals takes no nearest values; give a value for what lies"
@@ -120,10 +132,12 @@ public final class MeshTransfer {
             Field.At at = node ? Field.At.NODE : Field.At.CELL;
             masks.add(new Field(free(MASK, fields), at, 1, Unit.UNKNOWN, Values.of(mask)));
             for (Field f : some) {
-                if (f.at() == Field.At.CELL) {
+                double[] values = apply(placed, f, work);
+                if (f.at() == Field.At.CELL && wanted.linear()) {
+                    linear(source.mesh(), places, placed, f, values, notes, work);
+                } else if (f.at() == Field.At.CELL) {
                     notes.add("\"" + f.name() + "\" is taken as stored: constant in each cell of the source.");
                 }
-                double[] values = apply(placed, f, work);
                 outside(source, places, placed, f, wanted.outside(), values, work);
                 out.add(numbers(source.mesh(), target, f, at, values, new double[0], work));
             }
@@ -192,6 +206,43 @@ public final class MeshTransfer {
             }
         });
         return out;
+    }
+
+    /** Adds what a cell's gradient makes of the way from its middle; a cell whose neighbours do not span space stays constant. */
+    private static void linear(
+            Mesh source, double[] places, Placement placed, Field f, double[] values, List<String> notes, Work work) {
+        int m = f.components();
+        Values.Held held = f.values().now();
+        double[] stored = new double[source.cellCount() * m];
+        Arrays.setAll(stored, held::get);
+        double[] gradient = Gradient.inCells(source, stored, m, Gradient.OnBoundary.NONE);
+        double[] middle = centres(source);
+        var flat = new AtomicInteger();
+        Parallel.forBlocks(placed.size(), BLOCK, (block, from, to) -> {
+            work.poll();
+            for (int i = from; i < to; i++) {
+                int c = placed.cell()[i];
+                if (c < 0) {
+                    continue;
+                }
+                boolean known = true;
+                for (int d = 0; d < m; d++) {
+                    double more = 0;
+                    for (int k = 0; k < 3; k++) {
+                        more += gradient[(c * m + d) * 3 + k] * (places[3 * i + k] - middle[3 * c + k]);
+                    }
+                    known &= !Double.isNaN(more);
+                    values[i * m + d] += Double.isNaN(more) ? 0 : more;
+                }
+                if (!known) {
+                    flat.incrementAndGet();
+                }
+            }
+        });
+        notes.add("\"" + f.name() + "\" is taken as linear in each cell of the source, by its gradient there"
+                + (flat.get() == 0
+                        ? "."
+                        : "; " + Plain.count(flat.get(), "place") + " in cells without one took the stored value."));
     }
 
     private static void outside(

@@ -280,6 +280,44 @@ class MeshTransferTest {
         assertThat(Arrays.stream(mask).sum()).isEqualTo(target.nodeCount() - outside);
     }
 
+    /** Stored in cells, and taken as linear in each: exact for linear fields, to nodes and to cells; constant it is of first order. */
+    @ParameterizedTest
+    @EnumSource(
+            value = CellShape.class,
+            names = {"TETRAHEDRON", "HEXAHEDRON", "WEDGE", "PYRAMID", "POLYHEDRON"})
+    void fieldsInCellsAreExactWhereTheyAreTakenAsLinear(CellShape shape) {
+        Mesh source = box(shape, 4, 1, 1, 1);
+        Mesh target = box(CellShape.TETRAHEDRON, 5, 1, 1, 1);
+        Of linear = (x, y, z) -> 2 * x - y + 3 * z + 7;
+        double[] middle = MeshTransfer.centres(source);
+        double[] v = new double[source.cellCount()];
+        Arrays.setAll(v, c -> linear.at(middle[3 * c], middle[3 * c + 1], middle[3 * c + 2]));
+        var stored = new Field("humidity", Field.At.CELL, 1, Unit.UNKNOWN, Values.of(v));
+        for (To to : List.of(To.NODES, To.CELLS)) {
+            MeshTransfer.Result made = MeshTransfer.of(
+                    run(source, stored),
+                    target,
+                    List.of(stored),
+                    new Wanted(false, to, ABSENT, false, false, true),
+                    Work.QUIET);
+            double[] x = to == To.NODES ? target.xyz() : MeshTransfer.centres(target);
+            Numbers n = made.fields().getFirst();
+            for (int i = 0; i < n.values().length; i++) {
+                assertThat(n.values()[i]).isCloseTo(linear.at(x[3 * i], x[3 * i + 1], x[3 * i + 2]), within(1e-10));
+            }
+            assertThat(made.notes().toString()).contains("linear in each cell");
+        }
+        MeshTransfer.Result constant = MeshTransfer.of(
+                run(source, stored),
+                target,
+                List.of(stored),
+                new Wanted(false, To.NODES, ABSENT, false, false),
+                Work.QUIET);
+        assertThat(constant.notes().toString()).contains("constant in each cell");
+        assertThatThrownBy(() -> new Wanted(true, To.NODES, ABSENT, false, false, true))
+                .hasMessageContaining("leave linear out");
+    }
+
     @Test
     void whatLiesOutsideGetsWhatIsAskedFor() {
         Mesh source = box(CellShape.HEXAHEDRON, 3, 1, 1, 1);

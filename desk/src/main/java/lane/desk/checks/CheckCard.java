@@ -204,6 +204,7 @@ final class CheckCard {
                                     "muted")));
         }
         CheckCurves.of(session, check).ifPresent(box.getChildren()::add);
+        CheckMap.of(session, check, result).ifPresent(box.getChildren()::add);
         return box;
     }
 

@@ -59,6 +59,7 @@ final class TransferForm {
     private Beyond beyond = Beyond.ABSENT;
     private double number;
     private boolean mean;
+    private boolean linear;
     private final Set<String> imposedOn = new LinkedHashSet<>();
     private double imposed;
     private boolean all;
@@ -198,6 +199,13 @@ final class TransferForm {
             tick.setOnAction(e -> mean = tick.isSelected());
             rows.getChildren().add(row("", tick));
         }
+        if (!conservative && run.fields().stream().anyMatch(f -> f.at() == Field.At.CELL)) {
+            CheckBox tick = Named.check("what is stored in cells is linear in each, by its gradient (else constant)");
+            tick.setId("transfer-linear");
+            tick.setSelected(linear);
+            tick.setOnAction(e -> linear = tick.isSelected());
+            rows.getChildren().add(row("", tick));
+        }
         List<String> parts = session.results().runs().get(target.id()) instanceof Run r
                 ? r.parts().stream().map(Part::name).toList()
                 : List.of();
@@ -283,7 +291,8 @@ final class TransferForm {
                 };
         Map<String, Double> values = new LinkedHashMap<>();
         imposedOn.forEach(part -> values.put(part, imposed));
-        return new Bringing(List.copyOf(fields), conservative, to, outside, mean, false, values);
+        return new Bringing(
+                List.copyOf(fields), conservative, to, outside, mean, false, values, linear && !conservative);
     }
 
     private void ask() {

@@ -36,7 +36,8 @@ public final class IconFiles {
         ByteBuffer head = ByteBuffer.allocate(at).order(ByteOrder.LITTLE_ENDIAN);
         head.putShort((short) 0).putShort((short) 1).putShort((short) images.size());
         for (int i = 0; i < images.size(); i++) {
-            byte size = (byte) (AppIcon.SIZES[i] == 256 ? 0 : AppIcon.SIZES[i]);
+            int wide = AppIcon.SIZES.get(i);
+            byte size = (byte) (wide == 256 ? 0 : wide);
             head.put(size).put(size).put((byte) 0).put((byte) 0).putShort((short) 1).putShort((short) 32);
             head.putInt(images.get(i).length).putInt(at);
             at += images.get(i).length;

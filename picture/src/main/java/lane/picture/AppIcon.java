@@ -8,11 +8,12 @@ import java.awt.geom.CubicCurve2D;
 import java.awt.geom.Ellipse2D;
 import java.awt.geom.RoundRectangle2D;
 import java.awt.image.BufferedImage;
+import java.util.List;
 
 /** The application's icon: two curves of different make that agree in one place, which is marked. */
 public final class AppIcon {
     /** Sizes that desktops ask for. */
-    public static final int[] SIZES = {16, 24, 32, 48, 64, 128, 256};
+    public static final List<Integer> SIZES = List.of(16, 24, 32, 48, 64, 128, 256);
 
     private static final double GRID = 64;
 

@@ -1,5 +1,6 @@
 package lane.ledger;
 
+import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.stream.IntStream;
@@ -27,6 +28,52 @@ public record LedgerTable(String name, String title, String note, List<Column> c
                 .filter(i -> columns.get(i).name().equals(column))
                 .findFirst()
                 .orElse(-1);
+    }
+
+    /**
+     * This table in parts of no more columns each, where a page has no room for more: each begins with the columns of words that the
+     * table begins with, and a column stays beside its uncertainty.
+     *
+     * @param most columns; more only where words and one number need them
+     */
+    public List<LedgerTable> within(int most) {
+        if (columns.size() <= most) {
+            return List.of(this);
+        }
+        int lead = 0;
+        while (lead < columns.size() && !columns.get(lead).number()) {
+            lead++;
+        }
+        int room = Math.max(2, most - lead);
+        List<int[]> parts = new ArrayList<>();
+        for (int from = lead; from < columns.size(); ) {
+            int to = Math.min(columns.size(), from + room);
+            if (to < columns.size() && to - from > 1 && columns.get(to).title().startsWith("±")) {
+                to--;
+            }
+            parts.add(new int[] {from, to});
+            from = to;
+        }
+        List<LedgerTable> out = new ArrayList<>();
+        for (int i = 0; i < parts.size(); i++) {
+            int words = lead;
+            int[] part = parts.get(i);
+            List<Row> cut = rows.stream()
+                    .map(r -> new Row(taken(r.cells(), words, part)))
+                    .toList();
+            out.add(new LedgerTable(
+                    i == 0 ? name : name + "-" + (i + 1),
+                    title + ", part " + (i + 1) + " of " + parts.size(),
+                    note,
+                    taken(columns, lead, part),
+                    cut));
+        }
+        return out;
+    }
+
+    private static <T> List<T> taken(List<T> of, int lead, int[] part) {
+        return Stream.concat(of.subList(0, lead).stream(), of.subList(part[0], part[1]).stream())
+                .toList();
     }
 
     /** What is said beneath: the note, and what marks mean. */

@@ -152,6 +152,41 @@ class LedgerTablesTest {
     }
 
     @Test
+    void aWideTableFallsIntoPartsThatLoseNothing() {
+        LedgerTable table = one(TableTemplate.of(Content.TALLIES)
+                .with(columns(
+                        "reading",
+                        "what",
+                        "a",
+                        "theory",
+                        "theory_uncertainty",
+                        "a_difference",
+                        "a_apart",
+                        "a_relative")));
+        assertThat(table.within(8)).containsExactly(table);
+        List<LedgerTable> parts = table.within(4);
+        assertThat(parts).extracting(LedgerTable::title).first().isEqualTo("Comparison, part 1 of 4");
+        // A number stays beside its uncertainty.
+        assertThat(parts.stream().map(p -> p.columns().stream()
+                        .map(LedgerTable.Column::name)
+                        .toList()))
+                .containsExactly(
+                        List.of("reading", "what", "a"),
+                        List.of("reading", "what", "theory", "theory_uncertainty"),
+                        List.of("reading", "what", "a_difference", "a_apart"),
+                        List.of("reading", "what", "a_relative"));
+        for (LedgerTable part : parts) {
+            assertThat(part.rows()).hasSameSizeAs(table.rows());
+            for (int r = 0; r < part.rows().size(); r++) {
+                for (LedgerTable.Column c : part.columns()) {
+                    assertThat(part.rows().get(r).cells().get(part.column(c.name())))
+                            .isEqualTo(table.rows().get(r).cells().get(table.column(c.name())));
+                }
+            }
+        }
+    }
+
+    @Test
     void numbersWithoutAKnownUnitAreToldAsTheyAre() {
         Study unknown = LedgerTest.STUDY
                 .withUnits(l -> List.of())

@@ -6,12 +6,21 @@ import lane.ledger.LedgerTable;
 
 /** The tables for LaTeX, without any package. Characters that mean something there are escaped. */
 final class Latex {
+    private static final int COLUMNS = 10;
+
+    /** The last letter that every LaTeX knows in UTF-8. */
+    private static final int LATIN = 0x17F;
+
     private Latex() {}
 
     static String of(Export export) {
         var out = new StringBuilder("% " + Plain.line(export.results().study().name()) + "\n% "
                 + Plain.line(export.made().words()) + "\n");
-        for (LedgerTable table : export.tables()) {
+        // A page is so wide.
+        List<LedgerTable> all = export.tables().stream()
+                .flatMap(t -> t.within(COLUMNS).stream())
+                .toList();
+        for (LedgerTable table : all) {
             out.append("\n\\begin{table}[htbp]\n\\centering\n\\caption{")
                     .append(text(table.title() + ", " + export.results().study().name()))
                     .append("}\n\\label{tab:")
@@ -29,7 +38,12 @@ final class Latex {
                     .forEach(n -> out.append("\n\\smallskip\n").append(text(n)).append("\n"));
             out.append("\\end{table}\n");
         }
-        return out.toString();
+        // Told where it is read first.
+        boolean beyond = out.chars().anyMatch(c -> c > LATIN);
+        return beyond
+                ? "% Letters beyond Latin stand in names: typeset with XeLaTeX or LuaLaTeX and a font that has them.\n"
+                        + out
+                : out.toString();
     }
 
     private static void line(List<String> cells, StringBuilder out) {

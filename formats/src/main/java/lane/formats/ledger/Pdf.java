@@ -4,6 +4,9 @@ import com.openhtmltopdf.outputdevice.helper.BaseRendererBuilder.FontStyle;
 import com.openhtmltopdf.pdfboxout.PdfBoxRenderer;
 import com.openhtmltopdf.pdfboxout.PdfRendererBuilder;
 import com.openhtmltopdf.render.DefaultObjectDrawerFactory;
+import java.awt.Font;
+import java.awt.FontFormatException;
+import java.io.IOException;
 import java.io.InputStream;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -31,6 +34,9 @@ final class Pdf {
 
     private static final double POINTS = 8;
 
+    /** A table of more is set in parts, one beneath the other. */
+    private static final int MOST_COLUMNS = 14;
+
     /** Of figures, in millimetres. */
     private static final int WIDE = 150;
 
@@ -42,6 +48,7 @@ final class Pdf {
               @bottom-left { content: "NAME"; font-family: Lane; font-size: 8pt; color: #5b676b } }
             body { font-family: Lane; font-size: 9pt; color: #1d2528 }
             h1 { font-size: 20pt; font-weight: 600; margin: 0 0 2mm 0 } h2 { font-size: 13pt; font-weight: 600; margin: 0 0 3mm 0 }
+            h3 { font-size: 9pt; font-weight: 600; margin: 5mm 0 1mm 0 }
             section { page-break-before: always } p.by { color: #5b676b }
             table { -fs-table-paginate: paginate; border-collapse: collapse; width: 100% }
             th { text-align: left; font-weight: 600; border-bottom: 0.7pt solid #1d2528; padding: 1mm 2mm 1mm 0; vertical-align: bottom }
@@ -121,11 +128,18 @@ final class Pdf {
         List<Part> parts = new ArrayList<>();
         for (LedgerTable table : export.tables()) {
             var grid = new StringBuilder();
-            double size = POINTS * Math.min(1, (double) ROOMY / table.columns().size());
-            grid.append("<div style=\"font-size:").append(Math.max(4.5, size)).append("pt\">");
-            Html.grid(table, grid);
-            parts.add(
-                    new Part(table.name(), table.title(), grid.append("</div>").toString()));
+            List<LedgerTable> pieces = table.within(MOST_COLUMNS);
+            for (LedgerTable piece : pieces) {
+                double size =
+                        POINTS * Math.min(1, (double) ROOMY / piece.columns().size());
+                grid.append(piece == pieces.getFirst() ? "" : "<h3>" + Html.text(piece.title()) + "</h3>")
+                        .append("<div style=\"font-size:")
+                        .append(Math.max(4.5, size))
+                        .append("pt\">");
+                Html.grid(piece, grid);
+                grid.append("</div>");
+            }
+            parts.add(new Part(table.name(), table.title(), grid.toString()));
         }
         if (!export.drawn().isEmpty()) {
             var figures = new StringBuilder();
@@ -167,7 +181,9 @@ final class Pdf {
                 .append(Html.text(name))
                 .append("</h1><p class=\"by\">")
                 .append(Html.text(export.made().words()))
-                .append("</p><ul class=\"contents\">");
+                .append("</p>")
+                .append(lacks(parts) ? "<p class=\"by\">" + LACKS + "</p>" : "")
+                .append("<ul class=\"contents\">");
         parts.forEach(p -> out.append("<li><a href=\"#")
                 .append(p.id)
                 .append("\">")
@@ -182,6 +198,22 @@ final class Pdf {
                 .append(p.content)
                 .append("</section>"));
         return out.append("</body></html>").toString();
+    }
+
+    private static final String LACKS =
+            "Letters that the font of these pages does not have stand as #; the tables, the workbook and the HTML page hold them.";
+
+    /** Whether any letter is one that the font does not have. */
+    private static boolean lacks(List<Part> parts) {
+        try (InputStream in = open("LaneSans-Regular.ttf")) {
+            Font font = Font.createFont(Font.TRUETYPE_FONT, in);
+            return parts.stream()
+                    .flatMapToInt(p -> (p.title + p.content).codePoints())
+                    .distinct()
+                    .anyMatch(c -> c > ' ' && !font.canDisplay(c));
+        } catch (IOException | FontFormatException e) {
+            throw new IllegalStateException("the font is part of this program", e);
+        }
     }
 
     /** A text within quotes of a style sheet that stands in a page. */

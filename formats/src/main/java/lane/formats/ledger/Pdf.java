@@ -129,10 +129,11 @@ final class Pdf {
         for (LedgerTable table : export.tables()) {
             var grid = new StringBuilder();
             List<LedgerTable> pieces = table.within(MOST_COLUMNS);
-            for (LedgerTable piece : pieces) {
+            for (int i = 0; i < pieces.size(); i++) {
+                LedgerTable piece = pieces.get(i);
                 double size =
                         POINTS * Math.min(1, (double) ROOMY / piece.columns().size());
-                grid.append(piece == pieces.getFirst() ? "" : "<h3>" + Html.text(piece.title()) + "</h3>")
+                grid.append(i == 0 ? "" : "<h3>" + Html.text(piece.title()) + "</h3>")
                         .append("<div style=\"font-size:")
                         .append(Math.max(4.5, size))
                         .append("pt\">");

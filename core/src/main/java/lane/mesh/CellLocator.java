@@ -333,6 +333,12 @@ public final class CellLocator {
         private int nearest;
         private double miss;
         private boolean exact;
+        /** Whether the point is clear of the faces of the nearest, so that no other cell is asked. */
+        private boolean sure;
+        /** Where the last cell stands in the tree: the next point is often in a cell beside it. */
+        private int leaf = -1;
+
+        private int above;
 
         /** The cell that {@link #find} found, loaded, with its weights. */
         public Cell cell() {
@@ -362,9 +368,19 @@ public final class CellLocator {
             nearest = -1;
             miss = Double.POSITIVE_INFINITY;
             exact = false;
-            search(0, x, y, z, 0);
+            sure = false;
+            if (leaf >= 0) {
+                int over = above;
+                search(leaf, over, x, y, z, 0);
+                if (!sure) {
+                    search(over, 0, x, y, z, 0);
+                }
+            }
+            if (!sure) {
+                search(0, 0, x, y, z, 0);
+            }
             if (nearest < 0 && tolerance > 0) {
-                search(0, x, y, z, tolerance);
+                search(0, 0, x, y, z, tolerance);
             }
             if (nearest < 0 || miss > tolerance && miss > 0) {
                 last = -1;
@@ -379,9 +395,10 @@ public final class CellLocator {
 
         /** Whether the point is in the last cell and clear of its faces, so that no other cell can claim it. */
         private boolean insideDeep(double x, double y, double z) {
-            if (!cell.nearBox(x, y, z, 0) || cell.locate(x, y, z) != 0) {
-                return false;
-            }
+            return cell.nearBox(x, y, z, 0) && cell.locate(x, y, z) == 0 && clear();
+        }
+
+        private boolean clear() {
             double[] w = cell.weights();
             for (int i = 0; i < cell.size(); i++) {
                 if (w[i] < 1e-6) {
@@ -392,11 +409,11 @@ public final class CellLocator {
         }
 
         /** Walks through a node; the boxes of its children are tested here, without a call. */
-        private void search(int node, double x, double y, double z, double margin) {
-            boolean leaf = count[node] < 0;
-            float[] boxes = leaf ? cellBoxes : nodeBoxes;
+        private void search(int node, int over, double x, double y, double z, double margin) {
+            boolean last = count[node] < 0;
+            float[] boxes = last ? cellBoxes : nodeBoxes;
             int end = first[node] + Math.abs(count[node]);
-            for (int k = first[node]; k < end; k++) {
+            for (int k = first[node]; k < end && !sure; k++) {
                 int at = 6 * k;
                 if (x >= boxes[at] - margin
                         && x <= boxes[at + 1] + margin
@@ -404,10 +421,14 @@ public final class CellLocator {
                         && y <= boxes[at + 3] + margin
                         && z >= boxes[at + 4] - margin
                         && z <= boxes[at + 5] + margin) {
-                    if (leaf) {
+                    if (last) {
                         test(order[k], x, y, z, margin);
+                        if (sure) {
+                            leaf = node;
+                            above = over;
+                        }
                     } else {
-                        search(k, x, y, z, margin);
+                        search(k, node, x, y, z, margin);
                     }
                 }
             }
@@ -423,6 +444,7 @@ public final class CellLocator {
                 nearest = candidate;
                 miss = d;
                 exact = d == 0;
+                sure = exact && clear();
             }
         }
     }

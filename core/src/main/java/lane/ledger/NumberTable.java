@@ -7,7 +7,6 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
 import lane.base.Figures;
-import lane.base.LaneException;
 import lane.ledger.LedgerTable.Cell;
 import lane.ledger.LedgerTable.Column;
 import lane.ledger.LedgerTable.Less;
@@ -28,12 +27,14 @@ final class NumberTable {
     /** A number as it is told. */
     private record Told(double value, double half, double relative, String remark, Mark mark) {}
 
+    private final Results results;
     private final TableTemplate template;
     private final List<Source> lanes;
     private final @Nullable Source datum;
     private final List<Wide.Column> columns = new ArrayList<>();
 
     private NumberTable(Results results, TableTemplate template, List<Source> lanes) {
+        this.results = results;
         this.template = template;
         this.lanes = lanes;
         this.datum = LedgerTables.datum(results).filter(lanes::contains).orElse(null);
@@ -117,7 +118,7 @@ final class NumberTable {
     }
 
     private List<Cell> row(Item item, Map<String, Ledger.Line> of) {
-        Unit own = unit(item.unit);
+        Unit own = unit(item, of.keySet());
         Unit unit = template.told(own);
         Map<String, Told> told = new LinkedHashMap<>();
         of.forEach((lane, l) -> told.put(lane, told(l, own, unit)));
@@ -154,13 +155,15 @@ final class NumberTable {
         return cells;
     }
 
-    /** Of what has no unit that is known, the numbers stay as they are. */
-    private static Unit unit(String label) {
-        try {
-            return Unit.of(label);
-        } catch (LaneException e) {
-            return Unit.UNKNOWN;
-        }
+    /** With what its label does not say: whether it is of differences. Of what has none that is known, the numbers stay as they are. */
+    private Unit unit(Item item, Set<String> sources) {
+        return sources.stream()
+                .flatMap(s -> results.scalars(item.of, s).stream())
+                .filter(s -> s.what().equals(item.what))
+                .map(s -> results.shown(item.of, s.estimate().unit()))
+                .filter(u -> u.label().equals(item.unit))
+                .findFirst()
+                .orElse(Unit.UNKNOWN);
     }
 
     private static Told told(Ledger.Line l, Unit own, Unit unit) {

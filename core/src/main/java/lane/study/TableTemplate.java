@@ -146,7 +146,8 @@ public record TableTemplate(
     public Unit told(Unit own) {
         return units.stream()
                 .map(Unit::of)
-                .filter(u -> own.known() && u.comparable(own))
+                // A difference of temperatures is no point on a scale, and is never told as one.
+                .filter(u -> own.known() && u.comparable(own) && !(own.interval() && u.offset() != 0))
                 .findFirst()
                 .orElse(own);
     }

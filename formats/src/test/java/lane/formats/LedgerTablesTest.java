@@ -6,8 +6,10 @@ import static org.assertj.core.api.Assertions.within;
 
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Map;
 import lane.base.LaneException;
 import lane.formats.study.StudyJson;
 import lane.ledger.Ledger;
@@ -15,8 +17,10 @@ import lane.ledger.LedgerTable;
 import lane.ledger.LedgerTable.Mark;
 import lane.ledger.LedgerTable.Num;
 import lane.ledger.LedgerTables;
+import lane.reference.Curve;
 import lane.study.LedgerLook;
 import lane.study.Results;
+import lane.study.Source;
 import lane.study.Study;
 import lane.study.TableTemplate;
 import lane.study.TableTemplate.Column;
@@ -87,6 +91,51 @@ class LedgerTablesTest {
         // Percent of degrees Celsius has no meaning.
         LedgerTable celsius = one(TableTemplate.of(Content.TALLIES).with(columns("what", "a_apart")));
         assertThat(value(celsius, mean, "a_apart")).isNaN();
+    }
+
+    @Test
+    void aDifferenceOfTemperaturesIsNeverToldAsAPointOnAScale() {
+        Study risen = LedgerTest.STUDY
+                .withSources(l -> List.of(
+                        l.getFirst(),
+                        new Source.Reference(
+                                "theory",
+                                "theory",
+                                Source.Kind.THEORY,
+                                List.of(),
+                                Map.of(),
+                                List.of(
+                                        new Curve.HandValue("mean", 31, "degC", 0.25, ""),
+                                        new Curve.HandValue("rise", 4, "K", 0, "")))))
+                .withQuantities(l ->
+                        List.of(l.getFirst(), new lane.quantity.Quantity("rise", "rise", "T - 300 \"K\"", "K", "")))
+                .withReadings(l -> List.of(
+                        l.get(1),
+                        new lane.reading.Reading(
+                                "rise",
+                                "rise",
+                                "",
+                                new lane.reading.TallyOf(List.of("skin"), new lane.measure.Mean("rise")))))
+                .withChecks(l -> List.of(new lane.check.Check(
+                        "c", "rise", lane.check.Norm.L2, lane.check.Scale.ABSOLUTE, 1, "", List.of("a"))));
+        Results results = LedgerTest.evaluated(risen);
+        for (Content of : List.of(Content.NUMBERS, Content.CHECKS)) {
+            LedgerTable table = LedgerTables.of(
+                            results, Ledger.of(results), TableTemplate.of(of).in(List.of("degF", "degC")))
+                    .getFirst();
+            String column = of == Content.NUMBERS ? "a" : "value";
+            List<String> told = new ArrayList<>();
+            for (int r = 0; r < table.rows().size(); r++) {
+                LedgerTable.Row row = table.rows().get(r);
+                told.add(row.cells().get(table.column("reading")).text() + " "
+                        + Math.round(100 * value(table, r, column)) + " "
+                        + row.cells().get(table.column("unit")).text());
+            }
+            assertThat(told).contains("rise 500 K");
+            if (of == Content.NUMBERS) {
+                assertThat(told).contains("mean T " + Math.round(100 * (31.85 * 1.8 + 32)) + " degF");
+            }
+        }
     }
 
     @Test

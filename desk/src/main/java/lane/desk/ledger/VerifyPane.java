@@ -57,6 +57,8 @@ final class VerifyPane {
     private final List<Path> lookIn = new ArrayList<>();
     private @Nullable Path folder;
     private double tolerance;
+    /** Counts what was drawn, so that a late picture is not shown for something else. */
+    private int drawing;
 
     /** What is told in a line, with the way to where it is defined. */
     private record Line(
@@ -159,6 +161,7 @@ final class VerifyPane {
         told.getChildren().clear();
         list.getItems().clear();
         moved.setImage(null);
+        drawing++;
     }
 
     private void sealed(Seal seal) {
@@ -186,6 +189,10 @@ final class VerifyPane {
 
     /** This ledger and a later one, line by line. */
     void compare(Path later) {
+        if (work.running()) {
+            session.say("A ledger is being verified; cancel that, or wait for it.");
+            return;
+        }
         Path at = folder();
         clear("Comparing with " + FileNames.brief(later));
         work.start(w -> LedgersCompared.of(at, later, tolerance), made -> {
@@ -227,12 +234,16 @@ final class VerifyPane {
         var palette = session.palette();
         double sharp = Images.sharpness();
         int tall = (int) Math.ceil(picture.height());
+        int number = ++drawing;
         Thread.ofVirtual().start(() -> {
             Image image = Images.of(Export.image(WIDE, tall, sharp, g -> picture.paint(g, WIDE, tall, palette)));
             Platform.runLater(() -> {
-                moved.setImage(image);
-                moved.setFitWidth(WIDE);
-                moved.setFitHeight(tall);
+                // What is told by now may be another ledger.
+                if (number == drawing) {
+                    moved.setImage(image);
+                    moved.setFitWidth(WIDE);
+                    moved.setFitHeight(tall);
+                }
             });
         });
     }

@@ -199,12 +199,16 @@ class TrailTest {
     /** A study of the one entry that a path leads into: a schema looks at each by itself. */
     private static ObjectNode alone(ObjectNode root, String path) {
         String[] steps = path.split("/");
-        if (steps.length < 3 || !(root.path(steps[1]) instanceof ArrayNode all)) {
+        if (steps.length < 3) {
             return root;
         }
         ObjectNode out = root.objectNode();
         out.set("version", root.path("version"));
         out.set("name", root.path("name"));
+        if (!(root.path(steps[1]) instanceof ArrayNode all)) {
+            out.set(steps[1], root.path(steps[1]));
+            return out;
+        }
         out.putArray(steps[1]).add(all.get(Integer.parseInt(steps[2])));
         return out;
     }

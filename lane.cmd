@@ -9,7 +9,7 @@ set "MAVEN_FROM=https://repo1.maven.org/maven2/org/apache/maven/apache-maven/%MA
 set "MAVEN_SUM=bcfe4fe305c962ace56ac7b5fc7a08b87d5abd8b7e89027ab251069faebee516b0ded8961445d6d91ec1985dfe30f8153268843c89aa392733d1a3ec956c9978"
 if "%VERB%"=="" set "VERB=open"
 if "%VERB%"=="help" (
-  echo lane demo ^| open [FILE...] ^| evaluate STUDY --out DIR ^| verify DIR ^| compare BEFORE AFTER ^| seal DIR ^| report STUDY --out FILE ^| describe FILE... ^| sample FILE ^| fit TABLE ^| converge --h LIST --values LIST ^| settle TABLE ^| integrate FILE ^| transfer SOURCE TARGET ^| convert IN OUT ^| history FILE... ^| picture FILE ^| chart STUDY READING ^| completion ^| manual DIR
+  echo lane demo ^| open [FILE...] ^| evaluate STUDY --out DIR ^| attach DIR ^| verify DIR ^| compare BEFORE AFTER ^| seal DIR ^| report STUDY --out FILE ^| describe FILE... ^| sample FILE ^| fit TABLE ^| converge --h LIST --values LIST ^| settle TABLE ^| integrate FILE ^| transfer SOURCE TARGET ^| convert IN OUT ^| history FILE... ^| picture FILE ^| chart STUDY READING ^| completion ^| manual DIR
   echo lane test ^| fuzz [CASES ^| --long] ^| endure [KILLS] ^| shots ^| bench [NAME] ^| package ^| help
   exit /b 0
 )
@@ -62,6 +62,7 @@ if "%VERB%"=="demo" %RUN% lane.desk.app.Main demo "%HERE%build\demo\study" & exi
 if "%VERB%"=="shots" %RUN% -Dglass.platform=Headless -Dprism.order=sw lane.desk.app.Main shots "%HERE%build\demo\study" "%HERE%docs\screenshots" & exit /b
 if "%VERB%"=="open" %RUN% lane.desk.app.Main %* & exit /b
 if "%VERB%"=="evaluate" %RUN% lane.cli.Lane %* & exit /b
+if "%VERB%"=="attach" %RUN% lane.cli.Lane %* & exit /b
 if "%VERB%"=="verify" %RUN% lane.cli.Lane %* & exit /b
 if "%VERB%"=="compare" %RUN% lane.cli.Lane %* & exit /b
 if "%VERB%"=="seal" %RUN% lane.cli.Lane %* & exit /b

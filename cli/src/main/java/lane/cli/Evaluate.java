@@ -10,6 +10,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.Callable;
 import java.util.stream.Collectors;
@@ -22,6 +23,7 @@ import lane.formats.io.Version;
 import lane.formats.ledger.LedgerFormat;
 import lane.formats.ledger.LedgerWriter;
 import lane.formats.ledger.Made;
+import lane.formats.piece.PieceFolder;
 import lane.formats.study.StudyJson;
 import lane.reading.Reading;
 import lane.study.Evaluator;
@@ -30,6 +32,7 @@ import lane.study.Source;
 import lane.study.Study;
 import lane.study.StudyFiles;
 import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
@@ -78,27 +81,65 @@ final class Evaluate implements Callable<Integer> {
             description = "no words and no progress; the exit code says it")
     private boolean quiet;
 
+    @Option(
+            names = "--pieces",
+            paramLabel = "DIR",
+            description =
+                    "a folder of answers: what it has is taken where its files are the same, what is computed is put there")
+    private Path pieces;
+
+    @Mixin
+    private OnCluster cluster;
+
     @Spec
     private CommandSpec spec;
 
     @Override
     public Integer call() {
-        PrintWriter print = spec.commandLine().getOut();
-        Work work = quiet ? Work.QUIET : Progress.on(System.err);
         Study read = StudyJson.load(study);
+        if (cluster.asked()) {
+            if (pieces != null) {
+                throw new LaneException("On a cluster the answers are kept in " + out.resolve("spread/pieces")
+                        + "; leave --pieces out.");
+            }
+            return cluster.evaluate(spec, study, out, taken(read, runs), formats, new Told(json, quiet));
+        }
+        Work work = quiet ? Work.QUIET : Progress.on(System.err);
         Set<LedgerFormat> further =
                 LedgerFormat.of(formats.isEmpty() ? read.pictures().ledger().formats() : formats);
         Map<String, String> taken = taken(read, runs);
-        Results results = results(StudyFiles.given(read, taken), study, work.stretch(0, 0.9));
+        Path folder = Objects.requireNonNull(study.toAbsolutePath().getParent());
+        var library = new FileLibrary(folder);
+        if (pieces != null) {
+            library.keeping(new PieceFolder(pieces), lane -> Optional.empty());
+        }
+        Results results = new Evaluator(library).evaluate(StudyFiles.given(read, taken), work.stretch(0, 0.9));
+        return written(spec, results, new To(out, study, taken, further), new Told(json, quiet), work);
+    }
+
+    /** Where a ledger is written; as {@link LedgerWriter.To}. */
+    record To(Path out, Path study, Map<String, String> runs, Set<LedgerFormat> formats) {}
+
+    /** How what was done is told. */
+    record Told(boolean json, boolean quiet) {}
+
+    /** Writes the ledger and tells the verdicts. */
+    static int written(CommandSpec spec, Results results, To to, Told told, Work work) {
+        PrintWriter print = spec.commandLine().getOut();
         List<Path> files = LedgerWriter.write(
                 results,
                 new LedgerWriter.To(
-                        out, study, taken, Made.here(Version.text(), Instant.now()), further, new StudyFigures()),
+                        to.out,
+                        to.study,
+                        to.runs,
+                        Made.here(Version.text(), Instant.now()),
+                        to.formats,
+                        new StudyFigures()),
                 work.stretch(0.9, 1));
         Progress.end(work);
-        if (json) {
+        if (told.json) {
             print.println(node(results, files));
-        } else if (!quiet) {
+        } else if (!told.quiet) {
             print.print(Report.of(results));
             print.println();
             files.forEach(f -> print.println(f.toAbsolutePath().normalize()));
@@ -154,11 +195,7 @@ final class Evaluate implements Callable<Integer> {
     }
 
     static Results results(Path study, Work work) {
-        return results(StudyJson.load(study), study, work);
-    }
-
-    private static Results results(Study read, Path study, Work work) {
         Path folder = Objects.requireNonNull(study.toAbsolutePath().getParent());
-        return new Evaluator(new FileLibrary(folder)).evaluate(read, work);
+        return new Evaluator(new FileLibrary(folder)).evaluate(StudyJson.load(study), work);
     }
 }

@@ -24,6 +24,8 @@ public final class Lane {
 
     static {
         VERBS.put("evaluate", Evaluate::new);
+        VERBS.put("attach", Attach::new);
+        VERBS.put("work", MakePieces::new);
         VERBS.put("verify", Verify::new);
         VERBS.put("compare", Compare::new);
         VERBS.put("seal", SealLedger::new);

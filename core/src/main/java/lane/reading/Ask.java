@@ -1,5 +1,6 @@
 package lane.reading;
 
+import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
@@ -87,6 +88,33 @@ public interface Ask {
     /** Whether it rests on all stored times of a run, and not on the one that is looked at. */
     default boolean overTime() {
         return false;
+    }
+
+    /**
+     * What is asked at single times.
+     *
+     * @param reading that is asked at each
+     * @param times places among the stored ones
+     */
+    record AtTimes(Reading reading, int[] times) {
+        @Override
+        public boolean equals(Object other) {
+            return other instanceof AtTimes a && reading.equals(a.reading) && Arrays.equals(times, a.times);
+        }
+
+        @Override
+        public int hashCode() {
+            return 31 * reading.hashCode() + Arrays.hashCode(times);
+        }
+    }
+
+    /**
+     * What it asks at which of the stored times, where it rests on them; empty for others.
+     *
+     * @throws lane.base.LaneException where none of the times counts
+     */
+    default Optional<AtTimes> atTimes(Reading reading, List<Double> stored) {
+        return Optional.empty();
     }
 
     /** What its curve is drawn against where it goes over time, and no station says it. */

@@ -77,6 +77,11 @@ public record HistoryOf(
     }
 
     @Override
+    public Optional<AtTimes> atTimes(Reading reading, List<Double> stored) {
+        return Optional.of(each(reading, of, counted(stored, from, to, reading)));
+    }
+
+    @Override
     public Optional<CurveAxis> clock() {
         return Optional.of(axis(timeUnit));
     }
@@ -146,7 +151,7 @@ public record HistoryOf(
      * @throws LaneException when there is no answer at any
      */
     static Read over(Reading reading, Ask of, int[] kept, ReadingContext on) {
-        Reading inner = reading.in("").asking(of);
+        Reading inner = each(reading, of, kept).reading();
         List<Instant> all = new ArrayList<>();
         for (int k = 0; k < kept.length; k++) {
             on.work().poll();
@@ -162,6 +167,11 @@ public record HistoryOf(
             }
         }
         throw new LaneException(all.getLast().why());
+    }
+
+    /** What is asked at each time. */
+    static AtTimes each(Reading reading, Ask of, int[] kept) {
+        return new AtTimes(reading.in("").asking(of), kept);
     }
 
     /** How the times are counted, for people. */

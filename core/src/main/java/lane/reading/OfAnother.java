@@ -1,6 +1,7 @@
 package lane.reading;
 
 import java.util.List;
+import java.util.Optional;
 import java.util.Set;
 import lane.mesh.Axis;
 
@@ -24,6 +25,11 @@ public interface OfAnother extends Ask {
     @Override
     default boolean overTime() {
         return of().overTime();
+    }
+
+    @Override
+    default Optional<AtTimes> atTimes(Reading reading, List<Double> stored) {
+        return of().atTimes(reading, stored);
     }
 
     @Override

@@ -90,6 +90,16 @@ public record OverTimesOf(
     }
 
     @Override
+    public Optional<AtTimes> atTimes(Reading reading, List<Double> stored) {
+        return Optional.of(HistoryOf.each(reading, of, kept(stored, reading)));
+    }
+
+    private int[] kept(List<Double> times, Reading reading) {
+        int[] counted = HistoryOf.counted(times, from, to, reading);
+        return show == Show.FAMILY ? chosen(counted, most) : counted;
+    }
+
+    @Override
     public Optional<String> shows() {
         return of.shows();
     }
@@ -107,8 +117,7 @@ public record OverTimesOf(
     @Override
     public Outcome read(Reading reading, ReadingContext on) {
         List<Double> times = on.moments().times();
-        int[] counted = HistoryOf.counted(times, from, to, reading);
-        int[] kept = show == Show.FAMILY ? chosen(counted, most) : counted;
+        int[] kept = kept(times, reading);
         HistoryOf.Read made = HistoryOf.over(reading, of, kept, on);
         Profile last = made.last().curve().orElseThrow();
         Unit shown = Outcome.shown(reading.unit(), last.unit(), "Reading \"" + reading.name() + "\"");

@@ -10,6 +10,9 @@ import lane.reference.Table;
 
 /** Loads files for the evaluator. It must hand out the same object again as long as the file has not changed. */
 public interface Library extends SheetFiles {
+    /** Told which study is computed next: it says where its paths start from. */
+    default void begin(Study study) {}
+
     /**
      * A run at a moment, understood as its treatment says.
      *
@@ -55,6 +58,11 @@ public interface Library extends SheetFiles {
     /** Where what was read of a run at single times is kept for what is defined so, by value. */
     default Journal journal(Source.Simulation source, List<?> definition) {
         return Journal.NONE;
+    }
+
+    /** Where answers are kept beyond the program's end. */
+    default Answers answers() {
+        return Answers.NONE;
     }
 
     /** Told after a study was computed: what it does not use can be let go. */

@@ -1,9 +1,17 @@
 package lane.study;
 
+import java.util.Arrays;
+import java.util.BitSet;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
-import java.util.concurrent.CancellationException;
+import java.util.Objects;
+import java.util.Optional;
+import java.util.OptionalInt;
+import java.util.Set;
+import java.util.stream.IntStream;
 import lane.base.LaneException;
 import lane.base.Memo;
 import lane.base.Work;
@@ -12,6 +20,7 @@ import lane.evaluation.StationResolver;
 import lane.field.Run;
 import lane.field.TimeSelector;
 import lane.provenance.Provenance;
+import lane.reading.Ask;
 import lane.reading.Instant;
 import lane.reading.Moments;
 import lane.reading.Outcome;
@@ -36,13 +45,25 @@ final class StudyMoments implements Moments {
     /** Told before a time is read. */
     private final Runnable reading;
 
-    private @Nullable Answer last;
-    private @Nullable Kept kept;
+    /** What was read whole at the time that was open last. */
+    private final Map<Reading, Outcome> whole = new HashMap<>();
 
-    private record Kept(Reading reading, Journal journal) {}
+    private int open = -1;
+    private @Nullable Depends depends;
+    /** What is asked over the times, each with what is known of it: its name does not matter to numbers. */
+    private final Map<Ask, Row> rows = new LinkedHashMap<>();
 
-    /** What was read whole. */
-    private record Answer(int time, Reading reading, Outcome made) {}
+    /** What was answered at the times. */
+    private static final class Row {
+        final Set<Reading> asked = new LinkedHashSet<>();
+        final BitSet wanted = new BitSet();
+        final Map<Integer, Instant> known = new HashMap<>();
+        final Journal journal;
+
+        Row(Journal journal) {
+            this.journal = journal;
+        }
+    }
 
     StudyMoments(
             Study study,
@@ -58,7 +79,7 @@ final class StudyMoments implements Moments {
         this.study = study;
         this.source = source;
         this.runs = runs;
-        run = java.util.Objects.requireNonNull(runs.get(source.id()));
+        run = Objects.requireNonNull(runs.get(source.id()));
         this.library = library;
         this.places = places;
         this.memo = memo;
@@ -83,79 +104,170 @@ final class StudyMoments implements Moments {
                 : places.turned(library.passing(source, new TimeSelector.At(time, 0), work), study.axis());
     }
 
+    /** Tells that a reading is going to be asked over times, so that a time that is opened is read for all that want it. */
+    void join(Reading reading) {
+        try {
+            reading.ask().atTimes(reading, times()).ifPresent(each -> Arrays.stream(each.times())
+                    .forEach(row(each.reading()).wanted::set));
+        } catch (LaneException e) {
+            // It says so when it is read.
+        }
+    }
+
     @Override
     public Outcome answer(int i, Reading asked) {
-        Answer known = last;
-        if (known != null && known.time == i && known.reading.equals(asked)) {
-            return known.made;
+        if (open == i && whole.containsKey(asked)) {
+            return Objects.requireNonNull(whole.get(asked));
         }
-        reading.run();
-        Outcome made;
-        try {
-            if (i + 1 < times().size()) {
-                library.prepare(source, new TimeSelector.At(times().get(i + 1), 0));
+        Answers kept = library.answers();
+        if (kept == Answers.NONE) {
+            return Objects.requireNonNull(read(i, Set.of(asked)).get(asked));
+        }
+        return kept.of(source, whole(asked, i), times().get(i))
+                .map(Answered::outcome)
+                .orElseGet(() -> Objects.requireNonNull(read(i, Set.of(asked)).get(asked)));
+    }
+
+    private List<Object> whole(Reading asked, int i) {
+        return depends().definition(asked, source, times().get(i));
+    }
+
+    /** Keeps what was answered at a time whole, for whoever needs its trail. */
+    private void keep(Reading asked, int i, Outcome made) {
+        Answers kept = library.answers();
+        if (kept != Answers.NONE) {
+            kept.keep(
+                    source,
+                    whole(asked, i),
+                    new Answered(made, List.of(), times().get(i), made.trail().inputs()));
+        }
+    }
+
+    /**
+     * Reads at some of the times what of it is not known, for whoever goes over all of them later.
+     *
+     * @param block places among the stored times, ascending
+     */
+    void read(int[] block) {
+        for (Row row : List.copyOf(rows.values())) {
+            int last = -1;
+            for (int i : block) {
+                work.poll();
+                if (row.wanted.get(i) && instant(i, row).why().isBlank()) {
+                    last = i;
+                }
             }
-            Run then = at(i);
-            var others = new LinkedHashMap<>(runs);
-            others.put(source.id(), then);
-            var beyond = new StudyBeyond(study, others, library, places, memo, work);
-            made = asked.ask()
-                    .read(
-                            asked,
-                            new ReadingContext(
-                                    then,
-                                    lens.with(beyond),
-                                    places,
-                                    id -> study.station(id).orElse(null),
-                                    memo,
-                                    work,
-                                    new Provenance(then.inputs(), List.of()),
-                                    NONE,
-                                    false));
-        } catch (CancellationException e) {
-            throw e;
-        } catch (LaneException e) {
-            made = new Outcome.Absent(e);
+            for (Reading asked : last < 0 ? Set.<Reading>of() : row.asked) {
+                keep(asked, last, answer(last, asked));
+            }
         }
-        last = new Answer(i, asked, made);
-        return made;
+    }
+
+    /** What is answered at a time to some of the readings. */
+    private Map<Reading, Outcome> read(int i, Set<Reading> asked) {
+        reading.run();
+        Readout.require(library.answers(), source);
+        if (open != i) {
+            whole.clear();
+            open = i;
+        }
+        Run then;
+        try {
+            next(i).ifPresent(n -> library.prepare(source, new TimeSelector.At(times().get(n), 0)));
+            then = at(i);
+        } catch (LaneException e) {
+            asked.forEach(r -> whole.put(r, new Outcome.Absent(e)));
+            return whole;
+        }
+        var others = new LinkedHashMap<>(runs);
+        others.put(source.id(), then);
+        var beyond = new StudyBeyond(study, others, library, places, memo, work);
+        EvaluationContext now = lens.with(beyond);
+        for (Reading r : asked) {
+            work.poll();
+            Outcome made;
+            try {
+                made = r.ask()
+                        .read(
+                                r,
+                                new ReadingContext(
+                                        then,
+                                        now,
+                                        places,
+                                        id -> study.station(id).orElse(null),
+                                        memo,
+                                        work,
+                                        new Provenance(then.inputs(), List.of()),
+                                        NONE,
+                                        false));
+            } catch (LaneException e) {
+                made = new Outcome.Absent(e);
+            }
+            whole.put(r, made);
+        }
+        return whole;
+    }
+
+    /** The time that will be opened next: one that somebody wants and nobody knows. */
+    private OptionalInt next(int i) {
+        return IntStream.range(i + 1, times().size())
+                .filter(n -> rows.values().stream()
+                        .anyMatch(r -> r.wanted.get(n) && known(r, n).isEmpty()))
+                .findFirst();
+    }
+
+    private Optional<Instant> known(Row row, int i) {
+        Instant there = row.known.get(i);
+        if (there != null) {
+            return Optional.of(there);
+        }
+        Optional<Instant> before = row.journal.of(times().get(i));
+        before.ifPresent(b -> row.known.put(i, b));
+        return before;
     }
 
     @Override
-    public Instant instant(int i, Reading reading) {
-        Journal journal = journal(reading);
-        double time = times().get(i);
-        return journal.of(time).orElseGet(() -> {
-            Instant made = Instant.of(answer(i, reading));
-            journal.keep(time, made);
-            return made;
-        });
+    public Instant instant(int i, Reading asked) {
+        return instant(i, row(asked));
     }
 
-    /** Of numbers that rest on more than the run itself nothing is kept. */
-    private Journal journal(Reading reading) {
-        Kept known = kept;
-        if (known == null || !known.reading.equals(reading)) {
-            var beyond = new StudyBeyond(study, runs, library, places, memo, work);
-            Needs needs = Needs.of(study, reading, lens.with(beyond), beyond);
-            boolean alone = !needs.beyond() && needs.sheets().isEmpty();
-            known = new Kept(
-                    reading,
-                    !alone
-                            ? Journal.NONE
-                            : library.journal(
-                                    source,
-                                    List.of(
-                                            reading.ask(),
-                                            needs.stations(),
-                                            needs.quantities(),
-                                            needs.units(),
-                                            study.axis(),
-                                            source.partFiles(),
-                                            source.regions(),
-                                            source.treatment().at(null))));
-            kept = known;
+    private Instant instant(int i, Row row) {
+        Optional<Instant> known = known(row, i);
+        if (known.isPresent()) {
+            return known.get();
         }
-        return known.journal;
+        Map<Reading, Row> together = new LinkedHashMap<>();
+        for (Row other : rows.values()) {
+            if (other == row || other.wanted.get(i) && known(other, i).isEmpty()) {
+                together.put(other.asked.iterator().next(), other);
+            }
+        }
+        Map<Reading, Outcome> all = read(i, together.keySet());
+        together.forEach((r, of) -> {
+            Instant made = Instant.of(Objects.requireNonNull(all.get(r)));
+            of.known.put(i, made);
+            of.journal.keep(times().get(i), made);
+        });
+        return Objects.requireNonNull(row.known.get(i));
+    }
+
+    private Row row(Reading reading) {
+        Row there = rows.get(reading.ask());
+        if (there == null) {
+            there = new Row(library.journal(source, depends().definition(reading, source)));
+            rows.put(reading.ask(), there);
+        }
+        there.asked.add(reading);
+        return there;
+    }
+
+    private Depends depends() {
+        Depends there = depends;
+        if (there == null) {
+            var beyond = new StudyBeyond(study, runs, library, places, memo, work);
+            there = new Depends(study, beyond, lens.with(beyond), memo);
+            depends = there;
+        }
+        return there;
     }
 }

@@ -26,6 +26,16 @@ public final class Dimension {
         return new Dimension(e);
     }
 
+    /** One by its exponents as {@link #sixtieths} tells them. */
+    public static Dimension of(int[] sixtieths) {
+        return sixtieths.length == 0 ? UNKNOWN : new Dimension(Arrays.copyOf(sixtieths, 7));
+    }
+
+    /** The exponents in sixtieths, in the order metre, kilogram, second, ampere, kelvin, mole, candela; none where unknown. */
+    public int[] sixtieths() {
+        return sixtieths.clone();
+    }
+
     public Dimension times(Dimension other) {
         return combine(other, 1);
     }

@@ -16,7 +16,7 @@ import lane.formats.study.StudyJson;
 public final class DemoFiles {
     private static final long SEED = 20260117;
     /** What the demo is as this program makes it; a folder with this in its name is never written over by a later one. */
-    public static final int VERSION = 11;
+    public static final int VERSION = 12;
 
     private static final String STAMP = "demo files, version " + VERSION;
 
@@ -67,7 +67,9 @@ public final class DemoFiles {
             throw new LaneException("The demo cannot be written to " + folder + ": " + e.getMessage() + ".", e);
         }
         scale.sizes().parallelStream().forEach(s -> solve(s).write(folder, s.name()));
-        new JacketPlane(solver(scale.plane())).write(folder, "jacket-axi");
+        var plane = solver(scale.plane());
+        new JacketPlane(plane).write(folder, "jacket-axi");
+        SpinUpFiles.write(folder, plane);
         var truth = solver(scale.truth());
         cone(folder.resolve("swirl-cone.stl"));
         rake(folder.resolve("rake.csv"), truth);

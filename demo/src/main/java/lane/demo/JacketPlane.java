@@ -28,6 +28,22 @@ final class JacketPlane {
 
     /** Writes {@code NAME.vtu} and its parts {@code NAME-parts/PART.vtp}. */
     void write(Path folder, String name) {
+        grid(folder.resolve(name + ".vtu"));
+        Path parts = folder.resolve(name + "-parts");
+        rim(parts.resolve("inlet.vtp"), nr, j -> new double[] {flow.z[0], flow.r[j]}, null);
+        rim(parts.resolve("outlet.vtp"), nr, j -> new double[] {flow.z[nz], flow.r[j]}, null);
+        wall(parts.resolve("rotor.vtp"), true);
+        wall(parts.resolve("shell.vtp"), false);
+    }
+
+    /** Writes one of the walls with its shear. */
+    void wall(Path file, boolean rotor) {
+        int j = rotor ? 0 : nr;
+        rim(file, nz, i -> new double[] {flow.z[i], flow.r[j]}, i -> shear(i, rotor));
+    }
+
+    /** Writes the plane with its fields. */
+    void grid(Path file) {
         int n = (nz + 1) * (nr + 1);
         double[] xyz = new double[3 * n];
         float[] velocity = new float[3 * n];
@@ -53,18 +69,13 @@ final class JacketPlane {
             }
         }
         VtkXmlWriter.writeGrid(
-                folder.resolve(name + ".vtu"),
+                file,
                 Mesh.uniform(xyz, CellShape.QUAD, nodes),
                 List.of(
                         new Field("velocity", Field.At.NODE, 3, Unit.of("m/s"), new Values.Floats(velocity)),
                         new Field("pressure", Field.At.NODE, 1, Unit.of("Pa"), new Values.Floats(pressure)),
                         new Field("temperature", Field.At.NODE, 1, Unit.of("K"), new Values.Floats(temperature))),
                 VtkXmlWriter.Options.UNPACKED);
-        Path parts = folder.resolve(name + "-parts");
-        rim(parts.resolve("inlet.vtp"), nr, j -> new double[] {flow.z[0], flow.r[j]}, null);
-        rim(parts.resolve("outlet.vtp"), nr, j -> new double[] {flow.z[nz], flow.r[j]}, null);
-        rim(parts.resolve("rotor.vtp"), nz, i -> new double[] {flow.z[i], flow.r[0]}, i -> shear(i, true));
-        rim(parts.resolve("shell.vtp"), nz, i -> new double[] {flow.z[i], flow.r[nr]}, i -> shear(i, false));
     }
 
     private double[] shear(int i, boolean rotor) {

@@ -19,6 +19,20 @@ final class JacketSolver {
     final double[][] temperature;
     final double[][] pressure;
 
+    /** The same flow with another swirl, and the pressure that it makes. */
+    JacketSolver with(double[][] other) {
+        return new JacketSolver(this, other);
+    }
+
+    private JacketSolver(JacketSolver of, double[][] swirl) {
+        r = of.r;
+        z = of.z;
+        axial = of.axial;
+        temperature = of.temperature;
+        this.swirl = swirl;
+        pressure = pressure();
+    }
+
     JacketSolver(int radial, int along) {
         r = new double[radial + 1];
         z = new double[along + 1];
@@ -62,32 +76,42 @@ final class JacketSolver {
     }
 
     private double[][] swirl() {
-        int n = r.length - 1;
-        double[][] f = new double[z.length][];
-        f[0] = new double[n + 1];
+        double[][] f = new double[z.length][r.length];
         f[0][0] = Jacket.OMEGA * Jacket.RI;
         for (int i = 1; i < z.length; i++) {
-            double[] step = step(i);
-            double[] low = new double[n + 1];
-            double[] mid = new double[n + 1];
-            double[] up = new double[n + 1];
-            double[] rhs = new double[n + 1];
-            mid[0] = 1;
-            rhs[0] = Jacket.OMEGA * Jacket.RI;
-            mid[n] = 1;
-            for (int j = 1; j < n; j++) {
-                // r^2 times the equation: flux of angular momentum is mu r^3 d(f/r)/dr.
-                double inner = Jacket.MU * cube(half(j - 1)) / dr();
-                double outer = Jacket.MU * cube(half(j)) / dr();
-                double carry = Jacket.RHO * axial[j] * r[j] * r[j] * dr();
-                low[j] = -inner / r[j - 1];
-                up[j] = -outer / r[j + 1];
-                mid[j] = (inner + outer) / r[j] + carry * step[0];
-                rhs[j] = -carry * (step[1] * f[i - 1][j] + (i > 1 ? step[2] * f[i - 2][j] : 0));
-            }
-            f[i] = solve(low, mid, up, rhs);
+            f[i] = swirlAt(i, f, Double.POSITIVE_INFINITY);
         }
         return f;
+    }
+
+    /**
+     * The swirl at node i of the axis, from that before it along the axis.
+     *
+     * @param f by node of the axis: up to i - 1 as it is now, at i as it was a step of time before
+     * @param dt the step of time, implicit of first order; infinite for the steady flow
+     */
+    double[] swirlAt(int i, double[][] f, double dt) {
+        int n = r.length - 1;
+        double[] step = step(i);
+        double[] low = new double[n + 1];
+        double[] mid = new double[n + 1];
+        double[] up = new double[n + 1];
+        double[] rhs = new double[n + 1];
+        mid[0] = 1;
+        rhs[0] = Jacket.OMEGA * Jacket.RI;
+        mid[n] = 1;
+        for (int j = 1; j < n; j++) {
+            // r^2 times the equation: flux of angular momentum is mu r^3 d(f/r)/dr.
+            double inner = Jacket.MU * cube(half(j - 1)) / dr();
+            double outer = Jacket.MU * cube(half(j)) / dr();
+            double carry = Jacket.RHO * axial[j] * r[j] * r[j] * dr();
+            double kept = Jacket.RHO * r[j] * r[j] * dr() / dt;
+            low[j] = -inner / r[j - 1];
+            up[j] = -outer / r[j + 1];
+            mid[j] = (inner + outer) / r[j] + carry * step[0] + kept;
+            rhs[j] = -carry * (step[1] * f[i - 1][j] + (i > 1 ? step[2] * f[i - 2][j] : 0)) + kept * f[i][j];
+        }
+        return solve(low, mid, up, rhs);
     }
 
     private double[][] temperature() {

@@ -166,6 +166,18 @@ public final class Ui {
         box.getItems().setAll(items);
         box.setValue(value);
         box.setCellFactory(v -> cell(word));
+        // Of a value that is not among the items the box asks the converter and not the cell.
+        box.setConverter(new javafx.util.StringConverter<>() {
+            @Override
+            public String toString(T item) {
+                return item == null ? "" : word.apply(item);
+            }
+
+            @Override
+            public T fromString(String text) {
+                throw new UnsupportedOperationException("nothing is typed here");
+            }
+        });
         box.setButtonCell(cell(word));
         box.setOnAction(e -> {
             if (box.getValue() != null && !box.getValue().equals(value)) {

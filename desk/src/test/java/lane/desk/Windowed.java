@@ -77,8 +77,26 @@ public abstract class Windowed {
         events();
     }
 
+    /** What a call on the toolkit's thread looks for is not in the window yet; that thread cannot wait for it. */
+    private static final class NotYet extends RuntimeException {
+        NotYet(String id) {
+            super("there is no #" + id + " in the window");
+        }
+    }
+
+    /** Calls on the toolkit's thread; again, if what it looks for with {@link #node} is not there yet. */
     protected static <T> T onFx(Callable<T> call) throws Exception {
-        return WaitForAsyncUtils.asyncFx(call).get(GUARD, TimeUnit.SECONDS);
+        long end = System.nanoTime() + TimeUnit.SECONDS.toNanos(GUARD);
+        while (true) {
+            try {
+                return WaitForAsyncUtils.asyncFx(call).get(GUARD, TimeUnit.SECONDS);
+            } catch (ExecutionException e) {
+                if (!(e.getCause() instanceof NotYet) || Platform.isFxApplicationThread() || System.nanoTime() > end) {
+                    throw e;
+                }
+                Thread.sleep(20);
+            }
+        }
     }
 
     /** As onFx, and at once where this is the thread already; what is thrown is thrown as it is. */
@@ -113,6 +131,9 @@ public abstract class Windowed {
      * window may build a sheet anew at any time.
      */
     private <T extends Node, R> R with(String id, Function<T, R> use) {
+        if (Platform.isFxApplicationThread()) {
+            return use.apply(robot.lookup("#" + id).<T>tryQuery().orElseThrow(() -> new NotYet(id)));
+        }
         var made = new AtomicReference<@Nullable R>();
         try {
             WaitForAsyncUtils.waitFor(

@@ -17,13 +17,19 @@ import lane.field.Run;
 import lane.field.TimeSelector;
 import lane.formats.io.FaultLog;
 import lane.formats.io.FileHash;
+import lane.formats.io.FileNames;
 import lane.formats.io.FileStamp;
+import lane.formats.piece.InputFiles;
+import lane.formats.piece.PieceAnswers;
+import lane.formats.piece.PieceFolder;
 import lane.formats.table.TableReader;
 import lane.provenance.Provenance;
 import lane.reference.Recipe;
 import lane.reference.Table;
+import lane.study.Answers;
 import lane.study.Journal;
 import lane.study.Library;
+import lane.study.Root;
 import lane.study.Source;
 import lane.study.Study;
 import org.jspecify.annotations.Nullable;
@@ -32,7 +38,7 @@ import org.jspecify.annotations.Nullable;
  * Loads the files of a study, relative to its folder, and keeps what it loaded. A run stays as it was read, also when its
  * files change, until it is reloaded; a table is read again when its file changes, so that a growing log is followed.
  */
-public final class FileLibrary implements Library {
+public final class FileLibrary implements Library, InputFiles {
     private volatile Path folder;
     private final Map<Object, FutureTask<Object>> kept = new ConcurrentHashMap<>();
     private final java.util.concurrent.atomic.AtomicInteger known = new java.util.concurrent.atomic.AtomicInteger();
@@ -52,6 +58,7 @@ public final class FileLibrary implements Library {
 
     /** Keys of sources whose files are no longer as they were read. */
     public Set<String> changed(Study study) {
+        begin(study);
         var out = new LinkedHashSet<String>();
         for (Source source : study.sources()) {
             try {
@@ -77,6 +84,7 @@ public final class FileLibrary implements Library {
 
     /** How the files of a study's references stand now, to be compared with how they stood when it was computed. */
     public Object tables(Study study) {
+        begin(study);
         var out = new java.util.HashMap<String, Object>();
         for (Source source : study.sources()) {
             if (source instanceof Source.Reference r) {
@@ -94,6 +102,7 @@ public final class FileLibrary implements Library {
 
     /** Forgets runs, so that they are read again when they are next asked for. */
     public void reload(Study study, Set<String> sources) {
+        begin(study);
         for (Source source : study.sources()) {
             if (sources.contains(source.id()) && source instanceof Source.Simulation s) {
                 recording(s).reload();
@@ -133,6 +142,38 @@ public final class FileLibrary implements Library {
         kept.clear();
     }
 
+    /** Where the paths of the study start from that begin with a name. */
+    private volatile Map<Root, Path> roots = Map.of();
+
+    /** Whether this machine is one of the cluster's. */
+    private static final boolean ON_CLUSTER = "cluster".equals(System.getenv("LANE_PLACE"));
+
+    @Override
+    public void begin(Study study) {
+        var now = new java.util.LinkedHashMap<Root, Path>();
+        study.settings().roots().forEach(r -> now.put(r, place(r)));
+        if (!now.equals(roots)) {
+            roots = now;
+            // The same paths may lead elsewhere now.
+            recordings.clear();
+            kept.clear();
+        }
+        if (remembers && pieces == null && !study.settings().pieces().isBlank()) {
+            keeping(new PieceFolder(resolve(study.settings().pieces())), lane -> java.util.Optional.empty());
+        }
+    }
+
+    private Path place(Root root, String rest) {
+        return java.util.Objects.requireNonNull(roots.get(root)).resolve(rest);
+    }
+
+    /** Where a root is for this machine; where only the other place is there, as on a login node of the cluster, that. */
+    private Path place(Root root) {
+        Path wanted = folder.resolve(root.place(ON_CLUSTER)).normalize();
+        Path other = folder.resolve(root.place(!ON_CLUSTER)).normalize();
+        return !java.nio.file.Files.isDirectory(wanted) && java.nio.file.Files.isDirectory(other) ? other : wanted;
+    }
+
     /** Where a path of the study points to. */
     public Path resolve(String path) {
         Path moved = elsewhere.get(path);
@@ -140,7 +181,10 @@ public final class FileLibrary implements Library {
             return moved;
         }
         try {
-            return folder.resolve(path).normalize();
+            return Root.of(roots.keySet(), path)
+                    .map(r -> place(r, path.substring(r.begin().length())))
+                    .orElseGet(() -> folder.resolve(path))
+                    .normalize();
         } catch (java.nio.file.InvalidPathException e) {
             throw new LaneException("\"" + path + "\" is no path on this machine; correct it in the study.", e);
         }
@@ -154,12 +198,26 @@ public final class FileLibrary implements Library {
                 return e.getKey();
             }
         }
-        return (there.startsWith(folder) ? folder.relativize(there) : there)
+        return rooted(there).orElseGet(() -> (there.startsWith(folder) ? folder.relativize(there) : there)
                 .toString()
-                .replace('\\', '/');
+                .replace('\\', '/'));
+    }
+
+    /** How a study that stands here names a file: from a root where it lies in one, else from the study's folder. */
+    public String named(Path file) {
+        return rooted(file.toAbsolutePath().normalize()).orElseGet(() -> FileNames.relative(folder, file));
+    }
+
+    private java.util.Optional<String> rooted(Path there) {
+        return roots.entrySet().stream()
+                .filter(e -> there.startsWith(e.getValue()))
+                .findFirst()
+                .map(e -> e.getKey().begin()
+                        + e.getValue().relativize(there).toString().replace('\\', '/'));
     }
 
     /** When a file was changed last and how long it is, by which one that stays as it is is known. */
+    @Override
     public FileStamp stamp(String path) {
         return FileStamp.of(resolve(path));
     }
@@ -202,6 +260,7 @@ public final class FileLibrary implements Library {
 
     /** Begins to load all runs of a study, each on a thread of its own; what fails is told when the study asks for it. */
     public void prepare(Study study) {
+        begin(study);
         for (Source source : study.sources()) {
             if (source instanceof Source.Simulation s) {
                 try {
@@ -279,7 +338,52 @@ public final class FileLibrary implements Library {
 
     @Override
     public Journal journal(Source.Simulation source, List<?> definition) {
-        return remembers ? StepJournal.of(this, resolve(source.file()), definition) : Journal.NONE;
+        if (!remembers) {
+            return Journal.NONE;
+        }
+        Journal own = StepJournal.of(this, resolve(source.file()), definition);
+        return pieces == null ? own : pieces.journal(source, definition, own);
+    }
+
+    /** Answers that a folder keeps; null for none. */
+    private volatile @Nullable PieceAnswers pieces;
+
+    /**
+     * Takes answers from a folder, and puts what is made there.
+     *
+     * @param awaited why what is missing of a lane is not computed here; empty where it is
+     */
+    public PieceAnswers keeping(
+            PieceFolder folder, java.util.function.Function<Source.Simulation, java.util.Optional<String>> awaited) {
+        var kept = new PieceAnswers(this, folder, awaited);
+        pieces = kept;
+        return kept;
+    }
+
+    /** Takes no more answers from a folder: what is missing is computed here. */
+    public void alone() {
+        pieces = null;
+    }
+
+    /** The study's folder. */
+    public Path folder() {
+        return folder;
+    }
+
+    @Override
+    public Answers answers() {
+        Answers kept = pieces;
+        return kept == null ? Answers.NONE : kept;
+    }
+
+    @Override
+    public FileStamp read(String path) {
+        return hashed(path).orElseGet(() -> stamp(path));
+    }
+
+    @Override
+    public String content(String path) {
+        return input(resolve(path), path, Work.QUIET).sha256();
     }
 
     /** How many single times were known from before and not read again. */
@@ -287,7 +391,8 @@ public final class FileLibrary implements Library {
         return known.get();
     }
 
-    void oneKnown() {
+    @Override
+    public void oneKnown() {
         known.incrementAndGet();
     }
 

@@ -14,10 +14,9 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Stream;
 import lane.base.LaneException;
-import lane.formats.io.FileHash;
 import lane.formats.io.FileStamp;
 import lane.formats.io.UserFolders;
-import lane.formats.study.StudyJson;
+import lane.formats.piece.PieceFolder;
 import lane.provenance.Provenance;
 import lane.reading.Instant;
 import lane.study.Journal;
@@ -61,31 +60,10 @@ final class StepJournal implements Journal {
      * @param definition what all is the same for, by value; a part that is no definition of a study keeps nothing
      */
     static Journal of(FileLibrary library, Path run, List<?> definition) {
-        var text = new StringBuilder(run.toString()).append('\n').append(PROGRAM);
-        for (Object part : definition) {
-            Optional<String> told = StudyJson.part(part);
-            if (told.isEmpty()) {
-                return NONE;
-            }
-            text.append('\n').append(told.get());
-        }
-        String name = FileHash.ofText(text.toString()).substring(0, 40);
-        return new StepJournal(library, UserFolders.state().resolve("steps").resolve(name + ".jsonl"));
-    }
-
-    /** How the program looks: another one may find other numbers. Found once. */
-    private static final String PROGRAM = code(StepJournal.class) + code(Instant.class);
-
-    private static String code(Class<?> of) {
-        try (Stream<Path> all = Files.walk(
-                Path.of(of.getProtectionDomain().getCodeSource().getLocation().toURI()))) {
-            return all.filter(Files::isRegularFile)
-                    .map(p -> FileStamp.of(p).size() + " " + FileStamp.of(p).changed())
-                    .collect(java.util.stream.Collectors.joining(","));
-        } catch (java.net.URISyntaxException | IOException | RuntimeException e) {
-            // What cannot be told apart from another program keeps nothing beyond this run of it.
-            return String.valueOf(System.nanoTime());
-        }
+        return PieceFolder.key(run.toString(), definition)
+                .<Journal>map(name -> new StepJournal(
+                        library, UserFolders.state().resolve("steps").resolve(name + ".jsonl")))
+                .orElse(NONE);
     }
 
     @Override

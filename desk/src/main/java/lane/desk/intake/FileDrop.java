@@ -212,7 +212,6 @@ public final class FileDrop {
 
     /** Relative to the study where both stand on one drive, with forward slashes. */
     private static String path(Session session, Path file) {
-        return FileNames.relative(
-                Objects.requireNonNull(session.file().toAbsolutePath().getParent()), file);
+        return session.library().named(file);
     }
 }

@@ -31,7 +31,6 @@ import lane.field.Run;
 import lane.field.TimeSelector;
 import lane.field.Treatment;
 import lane.formats.Transferred;
-import lane.formats.io.FileNames;
 import lane.study.Source;
 import lane.study.Study;
 import lane.transfer.Bringing;
@@ -380,8 +379,7 @@ final class TransferForm {
                 its.parts());
         List<String> ids = session.study().sources().stream().map(Source::id).toList();
         String id = Study.freshId(name(), ids);
-        String path = FileNames.relative(
-                Objects.requireNonNull(session.file().toAbsolutePath().getParent()), file);
+        String path = session.library().named(file);
         session.edit(
                 "Transferred run",
                 s -> s.withSources(l -> {

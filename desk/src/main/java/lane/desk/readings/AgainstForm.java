@@ -7,7 +7,6 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
-import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.Supplier;
@@ -239,8 +238,7 @@ final class AgainstForm {
 
     /** Adds a table as a source that answers the reading by its columns that fit best; without any it waits at Intake. */
     void file(Reading reading, Path file) {
-        String path = FileNames.relative(
-                Objects.requireNonNull(session.file().toAbsolutePath().getParent()), file);
+        String path = session.library().named(file);
         Optional<Source.Reference> there = session.study().sources().stream()
                 .filter(Source.Reference.class::isInstance)
                 .map(Source.Reference.class::cast)

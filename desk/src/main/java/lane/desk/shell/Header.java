@@ -14,10 +14,14 @@ import javafx.scene.shape.Line;
 import lane.check.Verdict;
 import lane.desk.BuiltFrom;
 import lane.desk.Marks;
+import lane.desk.Named;
 import lane.desk.Session;
 import lane.desk.Tip;
 import lane.desk.Ui;
 import lane.desk.View;
+import lane.desk.cluster.ClusterForm;
+import lane.desk.cluster.ClusterRun;
+import lane.desk.cluster.PlacesForm;
 import lane.study.Study;
 import org.jspecify.annotations.Nullable;
 import org.kordamp.ikonli.feather.Feather;
@@ -30,6 +34,8 @@ public final class Header implements View {
 
     private final Session session;
     private final Runnable search;
+    private final ClusterRun cluster;
+    private final ClusterForm form;
     private final Pane pane = new Pane();
     private final HBox left = Ui.row(12);
     private final HBox right = Ui.row(4);
@@ -42,6 +48,8 @@ public final class Header implements View {
     public Header(Session session, Runnable search) {
         this.session = session;
         this.search = search;
+        cluster = new ClusterRun(session, () -> news());
+        form = new ClusterForm(session, cluster);
         pane.getStyleClass().add("header");
         pane.setMinHeight(44);
         pane.setPrefHeight(44);
@@ -93,6 +101,8 @@ public final class Header implements View {
                 Math.round(100 * session.progress()),
                 session.history().undoes(),
                 session.history().redoes(),
+                cluster.waiting(),
+                cluster.text(),
                 dark)) {
             tools();
         }
@@ -131,7 +141,39 @@ public final class Header implements View {
         Button theme = Ui.iconButton(
                 session.palette().dark() ? Feather.SUN : Feather.MOON, "Light or dark", session::toggleTheme);
         theme.setId("theme");
-        right.getChildren().addAll(undo, redo, theme);
+        right.getChildren().addAll(undo, redo, computing(), theme);
+    }
+
+    /** Where the study is computed, and where its files are. */
+    private Node computing() {
+        var menu = Named.menuButton("", Ui.icon(Feather.SERVER));
+        menu.setId("computing");
+        menu.getStyleClass().addAll("icon-button", "no-arrow");
+        if (cluster.waiting()) {
+            menu.getStyleClass().add("teal");
+        }
+        menu.setAccessibleText("Where it is computed");
+        Tip.on(
+                menu,
+                cluster.waiting()
+                        ? "On the cluster: " + cluster.text()
+                        : "Where it is computed, and where its files are");
+        var again = Named.item("Compute here");
+        again.setOnAction(e -> cluster.here());
+        var far = Named.item("On a cluster…");
+        far.setId("computing-cluster");
+        far.setOnAction(e -> form.show(pane));
+        var places = Named.item("Places of files…");
+        places.setId("computing-places");
+        places.setOnAction(e -> new PlacesForm(session).show(menu));
+        menu.getItems().addAll(again, far, places);
+        return menu;
+    }
+
+    /** There is news of the cluster. */
+    private void news() {
+        form.refresh();
+        refresh();
     }
 
     /** The header of a window without a study: its route leads nowhere yet. */

@@ -2,14 +2,12 @@ package lane.desk.stations;
 
 import java.nio.file.Path;
 import java.util.List;
-import java.util.Objects;
 import javafx.stage.FileChooser;
 import javafx.stage.Window;
 import lane.desk.Chosen;
 import lane.desk.FirstShapes;
 import lane.desk.Session;
 import lane.field.Run;
-import lane.formats.io.FileNames;
 import lane.mesh.Point;
 import lane.quantity.Quantity;
 import lane.station.Enclosing;
@@ -173,8 +171,7 @@ public final class NewStation {
 
     /** Adds a sheet from a file; STL and OBJ say no unit, millimetres are taken until another is stated. */
     public static void sheet(Session session, Path file) {
-        String path = FileNames.relative(
-                Objects.requireNonNull(session.file().toAbsolutePath().getParent()), file);
+        String path = session.library().named(file);
         String stem = file.getFileName().toString().replaceAll("\\.[^.]*$", "");
         add(session, stem, stem, new Sheet(path, "mm", null, null, false));
     }

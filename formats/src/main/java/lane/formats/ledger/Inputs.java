@@ -12,6 +12,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.function.Function;
 import lane.base.LaneException;
 import lane.base.Work;
 import lane.formats.io.FileHash;
@@ -33,10 +34,10 @@ public record Inputs(List<String> same, List<String> changed, Map<String, Path> 
     private static final int DEEP = 12;
 
     /**
-     * @param folder that relative paths start from
+     * @param place where a path of the study points to
      * @param lookIn folders that are searched, with all in them, for what is missing
      */
-    static Inputs of(Ledger ledger, Path folder, List<Path> lookIn, Work work) {
+    static Inputs of(Ledger ledger, Function<String, Path> place, List<Path> lookIn, Work work) {
         Map<String, Input> all = ledger.inputs();
         List<String> same = new ArrayList<>();
         List<String> changed = new ArrayList<>();
@@ -45,8 +46,15 @@ public record Inputs(List<String> same, List<String> changed, Map<String, Path> 
         for (Input input : all.values()) {
             work.progress("Looking at " + input.path(), (double) n++ / all.size());
             work.poll();
+            Path file;
             try {
-                Path file = folder.resolve(input.path());
+                file = place.apply(input.path());
+            } catch (LaneException e) {
+                // No path of this machine.
+                lost.add(input);
+                continue;
+            }
+            try {
                 if (!Files.isRegularFile(file)) {
                     lost.add(input);
                 } else if (Files.size(file) == input.bytes()
@@ -55,8 +63,6 @@ public record Inputs(List<String> same, List<String> changed, Map<String, Path> 
                 } else {
                     changed.add(input.path());
                 }
-            } catch (java.nio.file.InvalidPathException e) {
-                lost.add(input);
             } catch (IOException | LaneException e) {
                 changed.add(input.path());
             }

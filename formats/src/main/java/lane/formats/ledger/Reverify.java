@@ -88,7 +88,9 @@ public record Reverify(
         if (beside != null) {
             lookIn.add(beside);
         }
-        Inputs inputs = Inputs.of(written.ledger(), root, List.copyOf(lookIn), work.stretch(0, 0.2));
+        var places = new FileLibrary(root);
+        places.begin(now);
+        Inputs inputs = Inputs.of(written.ledger(), places::resolve, List.copyOf(lookIn), work.stretch(0, 0.2));
         var library = FileLibrary.anew(root, inputs.elsewhere(patterns(now)));
         Results results = new Evaluator(library).evaluate(now, work.stretch(0.2, 1));
         Ledger computed = Ledger.of(results);

@@ -144,7 +144,7 @@ public class ScaleBench {
             var data = DatasetReader.open(p, TimeSelector.LAST, Opening.WHOLE, Work.QUIET);
             sum += data.mesh().cellCount();
             for (Field f : data.fields()) {
-                sum += f.values().at(0);
+                sum += f.values().now().get(0);
             }
         }
         return sum;

@@ -22,6 +22,10 @@ final class TaskScript {
         ManagementFactory.getRuntimeMXBean().getInputArguments().stream()
                 .filter(a -> a.startsWith("-XX:AOTCache="))
                 .forEach(command::add);
+        command.add("-XX:TieredStopAtLevel=4");
+        // Whoever starts the program with options of their own has them in its tasks, too.
+        String own = System.getenv().getOrDefault("LANE_JAVA", "").strip();
+        command.addAll(own.isEmpty() ? List.of() : List.of(own.split("\\s+")));
         command.add("-cp");
         command.add(System.getProperty("java.class.path"));
         String quoted = command.stream().map(TaskScript::quoted).collect(Collectors.joining(" "));
@@ -36,7 +40,7 @@ final class TaskScript {
                 # shellcheck disable=SC2086  # No option where no memory is asked for.
                 exec %s -XX:ActiveProcessorCount="$cpus" $memory lane.cli.Lane work %s --attempt %d --task "$SLURM_ARRAY_TASK_ID"
                 """.formatted(
-                quoted.replaceFirst(" -cp '", " -XX:TieredStopAtLevel=4 -cp '"), quoted(spread.toString()), attempt);
+                quoted, quoted(spread.toString()), attempt);
     }
 
     /** A word of a shell, whatever stands in it. */

@@ -47,12 +47,10 @@ class SlurmTest {
                         .anyMatch(d -> Files.isExecutable(Path.of(d, p))));
         assumeTrue(there && "root".equals(System.getProperty("user.name")), "no Slurm here, or not root");
         up = true;
-        assertThat(call(
-                                Map.of(),
-                                List.of(
-                                        SCRIPT.toString(),
-                                        "start",
-                                        folder.resolve("cluster").toString()))
+        assertThat(call(List.of(
+                                SCRIPT.toString(),
+                                "start",
+                                folder.resolve("cluster").toString()))
                         .code)
                 .isZero();
     }
@@ -60,9 +58,7 @@ class SlurmTest {
     @AfterAll
     static void stop() throws Exception {
         if (up) {
-            call(
-                    Map.of(),
-                    List.of(SCRIPT.toString(), "stop", folder.resolve("cluster").toString()));
+            call(List.of(SCRIPT.toString(), "stop", folder.resolve("cluster").toString()));
         }
     }
 

@@ -39,8 +39,7 @@ final class TaskScript {
                 export LANE_PLACE=cluster
                 # shellcheck disable=SC2086  # No option where no memory is asked for.
                 exec %s -XX:ActiveProcessorCount="$cpus" $memory lane.cli.Lane work %s --attempt %d --task "$SLURM_ARRAY_TASK_ID"
-                """.formatted(
-                quoted, quoted(spread.toString()), attempt);
+                """.formatted(quoted, quoted(spread.toString()), attempt);
     }
 
     /** A word of a shell, whatever stands in it. */

@@ -69,27 +69,46 @@ final class SpinUp {
         double nu = Jacket.MU / Jacket.RHO;
         for (int n = 0; n < terms; n++) {
             double root = root(k * (n + 0.8), k * (n + 1.3));
+            double[] f = new double[PARTS + 1];
+            double j = j1(root * Jacket.RO);
+            double y = y1(root * Jacket.RO);
+            for (int i = 0; i <= PARTS; i++) {
+                f[i] = mode(root, at(i), j, y);
+            }
             // The start is rest: what has to die away is the steady swirl itself.
-            double over = integral(root, true);
-            double norm = integral(root, false);
-            out[n] = new double[] {-over / norm * mode(root, radius), nu * root * root};
+            double over = integral(f, true);
+            double norm = integral(f, false);
+            out[n] = new double[] {-over / norm * mode(root, radius, j, y), nu * root * root};
         }
         return out;
     }
 
-    /** Vanishes at the shell and, for an eigenvalue, at the rotor. */
-    private static double mode(double k, double r) {
-        return j1(k * r) * y1(k * Jacket.RO) - y1(k * r) * j1(k * Jacket.RO);
+    private static final int PARTS = 240;
+
+    private static double at(int i) {
+        return Jacket.RI + (Jacket.RO - Jacket.RI) * i / PARTS;
+    }
+
+    /**
+     * Vanishes at the shell and, for an eigenvalue, at the rotor.
+     *
+     * @param j and {@code y}: the two functions at the shell
+     */
+    private static double mode(double k, double r, double j, double y) {
+        return j1(k * r) * y - y1(k * r) * j;
+    }
+
+    private static double atRotor(double k) {
+        return mode(k, Jacket.RI, j1(k * Jacket.RO), y1(k * Jacket.RO));
     }
 
     private static double root(double low, double high) {
         double a = low;
         double b = high;
-        double at = mode(a, Jacket.RI);
-        for (int i = 0; i < 80; i++) {
+        double at = atRotor(a);
+        for (int i = 0; i < 52; i++) {
             double m = (a + b) / 2;
-            double now = mode(m, Jacket.RI);
-            if (Math.signum(now) == Math.signum(at)) {
+            if (Math.signum(atRotor(m)) == Math.signum(at)) {
                 a = m;
             } else {
                 b = m;
@@ -98,42 +117,38 @@ final class SpinUp {
         return (a + b) / 2;
     }
 
-    /** Of the mode with the steady swirl, or with itself, weighted by the radius: Simpson's rule. */
-    private static double integral(double k, boolean steady) {
-        int n = 400;
-        double h = (Jacket.RO - Jacket.RI) / n;
+    /** Of a mode with the steady swirl, or with itself, weighted by the radius: Simpson's rule. */
+    private static double integral(double[] f, boolean steady) {
         double sum = 0;
-        for (int i = 0; i <= n; i++) {
-            double r = Jacket.RI + i * h;
-            double f = mode(k, r);
-            double weight = i == 0 || i == n ? 1 : i % 2 == 1 ? 4 : 2;
-            sum += weight * r * f * (steady ? Jacket.swirl(r) : f);
+        for (int i = 0; i <= PARTS; i++) {
+            double weight = i == 0 || i == PARTS ? 1 : i % 2 == 1 ? 4 : 2;
+            sum += weight * at(i) * f[i] * (steady ? Jacket.swirl(at(i)) : f[i]);
         }
-        return sum * h / 3;
+        return sum * (Jacket.RO - Jacket.RI) / PARTS / 3;
     }
 
-    /** Bessel's integral; the trapezoidal rule is exact to round-off for what is periodic. */
     private static double j1(double x) {
-        int n = 200;
-        double sum = 0;
-        for (int i = 0; i < n; i++) {
-            double t = Math.PI * (i + 0.5) / n;
-            sum += Math.cos(t - x * Math.sin(t));
-        }
-        return sum / n;
+        double[] pq = hankel(x);
+        return Math.sqrt(2 / (Math.PI * x)) * (pq[0] * Math.cos(x - PHASE) - pq[1] * Math.sin(x - PHASE));
     }
 
-    /** Neumann's function by its integrals; for arguments above 5 the second one is done at 8. */
     private static double y1(double x) {
-        int n = 4000;
-        double first = 0;
-        double second = 0;
-        for (int i = 0; i < n; i++) {
-            double t = Math.PI * (i + 0.5) / n;
-            first += Math.sin(x * Math.sin(t) - t);
-            double u = 8 * (i + 0.5) / n;
-            second += (Math.exp(u) - Math.exp(-u)) * Math.exp(-x * Math.sinh(u));
+        double[] pq = hankel(x);
+        return Math.sqrt(2 / (Math.PI * x)) * (pq[0] * Math.sin(x - PHASE) + pq[1] * Math.cos(x - PHASE));
+    }
+
+    private static final double PHASE = 0.75 * Math.PI;
+
+    /** Hankel's expansion of the first order for large arguments: to round-off above 12, and all here are. */
+    private static double[] hankel(double x) {
+        double[] pq = {1, 0};
+        double term = 1;
+        for (int k = 1; k <= 24; k++) {
+            double odd = 2 * k - 1;
+            term *= (4 - odd * odd) / (k * 8 * x);
+            // Of the four signs in turn.
+            pq[k % 2] += k % 4 < 2 ? term : -term;
         }
-        return first / n - 8 * second / n / Math.PI;
+        return pq;
     }
 }

@@ -19,7 +19,7 @@ import lane.unit.Unit;
 
 /** A bed of a greenhouse in a folder, with a study that has every kind of everything. */
 final class Bed {
-    static final Mesh BED = BoxMesh.of(CellShape.HEXAHEDRON, new int[] {3, 2, 2}, new double[] {2, 1, 0.5}, 0.1, 7);
+    static final Mesh BED = BoxMesh.of(CellShape.HEXAHEDRON, new int[] {3, 2, 2}, new double[] {2, 1, 0.5}, 0, 7);
 
     /** Half of a round bed as a plane: x is its radius, y runs along its axis. */
     static final Mesh SLICE = slice();

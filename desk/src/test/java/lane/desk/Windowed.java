@@ -1,10 +1,13 @@
 package lane.desk;
 
+import static org.assertj.core.api.Assertions.assertThat;
+
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.concurrent.Callable;
+import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.TimeoutException;
@@ -60,6 +63,29 @@ public abstract class Windowed {
             s.sizeToScene();
             s.show();
             session.evaluate();
+        });
+        painted();
+    }
+
+    /** Waits until the window was laid out twice: before that a key that is pressed reaches nobody. */
+    private void painted() throws Exception {
+        var twice = new CountDownLatch(2);
+        Scene scene = stage.getScene();
+        Runnable laid = () -> {
+            twice.countDown();
+            Platform.requestNextPulse();
+        };
+        onFx(() -> {
+            scene.addPostLayoutPulseListener(laid);
+            Platform.requestNextPulse();
+            return null;
+        });
+        assertThat(twice.await(GUARD, TimeUnit.SECONDS))
+                .as("the window is laid out")
+                .isTrue();
+        onFx(() -> {
+            scene.removePostLayoutPulseListener(laid);
+            return null;
         });
     }
 

@@ -99,7 +99,7 @@ public final class ClusterForm {
         refresh();
         var at = beside.localToScreen(0, 0);
         var window = beside.getScene().getWindow();
-        popup.show(window, Math.max(window.getX() + 8, at.getX() - WIDE), at.getY() + 30);
+        popup.show(window, Math.max(window.getX() + 8, window.getX() + window.getWidth() - WIDE - 60), at.getY() + 44);
         folder.requestFocus();
     }
 

@@ -145,6 +145,9 @@ public final class FileLibrary implements Library, InputFiles {
     /** Where the paths of the study start from that begin with a name. */
     private volatile Map<Root, Path> roots = Map.of();
 
+    /** The folder of answers that the study names. */
+    private volatile String named = "";
+
     /** Whether this machine is one of the cluster's. */
     private static final boolean ON_CLUSTER = "cluster".equals(System.getenv("LANE_PLACE"));
 
@@ -158,8 +161,14 @@ public final class FileLibrary implements Library, InputFiles {
             recordings.clear();
             kept.clear();
         }
-        if (remembers && pieces == null && !study.settings().pieces().isBlank()) {
-            keeping(new PieceFolder(resolve(study.settings().pieces())), lane -> java.util.Optional.empty());
+        String folder = study.settings().pieces();
+        if (remembers && !folder.equals(named)) {
+            // Another folder, or none any more.
+            named = folder;
+            pieces = null;
+            if (!folder.isBlank()) {
+                keeping(new PieceFolder(resolve(folder)), lane -> java.util.Optional.empty());
+            }
         }
     }
 

@@ -101,4 +101,19 @@ class PiecesOfEveryKindTest {
         assertThat(there.failures()).containsKeys("bed", "dry");
         assertThat(answers(there)).containsExactlyEntriesOf(answers(whole));
     }
+
+    @Test
+    void aFileThatChangedIsReadAgainAlsoOfARunWithoutATime() throws IOException {
+        Study study = StudyJson.of(Bed.in(folder).toString(), "study");
+        var library = new FileLibrary(folder);
+        library.keeping(new PieceFolder(folder.resolve("pieces")), lane -> Optional.empty());
+        Results before = new Evaluator(library).evaluate(study, Work.QUIET);
+        new Bed(folder).run("dry.vtu", Bed.BED, 13);
+        var again = new FileLibrary(folder);
+        again.keeping(new PieceFolder(folder.resolve("pieces")), lane -> Optional.empty());
+        Results now = new Evaluator(again).evaluate(study, Work.QUIET);
+        assertThat(answers(now))
+                .isNotEqualTo(answers(before))
+                .containsExactlyEntriesOf(answers(new Evaluator(new FileLibrary(folder)).evaluate(study, Work.QUIET)));
+    }
 }

@@ -52,7 +52,7 @@ public final class PieceAnswers implements Answers {
         return PieceFolder.key(lane.file(), definition).flatMap(key -> {
             for (PieceLine line : folder.answers(key).reversed()) {
                 if (Double.isNaN(time) || Double.compare(time, line.time()) == 0) {
-                    Optional<Answered> found = whole(line, key, Double.isNaN(time));
+                    Optional<Answered> found = whole(line, key);
                     if (found.isPresent()) {
                         return found;
                     }
@@ -62,15 +62,24 @@ public final class PieceAnswers implements Answers {
         });
     }
 
-    /** @param away whether the files are not here, so that they cannot be looked at */
-    private Optional<Answered> whole(PieceLine line, String key, boolean away) {
+    private Optional<Answered> whole(PieceLine line, String key) {
         try {
-            return away || line.files().stream().allMatch(this::holds)
+            // A file that is here has to be what it was, also where the run has no time or cannot be read.
+            return line.files().stream().allMatch(f -> gone(f) || holds(f))
                     ? Optional.of(line.answer(key))
                     : Optional.empty();
         } catch (IllegalArgumentException e) {
             // Written by a program that knows other kinds of answers.
             return Optional.empty();
+        }
+    }
+
+    private boolean gone(PieceLine.Seen file) {
+        try {
+            library.stamp(file.path());
+            return false;
+        } catch (LaneException e) {
+            return true;
         }
     }
 

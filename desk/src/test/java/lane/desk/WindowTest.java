@@ -83,7 +83,8 @@ class WindowTest extends InWindow {
         type("end-Ax", "twelve");
         assertThat(session.study()).isSameAs(before);
         assertThat(Tip.of(node("end-Ax"))).contains("no number");
-        // Typed into what stands there once the window is at rest: on a slow machine a sheet may be built anew in between.
+        // Typed into what stands there once the window is at rest: on a slow machine a sheet may be built anew in
+        // between.
         settled();
         type("samples", "1");
         await(() -> shown("2 to 1 000 000"));

@@ -165,7 +165,7 @@ final class Evaluate implements Callable<Integer> {
             one.put("why", r == null ? "" : r.why());
         });
         ObjectNode failures = root.putObject("notRead");
-        results.failures().forEach(failures::put);
+        results.unread().forEach(failures::put);
         ArrayNode written = root.putArray("files");
         files.forEach(f -> written.add(f.toAbsolutePath().normalize().toString()));
         return root.toString();

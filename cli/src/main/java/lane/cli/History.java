@@ -11,7 +11,6 @@ import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Objects;
 import java.util.Set;
 import java.util.concurrent.Callable;
 import java.util.regex.MatchResult;
@@ -152,10 +151,10 @@ final class History implements Callable<Integer> {
         Study study = asked.study(path);
         var evaluator = new Evaluator(library);
         Results last = evaluator.evaluate(study, work);
-        last.failures().values().forEach(f -> {
+        last.unread().values().forEach(f -> {
             throw new LaneException(f);
         });
-        Run run = Objects.requireNonNull(last.runs().get("run"));
+        Run run = last.standing("run").orElseThrow();
         if (rows.isEmpty()) {
             run.remarks().forEach(r -> System.err.println(Plain.line(r)));
         }

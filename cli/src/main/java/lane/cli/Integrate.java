@@ -81,7 +81,7 @@ final class Integrate implements Callable<Integer> {
         // What is typed wrong is told before a large file is read.
         Study study = asked.study(path);
         Results results = new Evaluator(new FileLibrary(OneReading.folder(path))).evaluate(study, Work.QUIET);
-        results.failures().values().forEach(f -> {
+        results.unread().values().forEach(f -> {
             throw new LaneException(f);
         });
         Tally value = OneReading.tally(results, "value");

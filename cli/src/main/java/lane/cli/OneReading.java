@@ -183,7 +183,7 @@ record OneReading(String over, String of, Kind kind, String by, String length, S
 
     /** What the number means, in words: how it is taken, which way is positive, and what was assumed. */
     String convention(Tally value, Results results) {
-        Run run = Objects.requireNonNull(results.runs().get("run"));
+        Run run = results.standing("run").orElseThrow();
         List<String> all = new ArrayList<>();
         all.add(
                 switch (kind) {

@@ -42,7 +42,7 @@ final class Report {
 
     /** 0 when all checks are within, 1 when one is out, 2 when something is undecided or has no data. */
     static int code(Results results) {
-        boolean missing = !results.failures().isEmpty();
+        boolean missing = !results.unread().isEmpty();
         for (CheckResult c : results.checks().values()) {
             if (c.verdict() == Verdict.OUT) {
                 return 1;
@@ -65,7 +65,11 @@ final class Report {
                 + Plain.count(results.study().sources().size(), "lane") + ", "
                 + Plain.count(results.study().readings().size(), "reading") + ", "
                 + Plain.count(results.study().checks().size(), "check"));
-        results.failures().forEach((id, sentence) -> line("not read: " + name(id) + ": " + sentence));
+        results.unread().forEach((id, sentence) -> line("not read: " + name(id) + ": " + sentence));
+        results.inPieces()
+                .keySet()
+                .forEach(id -> line(
+                        "in pieces: " + name(id) + ": " + results.failures().get(id)));
         for (Source source : results.study().sources()) {
             Run run = results.runs().get(source.id());
             if (run != null) {

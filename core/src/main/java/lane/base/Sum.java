@@ -81,6 +81,13 @@ public final class Sum {
         return out;
     }
 
+    /** All of them together. */
+    public static double of(double[] values) {
+        var all = new Sum();
+        all.add(values, values.length);
+        return all.value();
+    }
+
     public static double[] values(Sum[] sums) {
         return Arrays.stream(sums).mapToDouble(Sum::value).toArray();
     }

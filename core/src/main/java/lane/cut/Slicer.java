@@ -334,7 +334,7 @@ public final class Slicer {
         }
         boolean[][] keep = touch
                 ? Touching.keep(
-                        pieces.length, i -> pieces[i].count, (i, f) -> corners(pieces[i], f), (i, f) -> pieces[i]
+                        mesh, pieces.length, i -> pieces[i].count, (i, f) -> corners(pieces[i], f), (i, f) -> pieces[i]
                                 .touching[f])
                 : null;
         int[] offsets = new int[faces + 1];

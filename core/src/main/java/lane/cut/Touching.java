@@ -5,6 +5,8 @@ import java.util.HashMap;
 import java.util.Map;
 import java.util.Objects;
 import java.util.function.IntUnaryOperator;
+import lane.mesh.Joints;
+import lane.mesh.Mesh;
 
 /**
  * Which faces of a cut stay when some lie exactly in the surface: one that a cell from below gave stays; one that only
@@ -35,7 +37,9 @@ final class Touching {
         }
     }
 
-    static boolean[][] keep(int blocks, IntUnaryOperator counts, Corners corners, Flag touching) {
+    /** @param mesh that is cut: where it meets other pieces of one mesh, the one below gives the face */
+    static boolean[][] keep(Mesh mesh, int blocks, IntUnaryOperator counts, Corners corners, Flag touching) {
+        Joints joints = mesh.joints();
         Map<Face, Integer> seen = new HashMap<>();
         boolean[][] keep = new boolean[blocks][];
         for (int b = 0; b < blocks; b++) {
@@ -50,9 +54,16 @@ final class Touching {
         }
         for (int b = 0; b < blocks; b++) {
             for (int f = 0; f < keep[b].length; f++) {
-                keep[b][f] = !touching.of(b, f) || Objects.requireNonNull(seen.get(Face.of(corners.of(b, f)))) == 1;
+                keep[b][f] = !touching.of(b, f)
+                        || Objects.requireNonNull(seen.get(Face.of(corners.of(b, f)))) == 1
+                                && (joints == null || !meets(joints, mesh, corners.of(b, f)));
             }
         }
         return keep;
+    }
+
+    private static boolean meets(Joints joints, Mesh mesh, long[] corners) {
+        int[] nodes = Arrays.stream(corners).mapToInt(c -> (int) c).toArray();
+        return joints.face(mesh, nodes, 0, nodes.length);
     }
 }

@@ -1,11 +1,16 @@
 package lane.evaluation;
 
+import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.stream.Collectors;
 import lane.field.Part;
+import lane.field.Run;
+import lane.mesh.Joints;
 import lane.mesh.Mesh;
 import lane.mesh.Point;
 import org.jspecify.annotations.Nullable;
@@ -19,11 +24,51 @@ import org.jspecify.annotations.Nullable;
  * @param place the middle of one of them, or null
  */
 public record OpenEdges(int edges, @Nullable Point place) {
+    /** An edge, or of a plane run a node, given twice. */
+    record Edge(Point a, Point b) {}
+
     public static OpenEdges of(List<Part> parts, MeshSpan span) {
+        return counted(free(parts, span));
+    }
+
+    /** Of the parts of a run: what is free in two of its pieces at one place is not. */
+    public static OpenEdges of(Run run, List<Part> parts, MeshSpan span) {
+        Joints joints = run.mesh().joints();
+        if (joints == null) {
+            return of(parts, span);
+        }
+        return counted(run.gather().of("free edges", () -> free(parts, span), all -> met(all, joints)));
+    }
+
+    private static OpenEdges counted(List<Edge> free) {
+        if (free.isEmpty()) {
+            return new OpenEdges(0, null);
+        }
+        Edge last = free.getLast();
+        return new OpenEdges(free.size(), last.a.plus(last.b).times(0.5));
+    }
+
+    /** Edges of which an odd number stand at one place, in either of the grids by which places are told apart. */
+    private static List<Edge> met(List<List<Edge>> pieces, Joints joints) {
+        List<Edge> left = pieces.stream().flatMap(List::stream).toList();
+        for (int grid = 0; grid < 2; grid++) {
+            int g = grid;
+            Map<Long, List<Edge>> at = left.stream()
+                    .collect(Collectors.groupingBy(
+                            e -> joints.edge(e.a, e.b, g), LinkedHashMap::new, Collectors.toList()));
+            left = at.values().stream()
+                    .filter(e -> e.size() % 2 == 1)
+                    .map(List::getFirst)
+                    .toList();
+        }
+        return left;
+    }
+
+    private static List<Edge> free(List<Part> parts, MeshSpan span) {
         int most = 0;
         for (Part part : parts) {
             if (part.unmatched() > 0 || part.cut()) {
-                return new OpenEdges(0, null);
+                return List.of();
             }
             most += part.surface().nodes().length;
         }
@@ -48,8 +93,7 @@ public record OpenEdges(int edges, @Nullable Point place) {
         }
         Arrays.parallelSort(edges, 0, n);
         Map<Integer, Point> place = null;
-        int free = 0;
-        long one = -1;
+        List<Edge> free = new ArrayList<>();
         for (int i = 0; i < n; ) {
             int end = i;
             while (end < n && edges[end] == edges[i]) {
@@ -57,18 +101,14 @@ public record OpenEdges(int edges, @Nullable Point place) {
             }
             if ((end - i) % 2 == 1) {
                 place = place == null ? places(parts) : place;
-                if (!span.goesOn(end(place, edges[i], 32), end(place, edges[i], 0))) {
-                    free++;
-                    one = edges[i];
+                Edge edge = new Edge(end(place, edges[i], 32), end(place, edges[i], 0));
+                if (!span.goesOn(edge.a, edge.b)) {
+                    free.add(edge);
                 }
             }
             i = end;
         }
-        return new OpenEdges(
-                free,
-                free == 0 || place == null
-                        ? null
-                        : end(place, one, 32).plus(end(place, one, 0)).times(0.5));
+        return free;
     }
 
     private static Point end(Map<Integer, Point> place, long edge, int shift) {

@@ -1,18 +1,70 @@
 package lane.evaluation;
 
+import java.util.HashMap;
+import java.util.Map;
 import lane.field.Run;
 import lane.mesh.Axis;
 import lane.quantity.Quantity;
 import lane.station.Placement;
 import lane.station.Resolver;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Sums over the samples of a path, weighted by the length that each stands for (exact for the interpolant when it is cut at
  * every cell), or over points, which weigh the same. Only what lies in the run counts.
- *
- * @param points whether they are points, which have no length
  */
-public record PathIntegral(Run run, Placement placement, boolean points, EvaluationContext lens) {
+public final class PathIntegral {
+    private final Run run;
+    /** In this run, or in this piece of it. */
+    private final Placement own;
+
+    private final boolean points;
+    private final EvaluationContext lens;
+    /** What the pieces gave of quantities. */
+    private final Map<Quantity, PieceSamples> known;
+    /** In the run as a whole; null as long as nobody asked. */
+    private @Nullable Placement placement;
+
+    public PathIntegral(Run run, Placement own, boolean points, EvaluationContext lens) {
+        this(run, own, points, lens, new HashMap<>(), run.gather().whole() ? own : null);
+    }
+
+    private PathIntegral(
+            Run run,
+            Placement own,
+            boolean points,
+            EvaluationContext lens,
+            Map<Quantity, PieceSamples> known,
+            @Nullable Placement placement) {
+        this.run = run;
+        this.own = own;
+        this.points = points;
+        this.lens = lens;
+        this.known = known;
+        this.placement = placement;
+    }
+
+    public Run run() {
+        return run;
+    }
+
+    public EvaluationContext lens() {
+        return lens;
+    }
+
+    /** Whether they are points, which have no length. */
+    public boolean points() {
+        return points;
+    }
+
+    /** Its samples, as they lie in the run. */
+    public Placement placement() {
+        if (placement == null) {
+            placement = PieceSamples.of(run, "places", own, new double[0][]).placement();
+        }
+        return placement;
+    }
+
     /** The quantity bound to the run. */
     public BoundQuantity bound(Quantity quantity) {
         return BoundQuantity.of(run, quantity, lens).number();
@@ -22,6 +74,7 @@ public record PathIntegral(Run run, Placement placement, boolean points, Evaluat
      * The same with every second sample of each stretch in the run, and its ends, which tells how much the spacing matters.
      */
     public PathIntegral halved() {
+        Placement placement = placement();
         int n = placement.size();
         double[] arc = placement.arc();
         double[] weight = new double[n];
@@ -58,15 +111,20 @@ public record PathIntegral(Run run, Placement placement, boolean points, Evaluat
                 placement.start(),
                 placement.node(),
                 placement.share(),
-                placement.moved(),
-                placement.largestMove());
-        return new PathIntegral(run, half, points, lens);
+                placement.miss());
+        return new PathIntegral(run, own, points, lens, known, half);
     }
 
     /** Values at the samples in SI units; NaN outside. */
     public double[] values(Quantity quantity) {
         Axis turned = Resolver.meridian(run) ? lens.axis() : null;
-        return bound(quantity).at(placement, turned)[0];
+        PieceSamples all = known.get(quantity);
+        if (all == null) {
+            all = PieceSamples.of(run, quantity.name(), own, bound(quantity).at(own, turned));
+            known.put(quantity, all);
+        }
+        placement = placement == null ? all.placement() : placement;
+        return all.values()[0];
     }
 
     /** The values at the samples in the run, with the length that they stand for; points weigh the same. */
@@ -77,6 +135,7 @@ public record PathIntegral(Run run, Placement placement, boolean points, Evaluat
             @Override
             public double[] sums(Object what, int n, Each each) {
                 lane.base.Sum[] sums = lane.base.Sum.fresh(n);
+                Placement placement = placement();
                 for (int i = 0; i < placement.size(); i++) {
                     if (placement.cell()[i] >= 0) {
                         each.add(values[i], placement.weight()[i], sums);
@@ -95,6 +154,7 @@ public record PathIntegral(Run run, Placement placement, boolean points, Evaluat
     /** Metres within the run, or the number of points. */
     public double length() {
         var sum = new lane.base.Sum();
+        Placement placement = placement();
         for (int i = 0; i < placement.size(); i++) {
             if (placement.cell()[i] >= 0) {
                 sum.add(placement.weight()[i]);
@@ -106,6 +166,7 @@ public record PathIntegral(Run run, Placement placement, boolean points, Evaluat
     /** Integral over the length, or the sum over points. */
     public double integral(double[] values) {
         var sum = new lane.base.Sum();
+        Placement placement = placement();
         for (int i = 0; i < placement.size(); i++) {
             if (placement.cell()[i] >= 0) {
                 sum.add(placement.weight()[i] * values[i]);

@@ -1,7 +1,9 @@
 package lane.evaluation;
 
 import java.util.Arrays;
+import java.util.List;
 import java.util.Objects;
+import java.util.Optional;
 import lane.base.LaneException;
 import lane.base.Parallel;
 import lane.base.Sum;
@@ -68,7 +70,8 @@ public record RegionIntegral(
     public double[] sums(@Nullable Quantity quantity) {
         BoundQuantity ready =
                 quantity == null ? null : BoundQuantity.of(run, quantity, lens).number();
-        double[] made = added(ready, 1, ready == null ? 0 : ready.degree(), SUM);
+        double[] made =
+                added(quantity == null ? "" : quantity.name(), ready, 1, ready == null ? 0 : ready.degree(), SUM);
         double factor = ready == null ? 1 : ready.factor();
         double offset = ready == null ? 0 : ready.offset();
         return new double[] {factor * made[0] + offset * made[1], made[1]};
@@ -79,7 +82,13 @@ public record RegionIntegral(
 
     /** Least or greatest value at nodes, or in cells. */
     public Located extreme(Quantity quantity, boolean greatest) {
-        return extreme(run, cells, quantity, lens, greatest, box);
+        return run.gather()
+                .of(
+                        List.of("extreme", quantity.name(), greatest),
+                        () -> extreme(run, cells, quantity, lens, greatest, box),
+                        all -> best(all, greatest))
+                .orElseThrow(
+                        () -> new LaneException("Quantity \"" + quantity.name() + "\" has no value in the region."));
     }
 
     /** The values of a quantity at the quadrature points of the cells, with their volume. */
@@ -90,11 +99,12 @@ public record RegionIntegral(
         return new Weighted() {
             @Override
             public double[] sums(Object what, int n, Each each) {
-                double[] all = added(bound, n, Program.NO_POLYNOMIAL, (v, w, count, sums) -> {
-                    for (int i = 0; i < count; i++) {
-                        each.add(factor * v[i] + offset, w[i], sums);
-                    }
-                });
+                double[] all =
+                        added(List.of(quantity.name(), what), bound, n, Program.NO_POLYNOMIAL, (v, w, count, sums) -> {
+                            for (int i = 0; i < count; i++) {
+                                each.add(factor * v[i] + offset, w[i], sums);
+                            }
+                        });
                 return Arrays.copyOf(all, n);
             }
 
@@ -115,14 +125,20 @@ public record RegionIntegral(
     /**
      * Sums of what each value adds, in the unit that its program gives, and last the volume.
      *
+     * @param what tells these sums from others over the same cells, by value
      * @param degree of the integrand as a polynomial within a cell
      */
-    private double[] added(@Nullable BoundQuantity ready, int n, int degree, Terms terms) {
+    private double[] added(Object what, @Nullable BoundQuantity ready, int n, int degree, Terms terms) {
         MeshSpan span = MeshSpan.of(run, lens.axis());
         int linear = span.turned() ? most : Math.min(most, degree);
         // In a part of a cell a shape function counts with all three directions.
         int inSpace = Math.min(most, 3 * degree);
         exact.of(!span.turned() && (box == null ? degree : 3 * degree) <= most);
+        return run.gather().sums(List.of("over cells", what, most), () -> here(ready, n, linear, inSpace, terms, span));
+    }
+
+    /** Of the cells of this run, or of this piece of it. */
+    private double[] here(@Nullable BoundQuantity ready, int n, int linear, int inSpace, Terms terms, MeshSpan span) {
         double[][] partial = new double[Parallel.blocks(cells.length, BLOCK)][];
         Parallel.forBlocks(cells.length, BLOCK, (block, from, to) -> {
             var rule = new CellQuadrature(run.mesh(), most, linear);
@@ -332,7 +348,20 @@ public record RegionIntegral(
         }
     }
 
-    private static Located extreme(
+    /** The first of the best. */
+    public static Optional<Located> best(List<Optional<Located>> all, boolean greatest) {
+        Optional<Located> best = Optional.empty();
+        for (Optional<Located> one : all) {
+            if (one.isPresent()
+                    && (best.isEmpty()
+                            || (greatest ? one.get().value > best.get().value : one.get().value < best.get().value))) {
+                best = one;
+            }
+        }
+        return best;
+    }
+
+    private static Optional<Located> extreme(
             Run run, int[] cells, Quantity quantity, EvaluationContext lens, boolean greatest, @Nullable Box box) {
         BoundQuantity ready = BoundQuantity.of(run, quantity, lens).number();
         boolean byNode = ready.byNode();
@@ -359,9 +388,6 @@ public record RegionIntegral(
                 }
             }
         }
-        if (place == null) {
-            throw new LaneException("Quantity \"" + quantity.name() + "\" has no value in the region.");
-        }
-        return new Located(best, place);
+        return place == null ? Optional.empty() : Optional.of(new Located(best, place));
     }
 }

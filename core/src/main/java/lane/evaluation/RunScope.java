@@ -110,15 +110,28 @@ class RunScope implements Scope {
 
     Meaning wallDistance() {
         try {
+            run.gather().needsWhole("The distance to the wall");
             return new Meaning.Stored(lens.beyond().wallDistance(run), 1, Unit.of("m"));
         } catch (LaneException e) {
             throw new Trouble(e);
         }
     }
 
+    /** Of a piece of a run nothing is known of what lies beyond it. */
+    private void needsWhole(String what) {
+        try {
+            run.gather().needsWhole(what);
+        } catch (LaneException e) {
+            throw new Trouble(e);
+        }
+    }
+
     Meaning.@Nullable Known reading(String name) {
-        Beyond.Found found = lens.beyond().reading(run, name, lens);
+        Beyond.Found found = run.gather().whole() ? lens.beyond().reading(run, name, lens) : null;
         if (found == null) {
+            if (lens.beyond().names().contains(name)) {
+                needsWhole("The number of the reading \"" + name + "\" within a formula");
+            }
             return null;
         }
         reached("reading " + name, found.trail());
@@ -166,6 +179,7 @@ class RunScope implements Scope {
 
     @Override
     public @Nullable Scope lane(String name) {
+        run.gather().needsWhole("What another lane holds at the same place");
         Run other = lens.beyond().run(name);
         if (other == null) {
             inputs.addAll(lens.beyond().inputs(name));
@@ -180,6 +194,7 @@ class RunScope implements Scope {
 
     @Override
     public @Nullable Scope at(double time) {
+        run.gather().needsWhole("What the run holds at another time");
         Run other = lens.beyond().at(run, time);
         if (other == null || !other.mesh().key().equals(run.mesh().key())) {
             return null;
@@ -216,6 +231,7 @@ class RunScope implements Scope {
 
     @Override
     public Meaning.Stored step(Step step) {
+        needsWhole("What a formula takes from around the place or over time, such as a gradient,");
         inputs.addAll(lens.beyond().inputs(run, step, lens));
         lens.beyond().reached(run, step, lens).forEach(this::reach);
         Unit unit = step.type().unit().known() ? Unit.ONE : Unit.UNKNOWN;
@@ -234,6 +250,7 @@ class RunScope implements Scope {
 
     @Override
     public double[] reduce(Node.Reduction reduction, Type body, String frame) {
+        needsWhole("The " + reduction.kind() + " within a formula");
         Beyond.Reduced made = lens.beyond().reduce(run, reduction, body, frame, lens);
         reached(
                 reduction.kind() + " over "

@@ -8,6 +8,7 @@ import lane.base.Sum;
 import lane.field.Part;
 import lane.field.Run;
 import lane.mesh.Cell;
+import lane.mesh.Joints;
 import lane.mesh.Mesh;
 import lane.mesh.Point;
 import lane.quantity.Quantity;
@@ -23,8 +24,9 @@ import org.jspecify.annotations.Nullable;
  * @param unit of the values
  * @param place where each lies, three numbers: the node, or the middle of the cell
  * @param pieces number of pieces that hang together by nodes, of the entries that were counted
+ * @param run that they are of
  */
-public record StoredValues(double[] value, double[] size, double[] place, Unit unit, int pieces) {
+public record StoredValues(double[] value, double[] size, double[] place, Unit unit, int pieces, Run run) {
     /** What there is one value of. */
     public enum At {
         NODES,
@@ -38,8 +40,14 @@ public record StoredValues(double[] value, double[] size, double[] place, Unit u
 
     /** How many have no value, in words to stand behind a note; empty for none. */
     public String absent() {
-        long absent = Arrays.stream(value).filter(Double::isNaN).count();
-        return absent == 0 ? "" : ", " + absent + " of " + value.length + " values absent and left out";
+        double[] n = run.gather().sums("absent", () ->
+                new double[] {Arrays.stream(value).filter(Double::isNaN).count(), value.length});
+        return absent(n[0], n[1]);
+    }
+
+    /** The same for so many of so many. */
+    public static String absent(double absent, double entries) {
+        return absent == 0 ? "" : ", " + (long) absent + " of " + (long) entries + " values absent and left out";
     }
 
     /**
@@ -52,13 +60,15 @@ public record StoredValues(double[] value, double[] size, double[] place, Unit u
         return new Weighted() {
             @Override
             public double[] sums(Object what, int n, Each each) {
-                Sum[] sums = Sum.fresh(n);
-                for (int i = 0; i < value.length; i++) {
-                    if (!Double.isNaN(value[i])) {
-                        each.add(value[i], sized ? size[i] : 1, sums);
+                return run.gather().sums(List.of("stored", what, sized), () -> {
+                    Sum[] sums = Sum.fresh(n);
+                    for (int i = 0; i < value.length; i++) {
+                        if (!Double.isNaN(value[i])) {
+                            each.add(value[i], sized ? size[i] : 1, sums);
+                        }
                     }
-                }
-                return Sum.values(sums);
+                    return Sum.values(sums);
+                });
             }
 
             @Override
@@ -70,7 +80,19 @@ public record StoredValues(double[] value, double[] size, double[] place, Unit u
 
     /** Cells of a mesh with values; those of a surface are its faces. */
     private record Source(
-            Mesh mesh, int[] cells, double[] value, boolean @Nullable [] counted, Unit unit, MeshSpan span, Run run) {}
+            Mesh mesh,
+            int[] cells,
+            double[] value,
+            boolean @Nullable [] counted,
+            Unit unit,
+            MeshSpan span,
+            Run run,
+            @Nullable Part part) {
+        /** The run's node behind one of the mesh. */
+        int ofRun(int node) {
+            return part == null ? node : part.node()[node];
+        }
+    }
 
     /**
      * Over a region.
@@ -89,7 +111,14 @@ public record StoredValues(double[] value, double[] size, double[] place, Unit u
                 : BoundQuantity.of(run, quantity, lens).number().unit();
         return gather(
                 List.of(new Source(
-                        run.mesh(), region.cells(), value, truth(holds), unit, MeshSpan.of(run, lens.axis()), run)),
+                        run.mesh(),
+                        region.cells(),
+                        value,
+                        truth(holds),
+                        unit,
+                        MeshSpan.of(run, lens.axis()),
+                        run,
+                        null)),
                 at);
     }
 
@@ -97,6 +126,9 @@ public record StoredValues(double[] value, double[] size, double[] place, Unit u
     public static StoredValues of(
             SurfaceIntegral surface, At at, @Nullable Quantity quantity, @Nullable Quantity condition) {
         List<Source> all = new ArrayList<>();
+        if (at == At.NODES && surface.parts().stream().anyMatch(Part::cut)) {
+            surface.run().gather().needsWhole("A number over the nodes of what is cut");
+        }
         for (Part part : surface.parts()) {
             double[] value = values(surface.run(), part, at, quantity, surface.lens());
             double[] holds = condition == null ? null : values(surface.run(), part, at, condition, surface.lens());
@@ -114,7 +146,8 @@ public record StoredValues(double[] value, double[] size, double[] place, Unit u
                     truth(holds),
                     unit,
                     MeshSpan.of(surface.run(), surface.lens().axis()),
-                    surface.run()));
+                    surface.run(),
+                    part));
         }
         return gather(all, at);
     }
@@ -155,8 +188,9 @@ public record StoredValues(double[] value, double[] size, double[] place, Unit u
         List<double[]> sizes = new ArrayList<>();
         List<double[]> places = new ArrayList<>();
         int pieces = 0;
-        for (Source s : sources) {
-            int[] taken = at == At.NODES ? nodes(s) : cells(s);
+        for (int number = 0; number < sources.size(); number++) {
+            Source s = sources.get(number);
+            int[] taken = at == At.NODES ? first(s, nodes(s), number) : cells(s);
             double[] v = new double[taken.length];
             double[] size = new double[taken.length];
             double[] place = new double[3 * taken.length];
@@ -183,7 +217,8 @@ public record StoredValues(double[] value, double[] size, double[] place, Unit u
                 sizes.stream().flatMapToDouble(Arrays::stream).toArray(),
                 places.stream().flatMapToDouble(Arrays::stream).toArray(),
                 sources.getFirst().unit,
-                pieces);
+                pieces,
+                sources.getFirst().run);
     }
 
     private static int[] cells(Source s) {
@@ -202,6 +237,32 @@ public record StoredValues(double[] value, double[] size, double[] place, Unit u
         }
         return java.util.stream.IntStream.range(0, of.length)
                 .filter(i -> of[i] && (s.counted == null || s.counted[i]))
+                .toArray();
+    }
+
+    /** Nodes that other pieces of the run have as well, and take of the same station, count in the first of them. */
+    private static int[] first(Source s, int[] taken, int number) {
+        Joints joints = s.run.mesh().joints();
+        if (joints == null) {
+            return taken;
+        }
+        Mesh mesh = s.run.mesh();
+        int[] own = Arrays.stream(taken).map(s::ofRun).filter(n -> n >= 0).toArray();
+        List<long[][]> all = s.run.gather()
+                .of(
+                        "nodes taken " + number,
+                        () -> new long[][] {joints.shared(mesh, own, 0), joints.shared(mesh, own, 1)},
+                        given -> List.copyOf(given));
+        return Arrays.stream(taken)
+                .filter(i -> {
+                    int node = s.ofRun(i);
+                    for (int k = 0; k < joints.piece() && node >= 0; k++) {
+                        if (joints.among(mesh, node, all.get(k)[0], 0) || joints.among(mesh, node, all.get(k)[1], 1)) {
+                            return false;
+                        }
+                    }
+                    return true;
+                })
                 .toArray();
     }
 

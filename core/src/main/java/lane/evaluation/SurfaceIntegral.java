@@ -115,6 +115,7 @@ public final class SurfaceIntegral {
             throw new LaneException(
                     "These parts are surfaces and have an area; a length is that of rims, lines and curves.");
         }
+        run.gather().needsWhole("The length of rims and curves");
         var sum = new Sum();
         for (Part part : parts) {
             var cell = new Cell(part.surface());
@@ -202,7 +203,10 @@ public final class SurfaceIntegral {
                 span.turned() ? span : null,
                 most);
         exact.of(exactly(all, degree, span));
-        double[] perDepth = memo.of(key, () -> integrate(all, sums, degree, integrand, span));
+        double[] perDepth = run.gather()
+                .sums(
+                        List.of("over faces", what, quantities, most),
+                        () -> memo.of(key, () -> integrate(all, sums, degree, integrand, span)));
         double depth = span.turned() ? 1 : span.factor();
         return depth == 1
                 ? perDepth

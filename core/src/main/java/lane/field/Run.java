@@ -25,6 +25,7 @@ public final class Run {
     private final double time;
     private final Stated stated;
     private final Object key;
+    private final Gather gather;
 
     /**
      * @param inputs the files it was read from
@@ -50,6 +51,21 @@ public final class Run {
             double time,
             Stated stated,
             Object key) {
+        this(mesh, fields, parts, inputs, remarks, times, time, stated, key, Gather.WHOLE);
+    }
+
+    private Run(
+            Mesh mesh,
+            List<Field> fields,
+            List<Part> parts,
+            List<Provenance.Input> inputs,
+            List<String> remarks,
+            List<Double> times,
+            double time,
+            Stated stated,
+            Object key,
+            Gather gather) {
+        this.gather = gather;
         this.key = Hashed.of(key);
         this.times = List.copyOf(times);
         this.time = time;
@@ -162,7 +178,8 @@ public final class Run {
      * @param how what decides the place, by value
      */
     public Run on(Mesh placed, List<Field> otherFields, List<Part> otherParts, Object how) {
-        return new Run(placed, otherFields, otherParts, inputs, remarks, times, time, stated, new Made(key, how));
+        return new Run(
+                placed, otherFields, otherParts, inputs, remarks, times, time, stated, new Made(key, how), gather);
     }
 
     /** This run with other fields and parts on the same mesh, known as nothing but itself. */
@@ -177,6 +194,17 @@ public final class Run {
      */
     public Run with(
             List<Field> otherFields, List<Part> otherParts, List<String> otherRemarks, Stated said, Object how) {
-        return new Run(mesh, otherFields, otherParts, inputs, otherRemarks, times, time, said, new Made(key, how));
+        return new Run(
+                mesh, otherFields, otherParts, inputs, otherRemarks, times, time, said, new Made(key, how), gather);
+    }
+
+    /** What this run and the pieces beside it, if it is one of several, give together. */
+    public Gather gather() {
+        return gather;
+    }
+
+    /** This run as a piece of one. */
+    public Run piece(Gather of) {
+        return new Run(mesh, fields, parts, inputs, remarks, times, time, stated, key, of);
     }
 }

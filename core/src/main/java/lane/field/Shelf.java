@@ -1,9 +1,7 @@
 package lane.field;
 
 import java.util.Comparator;
-import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 
@@ -58,12 +56,14 @@ public final class Shelf {
         if (bytes <= limit) {
             return;
         }
-        // The times of asking change meanwhile; they are looked at once.
-        var asked = new LinkedHashMap<Deferred, Long>();
-        STANDING.keySet().forEach(d -> asked.put(d, d.asked()));
-        List<Deferred> oldest = asked.entrySet().stream()
-                .sorted(Map.Entry.comparingByValue(Comparator.naturalOrder()))
-                .map(Map.Entry::getKey)
+        // The times of asking change meanwhile; they are looked at once. Two that are equal, such as of a file that was
+        // opened
+        // twice, both stand here.
+        record One(Deferred of, long asked) {}
+        List<Deferred> oldest = STANDING.keySet().stream()
+                .map(d -> new One(d, d.asked()))
+                .sorted(Comparator.comparingLong(One::asked))
+                .map(One::of)
                 .toList();
         for (Deferred d : oldest) {
             if (bytes <= limit / 4 * 3) {

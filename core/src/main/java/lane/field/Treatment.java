@@ -23,6 +23,8 @@ import org.jspecify.annotations.Nullable;
  * @param depth of a plane run, in metres, that its integrals are taken for; 1 where nobody says
  * @param turn the full turn that the mesh stands for; null for none
  * @param parts changes to the boundary parts, in order
+ * @param inPieces whether a run that is stored in pieces is read one piece after the other, in the memory of the largest; null
+ *     where its size decides
  */
 public record Treatment(
         @Nullable TimeSelector time,
@@ -33,9 +35,24 @@ public record Treatment(
         Map<String, Boolean> onWall,
         Double depth,
         @Nullable Turn turn,
-        List<PartEdit> parts) {
+        List<PartEdit> parts,
+        @Nullable Boolean inPieces) {
     public static final Treatment NONE =
-            new Treatment(null, "", null, Map.of(), Map.of(), Map.of(), 1.0, null, List.of());
+            new Treatment(null, "", null, Map.of(), Map.of(), Map.of(), 1.0, null, List.of(), null);
+
+    /** One whose size decides how it is read. */
+    public Treatment(
+            @Nullable TimeSelector time,
+            String length,
+            @Nullable UnitSystem system,
+            Map<String, String> units,
+            Map<String, List<Integer>> order,
+            Map<String, Boolean> onWall,
+            Double depth,
+            @Nullable Turn turn,
+            List<PartEdit> parts) {
+        this(time, length, system, units, order, onWall, depth, turn, parts, null);
+    }
 
     /** @throws LaneException when a unit cannot be read, the length is none, or an order is no order of x, y, z */
     public Treatment {
@@ -156,15 +173,15 @@ public record Treatment(
     }
 
     public Treatment at(@Nullable TimeSelector other) {
-        return new Treatment(other, length, system, units, order, onWall, depth, turn, parts);
+        return new Treatment(other, length, system, units, order, onWall, depth, turn, parts, inPieces);
     }
 
     public Treatment inLength(String other) {
-        return new Treatment(time, other, system, units, order, onWall, depth, turn, parts);
+        return new Treatment(time, other, system, units, order, onWall, depth, turn, parts, inPieces);
     }
 
     public Treatment in(UnitSystem other) {
-        return new Treatment(time, length, other, units, order, onWall, depth, turn, parts);
+        return new Treatment(time, length, other, units, order, onWall, depth, turn, parts, inPieces);
     }
 
     /** @param unit blank leaves the field to the study */
@@ -178,26 +195,29 @@ public record Treatment(
                 onWall,
                 depth,
                 turn,
-                parts);
+                parts,
+                inPieces);
     }
 
     /** @param list null for the order of the file */
     public Treatment withOrder(String field, @Nullable List<Integer> list) {
-        return new Treatment(time, length, system, units, put(order, field, list), onWall, depth, turn, parts);
+        return new Treatment(
+                time, length, system, units, put(order, field, list), onWall, depth, turn, parts, inPieces);
     }
 
     /** @param wall null for not stated */
     public Treatment withOnWall(String field, @Nullable Boolean wall) {
-        return new Treatment(time, length, system, units, order, put(onWall, field, wall), depth, turn, parts);
+        return new Treatment(
+                time, length, system, units, order, put(onWall, field, wall), depth, turn, parts, inPieces);
     }
 
     public Treatment withDepth(double metres) {
-        return new Treatment(time, length, system, units, order, onWall, metres, turn, parts);
+        return new Treatment(time, length, system, units, order, onWall, metres, turn, parts, inPieces);
     }
 
     /** @param other null for none */
     public Treatment withTurn(@Nullable Turn other) {
-        return new Treatment(time, length, system, units, order, onWall, depth, other, parts);
+        return new Treatment(time, length, system, units, order, onWall, depth, other, parts, inPieces);
     }
 
     public Treatment with(PartEdit edit) {
@@ -206,11 +226,16 @@ public record Treatment(
             all.removeIf(e -> e instanceof PartEdit.Assign b && b.part().equals(a.part()));
         }
         all.add(edit);
-        return new Treatment(time, length, system, units, order, onWall, depth, turn, all);
+        return new Treatment(time, length, system, units, order, onWall, depth, turn, all, inPieces);
+    }
+
+    /** @param other null where its size decides */
+    public Treatment inPieces(@Nullable Boolean other) {
+        return new Treatment(time, length, system, units, order, onWall, depth, turn, parts, other);
     }
 
     public Treatment withParts(List<PartEdit> all) {
-        return new Treatment(time, length, system, units, order, onWall, depth, turn, all);
+        return new Treatment(time, length, system, units, order, onWall, depth, turn, all, inPieces);
     }
 
     private static <T> Map<String, T> put(Map<String, T> map, String key, @Nullable T value) {

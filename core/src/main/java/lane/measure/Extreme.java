@@ -1,5 +1,6 @@
 package lane.measure;
 
+import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
@@ -62,12 +63,24 @@ public record Extreme(String quantity, boolean greatest) implements Measure {
     @Override
     public Measured over(SurfaceIntegral surface) {
         Quantity q = surface.lens().quantity(quantity);
+        Unit unit = surface.ready(quantity).number().unit();
+        return surface.run()
+                .gather()
+                .of(
+                        List.of("extreme over faces", quantity, greatest),
+                        () -> here(surface, q),
+                        all -> RegionIntegral.best(all, greatest))
+                .map(l -> Measured.at(l.value(), unit, l.place()))
+                .orElseThrow(() -> new LaneException("Quantity \"" + q.name() + "\" has no value on "
+                        + surface.parts().stream().map(Part::name).collect(Collectors.joining(", ")) + "."));
+    }
+
+    /** Of this run, or of this piece of it. */
+    private Optional<RegionIntegral.Located> here(SurfaceIntegral surface, Quantity q) {
         double best = Double.NaN;
-        Unit unit = Unit.UNKNOWN;
         Point place = null;
         for (Part part : surface.parts()) {
             SurfaceValues values = SurfaceValues.of(surface.run(), part, q, surface.lens());
-            unit = values.unit();
             double[] x = part.surface().xyz();
             var cell = new Cell(part.surface());
             double[] c = new double[3];
@@ -84,11 +97,7 @@ public record Extreme(String quantity, boolean greatest) implements Measure {
                 place = new Point(c[0], c[1], c[2]);
             }
         }
-        if (place == null) {
-            throw new LaneException("Quantity \"" + q.name() + "\" has no value on "
-                    + surface.parts().stream().map(Part::name).collect(Collectors.joining(", ")) + ".");
-        }
-        return Measured.at(best, unit, place);
+        return place == null ? Optional.empty() : Optional.of(new RegionIntegral.Located(best, place));
     }
 
     @Override

@@ -6,6 +6,7 @@ import java.util.Set;
 import lane.base.LaneException;
 import lane.evaluation.BoundQuantity;
 import lane.evaluation.SurfaceIntegral;
+import lane.field.Gather;
 import lane.field.Part;
 import lane.mesh.Axis;
 import lane.mesh.Point;
@@ -83,28 +84,41 @@ public record Flow(String vector, double factor, String factorUnit, Carried carr
         double toSi = unit.toSi(factor) * bound.factor();
         boolean swirl = carried == Carried.ANGULAR_MOMENTUM;
         List<Object> what = swirl ? List.of("flow", axis) : List.of("flow");
-        double[] s = surface.of(what, List.of(vector), 1, q -> swirl ? 2 * q[0] + 1 : q[0], (at, sums) -> {
-            double[][] v = at.value[0];
-            double[] through = at.through(v);
-            for (int i = 0; swirl && i < at.n; i++) {
-                through[i] *= Moment.of(axis, at.x[i], at.y[i], at.z[i], v[0][i], v[1][i], v[2][i]);
-            }
-            sums[0].add(through, at.n);
-        });
+        var sums = new double[1][];
+        var sign = new String[1];
+        Runnable flow =
+                () -> sums[0] = surface.of(what, List.of(vector), 1, q -> swirl ? 2 * q[0] + 1 : q[0], (at, to) -> {
+                    double[][] v = at.value[0];
+                    double[] through = at.through(v);
+                    for (int i = 0; swirl && i < at.n; i++) {
+                        through[i] *= Moment.of(axis, at.x[i], at.y[i], at.z[i], v[0][i], v[1][i], v[2][i]);
+                    }
+                    to[0].add(through, at.n);
+                });
+        surface.run().gather().each(List.of(flow, () -> sign[0] = sign(surface)));
+        double[] s = sums[0];
         Unit si = bound.unit().si();
         Unit whole = unit.si().times(si).times(surface.over());
         Measured made = swirl
                 ? new Measured(toSi * bound.factor() * s[0], whole.times(si).times(Unit.of("m")))
                 : new Measured(toSi * s[0], whole);
-        return made.signed(sign(surface));
+        return made.signed(sign[0]);
     }
 
     /** A surface within the run lets through what neither enters nor leaves it: there its own normal counts. */
     private String sign(SurfaceIntegral surface) {
-        if (surface.parts().stream().noneMatch(Part::cut)) {
+        Gather gather = surface.run().gather();
+        // A piece that a cut misses does not know that it is one.
+        List<double[]> all = gather.all(List.of(
+                () -> gather.sums("cut", () ->
+                        new double[] {surface.parts().stream().filter(Part::cut).count()}),
+                () -> gather.whole() && surface.parts().stream().noneMatch(Part::cut)
+                        ? new double[4]
+                        : surface.geometry()));
+        if (all.getFirst()[0] == 0) {
             return sign();
         }
-        double[] n = surface.geometry();
+        double[] n = all.getLast();
         Point mean = new Point(n[0], n[1], n[2]);
         boolean flat = mean.norm() > 0.999 * n[3];
         return "positive passes " + (factor < 0 ? "against" : "along") + " the surface's normal"

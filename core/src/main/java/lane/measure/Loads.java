@@ -156,7 +156,30 @@ public record Loads(
         if (loads.pressure().isBlank() && loads.shear().isBlank()) {
             throw new LaneException("A force needs a pressure, a wall shear or both; name at least one quantity.");
         }
-        double pressure = 0;
+        var parts = new double[2];
+        over.run()
+                .gather()
+                .each(List.of(
+                        () -> parts[0] = ofPressure(over, loads, resolve),
+                        () -> parts[1] = ofShear(over, loads, resolve)));
+        double pressure = parts[0];
+        double viscous = parts[1];
+        var pieces = new LinkedHashMap<String, Double>();
+        boolean both = !loads.pressure().isBlank() && !loads.shear().isBlank();
+        if (both) {
+            pieces.put("pressure", pressure);
+            pieces.put("viscous", viscous);
+        }
+        // What was not asked for is no part of nothing.
+        String lacks = both
+                ? ""
+                : loads.shear().isBlank()
+                        ? ", of pressure alone: no wall shear is named"
+                        : ", of wall shear alone: no pressure is named";
+        return new Measured(pressure + viscous, unit, pieces, "", lacks);
+    }
+
+    private static double ofPressure(SurfaceIntegral over, Loads loads, Resolve resolve) {
         if (!loads.pressure().isBlank()) {
             BoundQuantity p = over.ready(loads.pressure()).number();
             requirePascal(p, "pressure");
@@ -178,9 +201,12 @@ public record Loads(
                     2,
                     q -> q[0] + resolve.degree(),
                     resolve.degree() == 0 ? each.anywhere() : each);
-            pressure = (loads.on == On.WALL ? 1 : -1) * (p.factor() * s[0] + offset * s[1]);
+            return (loads.on == On.WALL ? 1 : -1) * (p.factor() * s[0] + offset * s[1]);
         }
-        double viscous = 0;
+        return 0;
+    }
+
+    private static double ofShear(SurfaceIntegral over, Loads loads, Resolve resolve) {
         if (!loads.shear().isBlank()) {
             BoundQuantity tau = over.ready(loads.shear()).vector();
             requirePascal(tau, "wall shear");
@@ -195,21 +221,9 @@ public record Loads(
                     .filter(Objects::nonNull)
                     .findFirst()
                     .orElse(loads.shearActsOn() == On.WALL);
-            viscous = (onWall == (loads.on == On.WALL) ? 1 : -1) * tau.factor() * s[0];
+            return (onWall == (loads.on == On.WALL) ? 1 : -1) * tau.factor() * s[0];
         }
-        var pieces = new LinkedHashMap<String, Double>();
-        boolean both = !loads.pressure().isBlank() && !loads.shear().isBlank();
-        if (both) {
-            pieces.put("pressure", pressure);
-            pieces.put("viscous", viscous);
-        }
-        // What was not asked for is no part of nothing.
-        String lacks = both
-                ? ""
-                : loads.shear().isBlank()
-                        ? ", of pressure alone: no wall shear is named"
-                        : ", of wall shear alone: no pressure is named";
-        return new Measured(pressure + viscous, unit, pieces, "", lacks);
+        return 0;
     }
 
     /** The sizes of all loads added up, in newton: what a resultant is small against when loads cancel. */
@@ -218,15 +232,27 @@ public record Loads(
     }
 
     private double sizeOfStored(SurfaceIntegral over) {
-        double size = 0;
-        if (!pressure.isBlank()) {
-            double ref = reference;
-            size += over.weighted(pressure)
-                    .sums("size about " + ref, 1, (v, area, sums) -> sums[0].add(Math.abs(v - ref) * area))[0];
-        }
+        return over
+                .run()
+                .gather()
+                .all(List.<java.util.function.Supplier<Double>>of(() -> sizeOfPressure(over), () -> sizeOfShear(over)))
+                .stream()
+                .mapToDouble(v -> v)
+                .sum();
+    }
+
+    private double sizeOfPressure(SurfaceIntegral over) {
+        double ref = reference;
+        return pressure.isBlank()
+                ? 0
+                : over.weighted(pressure)
+                        .sums("size about " + ref, 1, (v, area, sums) -> sums[0].add(Math.abs(v - ref) * area))[0];
+    }
+
+    private double sizeOfShear(SurfaceIntegral over) {
         if (!shear.isBlank()) {
             BoundQuantity tau = over.ready(shear).vector();
-            size += tau.factor()
+            return tau.factor()
                     * over.of("size", List.of(shear), 1, (at, sums) -> {
                         double[][] t = at.value[0];
                         for (int i = 0; i < at.n; i++) {
@@ -235,7 +261,7 @@ public record Loads(
                         at.addTimesArea(at.term, sums[0]);
                     })[0];
         }
-        return size;
+        return 0;
     }
 
     private static void requirePascal(BoundQuantity ready, String what) {

@@ -1,6 +1,7 @@
 package lane.measure;
 
 import java.util.LinkedHashSet;
+import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import lane.base.LaneException;
@@ -181,7 +182,26 @@ public record Stored(Take take, At at, String quantity, String condition) implem
         return of(StoredValues.of(region, at, value(region.lens()), holds(region.lens())), "m3");
     }
 
-    private Measured of(StoredValues all, String size) {
+    /** What entries give together. */
+    private record Summed(
+            double sum,
+            double weight,
+            double n,
+            double entries,
+            Optional<RegionIntegral.Located> least,
+            Optional<RegionIntegral.Located> greatest) {
+        static Summed together(List<Summed> all) {
+            return new Summed(
+                    Sum.of(all.stream().mapToDouble(Summed::sum).toArray()),
+                    Sum.of(all.stream().mapToDouble(Summed::weight).toArray()),
+                    all.stream().mapToDouble(Summed::n).sum(),
+                    all.stream().mapToDouble(Summed::entries).sum(),
+                    RegionIntegral.best(all.stream().map(Summed::least).toList(), false),
+                    RegionIntegral.best(all.stream().map(Summed::greatest).toList(), true));
+        }
+    }
+
+    private Summed here(StoredValues all) {
         var sum = new Sum();
         var weight = new Sum();
         int n = 0;
@@ -199,23 +219,42 @@ public record Stored(Take take, At at, String quantity, String condition) implem
                 greatest = greatest < 0 || v > value[greatest] ? i : greatest;
             }
         }
-        if (take.ofValues() && n == 0) {
+        return new Summed(sum.value(), weight.value(), n, value.length, located(all, least), located(all, greatest));
+    }
+
+    private static Optional<RegionIntegral.Located> located(StoredValues all, int i) {
+        return i < 0 ? Optional.empty() : Optional.of(new RegionIntegral.Located(all.value()[i], all.at(i)));
+    }
+
+    private Measured of(StoredValues all, String size) {
+        if (take == Take.PIECES) {
+            all.run().gather().needsWhole("What hangs together");
+            return new Measured(all.pieces(), Unit.ONE);
+        }
+        Summed s = all.run().gather().of(this, () -> here(all), Summed::together);
+        if (take.ofValues() && s.n == 0) {
             throw new LaneException("There is no value to take a " + take.word + " of here.");
         }
         Unit unit = all.unit();
         Measured made =
                 switch (take) {
-                    case COUNT -> new Measured(n, Unit.ONE);
-                    case PIECES -> new Measured(all.pieces(), Unit.ONE);
+                    case COUNT, PIECES -> new Measured(s.n, Unit.ONE);
                     // Added up, temperatures are no temperature any more.
-                    case SUM -> new Measured(sum.value(), unit.forInterval());
-                    case MEAN, SIZE_MEAN -> new Measured(sum.value() / weight.value(), unit);
+                    case SUM -> new Measured(s.sum, unit.forInterval());
+                    case MEAN, SIZE_MEAN -> new Measured(s.sum / s.weight, unit);
                     case INTEGRAL ->
-                        new Measured(
-                                sum.value(), unit.known() ? unit.difference().times(Unit.of(size)) : Unit.UNKNOWN);
-                    case LEAST -> Measured.at(value[least], unit, all.at(least));
-                    case GREATEST -> Measured.at(value[greatest], unit, all.at(greatest));
+                        new Measured(s.sum, unit.known() ? unit.difference().times(Unit.of(size)) : Unit.UNKNOWN);
+                    case LEAST -> at(s.least.orElseThrow(), unit);
+                    case GREATEST -> at(s.greatest.orElseThrow(), unit);
                 };
-        return made.also(all.absent());
+        return made.also(absent(s));
+    }
+
+    private static Measured at(RegionIntegral.Located found, Unit unit) {
+        return Measured.at(found.value(), unit, found.place());
+    }
+
+    private static String absent(Summed s) {
+        return StoredValues.absent(s.entries - s.n, s.entries);
     }
 }

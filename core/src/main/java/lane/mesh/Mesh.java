@@ -27,6 +27,8 @@ public final class Mesh implements Sized {
 
     private volatile @Nullable CellLocator locator;
     private volatile @Nullable Key key;
+    /** Where it meets other pieces of one mesh; null for a mesh that is whole. */
+    private final @Nullable Joints joints;
 
     /**
      * A mesh without polyhedra.
@@ -61,7 +63,33 @@ public final class Mesh implements Sized {
         this.nodes = nodes;
         this.faceOffsets = faceOffsets;
         this.faceStream = faceStream;
+        joints = null;
         MeshCheck.check(this);
+    }
+
+    private Mesh(Mesh of, Joints joints, Key known) {
+        xyz = of.xyz;
+        shapes = of.shapes;
+        offsets = of.offsets;
+        nodes = of.nodes;
+        faceOffsets = of.faceOffsets;
+        faceStream = of.faceStream;
+        this.joints = joints;
+        key = known;
+    }
+
+    /**
+     * This mesh as a piece of a larger one: where it meets others there is no boundary.
+     *
+     * @param known what this piece and where it meets others are known by
+     */
+    public Mesh joined(Joints others, Key known) {
+        return new Mesh(this, others, known);
+    }
+
+    /** Where this piece of a mesh meets others; null for a mesh that is whole. */
+    public @Nullable Joints joints() {
+        return joints;
     }
 
     /** What a mesh is known by; equal for the same nodes and cells, also when they were read twice. */

@@ -45,9 +45,39 @@ public final class Topology {
 
     /** @throws java.util.concurrent.CancellationException when cancelled */
     public static Boundary boundary(Mesh mesh, Work work) {
-        return mesh.dimension() < 2 || mesh.cellCount() == 0
-                ? new Boundary(new int[1], new int[0], new byte[0], new int[0], 0)
-                : new Finder(mesh, work).find();
+        if (mesh.dimension() < 2 || mesh.cellCount() == 0) {
+            return new Boundary(new int[1], new int[0], new byte[0], new int[0], 0);
+        }
+        Boundary rim = new Finder(mesh, work).find();
+        Joints joints = mesh.joints();
+        return joints == null ? rim : without(rim, mesh, joints);
+    }
+
+    /** A boundary without the faces where a piece meets others. */
+    private static Boundary without(Boundary rim, Mesh mesh, Joints joints) {
+        int[] offsets = new int[rim.size() + 1];
+        int[] nodes = new int[rim.nodes.length];
+        byte[] shape = new byte[rim.size()];
+        int[] owner = new int[rim.size()];
+        int n = 0;
+        int at = 0;
+        for (int f = 0; f < rim.size(); f++) {
+            int from = rim.offsets[f];
+            int to = rim.offsets[f + 1];
+            if (!joints.face(mesh, rim.nodes, from, to)) {
+                System.arraycopy(rim.nodes, from, nodes, at, to - from);
+                at += to - from;
+                shape[n] = rim.shape[f];
+                owner[n++] = rim.owner[f];
+                offsets[n] = at;
+            }
+        }
+        return new Boundary(
+                Arrays.copyOf(offsets, n + 1),
+                Arrays.copyOf(nodes, at),
+                Arrays.copyOf(shape, n),
+                Arrays.copyOf(owner, n),
+                rim.shared);
     }
 
     /** Order-free key of a face: a sum of mixed node numbers, and apart from it the smallest. */

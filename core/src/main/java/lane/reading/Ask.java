@@ -85,6 +85,14 @@ public interface Ask {
         return false;
     }
 
+    /**
+     * Whether what it asks of the pieces of a run makes up what it is of the run, each number being put together by
+     * {@link lane.field.Gather}. What looks at neighbours, or at what hangs together, does not.
+     */
+    default boolean inPieces() {
+        return false;
+    }
+
     /** Whether it rests on all stored times of a run, and not on the one that is looked at. */
     default boolean overTime() {
         return false;

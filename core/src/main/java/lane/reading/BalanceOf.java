@@ -120,6 +120,11 @@ public record BalanceOf(List<Term> terms, List<String> closedBy, String positive
     }
 
     @Override
+    public boolean inPieces() {
+        return true;
+    }
+
+    @Override
     public Outcome read(Reading reading, ReadingContext on) {
         Set<String> fields = on.fields(quantities());
         Where where = Where.of(

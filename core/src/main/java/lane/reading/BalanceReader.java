@@ -8,6 +8,7 @@ import java.util.Locale;
 import java.util.Objects;
 import java.util.Set;
 import java.util.function.Function;
+import java.util.function.Supplier;
 import lane.base.Fault;
 import lane.base.LaneException;
 import lane.base.Memo;
@@ -16,6 +17,7 @@ import lane.evaluation.EvaluationContext;
 import lane.evaluation.MeshSpan;
 import lane.evaluation.OpenEdges;
 import lane.evaluation.SurfaceIntegral;
+import lane.field.Gather;
 import lane.field.Part;
 import lane.field.Run;
 import lane.mesh.Point;
@@ -72,12 +74,27 @@ public final class BalanceReader {
         ask.terms().forEach(t -> t.stations().forEach(s -> all.addAll(partOf.apply(s))));
         ask.closedBy().forEach(s -> all.addAll(partOf.apply(s)));
         List<Part> bounds = List.copyOf(all);
-        double closure = new SurfaceIntegral(run, bounds, lens, memo).closure();
         MeshSpan span = MeshSpan.of(run, lens.axis());
-        OpenEdges rim =
-                memo.of(new RimKey(bounds.stream().map(Part::key).toList(), span), () -> OpenEdges.of(bounds, span));
+        Gather gather = run.gather();
+        var closed = new double[1];
+        var open = new OpenEdges[1];
+        Runnable area = () -> closed[0] = new SurfaceIntegral(run, bounds, lens, memo).closure();
+        Runnable edges = () -> open[0] = gather.whole()
+                ? memo.of(new RimKey(bounds.stream().map(Part::key).toList(), span), () -> OpenEdges.of(bounds, span))
+                : OpenEdges.of(run, bounds, span);
+        List<Tally> tallies = new ArrayList<>();
+        Runnable taken = () -> tallies.addAll(gather.all(ask.terms().stream()
+                .<Supplier<Tally>>map(t -> () -> number.apply(t))
+                .toList()));
+        // In pieces all is asked at once; else what is open says so before a term is taken.
+        gather.each(gather.whole() ? List.of(area, edges) : List.of(area, edges, taken));
+        double closure = closed[0];
+        OpenEdges rim = open[0];
         if (closure > OPEN || rim.edges() > 0) {
             throw new LaneException(Fault.NOT_CLOSED, open(run, reading, all, closure, rim));
+        }
+        if (gather.whole()) {
+            taken.run();
         }
         List<Balance.Term> terms = new ArrayList<>();
         var sum = new Sum();
@@ -88,8 +105,9 @@ public final class BalanceReader {
         placed.put("closure", closure);
         Provenance full = trail.reading(where.files()).then("station", CLOSED, "parts {parts}", placed);
         var settings = new LinkedHashMap<String, Object>();
-        for (BalanceOf.Term term : ask.terms()) {
-            Tally tally = number.apply(term);
+        for (int i = 0; i < tallies.size(); i++) {
+            BalanceOf.Term term = ask.terms().get(i);
+            Tally tally = tallies.get(i);
             if (unit == null) {
                 unit = Outcome.shown(reading.unit(), tally.unit(), "Balance \"" + reading.name() + "\"");
             } else {

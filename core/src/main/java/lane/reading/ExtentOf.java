@@ -13,6 +13,7 @@ import lane.estimate.Estimate;
 import lane.evaluation.BoundQuantity;
 import lane.evaluation.QuantityTrail;
 import lane.evaluation.StoredValues;
+import lane.field.Gather;
 import lane.provenance.Method;
 import lane.provenance.Provenance;
 import lane.station.Region;
@@ -92,6 +93,50 @@ public record ExtentOf(List<String> stations, String condition, StoredValues.At 
     }
 
     @Override
+    public boolean inPieces() {
+        return true;
+    }
+
+    /**
+     * What holds, put together.
+     *
+     * @param all size of all, whether it holds or not
+     */
+    private record Extent(double count, double size, double all, double[] least, double[] greatest) {
+        static Extent of(StoredValues some, StoredValues all) {
+            double[] least = {Double.NaN, Double.NaN, Double.NaN};
+            double[] greatest = least.clone();
+            for (int i = 0; i < some.place().length; i++) {
+                reach(least, greatest, i % 3, some.place()[i], some.place()[i]);
+            }
+            return new Extent(some.value().length, Sum.of(some.size()), Sum.of(all.size()), least, greatest);
+        }
+
+        static Extent together(List<Extent> pieces) {
+            double[] least = {Double.NaN, Double.NaN, Double.NaN};
+            double[] greatest = least.clone();
+            for (Extent e : pieces) {
+                for (int d = 0; d < 3; d++) {
+                    if (!Double.isNaN(e.least[d])) {
+                        reach(least, greatest, d, e.least[d], e.greatest[d]);
+                    }
+                }
+            }
+            return new Extent(
+                    pieces.stream().mapToDouble(Extent::count).sum(),
+                    Sum.of(pieces.stream().mapToDouble(Extent::size).toArray()),
+                    Sum.of(pieces.stream().mapToDouble(Extent::all).toArray()),
+                    least,
+                    greatest);
+        }
+
+        private static void reach(double[] least, double[] greatest, int d, double from, double to) {
+            least[d] = Double.isNaN(least[d]) ? from : Math.min(least[d], from);
+            greatest[d] = Double.isNaN(greatest[d]) ? to : Math.max(greatest[d], to);
+        }
+    }
+
+    @Override
     public Outcome read(Reading reading, ReadingContext on) {
         if (!condition.isBlank()
                 && !BoundQuantity.of(on.run(), on.quantity(condition), on.lens())
@@ -106,15 +151,14 @@ public record ExtentOf(List<String> stations, String condition, StoredValues.At 
         StoredValues all = condition.isBlank() ? some : StoredOver.of(on, reading, stations, at, "", "");
         List<Station> where = stations.stream().map(s -> on.station(s, reading)).toList();
         boolean region = where.stream().allMatch(s -> s.shape() instanceof Region);
-        double size = sum(some.size());
-        double[] least = {Double.NaN, Double.NaN, Double.NaN};
-        double[] greatest = least.clone();
-        for (int i = 0; i < some.place().length; i++) {
-            double v = some.place()[i];
-            int d = i % 3;
-            least[d] = Double.isNaN(least[d]) ? v : Math.min(least[d], v);
-            greatest[d] = Double.isNaN(greatest[d]) ? v : Math.max(greatest[d], v);
+        Gather gather = on.run().gather();
+        if (number == Which.PIECES) {
+            gather.needsWhole("What hangs together");
         }
+        Extent extent = gather.of("extent", () -> Extent.of(some, all), Extent::together);
+        double size = extent.size;
+        double[] least = extent.least;
+        double[] greatest = extent.greatest;
         boolean cells = at == StoredValues.At.CELLS;
         String of = cells ? region ? "cells" : "faces" : "nodes";
         String box = cells ? "of the middles of the " + of : "of the nodes";
@@ -126,9 +170,9 @@ public record ExtentOf(List<String> stations, String condition, StoredValues.At 
             }
             double value =
                     switch (w) {
-                        case COUNT -> some.value().length;
-                        case PIECES -> some.pieces();
-                        case SHARE -> size / sum(all.size());
+                        case COUNT -> extent.count;
+                        case PIECES -> gather.whole() ? some.pieces() : Double.NaN;
+                        case SHARE -> size / extent.all;
                         case SIZE -> size;
                         case LEAST_X -> least[0];
                         case GREATEST_X -> greatest[0];
@@ -175,11 +219,5 @@ public record ExtentOf(List<String> stations, String condition, StoredValues.At 
             answer = named.get(i).what().equals(number.word()) ? i : answer;
         }
         return new Several(named, answer, List.of(), note, Double.NaN, trail);
-    }
-
-    private static double sum(double[] all) {
-        var sum = new Sum();
-        sum.add(all, all.length);
-        return sum.value();
     }
 }

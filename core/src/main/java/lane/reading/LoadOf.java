@@ -7,10 +7,12 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.Supplier;
 import lane.base.LaneException;
 import lane.estimate.Estimate;
 import lane.estimate.Uncertainty;
 import lane.evaluation.SurfaceIntegral;
+import lane.field.Gather;
 import lane.measure.Force;
 import lane.measure.Loads;
 import lane.measure.Measure;
@@ -206,15 +208,27 @@ public record LoadOf(
     }
 
     @Override
+    public boolean inPieces() {
+        return true;
+    }
+
+    @Override
     public Outcome read(Reading reading, ReadingContext on) {
         List<Point> own = directions();
         Axis axes = axes();
         List<Point> to = own.stream().map(axes::outDirection).toList();
         Point at = axes.out(about);
-        List<Tally> parts = new ArrayList<>();
+        List<Supplier<Outcome>> asked = new ArrayList<>();
         for (int d = 0; d < 6; d++) {
             Measure one = d < 3 ? new Force(loads, to.get(d)) : new Moment(loads, new Axis(at, to.get(d - 3)));
-            Outcome made = new TallyOf(stations, one).read(reading.in(""), on);
+            asked.add(() -> new TallyOf(stations, one).read(reading.in(""), on));
+        }
+        var loaded = new double[1];
+        List<Outcome> all = new ArrayList<>();
+        Gather gather = on.run().gather();
+        gather.each(List.of(() -> all.addAll(gather.all(asked)), () -> loaded[0] = loads.size(surface(reading, on))));
+        List<Tally> parts = new ArrayList<>();
+        for (Outcome made : all) {
             if (!(made instanceof Tally t)) {
                 return made;
             }
@@ -231,7 +245,7 @@ public record LoadOf(
             moment = moment.plus(to.get(d).times(m[d]));
         }
         double size = force.norm();
-        boolean line = size > 1e-10 * loads.size(surface(reading, on));
+        boolean line = size > 1e-10 * loaded[0];
         // The point of the resultant's line that is nearest to where moments are taken about.
         Point centre = axes.in(line ? at.plus(force.cross(moment).times(1 / (size * size))) : at);
         double rest = line ? force.dot(moment) / size : Double.NaN;

@@ -15,6 +15,11 @@ public interface OfCurve extends OfAnother {
     }
 
     @Override
+    default boolean inPieces() {
+        return of().inPieces();
+    }
+
+    @Override
     default Outcome read(Reading reading, ReadingContext on) {
         Outcome curve = of().read(reading.in("").asking(of()), on);
         return curve instanceof Profile p ? of(reading, p) : curve;

@@ -107,15 +107,29 @@ public record PairOf(String first, String second, String quantity, How how, Matc
     }
 
     @Override
+    public boolean inPieces() {
+        return true;
+    }
+
+    @Override
     public Outcome read(Reading reading, ReadingContext on) {
         Reading plain = reading.in("");
         if (as == As.NUMBER) {
-            Outcome a = new TallyOf(List.of(first), new Mean(quantity)).read(plain, on);
-            Outcome b = new TallyOf(List.of(second), new Mean(quantity)).read(plain, on);
+            List<Outcome> both = on.run()
+                    .gather()
+                    .all(List.of(
+                            () -> new TallyOf(List.of(first), new Mean(quantity)).read(plain, on),
+                            () -> new TallyOf(List.of(second), new Mean(quantity)).read(plain, on)));
+            Outcome a = both.getFirst();
+            Outcome b = both.getLast();
             return a instanceof Tally x ? b instanceof Tally y ? number(reading, x, y) : b : a;
         }
-        Outcome a = new ProfileOf(first, quantity).read(plain, on);
-        Outcome b = new ProfileOf(second, quantity).read(plain, on);
+        List<Outcome> both = on.run()
+                .gather()
+                .all(List.of(() -> new ProfileOf(first, quantity).read(plain, on), () -> new ProfileOf(second, quantity)
+                        .read(plain, on)));
+        Outcome a = both.getFirst();
+        Outcome b = both.getLast();
         return a instanceof Profile x ? b instanceof Profile y ? curve(reading, x, y) : b : a;
     }
 

@@ -1,13 +1,11 @@
 package lane.reading;
 
 import java.util.List;
-import java.util.Locale;
 import java.util.Optional;
 import java.util.Set;
 import lane.base.LaneException;
 import lane.quantity.Quantity;
 import lane.station.CutCurve;
-import lane.station.Placement;
 import lane.station.Shape;
 import lane.station.Station;
 
@@ -47,28 +45,28 @@ public record ProfileOf(String station, String quantity) implements Ask {
     }
 
     @Override
+    public boolean inPieces() {
+        return true;
+    }
+
+    @Override
     public Outcome read(Reading reading, ReadingContext on) {
         Quantity q = on.quantity(quantity);
         Station where = on.station(station, reading);
         return switch (where.shape()) {
             case CutCurve _ -> CutCurveReader.read(on.run(), where, q, on.lens(), reading.unit(), on.trail());
-            case Shape.Sampled path -> {
-                Placement placement =
-                        on.places().placement(on.run(), path, on.lens().axis(), on.work());
-                yield placement.found() == 0
-                        ? outside(where)
-                        : ProfileReader.read(on.run(), placement, where, q, on.lens(), reading.unit(), on.trail());
-            }
+            case Shape.Sampled path ->
+                ProfileReader.read(
+                        on.run(),
+                        on.places().placement(on.run(), path, on.lens().axis(), on.work()),
+                        where,
+                        q,
+                        on.lens(),
+                        reading.unit(),
+                        on.trail());
             default ->
                 throw new LaneException("The " + where.word() + " \"" + where.name()
                         + "\" carries no profile; choose a line, a cut curve or points.");
         };
-    }
-
-    private static Outcome outside(Station station) {
-        String word = station.word().substring(0, 1).toUpperCase(Locale.ROOT)
-                + station.word().substring(1);
-        return new Outcome.Absent(
-                "outside", word + " \"" + station.name() + "\" lies outside this run everywhere; move it.");
     }
 }

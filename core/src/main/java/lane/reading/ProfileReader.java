@@ -1,8 +1,11 @@
 package lane.reading;
 
 import java.util.Map;
+import lane.base.Fault;
+import lane.base.LaneException;
 import lane.evaluation.BoundQuantity;
 import lane.evaluation.EvaluationContext;
+import lane.evaluation.PieceSamples;
 import lane.evaluation.QuantityTrail;
 import lane.evaluation.SamplePoints;
 import lane.field.Run;
@@ -24,9 +27,13 @@ public final class ProfileReader {
 
     private ProfileReader() {}
 
+    /**
+     * @param own the samples in this run, or in this piece of it
+     * @throws lane.base.LaneException when all of it lies outside
+     */
     public static Profile read(
             Run run,
-            Placement placement,
+            Placement own,
             Station line,
             Quantity quantity,
             EvaluationContext lens,
@@ -34,11 +41,19 @@ public final class ProfileReader {
             Provenance trail) {
         BoundQuantity ready = BoundQuantity.of(run, quantity, lens).number();
         Unit shown = Outcome.shown(unitText, ready.unit(), "Reading on \"" + line.name() + "\"");
-        int n = placement.size();
-        double[] abscissa = ((Shape.Sampled) line.shape()).abscissas(placement, lens.axis());
+        int n = own.size();
+        double[] abscissa = ((Shape.Sampled) line.shape()).abscissas(own, lens.axis());
         // A plane mesh of a full turn holds the values of angle zero; elsewhere vectors are turned along.
         boolean turned = run.stated().turn() != null && run.mesh().dimension() == 2;
-        double[] value = ready.values(SamplePoints.samples(run, placement, turned ? lens.axis() : null))[0];
+        PieceSamples all = PieceSamples.of(
+                run, quantity.name(), own, ready.values(SamplePoints.samples(run, own, turned ? lens.axis() : null)));
+        Placement placement = all.placement();
+        if (placement.found() == 0) {
+            throw new LaneException(
+                    Fault.OUTSIDE,
+                    "The " + line.word() + " \"" + line.name() + "\" lies outside this run everywhere; move it.");
+        }
+        double[] value = all.values()[0];
         int found = 0;
         for (double v : value) {
             found += Double.isFinite(v) ? 1 : 0;

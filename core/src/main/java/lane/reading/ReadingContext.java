@@ -88,6 +88,11 @@ public record ReadingContext(
                 + "\" is none; choose a part, a section, a shell, a sheet or an isosurface.");
     }
 
+    /** The same on another run, or on a piece of it. */
+    public ReadingContext on(Run other) {
+        return new ReadingContext(other, lens, places, stations, memo, work, trail, moments, doubts, elsewhere);
+    }
+
     /** The same where the numbers alone are wanted. */
     public ReadingContext plain() {
         return new ReadingContext(run, lens, places, stations, memo, work, trail, moments, false, elsewhere);

@@ -66,6 +66,11 @@ public record TallyOf(List<String> stations, Measure measure) implements Ask {
     }
 
     @Override
+    public boolean inPieces() {
+        return true;
+    }
+
+    @Override
     public Outcome read(Reading reading, ReadingContext on) {
         List<Station> all = stations.stream().map(s -> on.station(s, reading)).toList();
         if (measure.placeless()) {

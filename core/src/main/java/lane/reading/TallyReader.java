@@ -3,8 +3,10 @@ package lane.reading;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.function.BooleanSupplier;
 import java.util.function.Function;
 import java.util.function.Supplier;
+import java.util.stream.IntStream;
 import lane.base.Fault;
 import lane.base.LaneException;
 import lane.base.Memo;
@@ -18,6 +20,7 @@ import lane.evaluation.PathIntegral;
 import lane.evaluation.QuantityTrail;
 import lane.evaluation.RegionIntegral;
 import lane.evaluation.SurfaceIntegral;
+import lane.field.Gather;
 import lane.field.Part;
 import lane.field.Run;
 import lane.measure.Measure;
@@ -66,13 +69,24 @@ public final class TallyReader {
             Memo memo,
             boolean doubts) {
         var over = new SurfaceIntegral(run, parts, lens, memo);
-        Measured made = stations.signed(measure.over(over));
-        Uncertainty doubt =
-                !doubts || !over.inexact() ? Uncertainty.NONE : doubt(made, () -> measure.over(over.finer()));
-        int faces = parts.stream().mapToInt(p -> p.surface().cellCount()).sum();
+        var sizes = new double[1][];
         String where = String.join(" + ", parts.stream().map(Part::name).toList());
-        double coverage = parts.stream()
-                .mapToDouble(Part::coverage)
+        Sure sure = sure(
+                run.gather(),
+                () -> measure.over(over),
+                !doubts ? null : () -> measure.over(over.finer()),
+                over::inexact,
+                () -> {
+                    sizes[0] = run.gather().sums(List.of("faces of", where), () -> sizes(parts));
+                    if (sizes[0][0] == 0) {
+                        throw new LaneException(
+                                Fault.OUTSIDE, "No face of " + where + " lies in this run; move it or widen it.");
+                    }
+                });
+        Measured made = stations.signed(sure.made);
+        int faces = (int) sizes[0][0];
+        double coverage = IntStream.range(0, parts.size())
+                .mapToDouble(i -> coverage(run, parts.get(i), sizes[0][2 + i]))
                 .filter(c -> !Double.isNaN(c))
                 .min()
                 .orElse(Double.NaN);
@@ -80,9 +94,7 @@ public final class TallyReader {
         var settings = new LinkedHashMap<String, Object>(stations.definitions());
         settings.put("parts", where);
         settings.put("faces", faces);
-        settings.put(
-                "faces turned outwards",
-                String.valueOf(parts.stream().mapToInt(Part::turned).sum()));
+        settings.put("faces turned outwards", String.valueOf((int) sizes[0][1]));
         if (!Double.isNaN(coverage)) {
             settings.put("coverage", coverage);
         }
@@ -93,7 +105,65 @@ public final class TallyReader {
                 .then("station", SURFACE, "part {parts}, {faces} faces", settings);
         String note =
                 "over " + where + ", " + faces + " faces" + by(measure) + inside + MeshSpan.words(run) + made.place();
-        return tally(made, doubt, measure, unit, note, coverage, full);
+        return tally(made, sure.doubt, measure, unit, note, coverage, full);
+    }
+
+    /** How much of a part lies in a run, from what pieces hold of it: all of it is all, but for round-off. */
+    private static double coverage(Run run, Part part, double held) {
+        if (run.gather().whole()) {
+            return held;
+        }
+        // Of a surface from a file pieces tell which share of it is theirs; whole it needs no word.
+        boolean own = run.parts().stream().anyMatch(p -> p.name().equals(part.name()));
+        return held < 1 - 1e-9 ? held : own ? Double.NaN : 1;
+    }
+
+    /** Number of faces, of those that were turned, and of each part how much of what was asked for lies in the run. */
+    private static double[] sizes(List<Part> parts) {
+        double[] out = new double[2 + parts.size()];
+        for (int i = 0; i < parts.size(); i++) {
+            Part p = parts.get(i);
+            out[0] += p.surface().cellCount();
+            out[1] += p.turned();
+            out[2 + i] = p.coverage();
+        }
+        return out;
+    }
+
+    private record Sure(Measured made, Uncertainty doubt) {}
+
+    /**
+     * A number with how much it depends on its rule.
+     *
+     * @param finer the same by another rule; null where nobody asks
+     * @param inexact whether the first rule was not exact, after it was taken
+     * @param beside what else is asked of the same cells, and whether there are any: that is said first
+     */
+    private static Sure sure(
+            Gather of,
+            Supplier<Measured> measure,
+            @Nullable Supplier<Measured> finer,
+            BooleanSupplier inexact,
+            Runnable beside) {
+        var made = new Measured[1];
+        var doubt = new Uncertainty[] {Uncertainty.NONE};
+        var other = new Measured[1];
+        var lost = new boolean[1];
+        of.each(List.of(
+                beside,
+                () -> made[0] = measure.get(),
+                () -> lost[0] =
+                        finer != null && of.sums("inexact", () -> new double[] {inexact.getAsBoolean() ? 1 : 0})[0] > 0,
+                () -> {
+                    // Whether a rule is exact on all pieces none of them knows.
+                    if (finer != null && (lost[0] || !of.whole())) {
+                        other[0] = other(finer);
+                    }
+                }));
+        if (lost[0] && other[0] != null) {
+            doubt[0] = doubt(made[0], other[0]);
+        }
+        return new Sure(made[0], doubt[0]);
     }
 
     /**
@@ -122,17 +192,34 @@ public final class TallyReader {
             Provenance trail,
             boolean doubts,
             @Nullable Box box) {
-        if (cells.length == 0) {
-            throw new LaneException(
-                    Fault.OUTSIDE, "Region \"" + where + "\" holds no cell of this run; make it larger or move it.");
+        Supplier<LaneException> none = () -> new LaneException(
+                Fault.OUTSIDE, "Region \"" + where + "\" holds no cell of this run; make it larger or move it.");
+        if (cells.length == 0 && run.gather().whole()) {
+            throw none.get();
         }
         RegionIntegral over = new RegionIntegral(run, cells, lens).in(box);
-        Measured made = measure.within(over);
-        Uncertainty doubt =
-                !doubts || !over.inexact() ? Uncertainty.NONE : doubt(made, () -> measure.within(over.finer()));
+        var counted = new double[1][];
+        var inBox = new String[1];
+        Sure sure = sure(
+                run.gather(),
+                () -> measure.within(over),
+                !doubts ? null : () -> measure.within(over.finer()),
+                over::inexact,
+                () -> run.gather()
+                        .each(List.of(
+                                () -> {
+                                    counted[0] = run.gather()
+                                            .sums(List.of("cells of", where), () -> new double[] {cells.length});
+                                    if (counted[0][0] == 0) {
+                                        throw none.get();
+                                    }
+                                },
+                                () -> inBox[0] = share(over))));
+        Measured made = sure.made;
+        int all = (int) counted[0][0];
         var settings = new LinkedHashMap<String, Object>(stations.definitions());
         settings.put("regions", where);
-        settings.put("cells", cells.length);
+        settings.put("cells", all);
         if (box != null) {
             settings.put("cells that its sides pass through", "with the part inside");
         }
@@ -142,11 +229,10 @@ public final class TallyReader {
                 .then("station", VOLUME, "region \"{regions}\", {cells} cells", settings);
         return tally(
                 made,
-                doubt,
+                sure.doubt,
                 measure,
                 unit,
-                "over " + where + ", " + cells.length + " cells" + by(measure) + share(over) + MeshSpan.words(run)
-                        + made.place(),
+                "over " + where + ", " + all + " cells" + by(measure) + inBox[0] + MeshSpan.words(run) + made.place(),
                 Double.NaN,
                 full);
     }
@@ -165,25 +251,35 @@ public final class TallyReader {
 
     static Tally read(
             Run run,
-            Placement placement,
+            Placement own,
             Station station,
             Measure measure,
             EvaluationContext lens,
             String unit,
             Provenance trail,
             boolean doubts) {
-        if (placement.found() == 0) {
-            throw new LaneException(
-                    Fault.OUTSIDE,
-                    "The " + station.word() + " \"" + station.name() + "\" lies outside this run; move it.");
+        Supplier<LaneException> none = () -> new LaneException(
+                Fault.OUTSIDE, "The " + station.word() + " \"" + station.name() + "\" lies outside this run; move it.");
+        if (own.found() == 0 && run.gather().whole()) {
+            throw none.get();
         }
         boolean points = station.shape() instanceof Points;
-        var over = new PathIntegral(run, placement, points, lens);
-        Measured made = measure.along(over);
+        var over = new PathIntegral(run, own, points, lens);
+        var taken = new Measured[1];
+        run.gather()
+                .each(List.of(
+                        () -> {
+                            if (over.placement().found() == 0) {
+                                throw none.get();
+                            }
+                        },
+                        () -> taken[0] = measure.along(over)));
+        Measured made = taken[0];
+        Placement placement = over.placement();
         // What is cut at every cell is exact for the interpolant, and points stand for nothing between them.
         boolean spaced =
                 doubts && station.shape() instanceof Shape.Path p && !(p.sampling() instanceof Sampling.CellExact);
-        Uncertainty doubt = spaced ? doubt(made, () -> measure.along(over.halved())) : Uncertainty.NONE;
+        Uncertainty doubt = spaced ? doubt(made, other(() -> measure.along(over.halved()))) : Uncertainty.NONE;
         Provenance full = quantities(k -> BoundQuantity.of(run, lens.quantity(k), lens), measure, lens, trail)
                 .then(
                         "station",
@@ -244,16 +340,19 @@ public final class TallyReader {
     /** Differences below this share of a number are round-off. */
     private static final double ROUND_OFF = 1e-12;
 
-    /** How much the number depends on how it was integrated: what another way gives. */
-    private static Uncertainty doubt(Measured made, Supplier<Measured> other) {
-        double change;
+    /** What another way to integrate gives; null for a number that it does not have. */
+    private static @Nullable Measured other(Supplier<Measured> other) {
         try {
             // What it meets outside was counted with the number itself.
-            change = Math.abs(new Outside().counting(other).value() - made.value());
+            return new Outside().counting(other);
         } catch (LaneException e) {
-            // A number that fewer samples do not have is not made better known by them.
-            return Uncertainty.NONE;
+            return null;
         }
+    }
+
+    /** How much the number depends on how it was integrated; a number that fewer samples do not have is not made better known. */
+    private static Uncertainty doubt(Measured made, @Nullable Measured other) {
+        double change = other == null ? 0 : Math.abs(other.value() - made.value());
         return change > ROUND_OFF * Math.abs(made.value())
                 ? Uncertainty.ofHalf(Uncertainty.Source.QUADRATURE, change)
                 : Uncertainty.NONE;

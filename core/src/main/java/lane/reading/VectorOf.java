@@ -7,6 +7,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.Supplier;
 import lane.base.LaneException;
 import lane.estimate.Estimate;
 import lane.evaluation.EvaluationContext;
@@ -124,9 +125,14 @@ public record VectorOf(
     }
 
     @Override
+    public boolean inPieces() {
+        return true;
+    }
+
+    @Override
     public Outcome read(Reading reading, ReadingContext on) {
         EvaluationContext lens = on.lens();
-        List<Tally> parts = new ArrayList<>();
+        List<Supplier<Outcome>> asked = new ArrayList<>();
         for (int d = 0; d < 3; d++) {
             EvaluationContext[] seen = {lens};
             int axis = d;
@@ -136,7 +142,10 @@ public record VectorOf(
                 seen[0] = seen[0].with(q);
                 return q.id();
             });
-            Outcome one = new TallyOf(stations, part).read(reading, on.through(seen[0]));
+            asked.add(() -> new TallyOf(stations, part).read(reading, on.through(seen[0])));
+        }
+        List<Tally> parts = new ArrayList<>();
+        for (Outcome one : on.run().gather().all(asked)) {
             if (!(one instanceof Tally t)) {
                 return one;
             }

@@ -42,6 +42,11 @@ public record Isosurface(String quantity, List<Double> values) implements Shape.
     }
 
     @Override
+    public boolean inPieces() {
+        return true;
+    }
+
+    @Override
     public String shapedBy() {
         return quantity;
     }

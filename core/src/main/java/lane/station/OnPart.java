@@ -63,11 +63,16 @@ public record OnPart(
     }
 
     @Override
+    public boolean inPieces() {
+        return true;
+    }
+
+    @Override
     public List<Part> parts(Run run, Resolver on, Set<String> fields) {
         List<Part> all = parts().stream()
                 .map(run::part)
                 .map(p -> pick(p, on))
-                .filter(p -> p.surface().cellCount() > 0)
+                .filter(p -> p.surface().cellCount() > 0 || !run.gather().whole())
                 .toList();
         if (all.isEmpty()) {
             throw new LaneException(

@@ -13,8 +13,7 @@ import lane.mesh.Point;
  * @param start where a sample's entries begin in {@code node} and {@code share}; one more entry than samples
  * @param node node numbers of the stencil
  * @param share interpolation weights of the stencil, summing to 1 a sample
- * @param moved number of samples that were moved onto the boundary
- * @param largestMove the largest such move, in metres
+ * @param miss how far each sample was moved onto the boundary, in metres; 0 for one in a cell
  */
 public record Placement(
         double[] xyz,
@@ -24,8 +23,7 @@ public record Placement(
         int[] start,
         int[] node,
         double[] share,
-        int moved,
-        double largestMove) {
+        double[] miss) {
     public int size() {
         return cell.length;
     }
@@ -37,6 +35,24 @@ public record Placement(
             n += c >= 0 ? 1 : 0;
         }
         return n;
+    }
+
+    /** Number of samples that were moved onto the boundary. */
+    public int moved() {
+        int n = 0;
+        for (double m : miss) {
+            n += m > 0 ? 1 : 0;
+        }
+        return n;
+    }
+
+    /** The largest such move, in metres. */
+    public double largestMove() {
+        double most = 0;
+        for (double m : miss) {
+            most = Math.max(most, m);
+        }
+        return most;
     }
 
     public Point place(int i) {

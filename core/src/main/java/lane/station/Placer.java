@@ -243,8 +243,7 @@ public final class Placer {
         int[][] blockNodes = new int[blocks][];
         double[][] blockShares = new double[blocks][];
         int[] count = new int[n];
-        double[] moves = new double[blocks];
-        int[] moved = new int[blocks];
+        double[] miss = new double[n];
         Parallel.forBlocks(n, BLOCK, (block, from, to) -> {
             if (work.cancelled()) {
                 return;
@@ -264,10 +263,7 @@ public final class Placer {
                 if (probe != null) {
                     c.locate(places[3 * i], places[3 * i + 1], places[3 * i + 2]);
                 }
-                if (finder.miss() > 0) {
-                    moved[block]++;
-                    moves[block] = Math.max(moves[block], finder.miss());
-                }
+                miss[i] = finder.miss();
                 if (at + c.size() > nodes.length) {
                     nodes = Arrays.copyOf(nodes, 2 * (at + c.size()));
                     shares = Arrays.copyOf(shares, nodes.length);
@@ -299,13 +295,7 @@ public final class Placer {
             blockNodes[b] = null;
             blockShares[b] = null;
         }
-        int movedSum = 0;
-        double largest = 0;
-        for (int b = 0; b < blocks; b++) {
-            movedSum += moved[b];
-            largest = Math.max(largest, moves[b]);
-        }
-        return new Placement(xyz, arc, weight, cell, start, node, share, movedSum, largest);
+        return new Placement(xyz, arc, weight, cell, start, node, share, miss);
     }
 
     /** Many points in any order are looked up along a space-filling curve: neighbours share cells and caches. */

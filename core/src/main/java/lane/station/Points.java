@@ -61,6 +61,11 @@ public record Points(List<Point> points, @Nullable Abscissa abscissa, String fro
         }
     }
 
+    @Override
+    public boolean inPieces() {
+        return true;
+    }
+
     public Points {
         points = List.copyOf(points);
         from = from == null ? "" : from;

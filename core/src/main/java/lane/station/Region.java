@@ -29,6 +29,11 @@ public record Region(Within within) implements Shape {
     }
 
     @Override
+    public boolean inPieces() {
+        return true;
+    }
+
+    @Override
     public String shapedBy() {
         return within instanceof Within.Above a ? a.quantity() : "";
     }

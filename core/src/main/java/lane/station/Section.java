@@ -52,6 +52,12 @@ public record Section(
         return "section";
     }
 
+    /** Which of several is the nearest no piece knows. */
+    @Override
+    public boolean inPieces() {
+        return piece == null;
+    }
+
     @Override
     public Section moved(Point by) {
         return at(point.plus(by), normal);

@@ -35,6 +35,11 @@ public interface Shape {
         return this;
     }
 
+    /** Whether what of it lies in the pieces of a run makes up what lies in the run. */
+    default boolean inPieces() {
+        return false;
+    }
+
     /** Key of a quantity that it depends on; blank for none. */
     default String shapedBy() {
         return "";
@@ -87,6 +92,12 @@ public interface Shape {
     /** A curve in space that is known by itself, without a run. */
     interface Path extends Sampled {
         Sampling sampling();
+
+        /** Where it is sampled at the faces of cells, its samples are as many as a run gives. */
+        @Override
+        default boolean inPieces() {
+            return !(sampling() instanceof Sampling.CellExact);
+        }
 
         Abscissa abscissa();
 
@@ -156,7 +167,7 @@ public interface Shape {
         @Override
         default List<Part> parts(Run run, Resolver on, Set<String> fields) {
             Cut cut = on.cut(run, this);
-            if (cut.empty()) {
+            if (cut.empty() && run.gather().whole()) {
                 throw new LaneException(
                         Fault.OUTSIDE, "The " + word() + " \"" + on.name() + "\" lies outside this run; move it.");
             }

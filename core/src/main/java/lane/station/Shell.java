@@ -55,6 +55,11 @@ public record Shell(
     }
 
     @Override
+    public boolean inPieces() {
+        return true;
+    }
+
+    @Override
     public String word() {
         return "shell";
     }

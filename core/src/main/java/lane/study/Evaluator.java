@@ -117,6 +117,7 @@ public final class Evaluator {
                         asked,
                         runs,
                         readout.failures(),
+                        readout.heads(),
                         placements,
                         laid,
                         new LinkedHashMap<>(readings),
@@ -139,7 +140,16 @@ public final class Evaluator {
         Map<String, CheckResult> checks = new Judging(memo, library).judge(study, readings, runs, work);
         library.settled(study);
         return new Results(
-                asked, runs, readout.failures(), placements, laid, readings, beside, checks, lens.with(beyond.apart()));
+                asked,
+                runs,
+                readout.failures(),
+                readout.heads(),
+                placements,
+                laid,
+                readings,
+                beside,
+                checks,
+                lens.with(beyond.apart()));
     }
 
     /**
@@ -153,6 +163,7 @@ public final class Evaluator {
         var times = new LinkedHashMap<String, List<Double>>();
         var readout = new Readout(study, library, memo, places, s -> true, work);
         readout.runs().forEach((lane, run) -> times.put(lane, run.times()));
+        readout.heads().forEach((lane, run) -> times.put(lane, run.times()));
         return Pieces.of(study, times, block, Readout::derived).stream()
                 .map(p -> new Planned(p, readout.definition(p, simulation(study, p))))
                 .toList();

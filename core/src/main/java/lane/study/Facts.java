@@ -56,6 +56,9 @@ final class Facts {
             out.put("units", run.stated().system().name());
         }
         run.stated().units().forEach((f, u) -> out.put("unit of " + f, u.label() + ", stated for this run"));
+        if (!run.gather().whole()) {
+            out.put("read in", run.gather().pieces() + " pieces, one after the other");
+        }
         if (run.stated().depth() != 1) {
             out.put("depth", run.stated().depth() + " m");
         }

@@ -1,8 +1,10 @@
 package lane.study;
 
 import java.util.List;
+import java.util.Optional;
 import lane.base.Work;
 import lane.evaluation.SheetFiles;
+import lane.field.Partition;
 import lane.field.Run;
 import lane.field.TimeSelector;
 import lane.reference.Recipe;
@@ -50,6 +52,14 @@ public interface Library extends SheetFiles {
     /** A run at a time that is one of many, passed by one after the other: it is let go of first. */
     default Run passing(Source.Simulation source, TimeSelector moment, Work work) {
         return run(source, moment, work);
+    }
+
+    /**
+     * A run at a moment that is stored in pieces and is to be read one after the other; empty for one that is held whole. It is
+     * asked for before the run.
+     */
+    default Optional<Partition> partition(Source.Simulation source, TimeSelector moment, Work work) {
+        return Optional.empty();
     }
 
     /** Begins to open a time that will be asked for next, on a thread of its own. */

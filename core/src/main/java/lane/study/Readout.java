@@ -7,6 +7,7 @@ import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.CancellationException;
@@ -20,6 +21,7 @@ import lane.estimate.Estimate;
 import lane.evaluation.EvaluationContext;
 import lane.evaluation.Outside;
 import lane.evaluation.StationResolver;
+import lane.field.Partition;
 import lane.field.Run;
 import lane.provenance.Provenance;
 import lane.reading.Elsewhere;
@@ -32,6 +34,7 @@ import lane.reference.Curve;
 import lane.reference.Formula;
 import lane.station.Station;
 import lane.unit.Unit;
+import org.jspecify.annotations.Nullable;
 
 /**
  * The runs of a study, opened, and what its lanes answer to readings. An answer is remembered under all that it rests on, and
@@ -50,6 +53,12 @@ final class Readout {
     private final Work work;
     private final Map<String, Run> runs = new LinkedHashMap<>();
     private final Map<String, LaneException> failures = new LinkedHashMap<>();
+    /** Runs that are read one piece after the other. */
+    private final Map<String, Partition> partitions = new LinkedHashMap<>();
+
+    private final Map<String, Run> heads = new LinkedHashMap<>();
+    /** What runs in pieces answered, all that was asked at once. */
+    private final Map<String, Map<Reading, Outcome>> pieced = new HashMap<>();
     /** The times of each lane, one for all readings. */
     private final Map<String, Moments> moments = new HashMap<>();
     /** Lanes whose times know all that is going to be asked of them. */
@@ -96,6 +105,19 @@ final class Readout {
 
     private void open(Source.Simulation s) {
         try {
+            Optional<Partition> pieces = library.partition(s, study.timeOf(s), work);
+            if (pieces.isPresent()) {
+                partitions.put(s.id(), pieces.get());
+                heads.put(s.id(), pieces.get().head());
+                failures.put(
+                        s.id(),
+                        new LaneException(
+                                Fault.TOO_LARGE,
+                                "It is read in " + pieces.get().size()
+                                        + " pieces, one after the other: there is no picture of it, and what needs the run whole"
+                                        + " is not computed."));
+                return;
+            }
             runs.put(s.id(), places.turned(library.run(s, study.timeOf(s), work), study.axis()));
         } catch (CancellationException e) {
             throw e;
@@ -109,6 +131,17 @@ final class Readout {
 
     Map<String, Run> runs() {
         return runs;
+    }
+
+    /** What stands for runs that are read in pieces, where no mesh is asked. */
+    Map<String, Run> heads() {
+        return heads;
+    }
+
+    /** What stands for a lane's run: itself, or of one in pieces its head. */
+    private @Nullable Run standing(Source.Simulation source) {
+        Run whole = runs.get(source.id());
+        return whole != null ? whole : heads.get(source.id());
     }
 
     /** Why runs could not be opened, by lane: one sentence, and a second one where others had answered for it. */
@@ -136,7 +169,7 @@ final class Readout {
         try {
             return switch (source) {
                 case Source.Simulation s -> {
-                    Run run = runs.get(s.id());
+                    Run run = standing(s);
                     yield run == null ? withoutRun(s, reading) : onRun(run, s, reading);
                 }
                 case Source.Reference r -> new Answered(reference(r, reading));
@@ -194,7 +227,7 @@ final class Readout {
      * @throws LaneException where its run cannot be read
      */
     void make(Piece piece, Source.Simulation source) {
-        Run run = runs.get(source.id());
+        Run run = standing(source);
         if (run == null) {
             LaneException why = failures.get(source.id());
             throw why != null ? why : new LaneException(Fault.NOT_READ, "The run was not read.");
@@ -318,7 +351,9 @@ final class Readout {
                     reading.ask().overTime() ? together(run, source) : moments(run, source),
                     true,
                     elsewhere);
-            made = outside.counting(() -> reading.ask().read(reading, on));
+            made = run.gather().whole() || reading.ask().overTime() || derived(reading)
+                    ? outside.counting(() -> reading.ask().read(reading, on))
+                    : inPieces(run, source, reading, on);
         } catch (LaneException e) {
             if (e.fault() == Fault.NOT_READ) {
                 // That says nothing of the content, which the key stands for: it is tried again the next time.
@@ -336,6 +371,26 @@ final class Readout {
         return new Answered(made, beside, run.time(), List.copyOf(inputs));
     }
 
+    /** What a run in pieces answers; what else is still asked of it is answered with it, so that each piece is opened once. */
+    private Outcome inPieces(Run head, Source.Simulation source, Reading reading, ReadingContext on) {
+        Map<Reading, Outcome> there = pieced.computeIfAbsent(source.id(), k -> new HashMap<>());
+        if (!there.containsKey(reading)) {
+            Set<Reading> asked = new LinkedHashSet<>(List.of(reading));
+            Answers kept = library.answers();
+            study.readings().stream()
+                    .filter(r -> !r.ask().overTime() && !derived(r) && !there.containsKey(r))
+                    .filter(r -> memo.kept(key(head, source, r, elsewhere(source.id())))
+                            .isEmpty())
+                    .filter(r -> kept == Answers.NONE
+                            || kept.of(source, depends.definition(r, source, study.timeOf(source)), head.time())
+                                    .isEmpty())
+                    .forEach(asked::add);
+            there.putAll(new Piecewise(study, Objects.requireNonNull(partitions.get(source.id())), library, work)
+                    .answer(asked, on::on));
+        }
+        return Objects.requireNonNull(there.get(reading));
+    }
+
     /** The times of a run, whose readings that are still to be answered are read together, so that each is opened once. */
     private Moments together(Run run, Source.Simulation source) {
         Moments of = moments(run, source);
@@ -350,12 +405,15 @@ final class Readout {
     }
 
     private Moments moments(Run run, Source.Simulation source) {
-        return moments.computeIfAbsent(source.id(), k -> beyond.moments(run, lens));
+        return moments.computeIfAbsent(
+                source.id(), k -> run.gather().whole() ? beyond.moments(run, lens) : beyond.times(run, source, lens));
     }
 
     private Outcome reference(Source.Reference reference, Reading reading) {
-        double time = Answering.time(runs);
-        List<Double> times = Answering.times(runs);
+        var all = new LinkedHashMap<>(runs);
+        all.putAll(heads);
+        double time = Answering.time(all);
+        List<Double> times = Answering.times(all);
         var answering = new Answering(study, reference, library, time, times);
         Curve curve = answering.curve(reading).orElse(null);
         if (curve == null) {

@@ -2,8 +2,10 @@ package lane.study;
 
 import java.util.ArrayList;
 import java.util.Collection;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import lane.base.Fault;
 import lane.check.CheckResult;
 import lane.estimate.Estimate;
@@ -22,6 +24,8 @@ import lane.unit.Unit;
  * @param study the study it belongs to
  * @param runs loaded runs by source key; a run that could not be loaded is missing here and named in {@code failures}
  * @param failures one sentence by source key
+ * @param inPieces what stands for runs that are read one piece after the other, by source key: it knows their files, times and
+ *     fields, and of the mesh the first piece alone; a sentence in {@code failures} says that there is none to look at
  * @param placements by station key, then by source key
  * @param laid those of the other stations that are looked at, by station key, then by source key
  * @param readings by reading key, then by source key in lane order
@@ -33,6 +37,7 @@ public record Results(
         Study study,
         Map<String, Run> runs,
         Map<String, String> failures,
+        Map<String, Run> inPieces,
         Map<String, Map<String, Placement>> placements,
         Map<String, Map<String, Laid>> laid,
         Map<String, Map<String, Outcome>> readings,
@@ -49,7 +54,21 @@ public record Results(
                 Map.of(),
                 Map.of(),
                 Map.of(),
+                Map.of(),
                 EvaluationContext.of(study.quantities(), study.units(), study.axis()));
+    }
+
+    /** Why runs are not read, by lane; one that is read in pieces is read. */
+    public Map<String, String> unread() {
+        var out = new LinkedHashMap<>(failures);
+        out.keySet().removeAll(inPieces.keySet());
+        return out;
+    }
+
+    /** A lane's run, or what stands for one that is read in pieces; empty for what was not read. */
+    public Optional<Run> standing(String source) {
+        Run whole = runs.get(source);
+        return Optional.ofNullable(whole != null ? whole : inPieces.get(source));
     }
 
     /** All numbers that a lane told of a reading, in the order of the ledger. */

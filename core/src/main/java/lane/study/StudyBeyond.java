@@ -355,9 +355,13 @@ final class StudyBeyond implements Beyond {
                 .filter(s -> runs.get(s.id()) == run)
                 .map(Source.Simulation.class::cast)
                 .findFirst()
-                .<Moments>map(
-                        s -> new StudyMoments(study, s, runs, library, places, memo, work, lens, this::readingTimes))
+                .<Moments>map(s -> times(run, s, lens))
                 .orElse(Moments.NONE);
+    }
+
+    /** The stored times of a lane. */
+    StudyMoments times(Run run, Source.Simulation source, EvaluationContext lens) {
+        return new StudyMoments(study, source, run, runs, library, places, memo, work, lens, this::readingTimes);
     }
 
     /** A run at another of its times. */

@@ -12,11 +12,13 @@ import java.util.Optional;
 import java.util.OptionalInt;
 import java.util.Set;
 import java.util.stream.IntStream;
+import lane.base.Fault;
 import lane.base.LaneException;
 import lane.base.Memo;
 import lane.base.Work;
 import lane.evaluation.EvaluationContext;
 import lane.evaluation.StationResolver;
+import lane.field.Partition;
 import lane.field.Run;
 import lane.field.TimeSelector;
 import lane.provenance.Provenance;
@@ -68,6 +70,7 @@ final class StudyMoments implements Moments {
     StudyMoments(
             Study study,
             Source.Simulation source,
+            Run run,
             Map<String, Run> runs,
             Library library,
             StationResolver places,
@@ -79,7 +82,7 @@ final class StudyMoments implements Moments {
         this.study = study;
         this.source = source;
         this.runs = runs;
-        run = Objects.requireNonNull(runs.get(source.id()));
+        this.run = run;
         this.library = library;
         this.places = places;
         this.memo = memo;
@@ -173,39 +176,54 @@ final class StudyMoments implements Moments {
         }
         Run then;
         try {
+            if (!run.gather().whole()) {
+                whole.putAll(inPieces(i, asked));
+                return whole;
+            }
             next(i).ifPresent(n -> library.prepare(source, new TimeSelector.At(times().get(n), 0)));
             then = at(i);
         } catch (LaneException e) {
             asked.forEach(r -> whole.put(r, new Outcome.Absent(e)));
             return whole;
         }
-        var others = new LinkedHashMap<>(runs);
-        others.put(source.id(), then);
-        var beyond = new StudyBeyond(study, others, library, places, memo, work);
-        EvaluationContext now = lens.with(beyond);
         for (Reading r : asked) {
             work.poll();
             Outcome made;
             try {
-                made = r.ask()
-                        .read(
-                                r,
-                                new ReadingContext(
-                                        then,
-                                        now,
-                                        places,
-                                        id -> study.station(id).orElse(null),
-                                        memo,
-                                        work,
-                                        new Provenance(then.inputs(), List.of()),
-                                        NONE,
-                                        false));
+                made = r.ask().read(r, on(then));
             } catch (LaneException e) {
                 made = new Outcome.Absent(e);
             }
             whole.put(r, made);
         }
         return whole;
+    }
+
+    /** The same of a run that is read one piece after the other. */
+    private Map<Reading, Outcome> inPieces(int i, Set<Reading> asked) {
+        Partition then = library.partition(source, new TimeSelector.At(times().get(i), 0), work)
+                .orElseThrow(() -> new LaneException(
+                        Fault.NOT_READ,
+                        "The run \"" + source.name() + "\" is read in pieces, but not at time " + times().get(i)
+                                + "; state how it is to be read."));
+        return new Piecewise(study, then, library, work).answer(asked, this::on);
+    }
+
+    /** What readings may look up at a time that is open, or on a piece of it. */
+    private ReadingContext on(Run then) {
+        var others = new LinkedHashMap<>(runs);
+        others.put(source.id(), then);
+        var beyond = new StudyBeyond(study, others, library, places, memo, work);
+        return new ReadingContext(
+                then,
+                lens.with(beyond),
+                places,
+                id -> study.station(id).orElse(null),
+                memo,
+                work,
+                new Provenance(then.inputs(), List.of()),
+                NONE,
+                false);
     }
 
     /** The time that will be opened next: one that somebody wants and nobody knows. */

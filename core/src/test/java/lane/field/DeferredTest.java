@@ -51,6 +51,20 @@ class DeferredTest {
     }
 
     @Test
+    void arraysOfAFileThatWasOpenedTwiceAreBothLetGo() {
+        Shelf.limit(10 * 800);
+        var reads = new AtomicInteger();
+        List<Deferred> all = new ArrayList<>();
+        for (int i = 0; i < 40; i++) {
+            Deferred d = of("one", 100, reads);
+            d.now();
+            all.add(d);
+            assertThat(Shelf.bytes()).isLessThanOrEqualTo(10 * 800);
+        }
+        assertThat(all.stream().filter(Deferred::inMemory).count()).isLessThanOrEqualTo(10);
+    }
+
+    @Test
     void theOldestGoFirstWhenTheShelfIsFullAndAreReadAgain() {
         Shelf.limit(10 * 800);
         var reads = new AtomicInteger();

@@ -72,6 +72,7 @@ class BoardTest {
                 Map.of(),
                 Map.of(),
                 Map.of(),
+                Map.of(),
                 all,
                 Results.none(s).lens());
     }
@@ -136,8 +137,8 @@ class BoardTest {
                                         "")),
                         Verdict.OUT,
                         ""));
-        Results more =
-                new Results(r.study(), Map.of(), Map.of(), Map.of(), Map.of(), Map.of(), Map.of(), all, r.lens());
+        Results more = new Results(
+                r.study(), Map.of(), Map.of(), Map.of(), Map.of(), Map.of(), Map.of(), Map.of(), all, r.lens());
         assertThat(Board.summary(more)).contains("Mean at the lid by bias 2 K (allowed 1.5 K)");
         Study none = Study.empty("none");
         assertThat(Board.summary(Results.none(none))).isEqualTo("No checks.");

@@ -72,8 +72,7 @@ public final class DatasetReader {
                     case "cgns" -> CgnsReader.read(file, moment, opening, work);
                     case "vtkhdf", "hdf", "h5", "hdf5" -> VtkHdfReader.read(file, moment, opening, work);
                     default ->
-                        VtkXmlReader.read(
-                                file, moment, opening, work, (f, w) -> open(f, TimeSelector.LAST, opening, w));
+                        VtkXmlReader.read(file, moment, opening, work, (f, o, w) -> open(f, TimeSelector.LAST, o, w));
                 };
         if (read.times().size() == 1) {
             FileErrors.of(file, () -> moment.in(read.times()));

@@ -13,6 +13,7 @@ import java.util.concurrent.FutureTask;
 import java.util.function.Supplier;
 import lane.base.LaneException;
 import lane.base.Work;
+import lane.field.Partition;
 import lane.field.Run;
 import lane.field.TimeSelector;
 import lane.formats.io.FaultLog;
@@ -52,7 +53,10 @@ public final class FileLibrary implements Library, InputFiles {
         files.add(resolve(source.file()));
         source.partFiles().forEach(p -> files.add(resolve(p)));
         var bundle = new Recording.Bundle(
-                List.copyOf(files), source.regions(), source.treatment().metres());
+                List.copyOf(files),
+                source.regions(),
+                source.treatment().metres(),
+                source.treatment().inPieces());
         return recordings.computeIfAbsent(bundle, b -> new Recording(this, b));
     }
 
@@ -324,6 +328,11 @@ public final class FileLibrary implements Library, InputFiles {
     @Override
     public Run run(Source.Simulation source, TimeSelector moment, Work work) {
         return recording(source).run(source, moment, work);
+    }
+
+    @Override
+    public java.util.Optional<Partition> partition(Source.Simulation source, TimeSelector moment, Work work) {
+        return recording(source).partition(source, moment, work).map(Partition.class::cast);
     }
 
     @Override

@@ -8,10 +8,12 @@ import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.Optional;
 import java.util.concurrent.CancellationException;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.atomic.AtomicLong;
 import lane.base.BoundedMemo;
+import lane.base.Fault;
 import lane.base.LaneException;
 import lane.base.Memo;
 import lane.base.Work;
@@ -37,8 +39,13 @@ final class Recording {
      * A run's files and what decides how they become a mesh.
      *
      * @param metres what one unit of the coordinates is; 0 where the file decides
+     * @param inPieces whether it is read one piece after the other; null where its size decides
      */
-    record Bundle(List<Path> files, String regions, double metres) {}
+    record Bundle(
+            List<Path> files,
+            String regions,
+            double metres,
+            @Nullable Boolean inPieces) {}
 
     /** A time that was asked for. */
     private static final class Step {
@@ -98,6 +105,14 @@ final class Recording {
                 : DatasetReader.open(file, moment, opening, work);
     }
 
+    /** One of the pieces of one time. */
+    Dataset open(Path file, TimeSelector moment, int piece, Work work) {
+        Opening opening = Opening.onDemand(Memo.NONE).only(piece);
+        return Series.is(file)
+                ? series(file).open(moment, opening, work)
+                : DatasetReader.open(file, moment, opening, work);
+    }
+
     /** The files of a series as they are now. Each is opened at most once to learn its time. */
     private Series series(Path pattern) {
         Series found = Series.of(pattern, this::time);
@@ -123,6 +138,61 @@ final class Recording {
 
     /** Times that are passed by and held at once. */
     private static final int PASSING = 8;
+
+    /** Cells from which a run that is stored in pieces is read one piece after the other, where nobody states it. */
+    static final long MANY = 20_000_000;
+
+    /** Whether the run is read one piece after the other; null as long as nobody asked. */
+    private volatile @Nullable Boolean apart;
+
+    private final Map<TimeSelector, RunInPieces> inPieces = new ConcurrentHashMap<>();
+
+    /** The run at a time where it is read one piece after the other; empty where it is held whole. */
+    synchronized Optional<RunInPieces> partition(Source.Simulation source, TimeSelector moment, Work work) {
+        if (!apart(source, moment, work)) {
+            return Optional.empty();
+        }
+        Treatment how = source.treatment();
+        if (!how.parts().isEmpty() || how.turn() != null) {
+            throw new LaneException(
+                    "The run \"" + source.name() + "\" is read in pieces, where parts are not changed and no"
+                            + " full turn is taken; leave these out, or state that it is held whole.");
+        }
+        TimeSelector name = named(moment);
+        RunInPieces there = inPieces.get(name);
+        if (there == null) {
+            there = new RunInPieces(library, this, source, moment, work);
+            times = there.head().times();
+            // One is enough: times are passed one after the other.
+            inPieces.clear();
+            inPieces.put(named(moment), there);
+        }
+        return Optional.of(there);
+    }
+
+    private boolean apart(Source.Simulation source, TimeSelector moment, Work work) {
+        Boolean stated = source.treatment().inPieces();
+        Boolean known = apart;
+        if (known == null) {
+            known = stated == null ? large(source, moment, work) : stated;
+            apart = known;
+        }
+        return known;
+    }
+
+    /** Files of times that are shorter than this hold no run that is too large. */
+    private static final long SHORT = 100_000_000;
+
+    private boolean large(Source.Simulation source, TimeSelector moment, Work work) {
+        Path file = library.resolve(source.file());
+        if (!Stored.inPieces(file) || Stored.bytes(file) < SHORT) {
+            return false;
+        }
+        Dataset first = open(file, moment, 0, work);
+        return first.pieces() > 1
+                && first.mesh().dimension() == 3
+                && (long) first.pieces() * first.mesh().cellCount() >= MANY;
+    }
 
     /** The run at a time that is passed by, understood as the source says. */
     Run passing(Source.Simulation source, TimeSelector moment, Work work) {
@@ -191,6 +261,10 @@ final class Recording {
     }
 
     private Run load(Source.Simulation source, TimeSelector moment, Step step, Work work) {
+        if (apart(source, moment, work)) {
+            throw new LaneException(
+                    Fault.TOO_LARGE, "The run \"" + source.name() + "\" is read in pieces, and is not held whole.");
+        }
         List<FileStamp> before = new ArrayList<>();
         for (Path p : files.files) {
             if (!Series.is(p)) {
@@ -223,6 +297,9 @@ final class Recording {
         if (passed.values().stream().anyMatch(FileStamp::differs)) {
             return true;
         }
+        if (inPieces.values().stream().anyMatch(RunInPieces::changed)) {
+            return true;
+        }
         if (steps.values().stream().anyMatch(s -> s.stamps.stream().anyMatch(FileStamp::differs))) {
             return true;
         }
@@ -242,6 +319,8 @@ final class Recording {
     void reload() {
         generation.incrementAndGet();
         steps.clear();
+        inPieces.clear();
+        apart = null;
         passed.clear();
         patterns.clear();
         times = null;

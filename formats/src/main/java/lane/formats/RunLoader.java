@@ -10,6 +10,7 @@ import lane.base.Content;
 import lane.base.Fault;
 import lane.base.LaneException;
 import lane.base.Work;
+import lane.field.Deferred;
 import lane.field.Field;
 import lane.field.Part;
 import lane.field.PartBuilder;
@@ -20,6 +21,7 @@ import lane.field.Values;
 import lane.formats.grid.Dataset;
 import lane.formats.io.FileErrors;
 import lane.formats.io.FileNames;
+import lane.mesh.Joints;
 import lane.mesh.Mesh;
 import lane.provenance.Provenance;
 import lane.study.Source;
@@ -80,6 +82,7 @@ final class RunLoader {
         if (mesh.dimension() >= 2) {
             parts(mesh, grid, again, metres == 0 ? 1 : metres, parts, moment);
         }
+        whole(mesh, parts);
         // What is read is known by its files, its time, and what decides how they become a mesh.
         Object key = List.of(inputs, source.regions(), metres, grid.time());
         List<Field> fields = grid.fields().stream()
@@ -90,6 +93,45 @@ final class RunLoader {
         run.locator(later.stretch(BOUNDARY, 1));
         return run;
     }
+
+    /**
+     * One of the pieces that a run is stored in.
+     *
+     * @param all what was found out about all of them
+     * @param known what the piece is known by
+     */
+    Run piece(TimeSelector moment, int k, PieceParts all, Joints joints, List<Provenance.Input> files, Object known) {
+        Path file = library.resolve(source.file());
+        Dataset grid = recording.open(file, moment, k, work);
+        double metres = source.treatment().metres();
+        grid = scaled(grid, metres == 0 ? 1 : metres);
+        var key = new Mesh.Key(List.of(Content.of(known.toString().getBytes(java.nio.charset.StandardCharsets.UTF_8))));
+        Mesh mesh = grid.mesh().joined(joints, key);
+        pieces = all;
+        inputs.addAll(files);
+        List<Part> own = new ArrayList<>();
+        parts(mesh, grid, again(file, grid), metres == 0 ? 1 : metres, own, moment);
+        if (all.boundaryOnly()) {
+            own.add(boundary(mesh));
+        }
+        List<Field> fields = grid.fields().stream()
+                .map(f ->
+                        f.stored() instanceof Deferred ? f.named(List.of(known, f.at(), f.name(), f.components())) : f)
+                .toList();
+        return new Run(
+                mesh,
+                fields,
+                all.of(own),
+                files,
+                all.remarks(),
+                grid.times(),
+                grid.time(),
+                Stated.NOTHING.said(metres != 0 || grid.metres()),
+                known);
+    }
+
+    /** What all pieces have together; null for a run that is held whole. */
+    private @Nullable PieceParts pieces;
 
     /** Of a series, the file of the time comes last. */
     private static FieldsAgain again(Path file, Dataset read) {
@@ -147,9 +189,7 @@ final class RunLoader {
     }
 
     private void parts(Mesh mesh, Dataset grid, FieldsAgain own, double metres, List<Part> parts, TimeSelector moment) {
-        var builder = recording
-                .grids()
-                .of(List.of("boundary", mesh.key()), () -> new PartBuilder(mesh, later.stretch(0, BOUNDARY)));
+        PartBuilder builder = builder(mesh);
         for (String path : source.partFiles()) {
             work.poll();
             Path file = library.resolve(path);
@@ -193,12 +233,27 @@ final class RunLoader {
         if (!source.regions().isBlank() && (known || !split)) {
             regions(builder, mesh, grid, parts);
         }
-        if (parts.isEmpty() && builder.boundary().size() > 0) {
-            parts.add(recording.grids().of(List.of("whole", mesh.key()), () -> builder.whole("boundary")));
-        }
         if (builder.boundary().shared() > 0) {
             remarks.add(builder.boundary().shared() + " faces belong to more than two cells.");
         }
+    }
+
+    private PartBuilder builder(Mesh mesh) {
+        return recording
+                .grids()
+                .of(List.of("boundary", mesh.key()), () -> new PartBuilder(mesh, later.stretch(0, BOUNDARY)));
+    }
+
+    /** Where no part is told, the boundary is one. */
+    private void whole(Mesh mesh, List<Part> parts) {
+        if (parts.isEmpty() && mesh.dimension() >= 2 && builder(mesh).boundary().size() > 0) {
+            parts.add(boundary(mesh));
+        }
+    }
+
+    private Part boundary(Mesh mesh) {
+        return recording.grids().of(List.of("whole", mesh.key()), () -> builder(mesh)
+                .whole("boundary"));
     }
 
     /** Whether a surface file had the array that names parts. */
@@ -255,10 +310,11 @@ final class RunLoader {
 
     /** A surface on the run's mesh: found once, also where its fields change over time. */
     private Part place(PartBuilder builder, Mesh mesh, String name, Mesh surface, List<Field> fields) {
-        return recording
+        Part placed = recording
                 .grids()
                 .of(List.of("part", mesh.key(), surface.key(), name), () -> builder.place(name, surface, List.of()))
                 .with(fields);
+        return pieces == null ? placed : PieceParts.matched(placed);
     }
 
     private void tell(Part part) {
@@ -288,9 +344,12 @@ final class RunLoader {
         Object key = List.of("regions", mesh.key(), source.regions(), Content.of(((Values.Ints) numbers).array()));
         List<Part> made = recording.grids().of(key, () -> {
             List<Part> faces = builder.byFaceCells(source.regions(), numbers);
-            return faces.isEmpty() ? builder.byOwner(source.regions(), numbers) : faces;
+            boolean told = !faces.isEmpty() || pieces != null && pieces.faceCells();
+            return told ? faces : builder.byOwner(source.regions(), numbers);
         });
-        List<String> names = names(grid.labels(), source.regions(), (Values.Ints) numbers);
+        List<String> names = pieces != null
+                ? names(grid.labels(), source.regions(), pieces.numbers())
+                : names(grid.labels(), source.regions(), (Values.Ints) numbers);
         for (Part p : made) {
             int number = Integer.parseInt(p.name().substring(p.name().lastIndexOf(' ') + 1));
             String name = names == null || number >= names.size() || number < 0 ? "" : names.get(number);
@@ -305,6 +364,10 @@ final class RunLoader {
     private static @Nullable List<String> names(Map<String, List<String>> labels, String array, Values.Ints region) {
         var numbers = new TreeSet<Integer>();
         Arrays.stream(region.array()).forEach(numbers::add);
+        return names(labels, array, numbers);
+    }
+
+    static @Nullable List<String> names(Map<String, List<String>> labels, String array, TreeSet<Integer> numbers) {
         List<List<String>> lists = labels.entrySet().stream()
                 .sorted(java.util.Comparator.comparing(e -> !e.getKey().contains(array)))
                 .map(Map.Entry::getValue)

@@ -135,7 +135,8 @@ public record Series(Path pattern, List<Path> files, List<Double> times, boolean
                 remarks,
                 read,
                 one.labels(),
-                one.metres());
+                one.metres(),
+                one.pieces());
     }
 
     /**

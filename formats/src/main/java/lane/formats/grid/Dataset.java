@@ -19,6 +19,7 @@ import lane.mesh.Mesh;
  * @param files that the first one referred to and that were read too
  * @param labels lists of names that the file carries, for regions that have numbers only
  * @param metres whether the file says in which unit its coordinates are, so that they are metres here
+ * @param pieces in how many pieces it is stored, of which one alone may have been read
  */
 public record Dataset(
         Mesh mesh,
@@ -29,7 +30,8 @@ public record Dataset(
         List<String> remarks,
         List<Path> files,
         Map<String, List<String>> labels,
-        boolean metres) {
+        boolean metres,
+        int pieces) {
     /** A named surface with fields of its own. */
     public record Group(String name, Mesh surface, List<Field> fields) {
         public Group {
@@ -48,7 +50,7 @@ public record Dataset(
 
     public Dataset(
             Mesh mesh, List<Field> fields, List<Group> groups, List<Double> times, double time, List<String> remarks) {
-        this(mesh, fields, groups, times, time, remarks, List.of(), Map.of(), false);
+        this(mesh, fields, groups, times, time, remarks, List.of(), Map.of(), false, 1);
     }
 
     public Dataset(Mesh mesh, List<Field> fields, List<String> remarks) {
@@ -56,24 +58,29 @@ public record Dataset(
     }
 
     public Dataset at(List<Double> allTimes, double now) {
-        return new Dataset(mesh, fields, groups, allTimes, now, remarks, files, labels, metres);
+        return new Dataset(mesh, fields, groups, allTimes, now, remarks, files, labels, metres, pieces);
     }
 
     /** @param said whether the file says in which unit its coordinates are */
     public Dataset inMetres(boolean said) {
-        return new Dataset(mesh, fields, groups, times, time, remarks, files, labels, said);
+        return new Dataset(mesh, fields, groups, times, time, remarks, files, labels, said, pieces);
+    }
+
+    /** Stored in so many pieces. */
+    public Dataset in(int stored) {
+        return new Dataset(mesh, fields, groups, times, time, remarks, files, labels, metres, stored);
     }
 
     /** With the other files that it was read from. */
     public Dataset from(Collection<Path> others) {
-        return new Dataset(mesh, fields, groups, times, time, remarks, List.copyOf(others), labels, metres);
+        return new Dataset(mesh, fields, groups, times, time, remarks, List.copyOf(others), labels, metres, pieces);
     }
 
     /** With remarks after its own. */
     public Dataset saying(Collection<String> more) {
         List<String> all = new java.util.ArrayList<>(remarks);
         more.stream().filter(r -> !all.contains(r)).forEach(all::add);
-        return new Dataset(mesh, fields, groups, times, time, all, files, labels, metres);
+        return new Dataset(mesh, fields, groups, times, time, all, files, labels, metres, pieces);
     }
 
     /** Saying of tensors of six numbers in which order they are taken: a format that does not say leaves it open. */
@@ -85,7 +92,7 @@ public record Dataset(
     }
 
     public Dataset labelled(Map<String, List<String>> names) {
-        return new Dataset(mesh, fields, groups, times, time, remarks, files, names, metres);
+        return new Dataset(mesh, fields, groups, times, time, remarks, files, names, metres, pieces);
     }
 
     /**
@@ -105,6 +112,7 @@ public record Dataset(
                 remarks,
                 files,
                 labels,
-                metres);
+                metres,
+                pieces);
     }
 }

@@ -6,5 +6,5 @@ import lane.base.Work;
 /** Reads a file that another one refers to, of whatever format it is. */
 @FunctionalInterface
 public interface Nested {
-    Dataset read(Path file, Work work);
+    Dataset read(Path file, Opening opening, Work work);
 }

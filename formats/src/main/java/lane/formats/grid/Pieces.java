@@ -83,6 +83,11 @@ public final class Pieces {
         }
     }
 
+    /** A structured piece that is not read: what it holds too is not taken of later ones. */
+    public void elsewhere(int[] extent) {
+        extents.add(extent);
+    }
+
     /** Marks the cells of a structured piece that lie in an earlier one; says how many. */
     private int twice(int[] e, boolean[] drop) {
         int[] wide = new int[3];

@@ -156,6 +156,7 @@ public final class CgnsReader {
     private Dataset all(HdfFile hdf) {
         List<String> names = new ArrayList<>();
         List<Dataset> zones = new ArrayList<>();
+        int count = 0;
         for (Group base : children(hdf, "CGNSBase_t")) {
             int[] dims = ints(base);
             for (Group iterative : children(base, "BaseIterativeData_t")) {
@@ -169,6 +170,9 @@ public final class CgnsReader {
                 }
             }
             for (Group zone : children(base, "Zone_t")) {
+                if (!opening.wants(count++)) {
+                    continue;
+                }
                 work.poll();
                 work.progress("Reading zone " + zone.getName(), 0);
                 names.add(zone.getName());
@@ -189,7 +193,8 @@ public final class CgnsReader {
                         times,
                         times.isEmpty() ? Double.NaN : times.get(moment.in(times)),
                         all)
-                .inMetres(lengths.stream().anyMatch(LENGTHS::containsKey));
+                .inMetres(lengths.stream().anyMatch(LENGTHS::containsKey))
+                .in(count);
     }
 
     /**

@@ -71,19 +71,31 @@ public final class VtkHdfReader {
 
     private Dataset blocks(Group group) {
         List<String> names = new ArrayList<>();
-        List<Dataset> all = new ArrayList<>();
+        List<Group> blocks = new ArrayList<>();
         for (String name : group.getChildren().keySet()) {
             if (Hdf.optional(group, name) instanceof Group block
                     && !name.equals("Assembly")
                     && !Hdf.text(block, "Type").isEmpty()) {
                 names.add(name);
-                all.add(one(block));
+                blocks.add(block);
             }
         }
-        if (all.isEmpty()) {
+        if (blocks.isEmpty()) {
             throw new FormatError("it has no block");
         }
-        Dataset made = Blocks.join(names, all);
+        List<Dataset> all = new ArrayList<>();
+        List<String> read = new ArrayList<>();
+        boolean before = within;
+        for (int k = 0; k < blocks.size(); k++) {
+            if (within || blocks.size() == 1 || opening.wants(k)) {
+                within = before || blocks.size() > 1;
+                all.add(one(blocks.get(k)));
+                read.add(names.get(k));
+                within = before;
+            }
+        }
+        Dataset made =
+                Blocks.join(read, all).in(blocks.size() == 1 ? all.getFirst().pieces() : blocks.size());
         Dataset timed =
                 all.stream().filter(d -> !d.times().isEmpty()).findFirst().orElse(null);
         return timed == null ? made : made.at(timed.times(), timed.time());
@@ -214,6 +226,17 @@ public final class VtkHdfReader {
             }
             var part =
                     new Part(p, n, pointAt, cellAt.clone(), idAt.clone(), column(cellCounts, p), column(idCounts, p));
+            int cells = Arrays.stream(part.cells).sum();
+            for (int k = 0; k < kinds.length; k++) {
+                cellAt[k] += part.cells[k];
+                idAt[k] += part.ids[k];
+            }
+            pointAt += n;
+            pointsBefore += n;
+            cellsBefore += cells;
+            if (!within && !opening.wants(p - firstPart)) {
+                continue;
+            }
             Object looks = List.of(stamp, group.getPath(), part.key());
             Grid grid = opening.grids().of(looks, () -> {
                 List<String> before = Hdf.notes();
@@ -223,18 +246,10 @@ public final class VtkHdfReader {
                 return new Grid(made.made, said);
             });
             remarks.addAll(grid.remarks);
-            int cells = Arrays.stream(part.cells).sum();
-            for (int k = 0; k < kinds.length; k++) {
-                cellAt[k] += part.cells[k];
-                idAt[k] += part.ids[k];
-            }
             List<Field> fields = new ArrayList<>();
-            fields(fields, group, step, "PointData", Field.At.NODE, pointsBefore, n, null);
-            fields(fields, group, step, "CellData", Field.At.CELL, cellsBefore, cells, grid.made.source());
+            fields(fields, group, step, "PointData", Field.At.NODE, pointsBefore - n, n, null);
+            fields(fields, group, step, "CellData", Field.At.CELL, cellsBefore - cells, cells, grid.made.source());
             pieces.add(grid.made.mesh(), fields);
-            pointAt += n;
-            pointsBefore += n;
-            cellsBefore += cells;
         }
         if (step.index < 0) {
             unused("Points", points, pointsBefore);
@@ -242,9 +257,12 @@ public final class VtkHdfReader {
                 unused("Types", codes, cellsBefore);
             }
         }
-        Dataset out = pieces.join();
+        Dataset out = pieces.join().in(parts);
         return step.times.isEmpty() ? out : out.at(step.times, step.time);
     }
+
+    /** Whether one of several blocks is being read, which count as the pieces. */
+    private boolean within;
 
     /** Without steps every entry of an array belongs to a part. */
     private void unused(String name, io.jhdf.api.Dataset array, int used) {

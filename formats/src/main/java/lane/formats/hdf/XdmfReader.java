@@ -134,14 +134,24 @@ public final class XdmfReader {
         return XdmfData.children(parent, "Grid").stream().map(data::referred).toList();
     }
 
+    /** Whether one of several grids is being read, which count as the pieces. */
+    private boolean within;
+
     private Dataset blocks(List<Element> grids, int depth) {
         List<String> names = new ArrayList<>();
         List<Dataset> all = new ArrayList<>();
-        for (Element g : grids) {
-            names.add(XdmfData.word(g, "Name").isEmpty() ? "grid " + (names.size() + 1) : XdmfData.word(g, "Name"));
-            all.add(grid(g, depth + 1));
+        boolean before = within;
+        for (int k = 0; k < grids.size(); k++) {
+            Element g = grids.get(k);
+            if (within || grids.size() == 1 || opening.wants(k)) {
+                within = before || grids.size() > 1;
+                names.add(XdmfData.word(g, "Name").isEmpty() ? "grid " + (k + 1) : XdmfData.word(g, "Name"));
+                all.add(grid(g, depth + 1));
+                within = before;
+            }
         }
-        Dataset made = Blocks.join(names, all);
+        Dataset made =
+                Blocks.join(names, all).in(grids.size() == 1 ? all.getFirst().pieces() : grids.size());
         Dataset timed =
                 all.stream().filter(d -> !d.times().isEmpty()).findFirst().orElse(null);
         return timed == null ? made : made.at(timed.times(), timed.time());

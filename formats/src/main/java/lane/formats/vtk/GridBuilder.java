@@ -4,11 +4,11 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Objects;
-import lane.base.Memo;
 import lane.field.Field;
 import lane.field.Values;
 import lane.formats.grid.CellCodes;
 import lane.formats.grid.Dataset;
+import lane.formats.grid.Opening;
 import lane.formats.grid.Pieces;
 import lane.formats.grid.Structured;
 import lane.formats.io.FormatError;
@@ -41,13 +41,13 @@ final class GridBuilder {
             java.util.Set.of("ImageData", "RectilinearGrid", "StructuredGrid");
 
     private final @Nullable Waiting waiting;
-    private final Memo grids;
+    private final Opening opening;
 
     /** @param waiting null to decode everything now */
-    GridBuilder(XmlParts xml, @Nullable Waiting waiting, Memo grids) {
+    GridBuilder(XmlParts xml, @Nullable Waiting waiting, Opening opening) {
         this.xml = xml;
         this.waiting = waiting;
-        this.grids = grids;
+        this.opening = opening;
     }
 
     /**
@@ -62,9 +62,16 @@ final class GridBuilder {
             throw new FormatError("it has no piece");
         }
         var pieces = new Pieces(remarks);
-        for (Piece piece : xml.pieces) {
+        for (int k = 0; k < xml.pieces.size(); k++) {
+            Piece piece = xml.pieces.get(k);
+            if (!opening.wants(k)) {
+                if (STRUCTURED.contains(xml.fileType)) {
+                    pieces.elsewhere(extent(piece));
+                }
+                continue;
+            }
             Object looks = waiting == null ? null : waiting.looks(piece);
-            Grid grid = looks == null ? grid(piece) : grids.of(looks, () -> grid(piece));
+            Grid grid = looks == null ? grid(piece) : opening.grids().of(looks, () -> grid(piece));
             Mesh mesh = grid.mesh;
             source = grid.source;
             remarks.addAll(grid.remarks);
@@ -73,7 +80,7 @@ final class GridBuilder {
             fields(fields, piece, "CellData", Field.At.CELL, mesh.cellCount());
             pieces.add(mesh, fields, STRUCTURED.contains(xml.fileType) ? extent(piece) : null);
         }
-        return pieces.join();
+        return pieces.join().in(xml.pieces.size());
     }
 
     private Grid grid(Piece piece) {

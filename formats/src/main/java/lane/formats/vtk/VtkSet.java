@@ -65,10 +65,10 @@ final class VtkSet {
         visits.depth++;
         try {
             return xml.fileType.equals("Collection")
-                    ? series(xml, file, moment, work, nested)
+                    ? series(xml, file, moment, opening, work, nested)
                     : xml.fileType.startsWith("P")
                             ? parallel(xml, file, opening, work, nested)
-                            : blocks(xml.leaves, file, work, nested);
+                            : blocks(xml.leaves, file, opening, work, nested);
         } finally {
             if (--visits.depth == 0) {
                 VISITS.remove();
@@ -97,7 +97,7 @@ final class VtkSet {
         List<String> remarks = new ArrayList<>();
         var pieces = new Pieces(remarks);
         var files = new LinkedHashSet<Path>();
-        int done = 0;
+        int named = 0;
         int nameless = 0;
         for (XmlParts.Piece piece : xml.pieces) {
             String source = piece.attributes.get("Source");
@@ -105,28 +105,34 @@ final class VtkSet {
                 nameless++;
                 continue;
             }
+            String extent = piece.attributes.get("Extent");
+            if (!opening.wants(named++)) {
+                if (extent != null) {
+                    pieces.elsewhere(GridBuilder.extent(extent));
+                }
+                continue;
+            }
             work.poll();
-            work.progress("Reading " + source, (double) done++ / xml.pieces.size());
+            work.progress("Reading " + source, (double) named / xml.pieces.size());
             Path there = below(file, source);
             VISITS.get().to(there);
-            Dataset one = VtkXmlReader.read(there, TimeSelector.LAST, opening, work, nested);
+            Dataset one = VtkXmlReader.read(there, TimeSelector.LAST, opening.inside(), work, nested);
             files.add(there);
             files.addAll(one.files());
             one.remarks().stream().filter(r -> !remarks.contains(r)).forEach(remarks::add);
-            String extent = piece.attributes.get("Extent");
             pieces.add(one.mesh(), one.fields(), extent == null ? null : GridBuilder.extent(extent));
         }
-        if (done == 0) {
+        if (named == 0) {
             throw new FormatError("it refers to no piece");
         }
         if (nameless > 0) {
             remarks.add(nameless + " of its pieces name no file and were not read.");
         }
-        return pieces.join().from(files);
+        return pieces.join().from(files).in(named);
     }
 
     /** The largest blocks become the mesh; those of one dimension less become named surfaces. */
-    private static Dataset blocks(List<XmlParts.Leaf> leaves, Path file, Work work, Nested nested) {
+    private static Dataset blocks(List<XmlParts.Leaf> leaves, Path file, Opening opening, Work work, Nested nested) {
         if (leaves.isEmpty()) {
             throw new FormatError("it refers to no block");
         }
@@ -136,18 +142,22 @@ final class VtkSet {
         List<Dataset> all = new ArrayList<>();
         List<String> names = new ArrayList<>();
         var files = new LinkedHashSet<Path>();
+        boolean one = leaves.size() == 1;
         for (int i = 0; i < leaves.size(); i++) {
+            if (!one && !opening.wants(i)) {
+                continue;
+            }
             work.poll();
             work.progress("Reading " + leaves.get(i).file(), (double) i / leaves.size());
             Path there = below(file, leaves.get(i).file());
             VISITS.get().to(there);
-            Dataset one = nested.read(there, work);
+            Dataset read = nested.read(there, one ? opening : opening.inside(), work);
             files.add(there);
-            files.addAll(one.files());
-            all.add(one);
+            files.addAll(read.files());
+            all.add(read);
             names.add(name(leaves.get(i)));
         }
-        return Blocks.join(names, all).from(files);
+        return Blocks.join(names, all).from(files).in(one ? all.getFirst().pieces() : leaves.size());
     }
 
     private static String name(XmlParts.Leaf leaf) {
@@ -160,7 +170,8 @@ final class VtkSet {
     }
 
     /** One time of a collection; several parts at one time are blocks. */
-    private static Dataset series(XmlParts xml, Path file, TimeSelector moment, Work work, Nested nested) {
+    private static Dataset series(
+            XmlParts xml, Path file, TimeSelector moment, Opening opening, Work work, Nested nested) {
         Map<Double, List<XmlParts.Leaf>> byTime = new HashMap<>();
         for (XmlParts.Leaf leaf : xml.leaves) {
             byTime.computeIfAbsent(Double.isNaN(leaf.time()) ? 0.0 : leaf.time(), t -> new ArrayList<>())
@@ -171,7 +182,7 @@ final class VtkSet {
         }
         List<Double> times = byTime.keySet().stream().sorted().toList();
         double time = times.get(moment.in(times));
-        return blocks(Objects.requireNonNull(byTime.get(time)), file, work, nested)
+        return blocks(Objects.requireNonNull(byTime.get(time)), file, opening, work, nested)
                 .at(times, time);
     }
 }

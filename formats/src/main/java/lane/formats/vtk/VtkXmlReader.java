@@ -45,7 +45,7 @@ public final class VtkXmlReader {
     private VtkXmlReader() {}
 
     public static Dataset read(Path file, Work work) {
-        return read(file, TimeSelector.LAST, Opening.WHOLE, work, (other, w) -> {
+        return read(file, TimeSelector.LAST, Opening.WHOLE, work, (other, o, w) -> {
             throw FormatError.unsupported("it refers to other files, which are not read here");
         });
     }
@@ -105,7 +105,7 @@ public final class VtkXmlReader {
             }
         }
         var stored = opening.onDemand() ? new StoredArrays(bytes, xml, FileStamp.of(file)) : null;
-        Dataset made = new GridBuilder(xml, stored, opening.grids()).build();
+        Dataset made = new GridBuilder(xml, stored, opening).build();
         double time = time(xml);
         made = made.labelled(xml.labels()).saying(unknown(xml));
         return Double.isNaN(time) ? made : made.at(List.of(time), time);

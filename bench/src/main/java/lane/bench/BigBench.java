@@ -27,6 +27,7 @@ import lane.mesh.BoxMesh;
 import lane.mesh.CellShape;
 import lane.mesh.Mesh;
 import lane.mesh.Point;
+import lane.quantity.FieldUnit;
 import lane.reading.Ask;
 import lane.reading.Outcome;
 import lane.reading.ProfileOf;
@@ -149,6 +150,7 @@ public class BigBench {
                         "",
                         "",
                         Treatment.NONE.inLength("m").inPieces(true))))
+                .withUnits(l -> List.of(new FieldUnit("level", "Pa", true), new FieldUnit("tide", "m/s", true)))
                 .withStations(l -> List.of(
                         new Station("all", "all", new Region(new Within.All())),
                         new Station("shore", "shore", new OnPart("boundary")),

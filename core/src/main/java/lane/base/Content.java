@@ -4,7 +4,6 @@ import java.nio.ByteBuffer;
 import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
 import java.util.Collections;
-import java.util.List;
 import java.util.Map;
 import java.util.WeakHashMap;
 
@@ -26,13 +25,6 @@ public record Content(long high, long low) {
 
     public static Content of(byte[] array) {
         return known(array, digest -> digest.take(array));
-    }
-
-    /** Of bytes that stand in no array of their own; computed each time. */
-    public static Content of(List<ByteBuffer> bytes) {
-        var taker = new Taker();
-        bytes.forEach(taker.sha::update);
-        return taker.content();
     }
 
     private static Content known(Object array, java.util.function.Consumer<Taker> take) {

@@ -48,10 +48,10 @@ public record OpenEdges(int edges, @Nullable Point place) {
         return new OpenEdges(free.size(), last.a.plus(last.b).times(0.5));
     }
 
-    /** Edges of which an odd number stand at one place, in either of the grids by which places are told apart. */
+    /** Edges of which an odd number stand at one place, in any of the grids by which places are told apart. */
     private static List<Edge> met(List<List<Edge>> pieces, Joints joints) {
         List<Edge> left = pieces.stream().flatMap(List::stream).toList();
-        for (int grid = 0; grid < 2; grid++) {
+        for (int grid = 0; grid < Joints.GRIDS; grid++) {
             int g = grid;
             Map<Long, List<Edge>> at = left.stream()
                     .collect(Collectors.groupingBy(

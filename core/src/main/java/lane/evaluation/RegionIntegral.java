@@ -4,7 +4,9 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Objects;
 import java.util.Optional;
+import lane.base.Content;
 import lane.base.LaneException;
+import lane.base.Memo;
 import lane.base.Parallel;
 import lane.base.Sum;
 import lane.cut.BoxedCell;
@@ -15,6 +17,7 @@ import lane.formula.Program;
 import lane.formula.Spot;
 import lane.mesh.Cell;
 import lane.mesh.CellQuadrature;
+import lane.mesh.Mesh;
 import lane.mesh.Point;
 import lane.quantity.Quantity;
 import lane.station.Box;
@@ -28,6 +31,7 @@ import org.jspecify.annotations.Nullable;
  * @param most degree of the full rule
  * @param exact what is known of integrals that were taken
  * @param box what the cells are cut by; null where they count whole
+ * @param memo where it is kept what nodes and cells count on a mesh, so that it need not be found for each time
  */
 public record RegionIntegral(
         Run run,
@@ -35,7 +39,8 @@ public record RegionIntegral(
         EvaluationContext lens,
         int most,
         Exactness exact,
-        @Nullable Box box) {
+        @Nullable Box box,
+        Memo memo) {
     private static final int BLOCK = 1024;
     public static final int DEGREE = 4;
 
@@ -44,12 +49,17 @@ public record RegionIntegral(
     }
 
     public RegionIntegral(Run run, int[] cells, EvaluationContext lens, int most) {
-        this(run, cells, lens, most, new Exactness(), null);
+        this(run, cells, lens, most, new Exactness(), null, Memo.NONE);
     }
 
     /** The same with the part of each cell that lies in a box. */
     public RegionIntegral in(@Nullable Box sides) {
-        return new RegionIntegral(run, cells, lens, most, exact, sides);
+        return new RegionIntegral(run, cells, lens, most, exact, sides, memo);
+    }
+
+    /** The same that keeps what it finds out about the mesh. */
+    public RegionIntegral keeping(Memo in) {
+        return new RegionIntegral(run, cells, lens, most, exact, box, in);
     }
 
     /** Whether an integral that was taken so far depends on the rule. */
@@ -59,7 +69,7 @@ public record RegionIntegral(
 
     /** The same by the next rule, which tells how much the rule matters. */
     public RegionIntegral finer() {
-        return new RegionIntegral(run, cells, lens, most + 2).in(box);
+        return new RegionIntegral(run, cells, lens, most + 2, new Exactness(), box, memo);
     }
 
     /**
@@ -70,11 +80,38 @@ public record RegionIntegral(
     public double[] sums(@Nullable Quantity quantity) {
         BoundQuantity ready =
                 quantity == null ? null : BoundQuantity.of(run, quantity, lens).number();
-        double[] made =
-                added(quantity == null ? "" : quantity.name(), ready, 1, ready == null ? 0 : ready.degree(), SUM);
+        String name = quantity == null ? "" : quantity.name();
+        Field stored = ready == null ? null : stored(ready);
+        double[] made = ready != null && stored != null
+                ? byWeights(name, ready, stored)
+                : added(name, ready, 1, ready == null ? 0 : ready.degree(), SUM);
         double factor = ready == null ? 1 : ready.factor();
         double offset = ready == null ? 0 : ready.offset();
         return new double[] {factor * made[0] + offset * made[1], made[1]};
+    }
+
+    /** The field that a quantity is as it is stored, where its integral is one product; null for another. */
+    private @Nullable Field stored(BoundQuantity ready) {
+        Program.Leaf leaf = memo == Memo.NONE || box != null || run.stated().turn() != null
+                ? null
+                : ready.program().alone();
+        return leaf == null ? null : ready.field(leaf);
+    }
+
+    private record WeightsKey(Mesh.Key mesh, Content cells, int most, int linear, Field.At at) {}
+
+    /** Integral in the unit of the file, and volume. */
+    private double[] byWeights(String name, BoundQuantity ready, Field field) {
+        int linear = Math.min(most, ready.degree());
+        exact.of(ready.degree() <= most);
+        double depth = MeshSpan.of(run, lens.axis()).factor();
+        return run.gather().sums(List.of("by weights", name, most), () -> {
+            RegionWeights weights = memo.of(
+                    new WeightsKey(run.mesh().key(), Content.of(cells), most, linear, field.at()),
+                    () -> RegionWeights.of(run.mesh(), cells, most, linear, field.at()));
+            int component = Objects.requireNonNull(ready.program().alone()).component();
+            return new double[] {depth * weights.of(field, component), depth * weights.volume()};
+        });
     }
 
     /** A value at a place. */
@@ -85,7 +122,7 @@ public record RegionIntegral(
         return run.gather()
                 .of(
                         List.of("extreme", quantity.name(), greatest),
-                        () -> extreme(run, cells, quantity, lens, greatest, box),
+                        () -> here(quantity, greatest),
                         all -> best(all, greatest))
                 .orElseThrow(
                         () -> new LaneException("Quantity \"" + quantity.name() + "\" has no value in the region."));
@@ -361,30 +398,47 @@ public record RegionIntegral(
         return best;
     }
 
-    private static Optional<Located> extreme(
-            Run run, int[] cells, Quantity quantity, EvaluationContext lens, boolean greatest, @Nullable Box box) {
+    private record NodesKey(Mesh.Key mesh, Content cells) {}
+
+    /** The nodes of cells, each once, in the order in which the cells meet them. */
+    private static int[] nodes(Mesh mesh, int[] cells) {
+        boolean[] met = new boolean[mesh.nodeCount()];
+        int[] out = new int[mesh.nodeCount()];
+        int n = 0;
+        for (int c : cells) {
+            for (int k = mesh.begin(c); k < mesh.begin(c) + mesh.size(c); k++) {
+                int node = mesh.nodes()[k];
+                if (!met[node]) {
+                    met[node] = true;
+                    out[n++] = node;
+                }
+            }
+        }
+        return Arrays.copyOf(out, n);
+    }
+
+    /** Of this run, or of this piece of it; the first of equals. */
+    private Optional<Located> here(Quantity quantity, boolean greatest) {
         BoundQuantity ready = BoundQuantity.of(run, quantity, lens).number();
         boolean byNode = ready.byNode();
         double[] all = ready.values(byNode ? SamplePoints.nodes(run) : SamplePoints.cells(run))[0];
         var mesh = run.mesh();
+        int[] among = !byNode ? cells : memo.of(new NodesKey(mesh.key(), Content.of(cells)), () -> nodes(mesh, cells));
         var cell = new lane.mesh.Cell(mesh);
         double[] at = new double[3];
         double best = Double.NaN;
         Point place = null;
-        for (int c : cells) {
-            for (int k = 0; k < (byNode ? mesh.size(c) : 1); k++) {
-                int index = byNode ? mesh.nodes()[mesh.begin(c) + k] : c;
-                double value = all[index];
-                if (!Double.isNaN(value) && (Double.isNaN(best) || (greatest ? value > best : value < best))) {
-                    if (byNode) {
-                        System.arraycopy(mesh.xyz(), 3 * index, at, 0, 3);
-                    } else {
-                        cell.load(c).centre(at);
-                    }
-                    if (box == null || box.holds(at[0], at[1], at[2])) {
-                        best = value;
-                        place = new Point(at[0], at[1], at[2]);
-                    }
+        for (int index : among) {
+            double value = all[index];
+            if (!Double.isNaN(value) && (Double.isNaN(best) || (greatest ? value > best : value < best))) {
+                if (byNode) {
+                    System.arraycopy(mesh.xyz(), 3 * index, at, 0, 3);
+                } else {
+                    cell.load(index).centre(at);
+                }
+                if (box == null || box.holds(at[0], at[1], at[2])) {
+                    best = value;
+                    place = new Point(at[0], at[1], at[2]);
                 }
             }
         }

@@ -251,14 +251,20 @@ public record StoredValues(double[] value, double[] size, double[] place, Unit u
         List<long[][]> all = s.run.gather()
                 .of(
                         "nodes taken " + number,
-                        () -> new long[][] {joints.shared(mesh, own, 0), joints.shared(mesh, own, 1)},
+                        () -> {
+                            long[][] keys = new long[Joints.GRIDS][];
+                            Arrays.setAll(keys, grid -> joints.shared(mesh, own, grid));
+                            return keys;
+                        },
                         given -> List.copyOf(given));
         return Arrays.stream(taken)
                 .filter(i -> {
                     int node = s.ofRun(i);
                     for (int k = 0; k < joints.piece() && node >= 0; k++) {
-                        if (joints.among(mesh, node, all.get(k)[0], 0) || joints.among(mesh, node, all.get(k)[1], 1)) {
-                            return false;
+                        for (int grid = 0; grid < Joints.GRIDS; grid++) {
+                            if (joints.among(mesh, node, all.get(k)[grid], grid)) {
+                                return false;
+                            }
                         }
                     }
                     return true;

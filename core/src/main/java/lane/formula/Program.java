@@ -6,6 +6,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.function.ToIntFunction;
+import org.jspecify.annotations.Nullable;
 
 /**
  * A formula as steps over blocks of at most {@value #BLOCK} places: each step is a loop over arrays that stay in the
@@ -48,6 +49,13 @@ public final class Program {
 
     public int components() {
         return results.length;
+    }
+
+    /** The one leaf that it gives as it is; null where it computes anything. */
+    public @Nullable Leaf alone() {
+        return steps.length == 0 && results.length == 1 && leaves.size() == 1 && leafSlot[0] == results[0]
+                ? leaves.getFirst()
+                : null;
     }
 
     /** Equal for programs that give equal numbers from equal leaves. */

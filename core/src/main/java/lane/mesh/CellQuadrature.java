@@ -110,6 +110,29 @@ public final class CellQuadrature {
         Objects.requireNonNull(table).interpolate(nodes, to, from);
     }
 
+    /**
+     * Writes how much of the volume each node of the loaded cell counts for, and what each point stands for.
+     *
+     * @param nodes and {@code points}: long enough for the cell and its rule
+     */
+    public void spread(double[] nodes, double[] points) {
+        int corners = cell.size();
+        java.util.Arrays.fill(nodes, 0, corners, 0);
+        double[] all = measures();
+        if (all != null) {
+            System.arraycopy(all, 0, points, 0, size());
+            Objects.requireNonNull(table).spread(points, nodes);
+            return;
+        }
+        for (int q = 0; q < size(); q++) {
+            at(q);
+            points[q] = weight;
+            for (int k = 0; k < corners; k++) {
+                nodes[k] += weight * weights[k];
+            }
+        }
+    }
+
     public void at(int q) {
         if (flat) {
             faces.at(q);

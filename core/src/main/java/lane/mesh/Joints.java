@@ -6,13 +6,16 @@ import java.util.List;
 
 /**
  * Where the pieces of a mesh meet: faces that two of them have, which are no boundary of the whole, and nodes that several have,
- * which count once. Pieces store the same numbers but for their last digits, so places are told apart by two grids that are
- * shifted against each other by half a step: what one grid parts the other does not. A face that stands twice in one piece is
+ * which count once. Pieces store the same numbers but for their last digits, so places are told apart by three grids that are
+ * shifted against each other by a third of a step: what one grid parts another does not. A face that stands twice in one piece is
  * meant to: a wall without thickness.
  */
 public final class Joints {
     /** A thousand-millionth of the size of a piece: what is nearer counts as one place. */
     public static final double STEP = 1e-9;
+
+    /** How many grids there are. */
+    public static final int GRIDS = 3;
 
     private final double step;
     /** Keys of faces that two pieces have, ascending, by grid. */
@@ -31,7 +34,7 @@ public final class Joints {
 
     /** Whether a face is one where two pieces meet, by its nodes. */
     public boolean face(Mesh mesh, int[] of, int from, int to) {
-        for (int grid = 0; grid < 2; grid++) {
+        for (int grid = 0; grid < GRIDS; grid++) {
             long key = 0;
             for (int i = from; i < to; i++) {
                 key += node(mesh.xyz(), of[i], step, grid);
@@ -48,7 +51,7 @@ public final class Joints {
         return piece;
     }
 
-    /** Of some nodes those that other pieces have as well, as keys in one of the two grids, ascending. */
+    /** Of some nodes those that other pieces have as well, as keys in one of the grids, ascending. */
     public long[] shared(Mesh mesh, int[] some, int grid) {
         return Arrays.stream(some)
                 .filter(n -> others(mesh, n))
@@ -58,7 +61,7 @@ public final class Joints {
     }
 
     private boolean others(Mesh mesh, int of) {
-        for (int grid = 0; grid < 2; grid++) {
+        for (int grid = 0; grid < GRIDS; grid++) {
             long key = node(mesh.xyz(), of, step, grid);
             for (int k = 0; k < nodes.size(); k++) {
                 if (k != piece && Arrays.binarySearch(nodes.get(k)[grid], key) >= 0) {
@@ -74,7 +77,7 @@ public final class Joints {
         return Arrays.binarySearch(keys, node(mesh.xyz(), of, step, grid)) >= 0;
     }
 
-    /** What an edge is known by in one of the two grids, whichever end comes first. */
+    /** What an edge is known by in one of the grids, whichever end comes first. */
     public long edge(Point a, Point b, int grid) {
         double[] xyz = {a.x(), a.y(), a.z(), b.x(), b.y(), b.z()};
         return node(xyz, 0, step, grid) + node(xyz, 1, step, grid);
@@ -84,15 +87,15 @@ public final class Joints {
     public long bytes() {
         long all = 0;
         for (long[][] of : nodes) {
-            all += 8L * (of[0].length + of[1].length);
+            all += 8L * GRIDS * of[0].length;
         }
-        return all + 8L * (faces[0].length + faces[1].length);
+        return all + 8L * GRIDS * faces[0].length;
     }
 
     private static long node(double[] xyz, int i, double step, int grid) {
         long key = 0;
         for (int d = 0; d < 3; d++) {
-            key = mixed(key + Math.round(xyz[3 * i + d] / step + 0.5 * grid));
+            key = mixed(key + Math.round(xyz[3 * i + d] / step + (double) grid / GRIDS));
         }
         return key;
     }
@@ -119,9 +122,9 @@ public final class Joints {
             for (int n : rim.nodes()) {
                 on[n] = true;
             }
-            long[][] own = new long[2][rim.size()];
-            long[][] places = new long[2][];
-            for (int grid = 0; grid < 2; grid++) {
+            long[][] own = new long[GRIDS][rim.size()];
+            long[][] places = new long[GRIDS][];
+            for (int grid = 0; grid < GRIDS; grid++) {
                 int n = 0;
                 long[] at = new long[on.length];
                 for (int i = 0; i < on.length; i++) {
@@ -160,8 +163,8 @@ public final class Joints {
 
         /** For each piece where it meets others. */
         public List<Joints> found() {
-            long[][] shared = new long[2][];
-            for (int grid = 0; grid < 2; grid++) {
+            long[][] shared = new long[GRIDS][];
+            for (int grid = 0; grid < GRIDS; grid++) {
                 int g = grid;
                 long[] all =
                         faces.stream().flatMapToLong(f -> Arrays.stream(f[g])).toArray();

@@ -47,6 +47,17 @@ record ShapeTable(CellShape shape, Quadrature rule, double[] values, double[] de
         }
     }
 
+    /** Adds to each node its share of what the points stand for. */
+    void spread(double[] points, double[] nodes) {
+        int n = nodes();
+        for (int q = 0; q < rule.size(); q++) {
+            double w = points[q];
+            for (int k = 0; k < n; k++) {
+                nodes[k] += w * values[n * q + k];
+            }
+        }
+    }
+
     /**
      * The determinants of the map from the reference domain at all points of the rule.
      *

@@ -81,12 +81,13 @@ public record TallyOf(List<String> stations, Measure measure) implements Ask {
                     Fault.MISSING, "Reading \"" + reading.name() + "\" names no station; choose where it is taken.");
         }
         if (all.stream().allMatch(x -> x.shape() instanceof Region)) {
-            int[] cells = all.stream()
-                    .flatMapToInt(
-                            s -> Arrays.stream(on.places().cells(on.run(), ((Region) s.shape()).within(), on.lens())))
-                    .sorted()
-                    .distinct()
-                    .toArray();
+            int[] cells = all.size() == 1
+                    ? cells(all.getFirst(), on)
+                    : all.stream()
+                            .flatMapToInt(s -> Arrays.stream(cells(s, on)))
+                            .sorted()
+                            .distinct()
+                            .toArray();
             List<Box> cut = all.stream()
                     .flatMap(s -> ((Region) s.shape()).within() instanceof Within.InBox b && b.cut()
                             ? java.util.stream.Stream.of(b.box())
@@ -112,7 +113,8 @@ public record TallyOf(List<String> stations, Measure measure) implements Ask {
                     Where.of(all, on.places().sheets()),
                     on.trail(),
                     on.doubts(),
-                    cut.isEmpty() ? null : cut.getFirst());
+                    cut.isEmpty() ? null : cut.getFirst(),
+                    on.memo());
         }
         if (all.size() == 1 && !(all.getFirst().shape() instanceof Shape.Surface)) {
             return along(all.getFirst(), reading.name(), measure, reading.unit(), on);
@@ -131,6 +133,10 @@ public record TallyOf(List<String> stations, Measure measure) implements Ask {
                 on.trail(),
                 on.memo(),
                 on.doubts());
+    }
+
+    private static int[] cells(Station region, ReadingContext on) {
+        return on.places().cells(on.run(), ((Region) region.shape()).within(), on.lens());
     }
 
     /** A mean, an integral, an extreme or the length along a path, or the mean of points. */

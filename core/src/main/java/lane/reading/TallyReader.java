@@ -178,7 +178,7 @@ public final class TallyReader {
             EvaluationContext lens,
             String unit,
             Provenance trail) {
-        return read(run, cells, measure, where, lens, unit, Where.UNSAID, trail, false, null);
+        return read(run, cells, measure, where, lens, unit, Where.UNSAID, trail, false, null, Memo.NONE);
     }
 
     static Tally read(
@@ -191,13 +191,14 @@ public final class TallyReader {
             Where stations,
             Provenance trail,
             boolean doubts,
-            @Nullable Box box) {
+            @Nullable Box box,
+            Memo memo) {
         Supplier<LaneException> none = () -> new LaneException(
                 Fault.OUTSIDE, "Region \"" + where + "\" holds no cell of this run; make it larger or move it.");
         if (cells.length == 0 && run.gather().whole()) {
             throw none.get();
         }
-        RegionIntegral over = new RegionIntegral(run, cells, lens).in(box);
+        RegionIntegral over = new RegionIntegral(run, cells, lens).in(box).keeping(memo);
         var counted = new double[1][];
         var inBox = new String[1];
         Sure sure = sure(

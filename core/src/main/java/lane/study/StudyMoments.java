@@ -9,7 +9,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
-import java.util.OptionalInt;
 import java.util.Set;
 import java.util.stream.IntStream;
 import lane.base.Fault;
@@ -180,7 +179,7 @@ final class StudyMoments implements Moments {
                 whole.putAll(inPieces(i, asked));
                 return whole;
             }
-            next(i).ifPresent(n -> library.prepare(source, new TimeSelector.At(times().get(n), 0)));
+            next(i).forEach(n -> library.prepare(source, new TimeSelector.At(times().get(n), 0)));
             then = at(i);
         } catch (LaneException e) {
             asked.forEach(r -> whole.put(r, new Outcome.Absent(e)));
@@ -226,12 +225,15 @@ final class StudyMoments implements Moments {
                 false);
     }
 
-    /** The time that will be opened next: one that somebody wants and nobody knows. */
-    private OptionalInt next(int i) {
+    /** Times that are opened beside the one that is read: reading and proof of a file are one core's work. */
+    private static final int AHEAD = 2;
+
+    /** The times that will be opened next: those that somebody wants and nobody knows. */
+    private IntStream next(int i) {
         return IntStream.range(i + 1, times().size())
                 .filter(n -> rows.values().stream()
                         .anyMatch(r -> r.wanted.get(n) && known(r, n).isEmpty()))
-                .findFirst();
+                .limit(AHEAD);
     }
 
     private Optional<Instant> known(Row row, int i) {

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.within;
 
 import java.util.List;
 import java.util.stream.IntStream;
+import lane.base.BoundedMemo;
 import lane.base.Memo;
 import lane.base.Sum;
 import lane.field.Field;
@@ -86,6 +87,62 @@ class RuleTest {
         double[] rough = new RegionIntegral(run, cells, LENS, 1).sums(LENS.quantity("root"));
         double[] made = new RegionIntegral(run, cells, LENS).sums(LENS.quantity("root"));
         assertThat(made[0]).as("what is no polynomial has the full rule").isNotEqualTo(rough[0]);
+    }
+
+    @ParameterizedTest
+    @EnumSource(
+            value = CellShape.class,
+            names = {
+                "TETRAHEDRON",
+                "HEXAHEDRON",
+                "WEDGE",
+                "PYRAMID",
+                "POLYHEDRON",
+                "HEXAHEDRON20",
+                "TETRAHEDRON10",
+                "VOXEL"
+            })
+    void whatNodesCountIsFoundOnceAndGivesTheSameIntegral(CellShape shape) {
+        Run run = run(shape);
+        var plain = EvaluationContext.of(List.of(), List.of(), Axis.Z);
+        // Only some cells; what lies at other nodes has no say.
+        int[] cells = IntStream.range(0, run.mesh().cellCount() / 2).toArray();
+        double[] p = IntStream.range(0, run.mesh().nodeCount())
+                .mapToDouble(run.field("p").orElseThrow().values()::get)
+                .toArray();
+        boolean[] met = new boolean[p.length];
+        for (int c : cells) {
+            for (int k = run.mesh().begin(c);
+                    k < run.mesh().begin(c) + run.mesh().size(c);
+                    k++) {
+                met[run.mesh().nodes()[k]] = true;
+            }
+        }
+        for (int i = 0; i < p.length; i++) {
+            p[i] = met[i] ? p[i] : Double.NaN;
+        }
+        Run holed = run.with(
+                List.of(
+                        new Field("p", Field.At.NODE, 1, Unit.of("Pa"), Values.of(p)),
+                        run.field("c").orElseThrow()),
+                run.parts(),
+                List.of(),
+                run.stated());
+        var memo = new BoundedMemo(1 << 22);
+        for (String q : List.of("p", "c")) {
+            RegionIntegral points = new RegionIntegral(holed, cells, plain);
+            double[] expected = points.sums(plain.quantity(q));
+            double[] made = points.keeping(memo).sums(plain.quantity(q));
+            assertThat(made[0]).as(q).isCloseTo(expected[0], within(1e-14 * Math.abs(expected[0])));
+            assertThat(made[1]).isEqualTo(expected[1]);
+            assertThat(points.keeping(memo).finer().sums(plain.quantity(q))[0])
+                    .isCloseTo(points.finer().sums(plain.quantity(q))[0], within(1e-14 * Math.abs(expected[0])));
+            for (boolean greatest : List.of(true, false)) {
+                assertThat(points.keeping(memo).extreme(plain.quantity(q), greatest))
+                        .isEqualTo(points.extreme(plain.quantity(q), greatest));
+            }
+        }
+        assertThat(memo.bytes()).isPositive();
     }
 
     @ParameterizedTest

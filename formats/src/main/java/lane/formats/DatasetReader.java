@@ -28,7 +28,17 @@ public final class DatasetReader {
     /** Endings of files that hold a surface: a part of a run, or a run of its own. */
     public static final List<String> SURFACES = List.of("vtp", "stl", "ply", "obj");
 
+    /** Endings of formats that keep a run in pieces, which can be read one after the other. */
+    private static final List<String> PIECES = List.of(
+            "pvtu", "pvti", "pvtr", "pvts", "pvd", "vtm", "vtmb", "vtpd", "vtpc", "vtkhdf", "hdf", "h5", "hdf5", "xdmf",
+            "xmf", "cgns");
+
     private DatasetReader() {}
+
+    /** Whether a file is of a format that may keep a run in pieces. */
+    public static boolean inPieces(Path file) {
+        return PIECES.contains(FileNames.ending(file));
+    }
 
     /**
      * Reads the last time of what is stored.

@@ -3,7 +3,7 @@ package lane.formats;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
-import java.util.TreeSet;
+import java.util.SortedSet;
 import java.util.stream.IntStream;
 import lane.base.Sum;
 import lane.field.Field;
@@ -23,7 +23,7 @@ import lane.mesh.Mesh;
  * @param remarks what the reader wants known of all pieces
  */
 record PieceParts(
-        TreeSet<Integer> numbers,
+        SortedSet<Integer> numbers,
         boolean faceCells,
         Map<String, List<Field>> named,
         boolean boundaryOnly,

@@ -185,7 +185,7 @@ final class Recording {
 
     private boolean large(Source.Simulation source, TimeSelector moment, Work work) {
         Path file = library.resolve(source.file());
-        if (!Stored.inPieces(file) || Stored.bytes(file) < SHORT) {
+        if (!DatasetReader.inPieces(file) || StoredSize.bytes(file) < SHORT) {
             return false;
         }
         Dataset first = open(file, moment, 0, work);

@@ -367,7 +367,8 @@ final class RunLoader {
         return names(labels, array, numbers);
     }
 
-    static @Nullable List<String> names(Map<String, List<String>> labels, String array, TreeSet<Integer> numbers) {
+    static @Nullable List<String> names(
+            Map<String, List<String>> labels, String array, java.util.SortedSet<Integer> numbers) {
         List<List<String>> lists = labels.entrySet().stream()
                 .sorted(java.util.Comparator.comparing(e -> !e.getKey().contains(array)))
                 .map(Map.Entry::getValue)

@@ -259,7 +259,7 @@ public final class IntakeView implements View {
         Tables tables = tables(source);
         boolean failed = tables == Tables.NOT_READ
                 || source instanceof Source.Simulation
-                        && session.results().failures().containsKey(source.id());
+                        && session.results().unread().containsKey(source.id());
         var run = session.results().runs().get(source.id());
         String file =
                 switch (source) {
@@ -281,6 +281,8 @@ public final class IntakeView implements View {
             state = Ui.left("not read", 78, "brick", "second");
         } else if (stale) {
             state = Ui.left("changed", 78, "ochre", "second");
+        } else if (session.results().inPieces().containsKey(source.id())) {
+            state = Ui.left("in pieces", 78, "pine", "second");
         } else if (tables == Tables.LOADING || source instanceof Source.Simulation && run == null) {
             state = Ui.left("loading", 78, "muted", "second");
         } else if (findings > 0) {

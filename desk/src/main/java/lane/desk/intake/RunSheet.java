@@ -17,6 +17,7 @@ import lane.field.Field;
 import lane.field.Run;
 import lane.field.RunHealth;
 import lane.field.Turn;
+import lane.formats.DatasetReader;
 import lane.formats.Series;
 import lane.picture.Ticks;
 import lane.study.Source;
@@ -99,6 +100,10 @@ final class RunSheet extends RunSection {
             row.getChildren().addAll(Ui.label("Time", "second"), time());
         }
         standsFor(row);
+        if (run.mesh().dimension() == 3
+                && (treatment().inPieces() != null || DatasetReader.inPieces(java.nio.file.Path.of(source.file())))) {
+            row.getChildren().add(ReadAs.of(session, source));
+        }
         row.setStyle("-fx-padding: 4 0 0 0;");
         add(row);
     }

@@ -47,8 +47,9 @@ final class SourceSheet {
         top.setMinHeight(40);
         sheet.getChildren().add(top);
         String failure = session.results().failures().get(source.id());
+        Run head = session.results().inPieces().get(source.id());
         if (failure != null) {
-            var text = Ui.label(failure, "trouble-text");
+            var text = head == null ? Ui.label(failure, "trouble-text") : Ui.label(failure, "second");
             text.setWrapText(true);
             sheet.getChildren().add(text);
         }
@@ -76,6 +77,11 @@ final class SourceSheet {
                 }
                 if (run != null) {
                     new RunSheet(session, s, run, sheet).show();
+                } else if (s.treatment().inPieces() != null || head != null) {
+                    sheet.getChildren().add(ReadAs.of(session, s));
+                }
+                if (head != null) {
+                    files(session, head.inputs(), sheet);
                 }
             }
             case Source.Reference r -> new ReferenceSheet(session, r).addTo(sheet);

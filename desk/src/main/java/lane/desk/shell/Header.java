@@ -92,7 +92,7 @@ public final class Header implements View {
         if (builtName.changed(study.name(), session.saved(), dark)) {
             name(study);
         }
-        int unread = session.results().failures().size();
+        int unread = session.results().unread().size();
         if (builtRoute.changed(counts(study), session.stop(), unread, out, dark, step())) {
             route(study, (int) out);
         }
@@ -267,8 +267,8 @@ public final class Header implements View {
     /** What needs attention at a stop, in two words on the rail. */
     private @Nullable Node sign(int i, int out) {
         var results = session.results();
-        if (i == 0 && !results.failures().isEmpty()) {
-            return tag(Ui.row(4, Ui.label(results.failures().size() + " not read", "small", "brick")));
+        if (i == 0 && !results.unread().isEmpty()) {
+            return tag(Ui.row(4, Ui.label(results.unread().size() + " not read", "small", "brick")));
         }
         if (i == 4 && out > 0) {
             return tag(Ui.row(3, Marks.verdict(Verdict.OUT), Ui.label(out + " out", "small", "brick")));

@@ -281,7 +281,7 @@ public final class LaneBar implements View {
 
     /** What a lane cannot answer at the open stop, in two words. */
     private String trouble(Source source) {
-        if (session.results().failures().containsKey(source.id())) {
+        if (session.results().unread().containsKey(source.id())) {
             return "not read";
         }
         if (session.changedOnDisk().contains(source.id()) && source instanceof Source.Simulation) {

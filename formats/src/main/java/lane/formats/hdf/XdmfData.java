@@ -1,6 +1,7 @@
 package lane.formats.hdf;
 
 import java.io.IOException;
+import java.lang.foreign.MemorySegment;
 import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
 import java.nio.file.Files;
@@ -17,7 +18,6 @@ import java.util.function.Function;
 import java.util.function.Supplier;
 import javax.xml.parsers.DocumentBuilderFactory;
 import javax.xml.parsers.ParserConfigurationException;
-import lane.base.Content;
 import lane.base.Work;
 import lane.field.Deferred;
 import lane.field.Values;
@@ -25,6 +25,7 @@ import lane.formats.io.FileErrors;
 import lane.formats.io.FileHash;
 import lane.formats.io.FileStamp;
 import lane.formats.io.FormatError;
+import lane.formats.io.Looks;
 import org.jspecify.annotations.Nullable;
 import org.w3c.dom.Document;
 import org.w3c.dom.Element;
@@ -210,8 +211,7 @@ final class XdmfData {
             }
             out.add(
                     format.isEmpty() || format.equals("XML")
-                            ? Content.of(
-                                    List.of(ByteBuffer.wrap(text.getBytes(java.nio.charset.StandardCharsets.UTF_8))))
+                            ? Looks.of(MemorySegment.ofArray(text.getBytes(java.nio.charset.StandardCharsets.UTF_8)))
                             : text);
         }
         items.forEach(item -> out.add(looks(item)));

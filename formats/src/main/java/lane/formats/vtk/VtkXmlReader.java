@@ -17,7 +17,6 @@ import java.util.Objects;
 import java.util.Set;
 import java.util.function.Function;
 import java.util.function.IntPredicate;
-import lane.base.Content;
 import lane.base.Plain;
 import lane.base.Work;
 import lane.field.Deferred;
@@ -31,6 +30,7 @@ import lane.formats.io.FileErrors;
 import lane.formats.io.FileHash;
 import lane.formats.io.FileStamp;
 import lane.formats.io.FormatError;
+import lane.formats.io.Looks;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -152,7 +152,7 @@ public final class VtkXmlReader {
 
         @Override
         public @Nullable Object looks(XmlParts.Piece piece) {
-            List<ByteBuffer> raw = new ArrayList<>();
+            List<Looks.Of> looks = new ArrayList<>();
             List<Object> heads = new ArrayList<>();
             long start = find(bytes, "_", xml.end);
             for (XmlParts.Array a : piece.arrays) {
@@ -164,9 +164,7 @@ public final class VtkXmlReader {
                 }
                 long from = start + 1 + a.offset;
                 long end = Math.min(bytes.byteSize(), from + Math.max(0, room(a)));
-                for (long at = from; at < end; at += BLOCK) {
-                    raw.add(bytes.asSlice(at, Math.min(BLOCK, end - at)).asByteBuffer());
-                }
+                looks.add(Looks.of(end > from ? bytes.asSlice(from, end - from) : MemorySegment.NULL));
                 heads.add(List.of(a.name, a.section, a.type, a.components));
             }
             return List.of(
@@ -177,10 +175,8 @@ public final class VtkXmlReader {
                     xml.order.toString(),
                     xml.wideHeader,
                     xml.packing,
-                    Content.of(raw));
+                    looks);
         }
-
-        private static final long BLOCK = 1L << 30;
 
         /** Bytes until the next array begins, or the data end. */
         private long room(XmlParts.Array array) {

@@ -3,21 +3,11 @@ package lane.formats;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.util.Set;
 import lane.formats.io.FileNames;
 
 /** What can be told of a run's files without reading them. */
-final class Stored {
-    /** Endings of formats that keep a run in pieces. */
-    private static final Set<String> PIECES = Set.of(
-            "pvtu", "pvti", "pvtr", "pvts", "pvd", "vtm", "vtmb", "vtpd", "vtpc", "vtkhdf", "hdf", "h5", "hdf5", "xdmf",
-            "xmf", "cgns");
-
-    private Stored() {}
-
-    static boolean inPieces(Path file) {
-        return PIECES.contains(FileNames.ending(file));
-    }
+final class StoredSize {
+    private StoredSize() {}
 
     /** How long a file is with those beside it and below that are named alike, or lie in a folder that is. */
     static long bytes(Path file) {

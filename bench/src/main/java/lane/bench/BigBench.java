@@ -86,7 +86,7 @@ public class BigBench {
         Mesh unit = BoxMesh.of(CellShape.HEXAHEDRON, new int[] {side, side, side}, new double[] {1, 1, 1}, 0, 3);
         var sources = new StringBuilder();
         for (int p = 0; p < PIECES * PIECES * PIECES; p++) {
-            double[] at = {p % PIECES, p / PIECES % PIECES, p / PIECES / PIECES};
+            int[] at = {p % PIECES, p / PIECES % PIECES, p / PIECES / PIECES};
             double[] xyz = new double[unit.xyz().length];
             for (int i = 0; i < xyz.length; i++) {
                 xyz[i] = unit.xyz()[i] + at[i % 3];

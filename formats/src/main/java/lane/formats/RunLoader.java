@@ -6,9 +6,11 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeSet;
+import lane.base.BoundedMemo;
 import lane.base.Content;
 import lane.base.Fault;
 import lane.base.LaneException;
+import lane.base.Memo;
 import lane.base.Work;
 import lane.field.Deferred;
 import lane.field.Field;
@@ -101,13 +103,13 @@ final class RunLoader {
      * @param known what the piece is known by
      */
     Run piece(TimeSelector moment, int k, PieceParts all, Joints joints, List<Provenance.Input> files, Object known) {
+        pieces = all;
         Path file = library.resolve(source.file());
         Dataset grid = recording.open(file, moment, k, work);
         double metres = source.treatment().metres();
         grid = scaled(grid, metres == 0 ? 1 : metres);
         var key = new Mesh.Key(List.of(Content.of(known.toString().getBytes(java.nio.charset.StandardCharsets.UTF_8))));
         Mesh mesh = grid.mesh().joined(joints, key);
-        pieces = all;
         inputs.addAll(files);
         List<Part> own = new ArrayList<>();
         parts(mesh, grid, again(file, grid), metres == 0 ? 1 : metres, own, moment);
@@ -143,7 +145,7 @@ final class RunLoader {
         if (metres == 1) {
             return read;
         }
-        return read.on(m -> recording.grids().of(List.of("metres", m.key(), metres), () -> m.scaled(metres)));
+        return read.on(m -> grids().of(List.of("metres", m.key(), metres), () -> m.scaled(metres)));
     }
 
     /** Of the time after reading, the share until the parts are made; the locator takes the rest. */
@@ -238,10 +240,16 @@ final class RunLoader {
         }
     }
 
+    /** Where what times share is kept: of a piece nothing, which is read to be let go of. */
+    private Memo grids() {
+        return pieces == null ? recording.grids() : passing;
+    }
+
+    /** What one piece shares while its parts are made. */
+    private final Memo passing = new BoundedMemo(Long.MAX_VALUE);
+
     private PartBuilder builder(Mesh mesh) {
-        return recording
-                .grids()
-                .of(List.of("boundary", mesh.key()), () -> new PartBuilder(mesh, later.stretch(0, BOUNDARY)));
+        return grids().of(List.of("boundary", mesh.key()), () -> new PartBuilder(mesh, later.stretch(0, BOUNDARY)));
     }
 
     /** Where no part is told, the boundary is one. */
@@ -252,8 +260,7 @@ final class RunLoader {
     }
 
     private Part boundary(Mesh mesh) {
-        return recording.grids().of(List.of("whole", mesh.key()), () -> builder(mesh)
-                .whole("boundary"));
+        return grids().of(List.of("whole", mesh.key()), () -> builder(mesh).whole("boundary"));
     }
 
     /** Whether a surface file had the array that names parts. */
@@ -310,9 +317,8 @@ final class RunLoader {
 
     /** A surface on the run's mesh: found once, also where its fields change over time. */
     private Part place(PartBuilder builder, Mesh mesh, String name, Mesh surface, List<Field> fields) {
-        Part placed = recording
-                .grids()
-                .of(List.of("part", mesh.key(), surface.key(), name), () -> builder.place(name, surface, List.of()))
+        Part placed = grids().of(
+                        List.of("part", mesh.key(), surface.key(), name), () -> builder.place(name, surface, List.of()))
                 .with(fields);
         return pieces == null ? placed : PieceParts.matched(placed);
     }
@@ -342,7 +348,7 @@ final class RunLoader {
         }
         Values numbers = region.values();
         Object key = List.of("regions", mesh.key(), source.regions(), Content.of(((Values.Ints) numbers).array()));
-        List<Part> made = recording.grids().of(key, () -> {
+        List<Part> made = grids().of(key, () -> {
             List<Part> faces = builder.byFaceCells(source.regions(), numbers);
             boolean told = !faces.isEmpty() || pieces != null && pieces.faceCells();
             return told ? faces : builder.byOwner(source.regions(), numbers);

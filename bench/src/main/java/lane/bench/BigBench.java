@@ -14,6 +14,7 @@ import lane.field.Treatment;
 import lane.field.Values;
 import lane.formats.FileLibrary;
 import lane.formats.vtk.VtkXmlWriter;
+import lane.measure.Area;
 import lane.measure.Extreme;
 import lane.measure.Flow;
 import lane.measure.Force;
@@ -21,7 +22,6 @@ import lane.measure.Integral;
 import lane.measure.Loads;
 import lane.measure.Mean;
 import lane.measure.Measure;
-import lane.measure.Statistic;
 import lane.mesh.Axis;
 import lane.mesh.BoxMesh;
 import lane.mesh.CellShape;
@@ -129,7 +129,7 @@ public class BigBench {
                 new Extreme("level", true),
                 new Extreme("level", false),
                 new Mean("tide.x"),
-                new Statistic(Statistic.What.DEVIATION, "level", 0))) {
+                new Area())) {
             asks.add(new TallyOf(List.of("all"), m));
         }
         for (Measure m : List.of(

@@ -105,7 +105,7 @@ public record RegionIntegral(
         int linear = Math.min(most, ready.degree());
         exact.of(ready.degree() <= most);
         double depth = MeshSpan.of(run, lens.axis()).factor();
-        return run.gather().sums(List.of("by weights", name, most), () -> {
+        return run.gather().sums(List.of("by weights", name), () -> {
             RegionWeights weights = memo.of(
                     new WeightsKey(run.mesh().key(), Content.of(cells), most, linear, field.at()),
                     () -> RegionWeights.of(run.mesh(), cells, most, linear, field.at()));
@@ -171,7 +171,7 @@ public record RegionIntegral(
         // In a part of a cell a shape function counts with all three directions.
         int inSpace = Math.min(most, 3 * degree);
         exact.of(!span.turned() && (box == null ? degree : 3 * degree) <= most);
-        return run.gather().sums(List.of("over cells", what, most), () -> here(ready, n, linear, inSpace, terms, span));
+        return run.gather().sums(List.of("over cells", what), () -> here(ready, n, linear, inSpace, terms, span));
     }
 
     /** Of the cells of this run, or of this piece of it. */

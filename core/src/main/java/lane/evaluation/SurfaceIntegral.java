@@ -205,7 +205,7 @@ public final class SurfaceIntegral {
         exact.of(exactly(all, degree, span));
         double[] perDepth = run.gather()
                 .sums(
-                        List.of("over faces", what, quantities, most),
+                        List.of("over faces", what, quantities),
                         () -> memo.of(key, () -> integrate(all, sums, degree, integrand, span)));
         double depth = span.turned() ? 1 : span.factor();
         return depth == 1

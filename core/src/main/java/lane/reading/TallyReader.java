@@ -74,7 +74,7 @@ public final class TallyReader {
         Sure sure = sure(
                 run.gather(),
                 () -> measure.over(over),
-                !doubts ? null : () -> measure.over(over.finer()),
+                !doubts ? null : () -> measure.over(over.inexact() ? over.finer() : over),
                 over::inexact,
                 () -> {
                     sizes[0] = run.gather().sums(List.of("faces of", where), () -> sizes(parts));
@@ -155,7 +155,7 @@ public final class TallyReader {
                 () -> lost[0] =
                         finer != null && of.sums("inexact", () -> new double[] {inexact.getAsBoolean() ? 1 : 0})[0] > 0,
                 () -> {
-                    // Whether a rule is exact on all pieces none of them knows.
+                    // Whether a rule is exact on all pieces none of them knows; where it is, another gives the same.
                     if (finer != null && (lost[0] || !of.whole())) {
                         other[0] = other(finer);
                     }
@@ -204,7 +204,7 @@ public final class TallyReader {
         Sure sure = sure(
                 run.gather(),
                 () -> measure.within(over),
-                !doubts ? null : () -> measure.within(over.finer()),
+                !doubts ? null : () -> measure.within(over.inexact() ? over.finer() : over),
                 over::inexact,
                 () -> run.gather()
                         .each(List.of(

@@ -71,6 +71,10 @@ public class ScaleBench {
     @Param("30")
     public int times;
 
+    /** Times in a piece. */
+    @Param("10")
+    public int block;
+
     private Path folder;
     private Study study;
     private int round;
@@ -168,12 +172,12 @@ public class ScaleBench {
         return new Evaluator(new FileLibrary(folder)).evaluate(study, Work.QUIET);
     }
 
-    /** The same as pieces of ten times, each by a library of its own, and put together. */
+    /** The same as pieces, each by a library of its own, and put together. */
     @Benchmark
     public Object pieces() {
         System.setProperty("lane.state", folder.resolve("state" + round++).toString());
         var pieces = new PieceFolder(folder.resolve("pieces" + round));
-        for (Evaluator.Planned p : new Evaluator(new FileLibrary(folder)).plan(study, 10, Work.QUIET)) {
+        for (Evaluator.Planned p : new Evaluator(new FileLibrary(folder)).plan(study, block, Work.QUIET)) {
             var library = new FileLibrary(folder);
             var kept = library.keeping(pieces, lane -> Optional.empty());
             String id = PieceFolder.key("reef", p.definition()).orElseThrow();

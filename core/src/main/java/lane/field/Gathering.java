@@ -41,10 +41,16 @@ public final class Gathering {
     }
 
     private final int pieces;
+    private int given;
     private final Map<String, Asked> asked = new HashMap<>();
 
     public Gathering(int pieces) {
         this.pieces = pieces;
+    }
+
+    /** How many shares pieces have given: a round that adds none will never end. */
+    public int given() {
+        return given;
     }
 
     /**
@@ -97,6 +103,7 @@ public final class Gathering {
                 if (one.own[piece] == null) {
                     one.own[piece] = own.get();
                     one.count++;
+                    given++;
                 }
                 if (one.count < pieces) {
                     throw new Pending();

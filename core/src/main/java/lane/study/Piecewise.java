@@ -24,9 +24,6 @@ import lane.station.Station;
  * number of threads.
  */
 final class Piecewise {
-    /** More rounds than any question needs: one that never ends is a fault of the program. */
-    private static final int ROUNDS = 40;
-
     private final Study study;
     private final Partition run;
     private final Library library;
@@ -51,9 +48,8 @@ final class Piecewise {
             }
         }
         for (int round = 0; !open.isEmpty(); round++) {
-            if (round == ROUNDS) {
-                throw new IllegalStateException("never answered: " + open.keySet());
-            }
+            var before = new LinkedHashMap<Reading, Integer>();
+            open.forEach((r, so) -> before.put(r, so.given()));
             for (int k = 0; k < run.size() && !open.isEmpty(); k++) {
                 work.poll();
                 work.progress(
@@ -68,8 +64,20 @@ final class Piecewise {
                     });
                 }
             }
+            before.forEach((r, given) -> {
+                Gathering so = open.get(r);
+                if (so != null && so.given() == given) {
+                    open.remove(r);
+                    out.put(r, new Outcome.Absent(disagree(r)));
+                }
+            });
         }
         return out;
+    }
+
+    private static LaneException disagree(Reading reading) {
+        return new LaneException("The pieces of the run do not agree on what reading \"" + reading.name()
+                + "\" asks of them; state that the run is held whole.");
     }
 
     private Optional<Outcome> ask(Reading reading, Gathering so, int k, Run piece, Function<Run, ReadingContext> on) {

@@ -6,6 +6,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Stream;
 import lane.base.Fault;
 import lane.check.CheckResult;
 import lane.estimate.Estimate;
@@ -63,6 +64,11 @@ public record Results(
         var out = new LinkedHashMap<>(failures);
         out.keySet().removeAll(inPieces.keySet());
         return out;
+    }
+
+    /** All runs, and what stands for those that are read in pieces: for whoever asks for names, units and times. */
+    public Stream<Run> known() {
+        return Stream.concat(runs.values().stream(), inPieces.values().stream());
     }
 
     /** A lane's run, or what stands for one that is read in pieces; empty for what was not read. */

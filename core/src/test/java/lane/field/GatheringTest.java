@@ -105,6 +105,17 @@ class GatheringTest {
     }
 
     @Test
+    void aRoundThatAddsNothingIsSeen() {
+        var asked = new Gathering(2);
+        // One piece asks for what the other never gives.
+        asked.ask(0, g -> g.sums("apples", () -> new double[] {1}));
+        asked.ask(1, g -> 0);
+        int given = asked.given();
+        assertThat(asked.ask(0, g -> g.sums("apples", () -> new double[] {1}))).isEmpty();
+        assertThat(asked.given()).isEqualTo(given).isEqualTo(1);
+    }
+
+    @Test
     void aPieceIsNotWholeAndItsHeadGivesNothing() {
         Gather head = Gather.apart(5);
         assertThat(head.whole()).isFalse();

@@ -92,7 +92,7 @@ public final class Offered {
     }
 
     private Stream<Run> runs() {
-        return results.runs().values().stream();
+        return results.known();
     }
 
     /** Fields of the runs and of their parts with their components, in the order of the files. */

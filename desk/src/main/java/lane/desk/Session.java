@@ -411,7 +411,8 @@ public final class Session {
 
     /** Names of the parts of all runs. */
     public List<String> partNames() {
-        return results().runs().values().stream()
+        return results()
+                .known()
                 .flatMap(r -> r.parts().stream())
                 .map(Part::name)
                 .distinct()

@@ -12,7 +12,7 @@ public final class TimeChoice {
     /** All times that runs have, ascending. */
     public static List<Double> all(Session session) {
         var all = new TreeSet<Double>();
-        session.results().runs().values().forEach(r -> all.addAll(r.times()));
+        session.results().known().forEach(r -> all.addAll(r.times()));
         return List.copyOf(all);
     }
 
@@ -25,8 +25,8 @@ public final class TimeChoice {
     public static int at(Session session, List<Double> all) {
         double now = session.study().sources().stream()
                 .filter(s -> s instanceof Source.Simulation r && r.treatment().time() == null)
-                .map(s -> session.results().runs().get(s.id()))
-                .filter(r -> r != null && r.times().size() > 1)
+                .flatMap(s -> session.results().standing(s.id()).stream())
+                .filter(r -> r.times().size() > 1)
                 .mapToDouble(r -> r.time())
                 .findFirst()
                 .orElse(Double.NaN);

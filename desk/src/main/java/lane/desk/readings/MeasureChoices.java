@@ -119,7 +119,7 @@ final class MeasureChoices {
 
     /** Whether some run has all quantities of a measure on a part. */
     static boolean on(Session session, Measure measure, OnPart station) {
-        return session.results().runs().values().stream().anyMatch(run -> run.parts().stream()
+        return session.results().known().anyMatch(run -> run.parts().stream()
                 .filter(p -> p.name().equals(station.part()))
                 .anyMatch(p -> measure.quantities().stream()
                         .flatMap(q -> session.study().quantity(q).stream())

@@ -95,6 +95,9 @@ class InPiecesTest extends Windowed {
         assertThat(((Outcome.Absent) session.results().outcome("j", "pan")).reason())
                 .contains("2 pieces");
         see("It is read in 2 pieces");
+        // What stands in its files can be chosen as ever.
+        assertThat(session.partNames()).containsExactly("boundary");
+        assertThat(session.numbers()).extracting(lane.quantity.Quantity::name).contains("salt");
         see("in pieces");
         look("pieces-sheet");
         robot.interact(() -> {

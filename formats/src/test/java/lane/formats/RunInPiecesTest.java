@@ -33,6 +33,7 @@ import lane.study.Results;
 import lane.study.Study;
 import lane.unit.Unit;
 import org.jspecify.annotations.Nullable;
+import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -586,5 +587,55 @@ class RunInPiecesTest {
             }
         });
         assertThat(refused).allMatch(s -> s.contains("piece"));
+    }
+
+    @Test
+    void historiesPassOnePieceOfOneTimeAfterTheOther() throws IOException {
+        Mesh mesh = BoxMesh.of(CellShape.HEXAHEDRON, CUBES, SIZE, 0, 5);
+        var sets = new StringBuilder();
+        for (int day = 0; day < 3; day++) {
+            int drier = day;
+            List<Piece> pieces = pieces(mesh).stream()
+                    .map(p -> new Piece(
+                            p.mesh,
+                            List.of(new Field(
+                                    "moisture",
+                                    Field.At.NODE,
+                                    1,
+                                    Unit.UNKNOWN,
+                                    Values.of(Arrays.stream(p.values("moisture"))
+                                            .map(v -> v - 0.01 * drier)
+                                            .toArray())))))
+                    .toList();
+            pvtu("day" + day, pieces);
+            sets.append("<DataSet timestep=\"" + day + "\" file=\"day" + day + ".pvtu\"/>");
+        }
+        Files.writeString(
+                folder.resolve("days.pvd"),
+                "<VTKFile type=\"Collection\"><Collection>" + sets + "</Collection></VTKFile>");
+        String text = """
+                {"version": 3, "name": "days", "sources": [{"kind": "run", "id": "stack", "name": "stack", "file": "days.pvd",
+                  "treatment": {"length": "mm", "inPieces": %s}}],
+                 "stations": [{"kind": "region", "id": "all", "name": "all", "within": {"kind": "all"}},
+                  {"kind": "line", "id": "stick", "name": "stick", "a": {"x": 0.2, "y": 0.1, "z": 0.2},
+                   "b": {"x": 3.5, "y": 1.3, "z": 0.7}, "sampling": {"kind": "even", "samples": 7}}],
+                 "readings": [{"kind": "history", "id": "dry", "name": "dry", "of": {"kind": "tally", "stations": ["all"],
+                   "measure": {"kind": "mean", "quantity": "moisture"}}},
+                  {"kind": "feature", "id": "rate", "name": "rate", "of": {"kind": "history", "of": {"kind": "tally",
+                   "stations": ["all"], "measure": {"kind": "mean", "quantity": "moisture"}}}, "what": "SLOPE"},
+                  {"kind": "over-times", "id": "rods", "name": "rods", "of": {"kind": "profile", "station": "stick",
+                   "quantity": "moisture"}, "show": "MEAN"}]}
+                """;
+        Results whole = new Evaluator(new FileLibrary(folder))
+                .evaluate(StudyJson.of(String.format(text, false), "study"), Work.QUIET);
+        var library = FileLibrary.anew(folder, Map.of());
+        Results parted = new Evaluator(library).evaluate(StudyJson.of(String.format(text, true), "study"), Work.QUIET);
+        assertThat(parted.unread()).isEmpty();
+        assertThat(parted.standing("stack").orElseThrow().times()).containsExactly(0.0, 1.0, 2.0);
+        assertThat(parted.standing("stack").orElseThrow().time()).isEqualTo(2);
+        for (String r : List.of("dry", "rate", "rods")) {
+            assertThat(whole.outcome(r, "stack")).as(r).isNotInstanceOf(Outcome.Absent.class);
+            same(r, whole.outcome(r, "stack"), parted.outcome(r, "stack"));
+        }
     }
 }

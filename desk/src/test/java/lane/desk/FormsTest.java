@@ -175,6 +175,9 @@ class FormsTest extends InWindow {
     @Test
     void aUnitStatedAtIntakeChangesTheNumbers() throws Exception {
         select(Chosen.SOURCE, "fine", 1);
+        // The sheet is built anew once the run was looked over, and would take what is typed with it.
+        await(() -> session.health(session.results().runs().get("fine")) != null);
+        events();
         double before = tally("mass-flow", "fine");
         enter("unit-velocity", "mm/s");
         settled();

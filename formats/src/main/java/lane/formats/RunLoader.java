@@ -309,6 +309,10 @@ final class RunLoader {
 
     /** Fields of a surface, known by the files that were read last, and the time in them. */
     private List<Field> named(FieldsAgain again, String group, double time, List<Field> fields) {
+        if (pieces != null) {
+            // A piece is let go of before its numbers are: to read the file again would give those of all pieces.
+            return fields;
+        }
         Object files = List.of(List.copyOf(inputs), time);
         return fields.stream()
                 .map(f -> again.field(List.of(files, "of a part", group, f.at(), f.name(), f.components()), group, f))

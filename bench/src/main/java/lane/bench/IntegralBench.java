@@ -3,6 +3,7 @@ package lane.bench;
 import java.util.List;
 import java.util.concurrent.TimeUnit;
 import java.util.stream.IntStream;
+import lane.base.BoundedMemo;
 import lane.base.Memo;
 import lane.base.Parallel;
 import lane.evaluation.EvaluationContext;
@@ -12,6 +13,7 @@ import lane.field.Field;
 import lane.field.Part;
 import lane.field.PartBuilder;
 import lane.field.Run;
+import lane.field.Stated;
 import lane.field.Values;
 import lane.measure.Force;
 import lane.measure.Loads;
@@ -49,6 +51,7 @@ public class IntegralBench {
     private Run block;
     private int[] cells;
     private EvaluationContext lens;
+    private final Memo memo = new BoundedMemo(1L << 30);
 
     private static Run run(Mesh mesh) {
         double[] p = new double[mesh.nodeCount()];
@@ -56,7 +59,15 @@ public class IntegralBench {
             p[i] = Math.sin(mesh.xyz()[3 * i]) * mesh.xyz()[3 * i + 1];
         }
         var field = new Field("p", Field.At.NODE, 1, Unit.of("Pa"), Values.of(p));
-        return new Run(mesh, List.of(field), List.of(new PartBuilder(mesh).whole("skin")), List.of(), List.of());
+        return new Run(
+                mesh,
+                List.of(field),
+                List.of(new PartBuilder(mesh).whole("skin")),
+                List.of(),
+                List.of(),
+                List.of(0.0, 1.0),
+                1,
+                Stated.NOTHING);
     }
 
     @Setup
@@ -75,10 +86,26 @@ public class IntegralBench {
                 Axis.Z);
     }
 
-    /** Two readings, each over all faces. */
+    /** Two readings, each over the points of all faces. */
     @Benchmark
     public double[] forceAndMoment() {
-        var surface = new SurfaceIntegral(slab, skin, lens, Memo.NONE);
+        return forceAndMoment(Memo.NONE);
+    }
+
+    /** The first time of a run: what nodes count is found out as well. */
+    @Benchmark
+    public double[] forceAndMomentFirst() {
+        return forceAndMoment(new BoundedMemo(1L << 30));
+    }
+
+    /** Another time, or another direction. */
+    @Benchmark
+    public double[] forceAndMomentAgain() {
+        return forceAndMoment(memo);
+    }
+
+    private double[] forceAndMoment(Memo in) {
+        var surface = new SurfaceIntegral(slab, skin, lens, in);
         var loads = new Loads("p", 0, "", Loads.On.WALL, Loads.On.WALL);
         return new double[] {
             new Force(loads, new Point(1, 0, 0)).over(surface).value(),
@@ -135,6 +162,12 @@ public class IntegralBench {
     @Benchmark
     public double[] volumeIntegral() {
         return new RegionIntegral(block, cells, lens).sums(lens.quantity("p"));
+    }
+
+    /** Another time. */
+    @Benchmark
+    public double[] volumeIntegralAgain() {
+        return new RegionIntegral(block, cells, lens).keeping(memo).sums(lens.quantity("p"));
     }
 
     @Benchmark

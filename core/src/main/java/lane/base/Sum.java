@@ -28,6 +28,15 @@ public final class Sum {
      * @param weights null for one each
      */
     public void addProducts(double[] values, double @Nullable [] weights, int n) {
+        addProducts(values, weights, 0, n);
+    }
+
+    /**
+     * Adds the products of the first n of them with weights that begin elsewhere.
+     *
+     * @param from where the first weight stands
+     */
+    public void addProducts(double[] values, double @Nullable [] weights, int from, int n) {
         double a = 0;
         double b = 0;
         double c = 0;
@@ -38,22 +47,22 @@ public final class Sum {
         double lostD = 0;
         int i = 0;
         for (; i + 3 < n; i += 4) {
-            double x = weights == null ? values[i] : weights[i] * values[i];
+            double x = weights == null ? values[i] : weights[from + i] * values[i];
             double t = a + x;
             double z = t - a;
             lostA += (a - (t - z)) + (x - z);
             a = t;
-            x = weights == null ? values[i + 1] : weights[i + 1] * values[i + 1];
+            x = weights == null ? values[i + 1] : weights[from + i + 1] * values[i + 1];
             t = b + x;
             z = t - b;
             lostB += (b - (t - z)) + (x - z);
             b = t;
-            x = weights == null ? values[i + 2] : weights[i + 2] * values[i + 2];
+            x = weights == null ? values[i + 2] : weights[from + i + 2] * values[i + 2];
             t = c + x;
             z = t - c;
             lostC += (c - (t - z)) + (x - z);
             c = t;
-            x = weights == null ? values[i + 3] : weights[i + 3] * values[i + 3];
+            x = weights == null ? values[i + 3] : weights[from + i + 3] * values[i + 3];
             t = d + x;
             z = t - d;
             lostD += (d - (t - z)) + (x - z);
@@ -64,7 +73,7 @@ public final class Sum {
         add(c);
         add(d);
         for (; i < n; i++) {
-            add(weights == null ? values[i] : weights[i] * values[i]);
+            add(weights == null ? values[i] : weights[from + i] * values[i]);
         }
         lost += lostA + lostB + (lostC + lostD);
     }

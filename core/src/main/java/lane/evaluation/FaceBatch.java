@@ -32,23 +32,21 @@ final class FaceBatch {
             Values stored) {
         /** Equal where it gives the same numbers. */
         Object key() {
-            return new SeenKey(
-                    stored,
+            return List.of(stored, components, way());
+        }
+
+        /** Equal where values stand at the same nodes or cells, whatever they are. */
+        Object way() {
+            return new Way(
                     at,
-                    components,
                     node == null ? null : Content.of(node),
                     owner == null ? null : Content.of(owner),
                     within == null ? null : within.key());
         }
     }
 
-    private record SeenKey(
-            Values values,
-            Field.At at,
-            int components,
-            @Nullable Content node,
-            @Nullable Content owner,
-            Mesh.@Nullable Key within) {}
+    private record Way(
+            Field.At at, @Nullable Content node, @Nullable Content owner, Mesh.@Nullable Key within) {}
 
     /**
      * Quantities on a part, and the fields that they are made of.
@@ -92,10 +90,10 @@ final class FaceBatch {
 
     private final double[] facing = new double[3];
     private final double[] own = new double[8];
-    /** Nodes of triangles, where their values stand, and the values. */
-    private final int[] corner = new int[3 * Program.BLOCK];
-
+    private final FlatTriangles flat;
+    /** Where values of nodes of triangles stand, and the values. */
     private final int[] index = new int[3 * Program.BLOCK];
+
     private final double[] value = new double[3 * Program.BLOCK];
     private final SurfacePoints at;
 
@@ -114,6 +112,7 @@ final class FaceBatch {
         this.sums = sums;
         this.span = span;
         this.rule = rule;
+        flat = new FlatTriangles(rule);
         int q = asked.ready.length;
         at = new SurfacePoints(q);
         bench = new Program.Bench[q];
@@ -176,7 +175,7 @@ final class FaceBatch {
 
     /** The points of flat triangles, as many at once as there is room for: reading one node after the other waits for each. */
     private void triangles(Mesh mesh, int from, int to) {
-        int points = rule.triangle().length / 3;
+        int points = flat.points();
         int f = from;
         while (f < to) {
             int room = (Program.BLOCK - at.n) / points;
@@ -185,9 +184,7 @@ final class FaceBatch {
                 continue;
             }
             int many = Math.min(room, to - f);
-            int begin = mesh.begin(f);
-            System.arraycopy(mesh.nodes(), begin, corner, 0, 3 * many);
-            flat(mesh.xyz(), many, points);
+            flat.place(mesh, f, many, placed, at);
             for (int p = 0; p < bench.length; p++) {
                 for (int i = 0; i < spots[p].length; i++) {
                     double[] leaf = bench[p].leaf(i);
@@ -204,50 +201,6 @@ final class FaceBatch {
             // Faces of other shapes add one point after the other, and take it that there is room for it.
             if (at.n == Program.BLOCK) {
                 flush();
-            }
-        }
-    }
-
-    /** Places and area vectors of the points of triangles. */
-    private void flat(double[] xyz, int many, int points) {
-        double[] shares = rule.triangle();
-        double[] weights = rule.triangleWeights();
-        int n = at.n;
-        double[] x = at.x;
-        double[] y = at.y;
-        double[] z = at.z;
-        double[] px = at.nx;
-        double[] py = at.ny;
-        double[] pz = at.nz;
-        for (int j = 0; j < many; j++) {
-            int a = 3 * corner[3 * j];
-            int b = 3 * corner[3 * j + 1];
-            int c = 3 * corner[3 * j + 2];
-            double ax = xyz[a];
-            double ay = xyz[a + 1];
-            double az = xyz[a + 2];
-            double ux = xyz[b] - ax;
-            double uy = xyz[b + 1] - ay;
-            double uz = xyz[b + 2] - az;
-            double vx = xyz[c] - ax;
-            double vy = xyz[c + 1] - ay;
-            double vz = xyz[c + 2] - az;
-            double nx = uy * vz - uz * vy;
-            double ny = uz * vx - ux * vz;
-            double nz = ux * vy - uy * vx;
-            for (int q = 0; q < points; q++) {
-                double w = weights[q];
-                double s = shares[3 * q + 1];
-                double t = shares[3 * q + 2];
-                px[n] = w * nx;
-                py[n] = w * ny;
-                pz[n] = w * nz;
-                if (placed) {
-                    x[n] = ax + s * ux + t * vx;
-                    y[n] = ay + s * uy + t * vy;
-                    z[n] = az + s * uz + t * vz;
-                }
-                n++;
             }
         }
     }
@@ -278,7 +231,7 @@ final class FaceBatch {
         }
         int[] map = seen.node;
         for (int k = 0; k < 3 * many; k++) {
-            int node = map == null ? corner[k] : map[corner[k]];
+            int node = map == null ? flat.corner[k] : map[flat.corner[k]];
             index[k] = node * all + component;
         }
         if (seen.values instanceof Values.Doubles d) {

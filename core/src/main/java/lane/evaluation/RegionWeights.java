@@ -125,17 +125,13 @@ record RegionWeights(int[] at, double[] weight, double volume) implements Sized 
         Parallel.forBlocks(at.length, PRODUCTS, (b, from, to) -> {
             int n = to - from;
             double[] v = new double[n];
-            double[] w = new double[n];
-            System.arraycopy(weight, from, w, 0, n);
             if (all) {
                 field.values().load(from, n, field.components(), component, v);
             } else {
-                for (int i = 0; i < n; i++) {
-                    v[i] = field.values().get(at[from + i] * field.components() + component);
-                }
+                field.values().gather(at, from, n, field.components(), component, v);
             }
             var sum = new Sum();
-            sum.addProducts(v, w, n);
+            sum.addProducts(v, weight, from, n);
             partial[b] = sum.value();
         });
         return Sum.of(partial);

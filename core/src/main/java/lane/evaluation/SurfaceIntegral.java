@@ -15,6 +15,7 @@ import lane.mesh.Cell;
 import lane.mesh.CellMeasures;
 import lane.mesh.FaceQuadrature;
 import lane.mesh.Mesh;
+import lane.mesh.Roundness;
 import lane.unit.Unit;
 import org.jspecify.annotations.Nullable;
 
@@ -211,6 +212,138 @@ public final class SurfaceIntegral {
         return depth == 1
                 ? perDepth
                 : Arrays.stream(perDepth).map(v -> depth * v).toArray();
+    }
+
+    /**
+     * Integrals that are linear in a quantity, in the unit that its program gives. Of a stored field over several times they are
+     * products with what its nodes or cells count, which is kept as long as there is room.
+     *
+     * @param ones whether the same integrals of one in place of its first component follow
+     */
+    public double[] linear(String quantity, Linear what, boolean ones) {
+        List<FaceBatch.Asked> all =
+                parts.stream().map(p -> ask(p, List.of(quantity))).toList();
+        if (!weighing(all)) {
+            int sums = what.sums();
+            Integrand each = (at, to) -> {
+                for (int k = 0; k < sums; k++) {
+                    for (int c = 0; c < at.value[0].length; c++) {
+                        double[] counts = what.counts(at, k, c);
+                        if (counts != null) {
+                            to[k].addProducts(at.value[0][c], counts, at.n);
+                        }
+                        if (counts != null && ones && c == 0) {
+                            to[sums + k].add(counts, at.n);
+                        }
+                    }
+                }
+            };
+            return of(
+                    List.of(what, ones),
+                    List.of(quantity),
+                    ones ? 2 * sums : sums,
+                    q -> what.degree(q[0]),
+                    what.placed() ? each : each.anywhere());
+        }
+        exact.of(exactly(all, q -> what.degree(q[0]), MeshSpan.of(run, lens.axis())));
+        return run.gather().sums(List.of("by weights", what, quantity), () -> byWeights(all, what, ones));
+    }
+
+    /**
+     * How large a number or vector is wherever it points, times the area, in SI units: what sums are small against when they
+     * cancel. Of a stored field it is taken at nodes or cells, between which it is a bit less.
+     *
+     * @param about what counts as none
+     */
+    public double size(String quantity, double about) {
+        List<FaceBatch.Asked> all =
+                parts.stream().map(p -> ask(p, List.of(quantity))).toList();
+        BoundQuantity bound = ready(quantity);
+        double factor = bound.factor();
+        double shift = bound.offset() - about;
+        if (!weighing(all)) {
+            return of(List.of("size", factor, shift), List.of(quantity), 1, (at, sums) -> {
+                for (int i = 0; i < at.n; i++) {
+                    double square = 0;
+                    for (double[] of : at.value[0]) {
+                        square += (factor * of[i] + shift) * (factor * of[i] + shift);
+                    }
+                    at.term[i] = Math.sqrt(square);
+                }
+                at.addTimesArea(at.term, sums[0]);
+            })[0];
+        }
+        return run.gather()
+                .sums(List.of("size by weights", quantity, about), () -> {
+                    double depth = MeshSpan.of(run, lens.axis()).factor();
+                    var sum = new Sum();
+                    for (int p = 0; p < parts.size(); p++) {
+                        FaceBatch.Asked asked = all.get(p);
+                        sum.add(weights(parts.get(p), asked, new Linear.Area(), 1)
+                                .size(asked.fields()[0], plain(asked), factor, shift));
+                    }
+                    return new double[] {depth * sum.value()};
+                })[0];
+    }
+
+    /**
+     * Whether what nodes and cells count can be kept, of stored fields over what no axis turns, and is worth it: for other times,
+     * or where points are looked up in cells, which costs as much as finding out what nodes count. It must not hang on what
+     * was asked before, so that a number is the same to the bit on whatever machine it is computed.
+     */
+    private boolean weighing(List<FaceBatch.Asked> all) {
+        return memo != Memo.NONE
+                && run.stated().turn() == null
+                && all.stream().allMatch(a -> plain(a).length > 0)
+                && (run.times().size() > 1 || all.stream().allMatch(FaceBatch.Asked::within));
+    }
+
+    private record WeightsKey(
+            Linear what,
+            Mesh.Key surface,
+            Object way,
+            @Nullable Roundness round,
+            int columns,
+            int most,
+            int linear) {}
+
+    private double[] byWeights(List<FaceBatch.Asked> all, Linear what, boolean ones) {
+        int sums = what.sums();
+        double depth = MeshSpan.of(run, lens.axis()).factor();
+        Sum[] total = Sum.fresh(ones ? 2 * sums : sums);
+        for (int p = 0; p < parts.size(); p++) {
+            FaceBatch.Asked asked = all.get(p);
+            int[] take = plain(asked);
+            FaceWeights weights = weights(parts.get(p), asked, what, take.length);
+            double[] made = weights.of(asked.fields()[0], take);
+            for (int k = 0; k < sums; k++) {
+                total[k].add(depth * made[k]);
+                if (ones) {
+                    total[sums + k].add(depth * weights.ones()[k]);
+                }
+            }
+        }
+        return Sum.values(total);
+    }
+
+    /** By the rule that points would be taken by, so that both give the same. */
+    private FaceWeights weights(Part part, FaceBatch.Asked asked, Linear what, int columns) {
+        FaceBatch.Seen seen = asked.fields()[0];
+        int linear = part.round() == null && seen.within() == null
+                ? Math.min(most, what.degree(asked.ready()[0].degree()))
+                : most;
+        return memo.of(
+                new WeightsKey(what, part.surface().key(), seen.way(), part.round(), columns, most, linear),
+                () -> FaceWeights.of(part, seen, what, columns, most, linear, CellMeasures.plane(run.mesh())));
+    }
+
+    /** Which components of its one stored field a quantity is as they are; none where it is more than that. */
+    private static int[] plain(FaceBatch.Asked asked) {
+        BoundQuantity ready = asked.ready()[0];
+        List<Program.Leaf> leaves = ready.program().plain();
+        return asked.fields().length == 1 && leaves.stream().allMatch(l -> ready.field(l) != null)
+                ? leaves.stream().mapToInt(Program.Leaf::component).toArray()
+                : new int[0];
     }
 
     /** The values of a quantity at the quadrature points of the faces, with their area. */

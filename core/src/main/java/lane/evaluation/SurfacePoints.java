@@ -43,6 +43,26 @@ public final class SurfacePoints {
         return area;
     }
 
+    /** The component of the area vectors along an axis of space, 0 to 2. */
+    public double[] along(int axis) {
+        return switch (axis) {
+            case 0 -> nx;
+            case 1 -> ny;
+            case 2 -> nz;
+            default -> throw new IllegalArgumentException("no axis " + axis);
+        };
+    }
+
+    /** Where they are along an axis of space, 0 to 2. */
+    public double[] place(int axis) {
+        return switch (axis) {
+            case 0 -> x;
+            case 1 -> y;
+            case 2 -> z;
+            default -> throw new IllegalArgumentException("no axis " + axis);
+        };
+    }
+
     /** Adds the area to a sum. */
     public void addArea(Sum to) {
         to.add(area(), n);

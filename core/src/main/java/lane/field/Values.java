@@ -114,6 +114,35 @@ public sealed interface Values permits Values.Held, Deferred {
     }
 
     /**
+     * Writes a component of entries that stand anywhere.
+     *
+     * @param entries numbers of entries, of which {@code n} from {@code from} on are looked up
+     */
+    default void gather(int[] entries, int from, int n, int components, int component, double[] into) {
+        switch (this) {
+            case Doubles d -> {
+                double[] a = d.array;
+                for (int i = 0; i < n; i++) {
+                    into[i] = a[entries[from + i] * components + component];
+                }
+            }
+            case Floats f -> {
+                float[] a = f.array;
+                for (int i = 0; i < n; i++) {
+                    into[i] = a[entries[from + i] * components + component];
+                }
+            }
+            case Ints v -> {
+                int[] a = v.array;
+                for (int i = 0; i < n; i++) {
+                    into[i] = a[entries[from + i] * components + component];
+                }
+            }
+            case Deferred d -> d.now().gather(entries, from, n, components, component, into);
+        }
+    }
+
+    /**
      * Some entries, in another order, in the same number type.
      *
      * @param components numbers an entry

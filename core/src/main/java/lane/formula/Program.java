@@ -58,6 +58,22 @@ public final class Program {
                 : null;
     }
 
+    /** The leaves that its results are as they are, in their order; none where it computes anything. */
+    public List<Leaf> plain() {
+        if (steps.length > 0) {
+            return List.of();
+        }
+        List<Leaf> out = new java.util.ArrayList<>();
+        for (int result : results) {
+            for (int i = 0; i < leafSlot.length; i++) {
+                if (leafSlot[i] == result) {
+                    out.add(leaves.get(i));
+                }
+            }
+        }
+        return out.size() == results.length ? out : List.of();
+    }
+
     /** Equal for programs that give equal numbers from equal leaves. */
     public Object identity() {
         return List.of(

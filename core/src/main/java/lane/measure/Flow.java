@@ -5,6 +5,7 @@ import java.util.Optional;
 import java.util.Set;
 import lane.base.LaneException;
 import lane.evaluation.BoundQuantity;
+import lane.evaluation.Linear;
 import lane.evaluation.SurfaceIntegral;
 import lane.field.Gather;
 import lane.field.Part;
@@ -83,18 +84,9 @@ public record Flow(String vector, double factor, String factorUnit, Carried carr
         Unit unit = Unit.of(factorUnit);
         double toSi = unit.toSi(factor) * bound.factor();
         boolean swirl = carried == Carried.ANGULAR_MOMENTUM;
-        List<Object> what = swirl ? List.of("flow", axis) : List.of("flow");
         var sums = new double[1][];
         var sign = new String[1];
-        Runnable flow =
-                () -> sums[0] = surface.of(what, List.of(vector), 1, q -> swirl ? 2 * q[0] + 1 : q[0], (at, to) -> {
-                    double[][] v = at.value[0];
-                    double[] through = at.through(v);
-                    for (int i = 0; swirl && i < at.n; i++) {
-                        through[i] *= Moment.of(axis, at.x[i], at.y[i], at.z[i], v[0][i], v[1][i], v[2][i]);
-                    }
-                    to[0].add(through, at.n);
-                });
+        Runnable flow = () -> sums[0] = swirl ? swirl(surface) : surface.linear(vector, new Linear.Through(), false);
         surface.run().gather().each(List.of(flow, () -> sign[0] = sign(surface)));
         double[] s = sums[0];
         Unit si = bound.unit().si();
@@ -103,6 +95,18 @@ public record Flow(String vector, double factor, String factorUnit, Carried carr
                 ? new Measured(toSi * bound.factor() * s[0], whole.times(si).times(Unit.of("m")))
                 : new Measured(toSi * s[0], whole);
         return made.signed(sign[0]);
+    }
+
+    /** The flux times what turns about the axis. */
+    private double[] swirl(SurfaceIntegral surface) {
+        return surface.of(List.of("flow", axis), List.of(vector), 1, q -> 2 * q[0] + 1, (at, to) -> {
+            double[][] v = at.value[0];
+            double[] through = at.through(v);
+            for (int i = 0; i < at.n; i++) {
+                through[i] *= Moment.of(axis, at.x[i], at.y[i], at.z[i], v[0][i], v[1][i], v[2][i]);
+            }
+            to[0].add(through, at.n);
+        });
     }
 
     /** A surface within the run lets through what neither enters nor leaves it: there its own normal counts. */

@@ -10,8 +10,10 @@ import java.util.stream.Stream;
 import lane.base.Fault;
 import lane.base.LaneException;
 import lane.evaluation.BoundQuantity;
+import lane.evaluation.Linear;
 import lane.evaluation.SurfaceIntegral;
 import lane.evaluation.SurfacePoints;
+import lane.formula.Program;
 import lane.mesh.Axis;
 import lane.mesh.Point;
 import lane.quantity.Quantity;
@@ -104,42 +106,136 @@ public record Loads(
         return lane.mesh.Finding.number(Math.abs(v) < 1e-12 ? 0 : v, 6);
     }
 
-    /** How forces at points count. */
+    /** Which component of a force or a moment counts. */
     interface Resolve {
-        /** Writes what each force counts. */
-        void of(SurfacePoints at, double[] fx, double[] fy, double[] fz, double[] out);
+        Point direction();
 
-        /** What it adds to the degree of the force as a polynomial. */
-        int degree();
+        /** What a pressure counts along the axes of space. */
+        Linear pressure();
+
+        /** What the components of a wall shear do. */
+        Linear shear();
     }
 
     /** Along a direction. */
-    record Along(Point d) implements Resolve {
+    record Along(Point direction) implements Resolve {
         @Override
-        public void of(SurfacePoints at, double[] fx, double[] fy, double[] fz, double[] out) {
-            for (int i = 0; i < at.n; i++) {
-                out[i] = d.x() * fx[i] + d.y() * fy[i] + d.z() * fz[i];
-            }
+        public Linear pressure() {
+            return new Pushes();
         }
 
         @Override
-        public int degree() {
-            return 0;
+        public Linear shear() {
+            return new Drags();
         }
     }
 
     /** Along an axis, of the moment about its origin. */
     record About(Axis axis) implements Resolve {
         @Override
-        public void of(SurfacePoints at, double[] fx, double[] fy, double[] fz, double[] out) {
-            for (int i = 0; i < at.n; i++) {
-                out[i] = Moment.of(axis, at.x[i], at.y[i], at.z[i], fx[i], fy[i], fz[i]);
-            }
+        public Point direction() {
+            return axis.direction();
         }
 
         @Override
-        public int degree() {
-            return 1;
+        public Linear pressure() {
+            return new Turns(axis.origin(), new Pushes());
+        }
+
+        @Override
+        public Linear shear() {
+            return new Turns(axis.origin(), new Drags());
+        }
+    }
+
+    /** The force of a pressure along each axis of space. */
+    private record Pushes() implements Linear {
+        @Override
+        public int sums() {
+            return 3;
+        }
+
+        @Override
+        public int degree(int quantity) {
+            return quantity;
+        }
+
+        @Override
+        public boolean placed() {
+            return false;
+        }
+
+        @Override
+        public double[] counts(SurfacePoints at, int sum, int component) {
+            return at.along(sum);
+        }
+    }
+
+    /** The force of a wall shear along each axis of space. */
+    private record Drags() implements Linear {
+        @Override
+        public int sums() {
+            return 3;
+        }
+
+        /** On a bent quad the area itself is no polynomial. */
+        @Override
+        public int degree(int quantity) {
+            return Program.NO_POLYNOMIAL;
+        }
+
+        @Override
+        public boolean placed() {
+            return false;
+        }
+
+        @Override
+        public double @Nullable [] counts(SurfacePoints at, int sum, int component) {
+            return sum == component ? at.area() : null;
+        }
+    }
+
+    /** The moment of forces about each axis of space, through a point. */
+    private record Turns(Point about, Linear force) implements Linear {
+        @Override
+        public int sums() {
+            return 3;
+        }
+
+        @Override
+        public int degree(int quantity) {
+            return force.degree(quantity) + 1;
+        }
+
+        @Override
+        public boolean placed() {
+            return true;
+        }
+
+        @Override
+        public double @Nullable [] counts(SurfacePoints at, int sum, int component) {
+            // Of r x f along an axis it is the next of r times the one after that of f, less these two the other way
+            // round.
+            int next = (sum + 1) % 3;
+            int last = (sum + 2) % 3;
+            double[] ahead = force.counts(at, last, component);
+            double[] behind = force.counts(at, next, component);
+            if (ahead == null && behind == null) {
+                return null;
+            }
+            double[] out = at.term;
+            double[] r = at.place(next);
+            double[] s = at.place(last);
+            double o = component(next);
+            double p = component(last);
+            for (int i = 0; i < at.n; i++) {
+                out[i] = (ahead == null ? 0 : (r[i] - o) * ahead[i]) - (behind == null ? 0 : (s[i] - p) * behind[i]);
+            }
+            return out;
+        }
+
+        private double component(int axis) {
+            return about.dot(Point.along(axis));
         }
     }
 
@@ -186,22 +282,12 @@ public record Loads(
             // Of no offset there is nothing to add.
             double offset = p.offset() - loads.reference();
             boolean shifted = offset != 0;
-            List<Object> what = List.of("pressure", resolve, shifted);
-            SurfaceIntegral.Integrand each = (at, sums) -> {
-                double[] normal = at.term;
-                resolve.of(at, at.nx, at.ny, at.nz, normal);
-                if (shifted) {
-                    sums[1].add(normal, at.n);
-                }
-                sums[0].addProducts(at.value[0][0], normal, at.n);
-            };
-            double[] s = over.of(
-                    what,
-                    List.of(loads.pressure()),
-                    2,
-                    q -> q[0] + resolve.degree(),
-                    resolve.degree() == 0 ? each.anywhere() : each);
-            return (loads.on == On.WALL ? 1 : -1) * (p.factor() * s[0] + offset * s[1]);
+            double[] s = over.linear(loads.pressure(), resolve.pressure(), offset != 0);
+            Point all = new Point(s[0], s[1], s[2]).times(p.factor());
+            if (offset != 0) {
+                all = all.plus(new Point(s[3], s[4], s[5]).times(offset));
+            }
+            return (loads.on == On.WALL ? 1 : -1) * resolve.direction().dot(all);
         }
         return 0;
     }
@@ -210,18 +296,15 @@ public record Loads(
         if (!loads.shear().isBlank()) {
             BoundQuantity tau = over.ready(loads.shear()).vector();
             requirePascal(tau, "wall shear");
-            double[] s = over.of(List.of("shear", resolve), List.of(loads.shear()), 1, (at, sums) -> {
-                double[][] t = at.value[0];
-                resolve.of(at, t[0], t[1], t[2], at.term);
-                at.addTimesArea(at.term, sums[0]);
-            });
+            double[] s = over.linear(loads.shear(), resolve.shear(), false);
+            double along = resolve.direction().dot(new Point(s[0], s[1], s[2]));
             // What was stated of the run's own field is nearer to the truth than what the measure expects of all runs.
             boolean onWall = tau.fields().stream()
                     .map(f -> over.run().stated().onWall().get(f.name()))
                     .filter(Objects::nonNull)
                     .findFirst()
                     .orElse(loads.shearActsOn() == On.WALL);
-            return (onWall == (loads.on == On.WALL) ? 1 : -1) * tau.factor() * s[0];
+            return (onWall == (loads.on == On.WALL) ? 1 : -1) * tau.factor() * along;
         }
         return 0;
     }
@@ -242,26 +325,11 @@ public record Loads(
     }
 
     private double sizeOfPressure(SurfaceIntegral over) {
-        double ref = reference;
-        return pressure.isBlank()
-                ? 0
-                : over.weighted(pressure)
-                        .sums("size about " + ref, 1, (v, area, sums) -> sums[0].add(Math.abs(v - ref) * area))[0];
+        return pressure.isBlank() ? 0 : over.size(pressure, reference);
     }
 
     private double sizeOfShear(SurfaceIntegral over) {
-        if (!shear.isBlank()) {
-            BoundQuantity tau = over.ready(shear).vector();
-            return tau.factor()
-                    * over.of("size", List.of(shear), 1, (at, sums) -> {
-                        double[][] t = at.value[0];
-                        for (int i = 0; i < at.n; i++) {
-                            at.term[i] = Math.sqrt(t[0][i] * t[0][i] + t[1][i] * t[1][i] + t[2][i] * t[2][i]);
-                        }
-                        at.addTimesArea(at.term, sums[0]);
-                    })[0];
-        }
-        return 0;
+        return shear.isBlank() ? 0 : over.size(shear, 0);
     }
 
     private static void requirePascal(BoundQuantity ready, String what) {

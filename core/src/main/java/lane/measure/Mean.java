@@ -1,10 +1,10 @@
 package lane.measure;
 
-import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.UnaryOperator;
 import lane.evaluation.BoundQuantity;
+import lane.evaluation.Linear;
 import lane.evaluation.PathIntegral;
 import lane.evaluation.RegionIntegral;
 import lane.evaluation.SurfaceIntegral;
@@ -48,11 +48,7 @@ public record Mean(String quantity) implements Measure {
     /** Integral and area, in SI units. */
     static double[] sums(SurfaceIntegral surface, String quantity) {
         BoundQuantity bound = surface.ready(quantity).number();
-        // On a bent quad the area itself is no polynomial.
-        double[] s = surface.of("mean", List.of(quantity), 2, (at, sums) -> {
-            at.addTimesArea(at.value[0][0], sums[0]);
-            at.addArea(sums[1]);
-        });
+        double[] s = surface.linear(quantity, new Linear.Area(), true);
         return new double[] {bound.factor() * s[0] + bound.offset() * s[1], s[1]};
     }
 

@@ -1,7 +1,6 @@
 package lane.evaluation;
 
 import java.util.Arrays;
-import java.util.Objects;
 import lane.base.Parallel;
 import lane.base.Sized;
 import lane.base.Sum;
@@ -23,10 +22,10 @@ import org.jspecify.annotations.Nullable;
  * of threads.
  *
  * @param at numbers of the nodes or cells, in the order in which faces meet them
- * @param weight of each in each integral: {@code weight[sum][component][node]}, null where a component never counts
+ * @param weight of each in each integral: {@code weight[sum][component][node]}, empty where a component never counts
  * @param ones the integrals of a first component that is one everywhere
  */
-record FaceWeights(int[] at, double @Nullable [][][] weight, double[] ones) implements Sized {
+record FaceWeights(int[] at, double[][][] weight, double[] ones) implements Sized {
     private static final int BLOCK = 4096;
     /** Blocks whose shares are held at once. */
     private static final int WAVE = 16;
@@ -37,7 +36,7 @@ record FaceWeights(int[] at, double @Nullable [][][] weight, double[] ones) impl
     public long bytes() {
         long arrays = Arrays.stream(weight)
                 .flatMap(Arrays::stream)
-                .filter(w -> w != null)
+                .filter(w -> w.length > 0)
                 .count();
         return at.length * (4L + 8 * arrays);
     }
@@ -365,9 +364,9 @@ record FaceWeights(int[] at, double @Nullable [][][] weight, double[] ones) impl
     }
 
     /** One array for each pair of sum and component that counts. */
-    private static double @Nullable [][][] columns(double[] rows, int n, Linear what, int columns) {
+    private static double[][][] columns(double[] rows, int n, Linear what, int columns) {
         var points = new SurfacePoints(0);
-        double[][][] out = new double[what.sums()][columns][];
+        double[][][] out = new double[what.sums()][columns][0];
         for (int k = 0; k < out.length; k++) {
             for (int c = 0; c < columns; c++) {
                 if (what.counts(points, k, c) != null) {
@@ -388,7 +387,7 @@ record FaceWeights(int[] at, double @Nullable [][][] weight, double[] ones) impl
      */
     double size(FaceBatch.Seen seen, int[] take, double factor, double shift) {
         Values values = seen.values().now();
-        double[] first = Objects.requireNonNull(weight[0][0]);
+        double[] first = weight[0][0];
         double[] partial = new double[Parallel.blocks(at.length, PRODUCTS)];
         Parallel.forBlocks(at.length, PRODUCTS, (b, from, to) -> {
             int n = to - from;
@@ -427,7 +426,7 @@ record FaceWeights(int[] at, double @Nullable [][][] weight, double[] ones) impl
                 values.gather(at, from, n, seen.components(), take[c], v);
                 for (int k = 0; k < weight.length; k++) {
                     double[] w = weight[k][c];
-                    if (w != null) {
+                    if (w.length > 0) {
                         sums[k].addProducts(v, w, from, n);
                     }
                 }

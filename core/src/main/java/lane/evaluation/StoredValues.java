@@ -122,10 +122,22 @@ public record StoredValues(double[] value, double[] size, double[] place, Unit u
                 at);
     }
 
-    /** Over parts and other surfaces. */
+    /**
+     * Over parts and other surfaces.
+     *
+     * @param alike whether each counts the same, whatever its size
+     */
     public static StoredValues of(
-            SurfaceIntegral surface, At at, @Nullable Quantity quantity, @Nullable Quantity condition) {
+            SurfaceIntegral surface,
+            At at,
+            @Nullable Quantity quantity,
+            @Nullable Quantity condition,
+            boolean alike) {
         List<Source> all = new ArrayList<>();
+        if (alike && surface.parts().stream().anyMatch(p -> p.round() != null)) {
+            // Into how many faces a cylinder is laid depends on the size of the cells around.
+            surface.run().gather().needsWhole("A number over the faces of a shell in which each counts the same");
+        }
         if (at == At.NODES && surface.parts().stream().anyMatch(Part::cut)) {
             surface.run().gather().needsWhole("A number over the nodes of what is cut");
         }

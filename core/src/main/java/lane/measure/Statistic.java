@@ -100,7 +100,12 @@ public record Statistic(What what, String quantity, double share, By values) imp
         return values == By.QUADRATURE
                 ? of(surface.weighted(quantity))
                 : of(
-                        StoredValues.of(surface, values.at(), surface.lens().quantity(quantity), null),
+                        StoredValues.of(
+                                surface,
+                                values.at(),
+                                surface.lens().quantity(quantity),
+                                null,
+                                values != By.SIZE),
                         surface.ready(quantity).number());
     }
 

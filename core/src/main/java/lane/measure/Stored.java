@@ -162,6 +162,14 @@ public record Stored(Take take, At at, String quantity, String condition) implem
         return true;
     }
 
+    /** Whether each counts the same. */
+    private boolean alike() {
+        return switch (take) {
+            case COUNT, PIECES, SUM, MEAN -> true;
+            case INTEGRAL, SIZE_MEAN, LEAST, GREATEST -> false;
+        };
+    }
+
     private @Nullable Quantity value(EvaluationContext lens) {
         return take.ofValues() ? lens.quantity(quantity) : null;
     }
@@ -173,7 +181,7 @@ public record Stored(Take take, At at, String quantity, String condition) implem
     @Override
     public Measured over(SurfaceIntegral surface) {
         return of(
-                StoredValues.of(surface, at, value(surface.lens()), holds(surface.lens())),
+                StoredValues.of(surface, at, value(surface.lens()), holds(surface.lens()), alike()),
                 surface.over().symbol());
     }
 

@@ -42,6 +42,6 @@ final class StoredOver {
         var parts = stations.stream()
                 .flatMap(s -> on.surface(s, on.fields(reading.quantities()), reading).stream())
                 .toList();
-        return StoredValues.of(new SurfaceIntegral(on.run(), parts, on.lens(), on.memo()), at, value, holds);
+        return StoredValues.of(new SurfaceIntegral(on.run(), parts, on.lens(), on.memo()), at, value, holds, true);
     }
 }

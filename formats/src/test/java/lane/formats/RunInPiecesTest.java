@@ -47,7 +47,7 @@ class RunInPiecesTest {
     @TempDir
     Path folder;
 
-    private static final int[] CUBES = {9, 7, 6};
+    private static final int[] CUBES = {6, 5, 4};
     private static final double[] SIZE = {3600, 1400, 900};
 
     /** Which piece a cell belongs to, by its middle: cut at faces of the cubes, but for the shaking. */
@@ -349,7 +349,7 @@ class RunInPiecesTest {
             {"kind": "section", "id": "window", "name": "window", "point": {"x": 2, "y": 0, "z": 0.45}, "normal": {"x": 0, "y": 0, "z": 1},
              "box": {"least": {"x": 0.3, "y": -0.2, "z": 0}, "greatest": {"x": 3.1, "y": 1.1, "z": 0.8}}},
             {"kind": "isosurface", "id": "damp", "name": "damp", "quantity": "moisture", "values": [0.2]},
-            {"kind": "shell", "id": "log", "name": "log", "axis": {"origin": {"x": 1.2, "y": 0.8, "z": 0}, "direction": {"x": 0, "y": 0, "z": 1}},
+            {"kind": "shell", "id": "log", "name": "log", "axis": {"origin": {"x": 1.3, "y": 0.75, "z": 0}, "direction": {"x": 0, "y": 0, "z": 1}},
              "radius": 0.13, "from": -0.1, "to": 0.7, "seam": 30},
             {"kind": "part", "id": "left", "name": "left", "part": "skin", "box": {"least": {"x": -1, "y": -1, "z": -1}, "greatest": {"x": 1.2, "y": 9, "z": 9}}},
             {"kind": "region", "id": "half", "name": "half", "within": {"kind": "box",
@@ -538,8 +538,7 @@ class RunInPiecesTest {
                 continue;
             }
             // On a cylinder the rule is not exact, and what cells share of it is parted by their size.
-            double doubt =
-                    name.matches("(count |e)log") ? 1e-3 * scale : name.endsWith("log") ? 1e-7 * scale : 1e-11 * scale;
+            double doubt = name.endsWith("log") ? 1e-7 * scale : 1e-11 * scale;
             assertThat(b.estimate().value()).as(what).isCloseTo(a.estimate().value(), within(doubt));
             if (!name.endsWith("log") && !name.startsWith("l")) {
                 assertThat(b.remark().replaceAll("-?\\d+\\.\\d+([eE]-?\\d+)?", "#"))
@@ -588,7 +587,8 @@ class RunInPiecesTest {
         whole.study().readings().forEach(r -> {
             Outcome a = whole.outcome(r.id(), "stack");
             Outcome b = parted.outcome(r.id(), "stack");
-            if (r.id().matches("r\\d")) {
+            // Into how many faces a shell falls is not known of pieces, so nothing is counted over them.
+            if (r.id().matches("r\\d|(count |e)log")) {
                 assertThat(a).as(r.id() + a).isNotInstanceOf(Outcome.Absent.class);
                 assertThat(b).as(r.id()).isInstanceOf(Outcome.Absent.class);
                 refused.add(((Outcome.Absent) b).reason());

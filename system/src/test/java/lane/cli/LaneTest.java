@@ -81,6 +81,7 @@ class LaneTest {
         Process process = new ProcessBuilder(
                         Path.of(System.getProperty("java.home"), "bin", "java").toString(),
                         "-XX:ActiveProcessorCount=" + processors,
+                        "-XX:TieredStopAtLevel=1",
                         "-cp",
                         path,
                         "lane.cli.Lane",

@@ -128,11 +128,7 @@ public record StoredValues(double[] value, double[] size, double[] place, Unit u
      * @param alike whether each counts the same, whatever its size
      */
     public static StoredValues of(
-            SurfaceIntegral surface,
-            At at,
-            @Nullable Quantity quantity,
-            @Nullable Quantity condition,
-            boolean alike) {
+            SurfaceIntegral surface, At at, @Nullable Quantity quantity, @Nullable Quantity condition, boolean alike) {
         List<Source> all = new ArrayList<>();
         if (alike && surface.parts().stream().anyMatch(p -> p.round() != null)) {
             // Into how many faces a cylinder is laid depends on the size of the cells around.

@@ -53,9 +53,8 @@ public final class Program {
 
     /** The one leaf that it gives as it is; null where it computes anything. */
     public @Nullable Leaf alone() {
-        return steps.length == 0 && results.length == 1 && leaves.size() == 1 && leafSlot[0] == results[0]
-                ? leaves.getFirst()
-                : null;
+        List<Leaf> all = plain();
+        return all.size() == 1 ? all.getFirst() : null;
     }
 
     /** The leaves that its results are as they are, in their order; none where it computes anything. */

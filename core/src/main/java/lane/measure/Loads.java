@@ -281,7 +281,6 @@ public record Loads(
             requirePascal(p, "pressure");
             // Of no offset there is nothing to add.
             double offset = p.offset() - loads.reference();
-            boolean shifted = offset != 0;
             double[] s = over.linear(loads.pressure(), resolve.pressure(), offset != 0);
             Point all = new Point(s[0], s[1], s[2]).times(p.factor());
             if (offset != 0) {

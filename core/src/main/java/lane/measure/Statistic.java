@@ -101,11 +101,7 @@ public record Statistic(What what, String quantity, double share, By values) imp
                 ? of(surface.weighted(quantity))
                 : of(
                         StoredValues.of(
-                                surface,
-                                values.at(),
-                                surface.lens().quantity(quantity),
-                                null,
-                                values != By.SIZE),
+                                surface, values.at(), surface.lens().quantity(quantity), null, values != By.SIZE),
                         surface.ready(quantity).number());
     }
 

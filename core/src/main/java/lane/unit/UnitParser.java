@@ -170,6 +170,10 @@ final class UnitParser {
             throw new LaneException(
                     "The number \"" + text + "\" alone is no unit; write 1, %, or a factor such as 10^-6.");
         }
+        if (!(value.factor() > 0) || Double.isInfinite(value.factor())) {
+            throw new LaneException(
+                    "The unit \"" + text + "\" is larger or smaller than numbers can hold; look at its powers.");
+        }
         return new Unit(text, value.dimension(), value.factor(), 0);
     }
 

@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Locale;
 import lane.base.Work;
 import lane.formats.io.AtomicFile;
+import lane.formats.io.XmlText;
 
 /** A file for each stored time, STEM-0000 and so on, and for .vtu STEM.pvd that names them with their times. */
 final class FilesOverTime {
@@ -35,7 +36,7 @@ final class FilesOverTime {
                     .append("<DataSet timestep=\"")
                     .append(times.get(i))
                     .append("\" file=\"")
-                    .append(one.replace("&", "&amp;").replace("\"", "&quot;").replace("<", "&lt;"))
+                    .append(XmlText.of(one))
                     .append("\"/>\n");
         }
         collection.append("</Collection>\n</VTKFile>\n");

@@ -24,6 +24,7 @@ import lane.mesh.Mesh;
 import lane.unit.Unit;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
@@ -56,6 +57,12 @@ class SlurmTest {
         if (up) {
             call(List.of(SCRIPT.toString(), "stop", folder.resolve("cluster").toString()));
         }
+    }
+
+    /** Whatever another test left it as. */
+    @BeforeEach
+    void ready() throws Exception {
+        slurm("scontrol", "update", "nodename=localhost", "state=resume");
     }
 
     private record Said(int code, String text) {}
@@ -261,10 +268,11 @@ class SlurmTest {
         slurm("scontrol", "update", "nodename=localhost", "state=resume");
         until("it goes on", () -> pieces(out) > drained);
 
-        // Somebody ends the job, here while the node takes nothing new, so that it cannot be done before the command
-        // is:
-        // who waits says so, and whoever attaches goes on from there.
+        // Somebody ends the job, here when what ran is at its end and the node takes nothing new: who waits does not
+        // take
+        // that for lost and submit it again, but says so, and whoever attaches goes on from there.
         slurm("scontrol", "update", "nodename=localhost", "state=drain", "reason=test");
+        until("what ran is at its end again", () -> tasks(out).isEmpty());
         assertThat(run("attach", out.toString(), "--stop").code).isZero();
         assertThat(waits.waitFor(120, TimeUnit.SECONDS)).isTrue();
         assertThat(waits.exitValue()).isEqualTo(3);

@@ -62,6 +62,9 @@ public final class Spread {
             int perJob,
             List<String> options) {}
 
+    /** Name of the file that says that all of it is to end. */
+    private static final String STOPPED = "stopped";
+
     private static Path folder(Path out) {
         return out.toAbsolutePath().normalize().resolve("spread");
     }
@@ -107,6 +110,7 @@ public final class Spread {
                 named,
                 new SpreadPlan.Settings(asked.nodes, perJob, asked.options),
                 List.of());
+        goOn(spread);
         plan.save(spread);
         return new Spread(spread, plan);
     }
@@ -169,7 +173,7 @@ public final class Spread {
      *
      * @param failed pieces that ended with a reason
      * @param running tasks, and tasks that wait, each reason with how many
-     * @param cancelled tasks that somebody ended
+     * @param cancelled tasks that somebody ended, or more than none where somebody wished all of it to end
      */
     public record State(
             int done, int failed, int all, int running, Map<String, Integer> waiting, int cancelled, String left) {
@@ -212,8 +216,8 @@ public final class Spread {
         if (doneAtFirst < 0) {
             doneAtFirst = done;
         }
-        return new State(
-                done, failed, plan.pieces().size(), tasks.running(), tasks.waiting(), tasks.cancelled(), left(done));
+        int ended = tasks.cancelled() + (stopped() ? 1 : 0);
+        return new State(done, failed, plan.pieces().size(), tasks.running(), tasks.waiting(), ended, left(done));
     }
 
     private String left(int done) {
@@ -248,6 +252,10 @@ public final class Spread {
     public boolean proceed(State now) {
         List<String> missing = missing();
         if (!now.still()) {
+            if (stopped()) {
+                // Who wished it to end may have known an earlier job than the one that is there now.
+                cancel();
+            }
             return true;
         }
         if (now.cancelled() > 0) {
@@ -268,6 +276,7 @@ public final class Spread {
 
     /** Begins anew with what is missing, after all was ended. */
     public void restart() {
+        goOn(spread);
         plan = new SpreadPlan(
                 plan.study(),
                 plan.named(),
@@ -312,9 +321,33 @@ public final class Spread {
         plan.save(spread);
     }
 
-    /** Ends the tasks; what they made stays. */
+    /**
+     * Ends the tasks; what they made stays. The wish stands in the folder: whoever waits there would else take tasks that had
+     * just ended for lost, and submit what is missing again.
+     */
     public void stop() {
+        AtomicFile.write(
+                spread.resolve(STOPPED), "Ended by somebody's wish; the next evaluation here takes this away.\n");
+        cancel();
+    }
+
+    private void cancel() {
         job().filter(j -> !j.isEmpty()).ifPresent(scheduler::cancel);
+    }
+
+    private boolean stopped() {
+        return Files.exists(spread.resolve(STOPPED));
+    }
+
+    private static void goOn(Path spread) {
+        try {
+            Files.deleteIfExists(spread.resolve(STOPPED));
+        } catch (IOException e) {
+            throw new LaneException(
+                    "The file " + spread.resolve(STOPPED) + " cannot be taken away: " + AtomicFile.reason(e)
+                            + "; delete it by hand.",
+                    e);
+        }
     }
 
     /**

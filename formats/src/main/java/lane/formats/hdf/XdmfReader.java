@@ -304,7 +304,8 @@ public final class XdmfReader {
         if (components == 6 && XdmfData.word(a, "AttributeType", "Type").equalsIgnoreCase("Tensor6")) {
             values = later(values, values.length(), "tensor", Tensor6::turned);
         }
-        if (components == 2) {
+        // A vector of a plane gets its third component; two numbers that are no vector stay two.
+        if (components == 2 && !XdmfData.word(a, "AttributeType", "Type").equalsIgnoreCase("Matrix")) {
             values = later(values, 3 * (values.length() / 2), "three", XdmfReader::three);
             components = 3;
         }

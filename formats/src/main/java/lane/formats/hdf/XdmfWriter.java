@@ -17,6 +17,7 @@ import lane.field.Values;
 import lane.formats.io.AtomicFile;
 import lane.formats.io.FileHash;
 import lane.formats.io.FileNames;
+import lane.formats.io.XmlText;
 import lane.mesh.CellShape;
 import lane.mesh.Mesh;
 
@@ -178,7 +179,7 @@ public final class XdmfWriter {
             Field f = fields.get(i);
             int c = f.components();
             out.append("<Attribute Name=\"")
-                    .append(f.name().replace("&", "&amp;").replace("<", "&lt;").replace("\"", "&quot;"))
+                    .append(XmlText.of(f.name()))
                     .append("\" AttributeType=\"")
                     .append(c == 1 ? "Scalar" : c == 3 ? "Vector" : c == 6 ? "Tensor6" : c == 9 ? "Tensor" : "Matrix")
                     .append("\" Center=\"")
@@ -200,7 +201,7 @@ public final class XdmfWriter {
                 .append("\" Dimensions=\"")
                 .append(size)
                 .append("\">")
-                .append(file.replace("&", "&amp;").replace("<", "&lt;"))
+                .append(XmlText.of(file))
                 .append(":/")
                 .append(name)
                 .append("</DataItem>\n");

@@ -6,6 +6,7 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import java.util.regex.Pattern;
@@ -130,7 +131,7 @@ public final class TableReader {
                 at++;
             }
             int mark = raw.startsWith("%", at) || raw.startsWith("#", at) ? 1 : raw.startsWith("//", at) ? 2 : 0;
-            if (mark > 0) {
+            if (mark > 0 && !shares(raw, at)) {
                 out = out == null ? new StringBuilder(raw.length()) : out;
                 out.append(raw, kept, line).append('#');
                 kept = at + mark;
@@ -139,6 +140,32 @@ public final class TableReader {
             line = end < 0 ? -1 : end + 1;
         }
         return out == null ? raw : out.append(raw, kept, raw.length()).toString();
+    }
+
+    /** Whether what begins with a percent sign is a row of units, of which the first is per cent, and no comment. */
+    private static boolean shares(String raw, int at) {
+        if (raw.charAt(at) != '%' || at + 1 >= raw.length()) {
+            return false;
+        }
+        if (",;|\t".indexOf(raw.charAt(at + 1)) >= 0) {
+            return true;
+        }
+        // Between spaces only where as many names stand above, and all of it are units.
+        String[] words = line(raw, at);
+        int before = raw.lastIndexOf('\n', at) - 1;
+        String[] above = before < 0 ? new String[0] : line(raw, raw.lastIndexOf('\n', before) + 1);
+        return words.length > 1
+                && words[0].equals("%")
+                && above.length == words.length
+                && !above[0].matches("[%#].*|//.*")
+                && Arrays.stream(words).allMatch(w -> w.equals("-") || TableShape.readable(w));
+    }
+
+    private static String[] line(String raw, int at) {
+        int end = raw.indexOf('\n', at);
+        return raw.substring(at, Math.min(at + 1000, end < 0 ? raw.length() : end))
+                .strip()
+                .split("\\s+");
     }
 
     private static Rows rows(byte[] bytes, Recipe recipe, String shown) {

@@ -15,6 +15,7 @@ import lane.base.LaneException;
 import lane.field.Field;
 import lane.field.Values;
 import lane.formats.io.AtomicFile;
+import lane.formats.io.XmlText;
 import lane.mesh.CellShape;
 import lane.mesh.Mesh;
 
@@ -195,7 +196,7 @@ public final class VtkXmlWriter {
     }
 
     private static String escape(String name) {
-        return name.replace("&", "&amp;").replace("<", "&lt;").replace("\"", "&quot;");
+        return XmlText.of(name);
     }
 
     private byte[] bytes(Values values, String type) {

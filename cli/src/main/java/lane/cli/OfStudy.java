@@ -6,6 +6,7 @@ import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.io.IOException;
+import java.nio.charset.CharacterCodingException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -16,6 +17,7 @@ import java.util.TreeMap;
 import lane.base.LaneException;
 import lane.base.Plain;
 import lane.formats.FileLibrary;
+import lane.formats.io.FileHash;
 import lane.formats.io.FileSet;
 import lane.formats.study.StudyJson;
 import lane.study.Source;
@@ -38,10 +40,10 @@ final class OfStudy {
             if (Files.isRegularFile(json) && Files.size(json) < 256L << 20) {
                 root = JSON.readTree(json.toFile());
             }
-        } catch (JsonProcessingException e) {
+        } catch (JsonProcessingException | CharacterCodingException e) {
             // The reader of studies says what is wrong with it.
         } catch (IOException e) {
-            throw new LaneException("\"" + file + "\" cannot be read: " + e.getMessage() + ".", e);
+            throw FileHash.unreadable(file, e);
         }
         if (root != null && root.has("ledger") && root.path("numbers").isArray()) {
             ledger(json, root, line);

@@ -67,11 +67,12 @@ final class Picture implements Callable<Integer> {
         if ((long) width * height > 64_000_000L) {
             throw new LaneException("A picture of " + size + " is too large; stay below 64 million pixels.");
         }
+        SurfacePicture.View view = view(from);
         Run run = OneRun.read(file);
         Quantity quantity = colour.isBlank() ? null : quantity(run);
         var lens = EvaluationContext.of(quantity == null ? List.of() : List.of(quantity), List.of(), Axis.Z);
-        SurfacePicture picture = SurfacePicture.of(
-                run, quantity, lens, view(from), width, height, dark ? Palette.DARK : Palette.LIGHT, true);
+        SurfacePicture picture =
+                SurfacePicture.of(run, quantity, lens, view, width, height, dark ? Palette.DARK : Palette.LIGHT, true);
         Map<String, String> facts = new LinkedHashMap<>();
         facts.put("Source", file);
         facts.put("Quantity", quantity == null ? "none" : quantity.name());

@@ -160,6 +160,7 @@ public final class SamplePoints {
     public static BoundQuantity.Targets nodesOf(Run run, Part part) {
         Mesh mesh = part.surface();
         return new BoundQuantity.Targets() {
+            private final PartNodes nodes = new PartNodes(run, part);
             private double @Nullable [] normals;
 
             @Override
@@ -170,10 +171,8 @@ public final class SamplePoints {
             @Override
             public void load(@Nullable Field f, Object spot, int component, int from, int n, double[] into) {
                 if (f != null) {
-                    boolean own = part.fields().contains(f);
                     for (int i = 0; i < n; i++) {
-                        int at = own ? from + i : part.node()[from + i];
-                        into[i] = at < 0 ? Double.NaN : f.values().get(at * f.components() + component);
+                        into[i] = nodes.at(f, component, from + i);
                     }
                 } else if (spot == Spot.PLACE) {
                     take(mesh.xyz(), component, from, n, into);
@@ -215,6 +214,8 @@ public final class SamplePoints {
     public static BoundQuantity.Targets facesOf(Run run, Part part) {
         Mesh mesh = part.surface();
         return new BoundQuantity.Targets() {
+            private final PartNodes nodes = new PartNodes(run, part);
+
             @Override
             public int size() {
                 return mesh.cellCount();
@@ -249,10 +250,7 @@ public final class SamplePoints {
                 double sum = 0;
                 for (int k = 0; k < mesh.size(face); k++) {
                     int local = mesh.nodes()[mesh.begin(face) + k];
-                    int at = f == null || own ? local : part.node()[local];
-                    sum += f == null
-                            ? mesh.xyz()[3 * local + component]
-                            : at < 0 ? Double.NaN : f.values().get(at * f.components() + component);
+                    sum += f == null ? mesh.xyz()[3 * local + component] : nodes.at(f, component, local);
                 }
                 return sum / mesh.size(face);
             }

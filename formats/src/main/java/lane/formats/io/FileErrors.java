@@ -45,7 +45,13 @@ public final class FileErrors {
                     : new FileException(file, e.fault(), "The file " + name + " cannot be used: " + e.getMessage(), e);
         } catch (LaneException e) {
             Fault fault = e.fault() == Fault.REFUSED ? Fault.DAMAGED : e.fault();
-            throw new FileException(file, fault, "The file " + name + " cannot be used: " + e.getMessage(), e);
+            // A sentence that names the file needs no other about it.
+            String sentence = String.valueOf(e.getMessage());
+            throw new FileException(
+                    file,
+                    fault,
+                    sentence.contains(name) ? sentence : "The file " + name + " cannot be used: " + sentence,
+                    e);
         }
     }
 }

@@ -76,6 +76,8 @@ public final class FileHash {
                 switch (cause) {
                     case java.nio.file.NoSuchFileException _ -> "it does not exist; check the path";
                     case java.nio.file.AccessDeniedException _ -> "reading it is not allowed; check its permissions";
+                    case java.nio.charset.CharacterCodingException _ ->
+                        "it is no text in UTF-8; it is damaged, or of another kind than its ending says";
                     default -> Files.isDirectory(file) ? "it is a folder; give a file" : cause.getMessage();
                 };
         return new FileException(file, Fault.NOT_READ, "The file " + file + " cannot be read: " + why + ".", cause);

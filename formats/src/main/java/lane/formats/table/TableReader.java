@@ -171,6 +171,12 @@ public final class TableReader {
     private static Rows rows(byte[] bytes, Recipe recipe, String shown) {
         TableText file = TableText.of(bytes, recipe.encoding());
         String raw = file.text();
+        if (TableText.noise(raw)) {
+            throw new LaneException(
+                    Fault.DAMAGED,
+                    "The table " + shown + " is no text: much of it is no letter of any encoding that is known; give a"
+                            + " text file, or a workbook with the ending .xlsx.");
+        }
         if (recipe.skip() > 0) {
             // Skipped lines become empty ones, so that line numbers stay.
             int at = 0;
@@ -322,7 +328,8 @@ public final class TableReader {
             throw new LaneException(
                     Fault.DAMAGED,
                     "The table " + shown + " has no row of numbers; its first line is \""
-                            + brief(String.join(" ", found.cells().getFirst()), 40) + "\".");
+                            + brief(String.join(" ", found.cells().getFirst()), 40)
+                            + "\". Give one with rows of numbers, or say in which line its data begin.");
         }
         List<List<String>> data =
                 shape.data().stream().map(r -> found.cells().get(r)).toList();

@@ -18,6 +18,17 @@ record TableText(String text, String encoding) {
         return new TableText(decode(bytes, encoding), encoding);
     }
 
+    /** Whether among the first characters there are more that nobody writes than slip into a log. */
+    static boolean noise(String text) {
+        int looked = Math.min(text.length(), 4096);
+        int odd = 0;
+        for (int i = 0; i < looked; i++) {
+            char c = text.charAt(i);
+            odd += c < ' ' && c != '\t' && c != '\n' && c != '\f' && c != '\u001a' || c == '\uFFFD' ? 1 : 0;
+        }
+        return odd > 8 && odd > looked / 100;
+    }
+
     private static boolean marked(byte[] bytes) {
         return bytes.length >= 2 && (bytes[0] & 0xff) + (bytes[1] & 0xff) == 0xff + 0xfe;
     }

@@ -197,7 +197,9 @@ final class XmlParts {
                     || message.contains("must be terminated");
             int line = e.getLocation() == null ? 0 : e.getLocation().getLineNumber();
             throw new FormatError(
-                    ended ? "its XML ends too early, at line " + line : "its XML is damaged at line " + line);
+                    ended
+                            ? "its XML ends too early, at line " + Math.max(1, line)
+                            : line < 1 ? "it is no XML" : "its XML is damaged at line " + line);
         }
     }
 

@@ -16,7 +16,8 @@ import java.util.Locale;
 public record Figures(int decimals, int power) {
     private static final int MOST = 15;
     private static final String RAISED = "⁰¹²³⁴⁵⁶⁷⁸⁹";
-    private static final char THIN = '\u2009';
+    /** Narrow, and no line breaks there; the fonts have it, which they do not of every thin space. */
+    private static final char THIN = '\u202f';
 
     /**
      * Six significant digits of the spread of the values, or more where the last of those would hide what has to be seen.

@@ -13,7 +13,7 @@ class FiguresTest {
         Figures f = Figures.of(values, needed);
         String text = String.join(" ", Arrays.stream(values).mapToObj(f::text).toList())
                 + (f.head().isEmpty() ? "" : " | " + f.head());
-        return text.replace('\u2009', ' ');
+        return text.replace('\u202f', ' ');
     }
 
     @Test
@@ -60,7 +60,7 @@ class FiguresTest {
     })
     void aNumberAloneHasTheDigitsAskedFor(double v, int digits, String text) {
         assertThat(Figures.of(v, digits).whole(v))
-                .isEqualTo(text.replace("12 345", "12\u2009345").replace("1 000 000", "1\u2009000\u2009000"));
+                .isEqualTo(text.replace("12 345", "12\u202f345").replace("1 000 000", "1\u202f000\u202f000"));
     }
 
     @Test

@@ -69,6 +69,7 @@ final class Latex {
                 case '†' -> out.append("\\ensuremath{^\\dagger}");
                 case '±' -> out.append("\\ensuremath{\\pm}");
                 case '\u2212' -> out.append("\\ensuremath{-}");
+                case '\u2009', '\u202f' -> out.append("\\,");
                 case '·' -> out.append("\\ensuremath{\\cdot}");
                 case '°' -> out.append("\\ensuremath{^\\circ}");
                 case '²' -> out.append("\\ensuremath{^2}");

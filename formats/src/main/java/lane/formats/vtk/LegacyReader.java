@@ -519,8 +519,8 @@ public final class LegacyReader {
             case "short" -> Type.INT16;
             case "unsigned_short" -> Type.UINT16;
             // Writers of the format store their own index type as 32-bit numbers.
-            case "int", "vtkidtype" -> Type.INT32;
-            case "unsigned_int" -> Type.UINT32;
+            case "int", "vtkidtype", "vtktypeint32" -> Type.INT32;
+            case "unsigned_int", "vtktypeuint32" -> Type.UINT32;
             case "long", "vtktypeint64" -> Type.INT64;
             case "unsigned_long", "vtktypeuint64" -> Type.UINT64;
             default ->

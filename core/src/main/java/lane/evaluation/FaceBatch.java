@@ -13,7 +13,6 @@ import lane.field.Values;
 import lane.formula.Program;
 import lane.formula.Spot;
 import lane.mesh.Cell;
-import lane.mesh.CellShape;
 import lane.mesh.FaceQuadrature;
 import lane.mesh.Mesh;
 import lane.mesh.Roundness;
@@ -159,10 +158,7 @@ final class FaceBatch {
         boolean plain = round == null && span.axis() == null && view == null && !wantsFace;
         int f = from;
         while (f < to) {
-            int end = f;
-            while (plain && end < to && mesh.shape(end) == CellShape.TRIANGLE) {
-                end++;
-            }
+            int end = plain ? FlatTriangles.end(mesh, f, to) : f;
             if (end > f) {
                 triangles(mesh, f, end);
                 f = end;

@@ -9,7 +9,6 @@ import lane.field.Part;
 import lane.field.Values;
 import lane.formula.Program;
 import lane.mesh.Cell;
-import lane.mesh.CellShape;
 import lane.mesh.FaceQuadrature;
 import lane.mesh.Mesh;
 import lane.mesh.Roundness;
@@ -130,10 +129,7 @@ record FaceWeights(int[] at, double[][][] weight, double[] ones) implements Size
             boolean plain = part.round() == null && seen.at() == Field.At.NODE && view == null;
             int f = from;
             while (f < to) {
-                int end = f;
-                while (plain && end < to && mesh.shape(end) == CellShape.TRIANGLE) {
-                    end++;
-                }
+                int end = plain ? FlatTriangles.end(mesh, f, to) : f;
                 if (end > f) {
                     triangles(mesh, f, end);
                     f = end;

@@ -1,6 +1,7 @@
 package lane.evaluation;
 
 import lane.formula.Program;
+import lane.mesh.CellShape;
 import lane.mesh.FaceQuadrature;
 import lane.mesh.Mesh;
 
@@ -15,6 +16,15 @@ final class FlatTriangles {
     FlatTriangles(FaceQuadrature rule) {
         shares = rule.triangle();
         weights = rule.triangleWeights();
+    }
+
+    /** Behind the last of the triangles that follow each other from a face on; that face itself where it is none. */
+    static int end(Mesh mesh, int from, int to) {
+        int end = from;
+        while (end < to && mesh.shape(end) == CellShape.TRIANGLE) {
+            end++;
+        }
+        return end;
     }
 
     /** How many points each has. */

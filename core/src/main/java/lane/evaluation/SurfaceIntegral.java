@@ -246,7 +246,7 @@ public final class SurfaceIntegral {
                     what.placed() ? each : each.anywhere());
         }
         exact.of(exactly(all, q -> what.degree(q[0]), MeshSpan.of(run, lens.axis())));
-        return run.gather().sums(List.of("by weights", what, quantity), () -> byWeights(all, what, ones));
+        return run.gather().sums(List.of("by weights", what, quantity, ones), () -> byWeights(all, what, ones));
     }
 
     /**

@@ -57,6 +57,14 @@ final class FaceBatch {
             return Arrays.stream(fields).anyMatch(s -> s.within != null);
         }
 
+        /** Which components of its one stored field a quantity is as they are; none where it is more than that. */
+        int[] plain() {
+            List<Program.Leaf> leaves = ready[0].program().plain();
+            return fields.length == 1 && leaves.stream().allMatch(l -> ready[0].field(l) != null)
+                    ? leaves.stream().mapToInt(Program.Leaf::component).toArray()
+                    : new int[0];
+        }
+
         boolean wants(Spot spot) {
             return Arrays.stream(ready)
                     .flatMap(r -> r.program().leaves().stream())
@@ -90,6 +98,8 @@ final class FaceBatch {
     private final double[] facing = new double[3];
     private final double[] own = new double[8];
     private final FlatTriangles flat;
+    /** Over triangles, where the integrand is linear in a stored field. */
+    private final @Nullable TriangleMoments moments;
     /** Where values of nodes of triangles stand, and the values. */
     private final int[] index = new int[3 * Program.BLOCK];
 
@@ -114,6 +124,7 @@ final class FaceBatch {
         flat = new FlatTriangles(rule);
         int q = asked.ready.length;
         at = new SurfacePoints(q);
+        moments = moments();
         bench = new Program.Bench[q];
         spots = new int[q][];
         components = new int[q][];
@@ -140,6 +151,14 @@ final class FaceBatch {
         }
     }
 
+    private @Nullable TriangleMoments moments() {
+        if (integrand instanceof LinearIntegrand linear) {
+            int[] take = asked.plain();
+            return take.length == 0 ? null : new TriangleMoments(linear, asked.fields[0], take, at);
+        }
+        return null;
+    }
+
     private static int spot(Program.Leaf leaf) {
         if (!(leaf.key() instanceof Spot spot)) {
             return -1;
@@ -159,7 +178,11 @@ final class FaceBatch {
         int f = from;
         while (f < to) {
             int end = plain ? FlatTriangles.end(mesh, f, to) : f;
-            if (end > f) {
+            if (end > f && moments != null) {
+                flush();
+                moments.add(mesh, f, end, sums);
+                f = end;
+            } else if (end > f) {
                 triangles(mesh, f, end);
                 f = end;
             } else {

@@ -19,7 +19,8 @@ public interface Linear {
 
     /**
      * What one component counts in one of the integrals, at each point, the area included; null where it never does. The array is
-     * the points' own, or {@link SurfacePoints#term}.
+     * the points' own, or {@link SurfacePoints#term}. It may be a polynomial of first degree in the place, whose constant part is
+     * taken {@link SurfacePoints#weight} times.
      */
     double @Nullable [] counts(SurfacePoints at, int sum, int component);
 

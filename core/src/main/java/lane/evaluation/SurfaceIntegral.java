@@ -224,26 +224,8 @@ public final class SurfaceIntegral {
         List<FaceBatch.Asked> all =
                 parts.stream().map(p -> ask(p, List.of(quantity))).toList();
         if (!weighing(all)) {
-            int sums = what.sums();
-            Integrand each = (at, to) -> {
-                for (int k = 0; k < sums; k++) {
-                    for (int c = 0; c < at.value[0].length; c++) {
-                        double[] counts = what.counts(at, k, c);
-                        if (counts != null) {
-                            to[k].addProducts(at.value[0][c], counts, at.n);
-                        }
-                        if (counts != null && ones && c == 0) {
-                            to[sums + k].add(counts, at.n);
-                        }
-                    }
-                }
-            };
-            return of(
-                    List.of(what, ones),
-                    List.of(quantity),
-                    ones ? 2 * sums : sums,
-                    q -> what.degree(q[0]),
-                    what.placed() ? each : each.anywhere());
+            var each = new LinearIntegrand(what, ones);
+            return of(each, List.of(quantity), each.sums(), q -> what.degree(q[0]), each);
         }
         exact.of(exactly(all, q -> what.degree(q[0]), MeshSpan.of(run, lens.axis())));
         return run.gather().sums(List.of("by weights", what, quantity, ones), () -> byWeights(all, what, ones));
@@ -280,7 +262,7 @@ public final class SurfaceIntegral {
                     for (int p = 0; p < parts.size(); p++) {
                         FaceBatch.Asked asked = all.get(p);
                         sum.add(weights(parts.get(p), asked, new Linear.Area(), 1)
-                                .size(asked.fields()[0], plain(asked), factor, shift));
+                                .size(asked.fields()[0], asked.plain(), factor, shift));
                     }
                     return new double[] {depth * sum.value()};
                 })[0];
@@ -294,7 +276,7 @@ public final class SurfaceIntegral {
     private boolean weighing(List<FaceBatch.Asked> all) {
         return memo != Memo.NONE
                 && run.stated().turn() == null
-                && all.stream().allMatch(a -> plain(a).length > 0)
+                && all.stream().allMatch(a -> a.plain().length > 0)
                 && (run.times().size() > 1 || all.stream().allMatch(FaceBatch.Asked::within));
     }
 
@@ -313,7 +295,7 @@ public final class SurfaceIntegral {
         Sum[] total = Sum.fresh(ones ? 2 * sums : sums);
         for (int p = 0; p < parts.size(); p++) {
             FaceBatch.Asked asked = all.get(p);
-            int[] take = plain(asked);
+            int[] take = asked.plain();
             FaceWeights weights = weights(parts.get(p), asked, what, take.length);
             double[] made = weights.of(asked.fields()[0], take);
             for (int k = 0; k < sums; k++) {
@@ -335,15 +317,6 @@ public final class SurfaceIntegral {
         return memo.of(
                 new WeightsKey(what, part.surface().key(), seen.way(), part.round(), columns, most, linear),
                 () -> FaceWeights.of(part, seen, what, columns, most, linear, CellMeasures.plane(run.mesh())));
-    }
-
-    /** Which components of its one stored field a quantity is as they are; none where it is more than that. */
-    private static int[] plain(FaceBatch.Asked asked) {
-        BoundQuantity ready = asked.ready()[0];
-        List<Program.Leaf> leaves = ready.program().plain();
-        return asked.fields().length == 1 && leaves.stream().allMatch(l -> ready.field(l) != null)
-                ? leaves.stream().mapToInt(Program.Leaf::component).toArray()
-                : new int[0];
     }
 
     /** The values of a quantity at the quadrature points of the faces, with their area. */

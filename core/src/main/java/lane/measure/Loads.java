@@ -229,7 +229,9 @@ public record Loads(
             double o = component(next);
             double p = component(last);
             for (int i = 0; i < at.n; i++) {
-                out[i] = (ahead == null ? 0 : (r[i] - o) * ahead[i]) - (behind == null ? 0 : (s[i] - p) * behind[i]);
+                double w = at.weight[i];
+                out[i] = (ahead == null ? 0 : (r[i] - o * w) * ahead[i])
+                        - (behind == null ? 0 : (s[i] - p * w) * behind[i]);
             }
             return out;
         }

@@ -3,108 +3,136 @@ package lane.formats.table;
 import org.jspecify.annotations.Nullable;
 
 /**
- * A number of digits alone, with a decimal mark and an exponent where it has them: what nearly all cells of tables are.
- *
- * @param whole digits before the mark
- * @param part digits behind it; -1 where there is no mark
+ * A number of digits alone, with a decimal mark and an exponent where it has them: what nearly all cells of tables are. One
+ * reader reads many, one after the other.
  */
-record Digits(String text, char mark, int whole, int part, boolean exponent) {
+final class Digits {
     private static final int MOST = 60;
+
+    private static final double[] TENS = {
+        1, 1e1, 1e2, 1e3, 1e4, 1e5, 1e6, 1e7, 1e8, 1e9, 1e10, 1e11, 1e12, 1e13, 1e14, 1e15, 1e16, 1e17, 1e18, 1e19,
+        1e20, 1e21, 1e22
+    };
+
+    private String text = "";
+    private int from;
+    private int to;
+    private char mark;
+    /** All digits before the exponent as one number, of so few that it is one. */
+    private long all;
+
+    private int whole;
+    /** Digits behind the mark; -1 where there is no mark. */
+    private int part;
+
+    private boolean zeros;
+    private boolean exponent;
+    private int power;
 
     /** @return null for what is written otherwise, such as with groups of digits, or is no number */
     static @Nullable Digits of(String s, char mark) {
-        int n = s.length();
-        if (n == 0 || n > MOST) {
-            return null;
+        var out = new Digits();
+        return out.read(s, 0, s.length(), mark) ? out : null;
+    }
+
+    /** Reads a part of a text; false for what is written otherwise, such as with groups of digits, or is no number. */
+    boolean read(String s, int begin, int end, char decimal) {
+        return take(s, begin, end, decimal) == end;
+    }
+
+    /** Reads what begins at a place, up to what belongs to no number; returns where that stands, or -1 where there is no number. */
+    int take(String s, int begin, int end, char decimal) {
+        if (begin >= end) {
+            return -1;
         }
-        int i = s.charAt(0) == '-' || s.charAt(0) == '+' ? 1 : 0;
-        int from = i;
-        while (i < n && digit(s.charAt(i))) {
-            i++;
-        }
-        int whole = i - from;
-        int part = -1;
-        if (i < n && s.charAt(i) == mark) {
-            from = ++i;
-            while (i < n && digit(s.charAt(i))) {
-                i++;
-            }
-            part = i - from;
+        text = s;
+        from = begin;
+        to = end;
+        mark = decimal;
+        all = 0;
+        int i = begin;
+        char first = s.charAt(i);
+        i += first == '-' || first == '+' ? 1 : 0;
+        int at = digits(i);
+        whole = at - i;
+        zeros = all == 0;
+        part = -1;
+        if (at < end && s.charAt(at) == mark) {
+            i = at + 1;
+            at = digits(i);
+            part = at - i;
         }
         if (whole == 0 && part <= 0) {
-            return null;
+            return -1;
         }
-        boolean exponent = i < n;
-        if (exponent) {
-            char e = s.charAt(i++);
-            if (e != 'e' && e != 'E' && e != 'd' && e != 'D') {
-                return null;
-            }
-            if (i < n && (s.charAt(i) == '-' || s.charAt(i) == '+')) {
-                i++;
-            }
-            from = i;
-            while (i < n && digit(s.charAt(i))) {
-                i++;
-            }
-            if (i < n || i == from) {
-                return null;
-            }
-        }
-        return new Digits(s, mark, whole, part, exponent);
+        exponent = at < end && letter(s.charAt(at));
+        power = 0;
+        at = exponent ? power(at + 1) : at;
+        to = at;
+        return at - begin > MOST ? -1 : at;
     }
 
-    private static boolean digit(char c) {
-        return c >= '0' && c <= '9';
+    /** Some programs write the exponent of double precision with a D. */
+    private static boolean letter(char e) {
+        return e == 'e' || e == 'E' || e == 'd' || e == 'D';
     }
 
-    private static final double[] TENS = {
-        1, 1e1, 1e2, 1e3, 1e4, 1e5, 1e6, 1e7, 1e8, 1e9, 1e10, 1e11, 1e12, 1e13, 1e14, 1e15, 1e16, 1e17, 1e18
-    };
+    /** Goes on over digits. */
+    private int digits(int begin) {
+        String s = text;
+        int end = to;
+        long sum = all;
+        int i = begin;
+        while (i < end) {
+            int d = s.charAt(i) - '0';
+            if (d < 0 || d > 9) {
+                break;
+            }
+            sum = 10 * sum + d;
+            i++;
+        }
+        all = sum;
+        return i;
+    }
 
-    /**
-     * The nearest double of so few digits that they and the power of ten beneath them are doubles themselves: a quotient of two
-     * such is rounded once (W. D. Clinger, 1990). NaN where there are more.
-     */
-    private double quick() {
-        int digits = whole + Math.max(0, part);
-        if (digits > 18) {
-            return Double.NaN;
+    private int power(int begin) {
+        int i = begin;
+        boolean negative = i < to && text.charAt(i) == '-';
+        i += negative || i < to && text.charAt(i) == '+' ? 1 : 0;
+        int first = i;
+        while (i < to) {
+            int d = text.charAt(i) - '0';
+            if (d < 0 || d > 9) {
+                break;
+            }
+            power = Math.min(10 * power + d, 100_000);
+            i++;
         }
-        long all = 0;
-        for (int i = 0; i < text.length(); i++) {
-            char c = text.charAt(i);
-            all = digit(c) ? 10 * all + (c - '0') : all;
-        }
-        if (all > 1L << 53) {
-            return Double.NaN;
-        }
-        double v = all / TENS[Math.max(0, part)];
-        return text.charAt(0) == '-' ? -v : v;
+        power = negative ? -power : power;
+        return i > first ? i : -1;
+    }
+
+    /** Whether it has a decimal mark. */
+    boolean marked() {
+        return part >= 0;
     }
 
     /** Whether a mark in it can only be the decimal one: three digits behind it might be a group. */
     boolean surelyDecimal() {
-        return part > 0 && (part != 3 || exponent || whole >= 4 || whole > 0 && zeros());
+        return part > 0 && (part != 3 || exponent || whole >= 4 || whole > 0 && zeros);
     }
 
-    private boolean zeros() {
-        int from = text.charAt(0) == '-' || text.charAt(0) == '+' ? 1 : 0;
-        for (int i = from; i < from + whole; i++) {
-            if (text.charAt(i) != '0') {
-                return false;
-            }
-        }
-        return true;
-    }
-
+    /**
+     * The nearest double. Of so few digits that they and the power of ten are doubles themselves it is their product or quotient,
+     * which is rounded once (W. D. Clinger, 1990).
+     */
     double value() {
-        double quick = exponent ? Double.NaN : quick();
-        if (!Double.isNaN(quick)) {
-            return quick;
+        int scale = power - Math.max(0, part);
+        if (whole + Math.max(0, part) <= 18 && all <= 1L << 53 && Math.abs(scale) < TENS.length) {
+            double v = scale < 0 ? all / TENS[-scale] : all * TENS[scale];
+            return text.charAt(from) == '-' ? -v : v;
         }
-        // Some programs write the exponent of double precision with a D.
-        String plain = mark == '.' ? text : text.replace(mark, '.');
+        String plain = text.substring(from, to).replace(mark, '.');
         return Double.parseDouble(exponent ? plain.replace('d', 'e').replace('D', 'e') : plain);
     }
 }

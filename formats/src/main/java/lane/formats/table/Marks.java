@@ -92,6 +92,11 @@ final class Marks {
         int grouped = -1;
         String[] by = new String[4];
         for (int r = 0; r < rows.size(); r++) {
+            if (rows.get(r) instanceof PlainRow p
+                    && (p.commas() == 0 || (p.commas() > 0 ? comma : point) >= 0)
+                    && (!p.unsure() || grouped >= 0)) {
+                continue;
+            }
             for (String cell : rows.get(r)) {
                 switch (Cells.mark(cell)) {
                     case COMMA -> {

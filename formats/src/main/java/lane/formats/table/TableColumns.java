@@ -16,9 +16,9 @@ import lane.reference.Table;
 final class TableColumns {
     private static final int TOP = 40;
     /** What loggers and digitisers write where they have no value. */
-    private static final Set<Double> MARKS = Set.of(
-            -99.0, -99.9, -99.99, -999.0, -999.9, -999.25, -9999.0, -99999.0, 9999.0, 99999.0, 999999.0, 1e20, 1e30,
-            -1e20, -1e30);
+    private static final double[] MARKS = {
+        -1e30, -1e20, -99999, -9999, -999.9, -999.25, -999, -99.99, -99.9, -99, 9999, 99999, 999999, 1e20, 1e30
+    };
 
     private final Rows rows;
     private final TableShape shape;
@@ -56,7 +56,11 @@ final class TableColumns {
         // Row by row, as the cells lie in memory.
         for (int r = 0; r < data.size(); r++) {
             List<String> row = data.get(r);
-            for (int c = 0; c < width; c++) {
+            PlainRow plain = PlainRow.of(row, cells);
+            for (int c = 0; plain != null && c < width; c++) {
+                columns.get(c)[r] = c < plain.size() ? plain.value(c) : Double.NaN;
+            }
+            for (int c = 0; plain == null && c < width; c++) {
                 String cell = c < row.size() ? row.get(c) : "";
                 Double v = cells.number(cell);
                 columns.get(c)[r] = v == null ? Double.NaN : v;
@@ -158,7 +162,7 @@ final class TableColumns {
         double least = Double.POSITIVE_INFINITY;
         double greatest = Double.NEGATIVE_INFINITY;
         for (double v : column) {
-            if (MARKS.contains(v)) {
+            if (Arrays.binarySearch(MARKS, v) >= 0) {
                 counts.merge(v, 1, Integer::sum);
             } else if (!Double.isNaN(v)) {
                 least = Math.min(least, v);

@@ -32,7 +32,7 @@ public final class TableReader {
     /** Endings of files that hold tables. */
     public static final List<String> ENDINGS = List.of("csv", "txt", "tsv", "dat", "asc", "prn", "xy", "log", "xlsx");
 
-    private static final long MOST_BYTES = 512L << 20;
+    private static final long MOST_BYTES = 1L << 30;
     private static final Map<String, Character> SEPARATORS =
             Map.of("comma", ',', "semicolon", ';', "tab", '\t', "bar", '|', "space", ' ');
     private static final Pattern SPACES = Pattern.compile("(?<=\\S) ++(?=\\S)|(?<! ) ++$", Pattern.MULTILINE);
@@ -106,8 +106,7 @@ public final class TableReader {
         return FileErrors.of(file, () -> {
             try {
                 if (FileStamp.of(file).size() > MOST_BYTES) {
-                    throw new LaneException(
-                            "The table " + shown + " is larger than 512 MB; cut it into smaller files.");
+                    throw new LaneException("The table " + shown + " is larger than 1 GB; cut it into smaller files.");
                 }
                 return body.get();
             } catch (IOException e) {
@@ -202,9 +201,13 @@ public final class TableReader {
                         .filter(l -> !l.startsWith("#") && !l.isBlank())
                         .limit(1000)
                         .toList());
+        // What stands for a missing value may look like a number.
+        PlainRows plain =
+                recipe.missing().isEmpty() ? PlainRows.of(text, separator) : new PlainRows(List.of(), List.of(), text);
+        String rest = plain.rest();
         if (separator == ' ') {
             // Runs of spaces part the columns; a quoted header keeps its own.
-            text = SPACES.matcher(LEADING.matcher(text).replaceAll("")).replaceAll(" ");
+            rest = SPACES.matcher(LEADING.matcher(rest).replaceAll("")).replaceAll(" ");
         }
         List<List<String>> rows = new ArrayList<>();
         List<Long> lines = new ArrayList<>();
@@ -215,7 +218,7 @@ public final class TableReader {
                 .skipEmptyLines(true)
                 .allowExtraFields(true)
                 .allowMissingFields(true)
-                .ofCsvRecord(text)) {
+                .ofCsvRecord(rest)) {
             for (CsvRecord record : csv) {
                 List<String> row =
                         record.getFields().stream().map(String::strip).toList();
@@ -232,6 +235,7 @@ public final class TableReader {
             throw new LaneException(
                     Fault.NOT_READ, "The table " + shown + " cannot be read: " + e.getMessage() + ".", e);
         }
+        plain.into(rows, lines);
         if (rows.isEmpty()) {
             throw new LaneException(
                     Fault.DAMAGED, "The table " + shown + " is empty; give a file with a header and rows of numbers.");
@@ -270,14 +274,15 @@ public final class TableReader {
     private static List<List<String>> edged(List<List<String>> rows) {
         int most = 0;
         for (List<String> row : rows) {
-            int n = row.size();
-            while (n > 0 && row.get(n - 1).isEmpty()) {
+            int n = row instanceof PlainRow p ? p.filled() : row.size();
+            while (!(row instanceof PlainRow) && n > 0 && row.get(n - 1).isEmpty()) {
                 n--;
             }
             most = Math.max(most, n);
         }
         int width = most;
-        rows.replaceAll(row -> row.size() <= width ? row : row.subList(0, width));
+        rows.replaceAll(
+                row -> row.size() <= width ? row : row instanceof PlainRow p ? p.first(width) : row.subList(0, width));
         return rows;
     }
 
@@ -306,6 +311,10 @@ public final class TableReader {
     private static boolean loosely(Rows rows) {
         int commas = 0;
         for (List<String> row : rows.cells()) {
+            if (row instanceof PlainRow p) {
+                commas += p.commas();
+                continue;
+            }
             for (String s : row) {
                 Cells.Mark m = Cells.mark(s);
                 commas += m == Cells.Mark.COMMA ? 1 : m == Cells.Mark.POINT ? -1 : 0;
@@ -313,7 +322,8 @@ public final class TableReader {
         }
         boolean either = commas == 0
                 && !rows.separator().equals("comma")
-                && rows.cells().stream().anyMatch(r -> r.stream().anyMatch(s -> Cells.mark(s) == Cells.Mark.EITHER));
+                && rows.cells().stream().filter(r -> !(r instanceof PlainRow)).anyMatch(r -> r.stream()
+                        .anyMatch(s -> Cells.mark(s) == Cells.Mark.EITHER));
         return commas > 0 || either;
     }
 

@@ -11,6 +11,7 @@ import lane.base.LaneException;
 import lane.reference.Recipe;
 import lane.reference.Table;
 import lane.unit.Unit;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Which rows of a table are names, units, data, and what is none of them; numbers of rows, -1 for none.
@@ -93,12 +94,16 @@ record TableShape(int group, int header, int units, int width, List<Integer> dat
             along = along();
         }
 
+        private @Nullable PlainRow plain(List<String> row) {
+            return PlainRow.of(row, cells);
+        }
+
         private boolean number(String s) {
             return cells.isNumber(s);
         }
 
         private boolean any(int row) {
-            return rows.get(row).stream().anyMatch(this::number);
+            return plain(rows.get(row)) != null || rows.get(row).stream().anyMatch(this::number);
         }
 
         /** Cells that most rows with a number have. */
@@ -128,14 +133,21 @@ record TableShape(int group, int header, int units, int width, List<Integer> dat
         /** Whether a row of as many words stands in the file. */
         private boolean named(int cellCount) {
             return rows.stream()
-                    .anyMatch(r -> r.size() == cellCount && r.stream().allMatch(cells::word));
+                    .anyMatch(r -> r.size() == cellCount
+                            && plain(r) == null
+                            && r.stream().allMatch(cells::word));
         }
 
         private boolean[] numeric() {
             int[] balance = new int[width];
             for (int i = 0; i < rows.size(); i++) {
                 List<String> row = rows.get(i);
-                if (row.size() * 2 >= width && any(i)) {
+                PlainRow plain = plain(row);
+                if (plain != null && row.size() * 2 >= width) {
+                    for (int c = 0; c < Math.min(width, row.size()); c++) {
+                        balance[c] += plain.isNumber(c) ? 1 : 0;
+                    }
+                } else if (row.size() * 2 >= width && any(i)) {
                     for (int c = 0; c < Math.min(width, row.size()); c++) {
                         balance[c] += number(row.get(c)) ? 1 : cells.word(row.get(c)) ? -1 : 0;
                     }
@@ -158,6 +170,9 @@ record TableShape(int group, int header, int units, int width, List<Integer> dat
         }
 
         private int words(List<String> row) {
+            if (plain(row) != null) {
+                return 0;
+            }
             int n = 0;
             for (int c = 0; c < Math.min(width, row.size()); c++) {
                 n += numeric[c] && cells.word(row.get(c)) ? 1 : 0;
@@ -166,9 +181,10 @@ record TableShape(int group, int header, int units, int width, List<Integer> dat
         }
 
         private int numbers(List<String> row) {
+            PlainRow plain = plain(row);
             int n = 0;
             for (int c = 0; c < Math.min(width, row.size()); c++) {
-                n += numeric[c] && number(row.get(c)) ? 1 : 0;
+                n += numeric[c] && (plain == null ? number(row.get(c)) : plain.isNumber(c)) ? 1 : 0;
             }
             return n;
         }
@@ -187,7 +203,7 @@ record TableShape(int group, int header, int units, int width, List<Integer> dat
             if (tooLong(row)) {
                 return row.size() + " cells, where the others have " + width;
             }
-            if (along >= 0 && along < row.size() && cells.word(row.get(along))) {
+            if (along >= 0 && along < row.size() && plain(row) == null && cells.word(row.get(along))) {
                 return "\"" + cut(row.get(along)) + "\" where a number belongs";
             }
             return w > n ? "more words than numbers: " + brief(row) : "";

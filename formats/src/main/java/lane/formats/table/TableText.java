@@ -33,12 +33,25 @@ record TableText(String text, String encoding) {
         return bytes.length >= 2 && (bytes[0] & 0xff) + (bytes[1] & 0xff) == 0xff + 0xfe;
     }
 
+    /** Whether there are letters of seven bits alone, which are the same in all encodings of bytes. */
+    private static boolean plain(byte[] bytes) {
+        for (byte b : bytes) {
+            if (b < 0) {
+                return false;
+            }
+        }
+        return true;
+    }
+
     private static String encoding(byte[] bytes) {
         if (marked(bytes)
                 || bytes.length >= 4
                         && bytes.length % 2 == 0
                         && (bytes[1] == 0 && bytes[3] == 0 || bytes[0] == 0 && bytes[2] == 0)) {
             return "UTF-16";
+        }
+        if (plain(bytes)) {
+            return "UTF-8";
         }
         try {
             StandardCharsets.UTF_8.newDecoder().decode(ByteBuffer.wrap(bytes));
@@ -67,6 +80,6 @@ record TableText(String text, String encoding) {
                 };
         String text = new String(bytes, set);
         text = text.startsWith("\uFEFF") ? text.substring(1) : text;
-        return text.replace("\r\n", "\n").replace('\r', '\n');
+        return text.indexOf('\r') < 0 ? text : text.replace("\r\n", "\n").replace('\r', '\n');
     }
 }

@@ -1,0 +1,165 @@
+package lane.formats.table;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Random;
+import lane.base.LaneException;
+import lane.reference.Recipe;
+import lane.reference.Table;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+/** Rows of plain numbers are read on a way of their own, and are what they are on the way of all others. */
+class PlainRowsTest {
+    @TempDir
+    Path folder;
+
+    /** A word for a missing value that nobody writes: rows are then read cell by cell. */
+    private static final Recipe SLOWLY = new Recipe(
+            "", "", "", "", "", "", -1, -1, Recipe.Lines.FOUND, List.of("never written by anybody"), List.of());
+
+    private String read(String text, Recipe recipe) throws IOException {
+        Path file = folder.resolve("silo.csv");
+        Files.writeString(file, text);
+        try {
+            Table t = TableReader.read(file, "silo.csv", recipe);
+            var out = new StringBuilder(
+                    t.headers() + " " + t.units() + " " + t.roles() + "\n" + t.layout() + "\n" + t.found() + "\n");
+            for (double[] column : t.columns()) {
+                out.append(Arrays.toString(column)).append('\n');
+            }
+            return out.toString();
+        } catch (LaneException e) {
+            return e.getMessage();
+        }
+    }
+
+    private static String number(Random r, char mark) {
+        return switch (r.nextInt(9)) {
+            case 0 -> String.valueOf(r.nextInt(2000) - 1000);
+            case 1 -> "" + r.nextInt(9) + mark + (100 + r.nextInt(900));
+            case 2 -> "0" + mark + (1 + r.nextInt(99_999));
+            case 3 -> "-" + r.nextInt(400) + mark + r.nextInt(10) + (r.nextBoolean() ? "E-0" : "e+1") + r.nextInt(9);
+            case 4 -> "" + mark + (10 + r.nextInt(80));
+            case 5 -> r.nextInt(50) + "" + mark;
+            case 6 -> "+" + r.nextInt(50) + mark + "5D2";
+            default -> r.nextInt(100_000) + "" + mark + (1000 + r.nextInt(9000));
+        };
+    }
+
+    private static String odd(Random r, String gap) {
+        return List.of(
+                        "# the door was opened",
+                        "",
+                        "pause",
+                        "   ",
+                        gap + gap,
+                        "Sum" + gap + "12.5" + gap + "7",
+                        "1" + gap + "n/a" + gap + "3",
+                        "1" + gap + "1.234.567" + gap + "3",
+                        "4" + gap + "- 5" + gap + "6",
+                        "4" + gap + "5" + gap + "6" + gap + "7" + gap + "8" + gap + "9",
+                        "2026-11-30" + gap + "1" + gap + "2",
+                        "% a remark",
+                        "// a remark")
+                .get(r.nextInt(13));
+    }
+
+    private static String table(Random r) {
+        String gap = List.of(",", ";", "\t", " ", "   ", " ; ", ", ", "|").get(r.nextInt(8));
+        char mark = gap.contains(",") || r.nextInt(3) > 0 ? '.' : ',';
+        int width = 1 + r.nextInt(5);
+        var text = new StringBuilder();
+        for (int i = r.nextInt(3); i > 0; i--) {
+            text.append("Silo 4, filled again\n");
+        }
+        if (r.nextInt(5) > 0) {
+            for (int c = 0; c < width; c++) {
+                text.append(c == 0 ? "" : gap).append("T").append(c).append(r.nextBoolean() ? "[K]" : "");
+            }
+            text.append('\n');
+        }
+        boolean trailing = r.nextInt(4) == 0;
+        int oddities = r.nextInt(3) == 0 ? 8 : 0;
+        for (int row = 1 + r.nextInt(30); row > 0; row--) {
+            if (r.nextInt(12) < oddities) {
+                text.append(odd(r, gap)).append('\n');
+            }
+            text.append(r.nextInt(9) == 0 ? "  " : "");
+            for (int c = 0; c < width; c++) {
+                boolean blank = r.nextInt(25) == 0;
+                text.append(c == 0 ? "" : gap).append(blank ? "" : number(r, mark));
+            }
+            text.append(trailing ? gap : "").append(r.nextInt(9) == 0 ? "  " : "");
+            text.append(r.nextInt(40) == 0 ? "\r\n" : "\n");
+        }
+        return text.toString();
+    }
+
+    @Test
+    void bothWaysGiveTheSame() throws IOException {
+        int read = 0;
+        int plain = 0;
+        for (int seed = 0; seed < 500; seed++) {
+            String text = table(new Random(seed));
+            String slow = read(text, SLOWLY);
+            assertThat(read(text, Recipe.of("")))
+                    .as("table %s:%n%s", seed, text)
+                    .isEqualTo(slow);
+            read += slow.startsWith("[") ? 1 : 0;
+            plain += PlainRows.of(text, Marks.separator(text.lines().toList()))
+                    .rows()
+                    .size();
+        }
+        assertThat(read).isGreaterThan(330);
+        assertThat(plain).isGreaterThan(1_600);
+    }
+
+    /** Over more than one chunk, with lines between them that are none of numbers. */
+    @Test
+    void linesKeepTheirNumbers() throws IOException {
+        var text = new StringBuilder("t [s];p [mbar]\n");
+        var lines = new ArrayList<Long>();
+        int line = 1;
+        for (int i = 0; i < 90_000; i++) {
+            if (i % 30_001 == 30_000) {
+                text.append("# refilled\nwait;wait\n");
+                line += 2;
+            }
+            text.append(i).append(',').append(5).append(";-1,0").append(i % 10).append('\n');
+            lines.add((long) ++line);
+        }
+        PlainRows found = PlainRows.of(text.toString(), ';');
+        assertThat(found.lines()).isEqualTo(lines);
+        assertThat(found.rows().get(45_678)).containsExactly("45678,5", "-1,08");
+        assertThat(found.rest().lines().filter(l -> !l.isEmpty()))
+                .containsExactly("t [s];p [mbar]", "# refilled", "wait;wait", "# refilled", "wait;wait");
+        Path file = folder.resolve("silo.csv");
+        Files.writeString(file, text);
+        Table t = TableReader.read(file, "silo.csv");
+        assertThat(t.columns().getFirst()[89_999]).isEqualTo(89_999.5);
+        assertThat(t.columns().get(1)[45_678]).isEqualTo(-1.08);
+        assertThat(t.found().dropped()).extracting(Table.Dropped::line).containsExactly(30_003L, 60_006L);
+    }
+
+    @Test
+    void cellsAreWhatStandsBetween() {
+        String text = " 1 ,, -2.5e3 ,\t";
+        PlainRow row = PlainRows.of(text, ',').rows().getFirst();
+        assertThat(row).containsExactly("1", "", "-2.5e3", "");
+        assertThat(row.value(2)).isEqualTo(-2500);
+        assertThat(row.isNumber(1)).isFalse();
+        assertThat(row.filled()).isEqualTo(3);
+        assertThat(row.first(3)).containsExactly("1", "", "-2.5e3");
+        assertThat(PlainRows.of("  7   8.5 ", ' ').rows().getFirst()).containsExactly("7", "8.5", "");
+        for (String none : new String[] {",,", "1,x", "1,2 3", "1,0x3", "1,\u00a02", "1,2e", "1,--2", "nan,1"}) {
+            assertThat(PlainRows.of(none, ',').rows()).as(none).isEmpty();
+        }
+    }
+}

@@ -100,7 +100,7 @@ final class History implements Callable<Integer> {
         Map<Path, FileLibrary> libraries = new HashMap<>();
         Work work = Progress.on(System.err);
         for (Path path : paths) {
-            read(asked, path, libraries.computeIfAbsent(OneReading.folder(path), FileLibrary::new), work);
+            read(asked, path, libraries.computeIfAbsent(OneReading.folder(path), FileLibrary::unproven), work);
         }
         Progress.end(work);
         int before = libraries.values().stream().mapToInt(FileLibrary::known).sum();

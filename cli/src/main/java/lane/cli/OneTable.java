@@ -1,11 +1,9 @@
 package lane.cli;
 
-import java.nio.file.Path;
 import lane.base.LaneException;
 import lane.base.Near;
 import lane.base.Plain;
 import lane.formats.table.TableReader;
-import lane.reference.Recipe;
 import lane.reference.Table;
 
 /** A table that a verb is given, and its columns by name. */
@@ -14,12 +12,7 @@ final class OneTable {
 
     /** As it stands: whether the abscissa turns back does not matter here. */
     static Table read(String file) {
-        Path path = OneRun.path(file);
-        Table found = TableReader.read(path, file);
-        return found.with(Recipe.Role.ABSCISSA).stream()
-                .findFirst()
-                .map(n -> TableReader.read(path, file, Recipe.of("").with(new Recipe.Column(n, "", Recipe.Role.VALUE))))
-                .orElse(found);
+        return TableReader.values(OneRun.path(file), file);
     }
 
     static String column(Table table, String file, String name) {

@@ -255,7 +255,7 @@ final class TransferFields implements Callable<Integer> {
             return to;
         }
         Path path = OneRun.path(target);
-        Run run = new FileLibrary(OneReading.folder(path))
+        Run run = FileLibrary.unproven(OneReading.folder(path))
                 .run(OneReading.source(path, "", regions), TimeSelector.LAST, Work.QUIET);
         if (run.mesh().nodeCount() != to.mesh().nodeCount()) {
             throw new LaneException(

@@ -118,16 +118,19 @@ public final class FileLibrary implements Library, InputFiles {
     private final Map<String, Path> elsewhere;
     /** Whether numbers of single times that were kept from before may be taken. */
     private final boolean remembers;
+    /** Whether files are known by their content, or else by how they look. */
+    private final boolean proves;
 
     /** @param folder that relative paths of the study start from */
     public FileLibrary(Path folder) {
-        this(folder, Map.of(), true);
+        this(folder, Map.of(), true, true);
     }
 
-    private FileLibrary(Path folder, Map<String, Path> elsewhere, boolean remembers) {
+    private FileLibrary(Path folder, Map<String, Path> elsewhere, boolean remembers, boolean proves) {
         this.folder = folder.toAbsolutePath().normalize();
         this.elsewhere = Map.copyOf(elsewhere);
         this.remembers = remembers;
+        this.proves = proves;
     }
 
     /**
@@ -136,7 +139,15 @@ public final class FileLibrary implements Library, InputFiles {
      * @param elsewhere files that stand elsewhere than the study says, by its path
      */
     public static FileLibrary anew(Path folder, Map<String, Path> elsewhere) {
-        return new FileLibrary(folder, elsewhere, false);
+        return new FileLibrary(folder, elsewhere, false, true);
+    }
+
+    /**
+     * One for numbers that leave without a trail: its files are known by how they look, which takes no time, where their SHA-256
+     * takes longer than all else. What it keeps of single times is taken by nobody who tells a trail.
+     */
+    public static FileLibrary unproven(Path folder) {
+        return new FileLibrary(folder, Map.of(), true, false);
     }
 
     /** The study stands in another folder now, its paths with it; what is asked for is read again under its new paths. */
@@ -243,7 +254,11 @@ public final class FileLibrary implements Library, InputFiles {
     Provenance.Input input(Path file, String shown, Work work) {
         FileStamp stamp = FileStamp.of(file);
         kept.keySet().removeIf(k -> k instanceof Hashed h && h.of.file().equals(file) && !h.of.equals(stamp));
-        Provenance.Input found = keep(new Hashed(stamp), () -> stamp.reading(() -> FileHash.of(file, shown, work)));
+        Provenance.Input found = keep(
+                new Hashed(stamp),
+                () -> proves
+                        ? stamp.reading(() -> FileHash.of(file, shown, work))
+                        : new Provenance.Input(shown, FileHash.ofText("looks like " + stamp), stamp.size()));
         return new Provenance.Input(shown, found.sha256(), found.bytes());
     }
 
@@ -359,7 +374,11 @@ public final class FileLibrary implements Library, InputFiles {
         if (!remembers) {
             return Journal.NONE;
         }
-        Journal own = StepJournal.of(this, resolve(source.file()), definition);
+        List<Object> by = new java.util.ArrayList<>(definition);
+        if (!proves) {
+            by.add("unproven");
+        }
+        Journal own = StepJournal.of(this, resolve(source.file()), by);
         return pieces == null ? own : pieces.journal(source, definition, own);
     }
 

@@ -13,6 +13,7 @@ import lane.field.Field;
 import lane.field.TimeSelector;
 import lane.field.Treatment;
 import lane.field.Values;
+import lane.formats.io.FileHash;
 import lane.formats.vtk.VtkXmlWriter;
 import lane.measure.Mean;
 import lane.mesh.BoxMesh;
@@ -66,6 +67,10 @@ class StepJournalTest {
     }
 
     private Read read(String formula, List<String> parts) {
+        return read(formula, parts, new FileLibrary(folder));
+    }
+
+    private static Read read(String formula, List<String> parts, FileLibrary library) {
         var treatment = new Treatment(TimeSelector.LAST, "", null, Map.of(), Map.of(), Map.of(), 1.0, null, List.of());
         Study study = Study.empty("bin")
                 .withSources(l -> List.of(new Source.Simulation("bin", "bin", "bin_*.vtu", parts, "", "", treatment)))
@@ -73,7 +78,6 @@ class StepJournalTest {
                 .withStations(l -> List.of(new Station("all", "all", new Region(new Within.All()))))
                 .withReadings(l -> List.of(new Reading(
                         "r", "r", "", new HistoryOf(new TallyOf(List.of("all"), new Mean("m")), "h", null, null))));
-        var library = new FileLibrary(folder);
         var made = (Profile) new Evaluator(library).evaluate(study, Work.QUIET).outcome("r", "bin");
         return new Read(made, library.known());
     }
@@ -117,6 +121,25 @@ class StepJournalTest {
         Read now = read("2 * moisture");
         assertThat(now.known).isZero();
         assertThat(values(now)).containsExactly(20, 40, 60, 80, 100, 120);
+    }
+
+    /** What was read without a proof is told by nobody who gives one, and the other way round. */
+    @Test
+    void numbersWithoutAProofAreKeptApart() throws Exception {
+        Read quick = read("moisture", List.of(), FileLibrary.unproven(folder));
+        assertThat(values(quick)).containsExactly(10, 20, 30, 40, 50, 60);
+        assertThat(read("moisture", List.of(), FileLibrary.unproven(folder)).known)
+                .isEqualTo(6);
+        Read proven = read("moisture");
+        assertThat(proven.known).isZero();
+        assertThat(proven.profile.value()).containsExactly(quick.profile.value());
+        for (var input : proven.profile.trail().inputs()) {
+            assertThat(input.sha256()).isEqualTo(FileHash.sha256(folder.resolve(input.path())));
+        }
+        write(3, 77);
+        Read now = read("moisture", List.of(), FileLibrary.unproven(folder));
+        assertThat(now.known).isEqualTo(5);
+        assertThat(values(now)).containsExactly(10, 20, 77, 40, 50, 60);
     }
 
     @Test

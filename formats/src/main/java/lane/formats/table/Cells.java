@@ -110,7 +110,10 @@ record Cells(boolean comma, Set<String> named) {
                 && (Character.isDigit(cell.charAt(cell.length() - 1))
                         || cell.charAt(cell.length() - 1) == '.'
                         || cell.charAt(cell.length() - 1) == ',')
-                && (Digits.of(cell, '.') != null || POINTED.parse(cell) != null || COMMAED.parse(cell) != null);
+                && (Digits.of(cell, '.') != null
+                        || Digits.of(cell, ',') != null
+                        || POINTED.parse(cell) != null
+                        || COMMAED.parse(cell) != null);
     }
 
     private static final Pattern SURE_COMMA = Pattern.compile(

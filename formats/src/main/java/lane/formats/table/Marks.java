@@ -1,5 +1,6 @@
 package lane.formats.table;
 
+import java.util.ArrayList;
 import java.util.List;
 import java.util.regex.Pattern;
 import lane.base.Fault;
@@ -8,6 +9,9 @@ import lane.base.LaneException;
 /** What stands between the columns and in the numbers of a table, found out from its rows. */
 final class Marks {
     private static final int LOOKED_AT = 1000;
+    /** Of lines with a thousand cells fewer are enough. */
+    private static final int LETTERS = 200_000;
+
     /** In this order where several would do. */
     private static final char[] SEPARATORS = {';', '\t', '|', ',', ' '};
 
@@ -17,8 +21,14 @@ final class Marks {
 
     /** The separator that yields the most numbers in lines without comments. */
     static char separator(List<String> lines) {
-        List<String> some =
-                lines.stream().filter(l -> !l.isBlank()).limit(LOOKED_AT).toList();
+        List<String> some = new ArrayList<>();
+        int letters = 0;
+        for (String line : lines) {
+            if (!line.isBlank() && some.size() < LOOKED_AT && letters < LETTERS) {
+                some.add(line);
+                letters += line.length();
+            }
+        }
         char best = ',';
         long most = 0;
         for (char c : SEPARATORS) {
@@ -55,7 +65,7 @@ final class Marks {
         if (separator == ' ' && line.indexOf('"') < 0) {
             return List.of(BLANKS.split(line.strip()));
         }
-        var out = new java.util.ArrayList<String>();
+        var out = new ArrayList<String>();
         var cell = new StringBuilder();
         boolean quoted = false;
         for (int i = 0; i < line.length(); i++) {

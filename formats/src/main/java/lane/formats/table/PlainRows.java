@@ -16,6 +16,7 @@ import lane.base.Parallel;
 record PlainRows(List<PlainRow> rows, List<Long> lines, String rest) {
     private static final int CHUNK = 1 << 19;
     private static final int LOOKED_AT = 200;
+    private static final int CELLS = 5000;
 
     /** @param text with line feeds alone between lines, and with no comment that does not begin with a # */
     static PlainRows of(String text, char separator) {
@@ -74,6 +75,7 @@ record PlainRows(List<PlainRow> rows, List<Long> lines, String rest) {
         return lines.filter(l -> !l.isBlank() && !l.startsWith("#"))
                 .limit(LOOKED_AT)
                 .flatMap(l -> Marks.split(l, separator).stream())
+                .limit(CELLS)
                 .mapToInt(s -> switch (Cells.mark(s.strip())) {
                     case COMMA -> 1;
                     case POINT -> -1;

@@ -7,7 +7,6 @@ import java.util.List;
 import java.util.stream.IntStream;
 import lane.base.LaneException;
 import lane.mesh.Point;
-import lane.reference.Recipe;
 import lane.reference.Table;
 import lane.station.Points;
 import lane.unit.Unit;
@@ -32,15 +31,8 @@ public final class PointsTable {
 
     /** @throws LaneException when it has fewer than three columns of numbers, or no row with all three */
     public static Taken read(Path file) {
-        Table found = TableReader.read(file, file.toString());
         // Points stand along nothing: they may turn back as they like.
-        Table table = TableReader.read(
-                file,
-                file.toString(),
-                found.with(Recipe.Role.ABSCISSA).stream()
-                        .map(n -> Recipe.of("").with(new Recipe.Column(n, "", Recipe.Role.VALUE)))
-                        .findFirst()
-                        .orElse(Recipe.of("")));
+        Table table = TableReader.values(file, file.toString());
         List<String> said = new ArrayList<>();
         List<String> columns = new ArrayList<>();
         List<String> bare = new ArrayList<>();

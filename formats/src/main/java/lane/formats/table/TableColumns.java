@@ -45,7 +45,8 @@ final class TableColumns {
         this.findings = findings;
     }
 
-    Table table(Recipe recipe, boolean comma, Provenance.Input input, String kind) {
+    /** @param alongOne whether the first column of numbers is taken for what the others stand along, where nobody says otherwise */
+    Table table(Recipe recipe, boolean alongOne, boolean comma, Provenance.Input input, String kind) {
         int width = head.names.size();
         List<double[]> columns = new ArrayList<>();
         int[] counts = new int[width];
@@ -70,7 +71,7 @@ final class TableColumns {
             }
         }
         List<Integer> words = Arrays.stream(counts).boxed().toList();
-        List<Recipe.Role> roles = roles(recipe, columns, words);
+        List<Recipe.Role> roles = roles(recipe, alongOne, columns, words);
         for (int c = 0; c < columns.size(); c++) {
             if (words.get(c) > 0 && roles.get(c) != Recipe.Role.IGNORE) {
                 int r = firstWord[c];
@@ -121,7 +122,7 @@ final class TableColumns {
         return new Table(head.names, units, roles, columns, layout, new Table.Found(words, dropped, findings), input);
     }
 
-    private List<Recipe.Role> roles(Recipe recipe, List<double[]> columns, List<Integer> words) {
+    private List<Recipe.Role> roles(Recipe recipe, boolean alongOne, List<double[]> columns, List<Integer> words) {
         List<Recipe.Role> out = new ArrayList<>();
         int along = -1;
         int numeric = 0;
@@ -142,7 +143,7 @@ final class TableColumns {
                             : !numbers
                                     ? Recipe.Role.IGNORE
                                     : c == along && numeric > 1 && !said
-                                            ? Recipe.Role.ABSCISSA
+                                            ? alongOne ? Recipe.Role.ABSCISSA : Recipe.Role.VALUE
                                             : Table.role(head.names.get(c), head.names));
         }
         return out;

@@ -51,10 +51,19 @@ public final class TableReader {
 
     /** @param recipe overrides what is found */
     public static Table read(Path file, String shown, Recipe recipe) {
+        return read(file, shown, recipe, true);
+    }
+
+    /** The same with columns of values alone, of which none stands along another. */
+    public static Table values(Path file, String shown) {
+        return read(file, shown, Recipe.of(""), false);
+    }
+
+    private static Table read(Path file, String shown, Recipe recipe, boolean along) {
         return guarded(file, shown, () -> {
             Provenance.Input input = FileHash.of(file, shown);
             Rows rows = rows(file, shown, recipe);
-            return build(rows, recipe, shown, input, new ArrayList<>());
+            return build(rows, recipe, along, shown, input, new ArrayList<>());
         });
     }
 
@@ -327,7 +336,8 @@ public final class TableReader {
         return commas > 0 || either;
     }
 
-    private static Table build(Rows found, Recipe recipe, String shown, Provenance.Input input, List<String> findings) {
+    private static Table build(
+            Rows found, Recipe recipe, boolean along, String shown, Provenance.Input input, List<String> findings) {
         boolean book = !found.sheet().isBlank();
         boolean comma = recipe.decimal().isBlank()
                 ? !book && loosely(found)
@@ -347,12 +357,12 @@ public final class TableReader {
         if (recipe.decimal().isBlank() && !book) {
             boolean sure = Marks.comma(data, lines, found.separator().equals("comma"), shown, findings);
             if (sure != comma) {
-                return build(found, recipe.decided(sure ? "comma" : "point"), shown, input, findings);
+                return build(found, recipe.decided(sure ? "comma" : "point"), along, shown, input, findings);
             }
         }
         var head = new TableHead(found, shape, recipe, findings);
         return new TableColumns(found, shape, head, cells, data, lines, findings)
-                .table(recipe, comma, input, kinds(found, shape).getFirst());
+                .table(recipe, along, comma, input, kinds(found, shape).getFirst());
     }
 
     static String brief(String s, int most) {

@@ -102,7 +102,8 @@ final class TransferFields implements Callable<Integer> {
 
     @Option(
             names = "--overlap",
-            description = "what both meshes have in common, for an interpolation of more than 100000 cells, too")
+            description =
+                    "what both meshes have in common, for an interpolation of more than 100000 cells (4000 of bent faces), too")
     boolean overlap;
 
     @Option(

@@ -34,8 +34,10 @@ public record Bringing(
         boolean common,
         Map<String, Double> imposed,
         boolean linear) {
-    /** Below so many cells it takes no time worth a question to find what both meshes have in common. */
+    /** Below so many bodies it takes no time worth a question to find what both meshes have in common. */
     private static final int FEW = 100_000;
+
+    private static final int LOOKED_AT = 500;
 
     public Bringing {
         fields = List.copyOf(fields);
@@ -100,7 +102,7 @@ public record Bringing(
 
     private MeshTransfer.Result brought(Run source, Mesh target, List<Field> wanted, Work work) {
         Mesh mesh = source.mesh();
-        boolean few = mesh.cellCount() <= FEW && target.cellCount() <= FEW;
+        boolean few = bodies(mesh) <= FEW && bodies(target) <= FEW;
         boolean alike = mesh.dimension() == target.dimension() && mesh.dimension() > 1;
         boolean unasked = !conservative && !common && few && alike;
         var how = new MeshTransfer.Wanted(conservative, to, outside, mean, conservative || common || unasked, linear);
@@ -114,6 +116,27 @@ public record Bringing(
             return MeshTransfer.of(
                     source, target, wanted, new MeshTransfer.Wanted(false, to, outside, mean, false, linear), work);
         }
+    }
+
+    /** About how many convex bodies the cells of a mesh are: a bent hexahedron is two dozen. */
+    private static double bodies(Mesh mesh) {
+        int cells = mesh.cellCount();
+        if (cells > FEW || mesh.dimension() < 3) {
+            return cells;
+        }
+        var body = new CellBody(mesh, new double[] {0, 0, 1}, 1);
+        int step = Math.max(1, cells / LOOKED_AT);
+        long bodies = 0;
+        int looked = 0;
+        for (int c = 0; c < cells; c += step) {
+            looked++;
+            if (mesh.shape(c).dimension() == 3) {
+                double[] x = body.cell.load(c).x();
+                body.load(c, new double[] {x[0], x[1], x[2]}, false);
+                bodies += body.count;
+            }
+        }
+        return looked == 0 ? 0 : (double) bodies / looked * cells;
     }
 
     private static Field field(Run run, String name) {

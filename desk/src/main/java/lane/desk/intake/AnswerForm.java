@@ -102,7 +102,7 @@ final class AnswerForm {
     }
 
     private static TextField text(String id, String prompt, double width) {
-        var field = new TextField();
+        var field = Ui.entry(new TextField());
         field.setId(id);
         field.setPromptText(prompt);
         field.setPrefWidth(width);

@@ -141,7 +141,7 @@ public final class IntakeView implements View {
             session.select(
                     Chosen.SOURCE, finest.isEmpty() ? study.sources().getFirst().id() : finest.getFirst());
         }
-        // Built anew only when it shows something else: what is being typed here stays.
+        // Built anew only when it shows something else.
         boolean other = built.changed(
                 study.sources(),
                 study.units(),
@@ -158,33 +158,11 @@ public final class IntakeView implements View {
                 health(),
                 study.sources().stream().map(this::tables).toList());
         boolean list = counts.changed(found());
-        if (!other && more && typing()) {
-            // What was found out behind the window can wait until the word is written.
-            javafx.scene.Node field = pane.getScene().getFocusOwner();
-            field.focusedProperty().addListener(new javafx.beans.value.ChangeListener<>() {
-                @Override
-                public void changed(javafx.beans.value.ObservableValue<? extends Boolean> o, Boolean was, Boolean is) {
-                    field.focusedProperty().removeListener(this);
-                    javafx.application.Platform.runLater(() -> build());
-                }
-            });
-        } else if (other || more) {
+        if (other || more) {
             build();
         } else if (list) {
             list();
         }
-    }
-
-    private boolean typing() {
-        javafx.scene.Node owner =
-                pane.getScene() == null ? null : pane.getScene().getFocusOwner();
-        if (!(owner instanceof javafx.scene.control.TextInputControl)) {
-            return false;
-        }
-        while (owner != null && owner != right) {
-            owner = owner.getParent();
-        }
-        return owner == right;
     }
 
     private void build() {

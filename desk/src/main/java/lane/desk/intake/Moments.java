@@ -41,11 +41,11 @@ public final class Moments {
             double t = times.get(listed == 1 ? 0 : (int) ((long) i * (times.size() - 1) / (listed - 1)));
             out.add(item(text(t), () -> chosen.accept(new TimeSelector.At(t, 0))));
         }
-        var value = new TextField();
+        var value = Ui.entry(new TextField());
         value.setId("time-value");
         value.setPromptText("time");
         value.setPrefWidth(80);
-        var within = new TextField();
+        var within = Ui.entry(new TextField());
         within.setId("time-tolerance");
         within.setPromptText("within");
         within.setPrefWidth(70);

@@ -74,11 +74,11 @@ final class ReferenceSheet {
             sheet.getChildren()
                     .add(SourceSheet.line(false, Ui.left(name, 130, "mono"), field, Ui.left("", 12), remove));
         });
-        var name = new TextField();
+        var name = Ui.entry(new TextField());
         name.setId("constant-name");
         name.setPromptText("name");
         name.setPrefWidth(122);
-        var value = new TextField();
+        var value = Ui.entry(new TextField());
         value.setId("constant-value");
         value.setPromptText("value");
         value.setPrefWidth(140);

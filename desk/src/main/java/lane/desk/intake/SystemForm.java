@@ -46,7 +46,7 @@ final class SystemForm {
     }
 
     private static TextField row(GridPane grid, int at, String word, String value) {
-        var field = new TextField(value);
+        var field = Ui.entry(new TextField(value));
         field.setId("system-" + word.toLowerCase(java.util.Locale.ROOT));
         field.setPrefWidth(90);
         grid.addRow(at, Ui.label(word, "second"), field);

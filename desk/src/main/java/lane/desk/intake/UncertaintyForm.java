@@ -25,15 +25,15 @@ final class UncertaintyForm {
             h -> {});
     private final ComboBox<String> upper =
             Ui.choice("columns-upper", List.of(), null, h -> h.equals(NONE) ? "both ways" : "up: " + h, h -> {});
-    private final TextField stated = new TextField();
+    private final TextField stated = Ui.entry(new TextField());
     private final ComboBox<ColumnUncertainty.Kind> kind = Ui.choice(
             "columns-kind",
             List.of(ColumnUncertainty.Kind.values()),
             ColumnUncertainty.Kind.ABSOLUTE,
             k -> k == ColumnUncertainty.Kind.ABSOLUTE ? "absolute" : "of the value",
             k -> {});
-    private final TextField unit = new TextField();
-    private final TextField k = new TextField();
+    private final TextField unit = Ui.entry(new TextField());
+    private final TextField k = Ui.entry(new TextField());
 
     UncertaintyForm() {
         field(stated, "columns-stated", "±", 60, "Half-width of all values");

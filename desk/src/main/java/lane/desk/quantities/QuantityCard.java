@@ -107,12 +107,12 @@ final class QuantityCard {
         builtRanges.changed("again");
         usedBy(q);
         box.getChildren().add(heading("Note", "goes into the trail"));
-        var note = new TextArea(q.note());
+        var note = Ui.entry(new TextArea(q.note()));
         note.setId("quantity-note-" + q.id());
         note.setPrefRowCount(3);
         note.setWrapText(true);
         note.focusedProperty().addListener((o, was, is) -> {
-            if (!is && !note.getText().equals(q.note())) {
+            if (!is && !Ui.rebuilding() && !note.getText().equals(q.note())) {
                 change("Note", q.noted(note.getText()));
             }
         });

@@ -285,7 +285,7 @@ final class AgainstForm {
     }
 
     private static TextField field(String id, String prompt, double width) {
-        var field = new TextField();
+        var field = Ui.entry(new TextField());
         field.setId(id);
         field.setPromptText(prompt);
         field.setPrefWidth(width);

@@ -19,7 +19,9 @@ import javafx.scene.layout.VBox;
 import javafx.stage.FileChooser;
 import javafx.util.Duration;
 import lane.base.Plain;
+import lane.desk.Chosen;
 import lane.desk.Session;
+import lane.desk.Ui;
 import lane.desk.View;
 import lane.desk.checks.ChecksView;
 import lane.desk.intake.FileDrop;
@@ -44,6 +46,11 @@ public final class MainWindow {
     private final View[] stops = new View[6];
     private final CommandSearch search;
     private boolean pending;
+    /** Whether the study was changed since the window was shown last. */
+    private boolean edited;
+
+    private List<String> looked = List.of();
+
     private @org.jspecify.annotations.Nullable Node shown;
     /** Results follow most edits at once, so an edit alone is shown only if they keep us waiting. */
     private final PauseTransition patience = new PauseTransition(Duration.millis(40));
@@ -151,6 +158,10 @@ public final class MainWindow {
 
     private void key(KeyEvent e) {
         boolean typing = e.getTarget() instanceof TextInputControl;
+        boolean midWord = e.getTarget() instanceof TextInputControl t && !Ui.handedOver(t);
+        if (e.getCode() == KeyCode.ENTER && e.getTarget() instanceof javafx.scene.control.TextField field) {
+            Ui.said(field);
+        }
         if (match(e, KeyCode.K)) {
             search.open();
         } else if (new javafx.scene.input.KeyCodeCombination(
@@ -165,9 +176,9 @@ public final class MainWindow {
             session.openings().fresh(List.of());
         } else if (match(e, KeyCode.W)) {
             session.openings().startPage();
-        } else if (!typing && match(e, KeyCode.Z)) {
+        } else if (!midWord && match(e, KeyCode.Z)) {
             session.undo();
-        } else if (!typing
+        } else if (!midWord
                 && (match(e, KeyCode.Y)
                         || new javafx.scene.input.KeyCodeCombination(
                                         KeyCode.Z, KeyCombination.SHORTCUT_DOWN, KeyCombination.SHIFT_DOWN)
@@ -219,11 +230,12 @@ public final class MainWindow {
             // Only Intake tells them; what is being typed elsewhere is left in peace.
             lanes.refresh();
             if (session.stop() == 1) {
-                view(1).refresh();
+                refresh(view(1));
             }
             return;
         }
         if (change == Session.Change.STUDY) {
+            edited = true;
             patience.playFromStart();
         } else if (!pending) {
             pending = true;
@@ -239,6 +251,30 @@ public final class MainWindow {
         }
     }
 
+    /** What is looked at: a field of the same name belongs to another thing where that is another. */
+    private List<String> looked() {
+        return java.util.Arrays.stream(Chosen.values()).map(session::selected).toList();
+    }
+
+    /** What was typed and not handed over stays, and so does the place of the keys, unless another thing is looked at. */
+    private void refresh(View view) {
+        if (shown != view.node() || !looked.equals(looked())) {
+            view.refresh();
+            return;
+        }
+        if (!edited && KeptEntry.open(view.node())) {
+            // A list that is open would be gone; once it is closed there is time for this.
+            patience.playFromStart();
+            return;
+        }
+        // What was typed beside the field that has the keys belongs to what was before an edit.
+        var kept = new KeptEntry(view.node(), !edited);
+        Ui.rebuild(() -> {
+            view.refresh();
+            kept.back();
+        });
+    }
+
     private void refresh() {
         pending = false;
         patience.stop();
@@ -251,7 +287,9 @@ public final class MainWindow {
         time.refresh();
         question.refresh();
         View view = view(session.stop());
-        view.refresh();
+        refresh(view);
+        edited = false;
+        looked = looked();
         doing.refresh();
         if (shown != view.node()) {
             shown = view.node();

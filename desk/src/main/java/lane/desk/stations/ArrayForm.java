@@ -67,7 +67,7 @@ final class ArrayForm {
     }
 
     private static TextField field(String id, String text, double wide) {
-        var field = new TextField(text);
+        var field = Ui.entry(new TextField(text));
         field.setId(id);
         field.setPrefWidth(wide);
         return field;

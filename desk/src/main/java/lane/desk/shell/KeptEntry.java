@@ -1,0 +1,133 @@
+package lane.desk.shell;
+
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.function.Consumer;
+import javafx.scene.Node;
+import javafx.scene.Parent;
+import javafx.scene.Scene;
+import javafx.scene.control.ComboBoxBase;
+import javafx.scene.control.MenuButton;
+import javafx.scene.control.TextInputControl;
+import lane.desk.Ui;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * Where the keys go and what was typed and not handed over yet, in a part of the window that is about to be built anew: it goes
+ * on in the new part as if nothing had happened.
+ */
+final class KeptEntry {
+    private record Typed(String text, int anchor, int caret) {}
+
+    private final Node part;
+    private final @Nullable Node owner;
+    /** Which of the part's nodes that take keys it was. */
+    private final int place;
+
+    private final Map<String, Typed> typed = new HashMap<>();
+
+    /**
+     * @param part that will be built anew
+     * @param all whether what was typed elsewhere than where the keys go is kept too
+     */
+    KeptEntry(Node part, boolean all) {
+        this.part = part;
+        Scene scene = part.getScene();
+        Node focused = scene == null ? null : scene.getFocusOwner();
+        owner = within(focused, part) ? focused : null;
+        place = owner == null ? -1 : takers().indexOf(owner);
+        walk(part, n -> {
+            if (n instanceof TextInputControl t && t.getId() != null && Ui.unsaid(t) && (all || t == owner)) {
+                typed.put(t.getId(), new Typed(t.getText(), t.getAnchor(), t.getCaretPosition()));
+            }
+        });
+    }
+
+    /** Whether a list or a menu of the part is open. */
+    static boolean open(Node part) {
+        boolean[] open = new boolean[1];
+        walk(
+                part,
+                n -> open[0] |=
+                        n instanceof ComboBoxBase<?> c && c.isShowing() || n instanceof MenuButton m && m.isShowing());
+        return open[0];
+    }
+
+    /** Gives it back, now that the part was built anew. */
+    void back() {
+        if (owner == null && typed.isEmpty()) {
+            return;
+        }
+        // What scrolls has its content, and a field selects all of its text, once they have their looks.
+        part.applyCss();
+        walk(part, n -> {
+            if (n instanceof TextInputControl t && n.getId() != null && typed.get(n.getId()) instanceof Typed was) {
+                if (!t.getText().equals(was.text)) {
+                    t.setText(was.text);
+                }
+                t.selectRange(was.anchor, was.caret);
+            }
+        });
+        if (owner == null || within(owner, part) && owner.getScene() != null) {
+            return;
+        }
+        Node next = next();
+        if (next == null) {
+            return;
+        }
+        next.requestFocus();
+        if (next instanceof TextInputControl t
+                && next.getId() != null
+                && typed.get(next.getId()) instanceof Typed was) {
+            t.selectRange(was.anchor, was.caret);
+        } else if (next instanceof TextInputControl t
+                && owner instanceof TextInputControl was
+                && t.getText().equals(was.getText())) {
+            t.selectRange(was.getAnchor(), was.getCaretPosition());
+        }
+    }
+
+    /** The node of the same name; where there is none the one at the same place, if it is of the same kind. */
+    private @Nullable Node next() {
+        List<Node> all = takers();
+        Node was = owner;
+        if (was == null) {
+            return null;
+        }
+        if (was.getId() != null) {
+            return all.stream()
+                    .filter(n -> was.getId().equals(n.getId()))
+                    .findFirst()
+                    .orElse(null);
+        }
+        return place >= 0 && place < all.size() && all.get(place).getClass() == was.getClass() ? all.get(place) : null;
+    }
+
+    private List<Node> takers() {
+        var out = new ArrayList<Node>();
+        walk(part, n -> {
+            if (n.isFocusTraversable() && n.isVisible() && !n.isDisabled()) {
+                out.add(n);
+            }
+        });
+        return out;
+    }
+
+    private static void walk(Node from, Consumer<Node> each) {
+        each.accept(from);
+        if (from instanceof Parent p) {
+            p.getChildrenUnmodifiable().forEach(c -> walk(c, each));
+        }
+    }
+
+    private static boolean within(@Nullable Node node, Node part) {
+        for (Node n = node; n != null; n = n.getParent()) {
+            if (n == part) {
+                return true;
+            }
+        }
+        return false;
+    }
+}

@@ -1,0 +1,179 @@
+package lane.desk;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.util.Set;
+import javafx.scene.Node;
+import javafx.scene.control.ComboBox;
+import javafx.scene.control.TextField;
+import javafx.scene.control.TextInputControl;
+import javafx.scene.input.KeyCode;
+import lane.station.Line;
+import org.junit.jupiter.api.Test;
+
+/** Who types is not disturbed by what is found out meanwhile: the keys stay where they are, and so does what was typed. */
+class TypingTest extends InWindow {
+    private String keys() throws Exception {
+        return onFx(() -> {
+            Node owner = stage.getScene().getFocusOwner();
+            return owner == null ? "nowhere" : String.valueOf(owner.getId());
+        });
+    }
+
+    private String text(String id) {
+        return this.<TextInputControl>node(id).getText();
+    }
+
+    private void into(String id) throws Exception {
+        onFx(() -> {
+            TextField field = node(id);
+            field.requestFocus();
+            field.selectAll();
+            return field;
+        });
+    }
+
+    /** Runs are read again: first nothing is known of them, then all that was. */
+    private void readAgain() throws Exception {
+        onFx(() -> {
+            session.reload(Set.of("fine", "medium"));
+            return null;
+        });
+    }
+
+    private void look(Chosen what, String id, int stop) throws Exception {
+        onFx(() -> {
+            session.select(what, id);
+            session.go(stop);
+            return null;
+        });
+        settled();
+    }
+
+    private String name() {
+        return session.study().reading("rotor-torque").orElseThrow().name();
+    }
+
+    @Test
+    void whatIsTypedStaysWhileResultsComeIn() throws Exception {
+        for (String id : new String[] {"reading-name", "tally-unit"}) {
+            look(Chosen.READING, "rotor-torque", 4);
+            var before = session.study();
+            into(id);
+            robot.write("N");
+            readAgain();
+            robot.write("m");
+            settled();
+            readAgain();
+            settled();
+            assertThat(keys()).isEqualTo(id);
+            assertThat(text(id)).isEqualTo("Nm");
+            // It was not handed over half written.
+            assertThat(session.study()).isSameAs(before);
+            robot.write("x");
+            assertThat(text(id)).isEqualTo("Nmx");
+            press(KeyCode.BACK_SPACE, KeyCode.ENTER);
+            settled();
+        }
+        assertThat(name()).isEqualTo("Nm");
+        assertThat(session.study().reading("rotor-torque").orElseThrow().unit()).isEqualTo("Nm");
+    }
+
+    /** Three numbers by the keyboard alone, one after the other, while the first is still being computed. */
+    @Test
+    void theTabulatorGoesOnFromFieldToField() throws Exception {
+        look(Chosen.STATION, "gap-mid", 2);
+        into("end-Ax");
+        robot.write("61");
+        press(KeyCode.TAB);
+        assertThat(keys()).isEqualTo("end-Ay");
+        settled();
+        assertThat(keys()).isEqualTo("end-Ay");
+        press(KeyCode.CONTROL, KeyCode.A);
+        robot.write("2");
+        press(KeyCode.TAB);
+        settled();
+        assertThat(keys()).isEqualTo("end-Az");
+        press(KeyCode.CONTROL, KeyCode.A);
+        robot.write("7");
+        press(KeyCode.ENTER);
+        settled();
+        Line line = (Line) session.study().station("gap-mid").orElseThrow().shape();
+        assertThat(line.a().x()).isEqualTo(0.061);
+        assertThat(line.a().y()).isEqualTo(0.002);
+        assertThat(line.a().z()).isEqualTo(0.007);
+        assertThat(keys()).isEqualTo("end-Az");
+        // In the middle of a word letters are taken back, and after it what it did.
+        robot.write("3");
+        var before = session.study();
+        press(KeyCode.CONTROL, KeyCode.Z);
+        assertThat(session.study()).isSameAs(before);
+        press(KeyCode.ENTER);
+        press(KeyCode.CONTROL, KeyCode.Z);
+        press(KeyCode.CONTROL, KeyCode.Z);
+        settled();
+        line = (Line) session.study().station("gap-mid").orElseThrow().shape();
+        assertThat(line.a().x()).isEqualTo(0.061);
+        assertThat(line.a().y()).isNotEqualTo(0.002);
+        assertThat(keys()).isEqualTo("end-Az");
+    }
+
+    /** Another reading has a name of its own; what was typed goes to the one it was typed for. */
+    @Test
+    void whatWasTypedForOneThingNeverGetsToAnother() throws Exception {
+        look(Chosen.READING, "rotor-torque", 4);
+        into("reading-name");
+        robot.write("Drag");
+        look(Chosen.READING, "shell-torque", 4);
+        await(() -> session.study().reading("shell-torque").orElseThrow().name().equals(text("reading-name")));
+        assertThat(name()).isEqualTo("Drag");
+        // And by the way to another stop.
+        look(Chosen.READING, "rotor-torque", 4);
+        into("reading-name");
+        robot.write("Pull");
+        look(Chosen.STATION, "gap-mid", 2);
+        await(() -> name().equals("Pull"));
+    }
+
+    /** An entry of several fields, of which none is handed over before its button is pressed. */
+    @Test
+    void allFieldsOfAnEntryStay() throws Exception {
+        look(Chosen.SOURCE, "theory", 1);
+        into("constant-name");
+        robot.write("Umax");
+        into("constant-value");
+        robot.write("8");
+        readAgain();
+        settled();
+        await(() -> session.results().runs().keySet().containsAll(Set.of("fine", "medium")));
+        robot.write(".5");
+        assertThat(text("constant-name")).isEqualTo("Umax");
+        assertThat(text("constant-value")).isEqualTo("8.5");
+        press(KeyCode.ENTER);
+        settled();
+        // Handed over, it does not stand there for the next one.
+        await(() -> text("constant-name").isEmpty() && text("constant-value").isEmpty());
+    }
+
+    @Test
+    void aListThatIsOpenStaysOpen() throws Exception {
+        look(Chosen.READING, "rotor-torque", 4);
+        ComboBox<?> list = node("tally-kind");
+        onFx(() -> {
+            list.show();
+            return null;
+        });
+        var before = session.results();
+        readAgain();
+        await(() -> session.results() != before);
+        settled();
+        assertThat(list.isShowing()).isTrue();
+        assertThat(list.getScene()).isNotNull();
+        onFx(() -> {
+            list.hide();
+            return null;
+        });
+        // What waited for it is shown then.
+        await(() -> robot.lookup("#tally-kind").query() != list);
+    }
+}

@@ -15,15 +15,11 @@ import lane.desk.Session;
 import lane.desk.ShownPath;
 import lane.desk.Ui;
 import lane.desk.readings.OverTime;
-import lane.field.Field;
-import lane.field.Values;
 import lane.formats.table.TableReader;
-import lane.picture.Ticks;
 import lane.reference.Monitors;
 import lane.reference.Recipe;
 import lane.reference.Table;
 import lane.study.Source;
-import lane.unit.Unit;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -56,7 +52,8 @@ final class TableSheet {
             sheet.getChildren().add(layout(table, recipe));
             sheet.getChildren().add(shared(table, recipe));
             told(table, sheet);
-            columns(table, recipe, sheet);
+            sheet.getChildren()
+                    .addAll(new ColumnRows(session, file, table, recipe, c -> correct(recipe, x -> x.with(c))).nodes());
             monitors(table).ifPresent(sheet.getChildren()::add);
             sheet.getChildren().add(TableChart.of(table, session.palette()));
             SourceSheet.files(session, List.of(table.input()), sheet);
@@ -265,22 +262,6 @@ final class TableSheet {
         }
     }
 
-    private void columns(Table table, Recipe recipe, VBox sheet) {
-        sheet.getChildren()
-                .add(SourceSheet.line(
-                        true,
-                        Ui.left("Column", 140, "small", "muted"),
-                        Ui.left("Role", 124, "small", "muted"),
-                        Ui.left("Unit", 96, "small", "muted"),
-                        Ui.cell("Least", 84, "small", "muted"),
-                        Ui.cell("Greatest", 84, "small", "muted"),
-                        Ui.cell("Missing", 58, "small", "muted")));
-        for (int i = 0; i < table.headers().size(); i++) {
-            sheet.getChildren().add(column(table, i, recipe));
-            doubt(table.units().get(i)).ifPresent(d -> sheet.getChildren().add(RunSection.note(d, "small", "ochre")));
-        }
-    }
-
     /** The way from the columns of a log to curves over time. */
     private Optional<Node> monitors(Table table) {
         List<Monitors.One> all = Monitors.of(table);
@@ -295,19 +276,9 @@ final class TableSheet {
         var menu = Named.menuButton("Read over " + all.getFirst().along());
         menu.setId("monitor-columns");
         menu.getStyleClass().add("small-menu");
-        List<javafx.scene.control.MenuItem> items = new java.util.ArrayList<>();
-        var every = Named.item(all.size() == 1 ? all.getFirst().column() : "All " + Ui.count(all.size(), "column"));
-        every.setOnAction(e -> monitors(source, all));
-        items.add(every);
-        if (all.size() > 1) {
-            items.add(new javafx.scene.control.SeparatorMenuItem());
-            for (Monitors.One one : all) {
-                var item = Named.item(one.column());
-                item.setOnAction(e -> monitors(source, List.of(one)));
-                items.add(item);
-            }
-        }
-        menu.getItems().setAll(items);
+        menu.getItems().setAll(monitorItems(source, all));
+        // What is searched for may be another by now.
+        menu.setOnShowing(e -> menu.getItems().setAll(monitorItems(source, all)));
         return Optional.of(Ui.row(
                 10,
                 menu,
@@ -317,56 +288,41 @@ final class TableSheet {
                         "muted")));
     }
 
+    /** All of them, those that are searched for, or one; not a thousand one by one. */
+    private List<javafx.scene.control.MenuItem> monitorItems(Source.Reference source, List<Monitors.One> all) {
+        String wanted = session.tables().searched(file);
+        List<Monitors.One> found = wanted.isBlank()
+                ? all
+                : all.stream().filter(o -> ColumnRows.found(o.column(), wanted)).toList();
+        List<javafx.scene.control.MenuItem> items = new java.util.ArrayList<>();
+        items.add(monitorItem(
+                source, all.size() == 1 ? all.getFirst().column() : "All " + Ui.count(all.size(), "column"), all));
+        if (found.size() > 1 && found.size() < all.size()) {
+            items.add(monitorItem(source, "The " + Ui.count(found.size(), "column") + " found", found));
+        }
+        if (all.size() > 1) {
+            items.add(new javafx.scene.control.SeparatorMenuItem());
+            found.stream().limit(MOST_ITEMS).forEach(o -> items.add(monitorItem(source, o.column(), List.of(o))));
+        }
+        if (found.size() > MOST_ITEMS) {
+            var more = Named.item((found.size() - MOST_ITEMS) + " more: search the columns above");
+            more.setDisable(true);
+            items.add(more);
+        }
+        return items;
+    }
+
+    private static final int MOST_ITEMS = 20;
+
+    private javafx.scene.control.MenuItem monitorItem(
+            Source.Reference source, String text, List<Monitors.One> columns) {
+        var item = Named.item(text);
+        item.setOnAction(e -> monitors(source, columns));
+        return item;
+    }
+
     private void monitors(Source.Reference source, List<Monitors.One> all) {
         OverTime.monitors(session, source, file, all);
         session.go(4);
-    }
-
-    /** How the unit was read, where some mean something else by it. */
-    private static Optional<String> doubt(String unit) {
-        try {
-            return Unit.of(unit).doubt();
-        } catch (LaneException e) {
-            return Optional.of(e.getMessage());
-        }
-    }
-
-    private Node column(Table table, int i, Recipe recipe) {
-        String header = table.headers().get(i);
-        Recipe.Column said = recipe.column(header);
-        var f = new Field(
-                header,
-                Field.At.NODE,
-                1,
-                Unit.UNKNOWN,
-                Values.of(table.columns().get(i)));
-        double[] r = f.range(0);
-        ComboBox<Recipe.Role> role = Ui.choice(
-                "role-of-" + header,
-                List.of(Recipe.Role.values()),
-                table.roles().get(i),
-                Recipe.Role::word,
-                v -> correct(recipe, x -> x.with(new Recipe.Column(header, said.unit(), v))));
-        role.setPrefWidth(116);
-        role.setMinWidth(116);
-        role.setMaxWidth(116);
-        var unit = Ui.text(
-                "unit-of-" + header,
-                table.units().get(i),
-                v -> correct(recipe, x -> x.with(new Recipe.Column(header, v.strip(), said.role()))));
-        unit.setPromptText("unit?");
-        unit.setPrefWidth(88);
-        unit.setMinWidth(88);
-        unit.setMaxWidth(88);
-        return SourceSheet.line(
-                false,
-                Ui.left(header, 140, "second"),
-                role,
-                Ui.left("", 8),
-                unit,
-                Ui.left("", 8),
-                Ui.cell(Ticks.number(r[0], Double.NaN), 84, "second"),
-                Ui.cell(Ticks.number(r[2], Double.NaN), 84, "second"),
-                Ui.cell(f.nonFinite() == 0 ? "" : String.valueOf(f.nonFinite()), 58, "second", "ochre"));
     }
 }

@@ -60,8 +60,12 @@ final class KeptEntry {
         if (owner == null && typed.isEmpty()) {
             return;
         }
-        // What scrolls has its content, and a field selects all of its text, once they have their looks.
+        // What scrolls has its content, and a field selects all of its text, once they have their looks; lists have
+        // rows then.
         part.applyCss();
+        if (part instanceof Parent p) {
+            p.layout();
+        }
         walk(part, n -> {
             if (n instanceof TextInputControl t && n.getId() != null && typed.get(n.getId()) instanceof Typed was) {
                 if (!t.getText().equals(was.text)) {

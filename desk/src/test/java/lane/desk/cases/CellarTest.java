@@ -9,8 +9,10 @@ import java.util.List;
 import java.util.Locale;
 import javafx.scene.control.Button;
 import javafx.scene.control.CheckBox;
+import javafx.scene.control.ListView;
 import javafx.scene.control.MenuButton;
 import javafx.scene.control.MenuItem;
+import javafx.scene.control.TextField;
 import javafx.scene.layout.Pane;
 import lane.desk.Chosen;
 import lane.desk.Session;
@@ -314,5 +316,59 @@ class CellarTest extends Windowed {
         await(() -> session.results().outcome(settling, source("nord")) instanceof Several now
                 && now.of("mean").orElseThrow().value() > before + 5);
         assertThat(session.study().chart(residual).below()).containsExactly("heat-out");
+    }
+
+    /** A log of hundreds of columns: found by their names, and read together. */
+    @Test
+    void columnsOfAWideLogAreSearched() throws Exception {
+        var text = new StringBuilder("t [min]");
+        for (int c = 0; c < 300; c++) {
+            text.append(';').append(c % 30 == 7 ? "Decke " : "Fass ").append(c).append(" [°C]");
+        }
+        for (int r = 0; r < 50; r++) {
+            text.append('\n').append(r);
+            for (int c = 0; c < 300; c++) {
+                text.append(';').append(10 + c).append(',').append(r % 10).append('5');
+            }
+        }
+        Files.writeString(folder.resolve("breit.csv"), text);
+        open();
+        robot.interact(() -> FileDrop.add(session, List.of(folder.resolve("breit.csv"))));
+        settled();
+        robot.interact(() -> {
+            session.go(1);
+            session.select(Chosen.SOURCE, source("breit"));
+        });
+        events();
+        ListView<Integer> columns = node("columns-of-table");
+        assertThat(columns.getItems()).hasSize(301);
+        // Only those that are seen are made.
+        assertThat(robot.lookup(n -> n instanceof TextField
+                                && String.valueOf(n.getId()).startsWith("unit-of-"))
+                        .queryAll())
+                .hasSizeBetween(5, 30);
+        onFx(() -> {
+            TextField search = node("columns-search");
+            search.setText("decke");
+            return search;
+        });
+        await(() -> columns.getItems().size() == 10);
+        see("10 of 301 columns");
+        MenuButton menu = node("monitor-columns");
+        robot.interact(menu::show);
+        events();
+        look("wide-log");
+        assertThat(menu.getItems()).hasSize(13);
+        robot.interact(menu::hide);
+        fire("monitor-columns", "The 10 columns found");
+        settled();
+        assertThat(session.study().readings())
+                .extracting(r -> r.name())
+                .hasSize(10)
+                .contains("Decke 7", "Decke 277");
+        Profile curve = (Profile)
+                session.results().outcome(session.study().readings().get(1).id(), source("breit"));
+        assertThat(curve.size()).isEqualTo(50);
+        assertThat(curve.unit().fromSi(curve.value()[3])).isCloseTo(10 + 37 + 0.35, within(1e-9));
     }
 }

@@ -70,6 +70,7 @@ public final class Session {
     private final TableDesk tables;
     private final HealthDesk health = new HealthDesk(() -> tell(Change.FACTS));
     private final DoubleProperty lanesAt = new SimpleDoubleProperty();
+    private final java.util.Map<String, ManyRows.Looked> lists = new java.util.HashMap<>();
     private final Carry carry = new Carry(this);
     private final RecentNote recent = new RecentNote(this);
     private @Nullable Offered offered;
@@ -188,6 +189,11 @@ public final class Session {
     }
 
     /** How many pixels the columns of lanes are scrolled, where there are more than fit. */
+    /** How a list of many rows is looked at. */
+    ManyRows.Looked looked(String list) {
+        return lists.computeIfAbsent(list, l -> new ManyRows.Looked());
+    }
+
     public DoubleProperty lanesAt() {
         return lanesAt;
     }

@@ -50,17 +50,6 @@ public final class TableDesk {
         return (Table) Objects.requireNonNull(made.thing());
     }
 
-    /** What is looked for among the columns of a table. */
-    private final Map<String, String> searched = new HashMap<>();
-
-    public String searched(String file) {
-        return searched.getOrDefault(file, "");
-    }
-
-    public void search(String file, String text) {
-        searched.put(file, text);
-    }
-
     void stop() {
         background.stop();
     }

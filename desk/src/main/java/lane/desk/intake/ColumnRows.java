@@ -1,18 +1,13 @@
 package lane.desk.intake;
 
 import java.util.List;
-import java.util.Locale;
 import java.util.Optional;
 import java.util.function.Consumer;
-import java.util.stream.IntStream;
 import javafx.scene.Node;
 import javafx.scene.control.ComboBox;
-import javafx.scene.control.Label;
-import javafx.scene.control.ListCell;
-import javafx.scene.control.ListView;
-import javafx.scene.control.TextField;
 import javafx.scene.layout.VBox;
 import lane.base.LaneException;
+import lane.desk.ManyRows;
 import lane.desk.Session;
 import lane.desk.Ui;
 import lane.field.Field;
@@ -22,10 +17,9 @@ import lane.reference.Recipe;
 import lane.reference.Table;
 import lane.unit.Unit;
 
-/** The columns of a table with their role and unit; of many only those that are seen are made, and they can be searched. */
+/** The columns of a table with their role and unit. */
 final class ColumnRows {
-    private static final int MANY = 30;
-    private static final double ROW = 35;
+    static final String LIST = "columns";
 
     private final Session session;
     private final String file;
@@ -51,58 +45,7 @@ final class ColumnRows {
                 Ui.cell("Least", 84, "small", "muted"),
                 Ui.cell("Greatest", 84, "small", "muted"),
                 Ui.cell("Missing", 58, "small", "muted"));
-        int n = table.headers().size();
-        if (n > MANY) {
-            return searched(head);
-        }
-        var all = new java.util.ArrayList<Node>(List.of(head));
-        IntStream.range(0, n).mapToObj(this::row).forEach(all::add);
-        return all;
-    }
-
-    private List<Node> searched(Node head) {
-        var rows = new ListView<Integer>();
-        rows.setId("columns-of-table");
-        rows.getStyleClass().add("board");
-        rows.setFocusTraversable(false);
-        rows.setPrefHeight(12 * ROW);
-        rows.setMinHeight(12 * ROW);
-        rows.setCellFactory(v -> new ListCell<>() {
-            {
-                setStyle("-fx-padding: 0; -fx-background-color: transparent;");
-            }
-
-            @Override
-            protected void updateItem(Integer column, boolean empty) {
-                super.updateItem(column, empty);
-                setGraphic(empty || column == null ? null : row(column));
-            }
-        });
-        Label count = Ui.label("", "small", "muted");
-        var search = new TextField(session.tables().searched(file));
-        search.setId("columns-search");
-        search.setPromptText("search columns");
-        search.setPrefWidth(200);
-        Runnable fill = () -> {
-            session.tables().search(file, search.getText());
-            List<Integer> found = IntStream.range(0, table.headers().size())
-                    .filter(i -> found(table.headers().get(i), search.getText()))
-                    .boxed()
-                    .toList();
-            rows.getItems().setAll(found);
-            count.setText(
-                    found.size() == table.headers().size()
-                            ? Ui.count(found.size(), "column")
-                            : found.size() + " of " + Ui.count(table.headers().size(), "column"));
-        };
-        search.textProperty().addListener((o, was, is) -> fill.run());
-        fill.run();
-        return List.of(Ui.row(10, search, count), head, rows);
-    }
-
-    /** Whether a column is one that is searched for. */
-    static boolean found(String column, String wanted) {
-        return column.toLowerCase(Locale.ROOT).contains(wanted.strip().toLowerCase(Locale.ROOT));
+        return ManyRows.of(session, LIST, file, "column", table.headers(), head, this::row);
     }
 
     private Node row(int i) {

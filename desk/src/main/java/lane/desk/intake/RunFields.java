@@ -10,6 +10,7 @@ import javafx.scene.control.Label;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
+import lane.desk.ManyRows;
 import lane.desk.Named;
 import lane.desk.Session;
 import lane.desk.Tip;
@@ -48,7 +49,7 @@ final class RunFields extends RunSection {
     @Override
     void show() {
         add(SourceSheet.title("Fields", "as stored; units marked guess want your word"));
-        add(SourceSheet.line(
+        Node head = SourceSheet.line(
                 true,
                 Ui.left("Field", 112, "small", "muted"),
                 Ui.left("Stored at", 70, "small", "muted"),
@@ -56,17 +57,29 @@ final class RunFields extends RunSection {
                 Ui.cell("Least", 74, "small", "muted"),
                 Ui.cell("Greatest", 74, "small", "muted"),
                 Ui.left("", 10),
-                Ui.left("Unit", 110, "small", "muted")));
+                Ui.left("Unit", 110, "small", "muted"));
         var all = new LinkedHashMap<String, Field>();
         run.fields().forEach(f -> all.putIfAbsent(f.name(), f));
         run.parts().forEach(p -> p.fields().forEach(f -> all.putIfAbsent(f.name(), f)));
-        all.values().forEach(f -> {
-            add(field(f, run.fields().contains(f)));
-            unit(f).doubt().ifPresent(d -> add(note(d, "small", "ochre")));
-            if (health != null && health.stress().containsKey(f.name())) {
-                add(acts(f.name(), health.stress().get(f.name())));
-            }
-        });
+        List<Field> fields = List.copyOf(all.values());
+        add(ManyRows.of(
+                        session,
+                        "fields",
+                        source.id(),
+                        "field",
+                        List.copyOf(all.keySet()),
+                        head,
+                        i -> row(fields.get(i)))
+                .toArray(Node[]::new));
+    }
+
+    private Node row(Field f) {
+        var row = new VBox(field(f, run.fields().contains(f)));
+        unit(f).doubt().ifPresent(d -> row.getChildren().add(note(d, "small", "ochre")));
+        if (health != null && health.stress().containsKey(f.name())) {
+            row.getChildren().add(acts(f.name(), health.stress().get(f.name())));
+        }
+        return row;
     }
 
     private Node field(Field field, boolean onMesh) {

@@ -1,15 +1,16 @@
 package lane.desk.intake;
 
 import java.util.ArrayList;
-import java.util.LinkedHashMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
-import java.util.Map;
+import java.util.Set;
 import javafx.scene.Node;
 import javafx.scene.control.CheckBox;
 import javafx.scene.control.ComboBox;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
+import lane.desk.ManyRows;
 import lane.desk.Session;
 import lane.desk.Tip;
 import lane.desk.Ui;
@@ -22,10 +23,11 @@ import lane.field.RunHealth;
 import lane.field.Treatment;
 import lane.picture.Ticks;
 import lane.study.Source;
-import org.jspecify.annotations.Nullable;
 
 /** The parts of a run: renamed, joined, split, with roles. */
 final class RunParts extends RunSection {
+    private final Set<String> chosen = new HashSet<>();
+
     RunParts(Session session, Source.Simulation source, Run run, VBox sheet) {
         super(session, source, run, sheet);
     }
@@ -34,7 +36,7 @@ final class RunParts extends RunSection {
     void show() {
         add(SourceSheet.title(
                 "Boundary parts", Ui.count(run.parts().size(), "part") + ", faces turned to point out of the run"));
-        add(SourceSheet.line(
+        Node head = SourceSheet.line(
                 true,
                 Ui.left("", 24),
                 Ui.left("Part", 120, "small", "muted"),
@@ -44,29 +46,22 @@ final class RunParts extends RunSection {
                 Ui.left("", 12),
                 Ui.left("Mean normal", 112, "small", "muted"),
                 Ui.cell("Turned", 52, "small", "muted"),
-                Ui.cell("Off", 46, "small", "muted")));
-        var chosen = new LinkedHashMap<String, CheckBox>();
-        for (int i = 0; i < run.parts().size(); i++) {
-            Part p = run.parts().get(i);
-            RunHealth.PartSize size = health == null || health.parts().size() <= i
-                    ? null
-                    : health.parts().get(i);
-            add(part(p, size, chosen));
-        }
+                Ui.cell("Off", 46, "small", "muted"));
+        List<String> names = run.parts().stream().map(Part::name).toList();
         var angle = Ui.number("split-angle", 30, v -> {});
         angle.setPrefWidth(54);
-        var merge = Ui.button("Join", () -> merge(names(chosen)), "small-button");
+        var merge = Ui.button("Join", () -> merge(ticked(names)), "small-button");
         Tip.on(merge, "The chosen parts become one, named after the first");
-        var split = Ui.button("Split", () -> split(names(chosen), angle.getText()), "small-button");
+        var split = Ui.button("Split", () -> split(ticked(names), angle.getText()), "small-button");
         Tip.on(split, "The chosen parts fall into pieces where neighbouring faces bend more than this");
         // Greyed until enough boxes are ticked, as their tips say.
         Runnable able = () -> {
-            int n = names(chosen).size();
-            merge.setDisable(n < 2);
-            split.setDisable(n < 1);
+            merge.setDisable(chosen.size() < 2);
+            split.setDisable(chosen.isEmpty());
         };
-        chosen.values().forEach(b -> b.selectedProperty().addListener((o, was, is) -> able.run()));
         able.run();
+        add(ManyRows.of(session, "parts", source.id(), "part", names, head, i -> part(i, able))
+                .toArray(Node[]::new));
         var reset = Ui.button("As read", () -> treat("Parts as read", t -> t.withParts(List.of())), "small-button");
         reset.setDisable(treatment().parts().isEmpty());
         HBox tools = Ui.row(
@@ -84,12 +79,24 @@ final class RunParts extends RunSection {
         regions();
     }
 
-    private Node part(Part p, RunHealth.@Nullable PartSize size, Map<String, CheckBox> chosen) {
+    private Node part(int i, Runnable able) {
+        Part p = run.parts().get(i);
+        RunHealth.PartSize size = health == null || health.parts().size() <= i
+                ? null
+                : health.parts().get(i);
         var box = new CheckBox();
         box.setId("choose-" + p.name());
         box.setAccessibleText("Choose part " + p.name());
         box.setMinWidth(24);
-        chosen.put(p.name(), box);
+        box.setSelected(chosen.contains(p.name()));
+        box.selectedProperty().addListener((o, was, is) -> {
+            if (is) {
+                chosen.add(p.name());
+            } else {
+                chosen.remove(p.name());
+            }
+            able.run();
+        });
         var name = Ui.text(
                 "part-" + p.name(),
                 p.name(),
@@ -131,11 +138,9 @@ final class RunParts extends RunSection {
                 Ui.cell(SourceSheet.count(p.unmatched()), 46, "second", p.unmatched() > 0 ? "ochre" : "muted"));
     }
 
-    private static List<String> names(Map<String, CheckBox> chosen) {
-        return chosen.entrySet().stream()
-                .filter(e -> e.getValue().isSelected())
-                .map(Map.Entry::getKey)
-                .toList();
+    /** In the order of the parts. */
+    private List<String> ticked(List<String> names) {
+        return names.stream().filter(chosen::contains).toList();
     }
 
     private void merge(List<String> names) {

@@ -10,6 +10,7 @@ import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import lane.base.LaneException;
+import lane.desk.ManyRows;
 import lane.desk.Named;
 import lane.desk.Session;
 import lane.desk.ShownPath;
@@ -290,10 +291,13 @@ final class TableSheet {
 
     /** All of them, those that are searched for, or one; not a thousand one by one. */
     private List<javafx.scene.control.MenuItem> monitorItems(Source.Reference source, List<Monitors.One> all) {
-        String wanted = session.tables().searched(file);
-        List<Monitors.One> found = wanted.isBlank()
-                ? all
-                : all.stream().filter(o -> ColumnRows.found(o.column(), wanted)).toList();
+        List<String> searched = ManyRows.found(
+                session,
+                ColumnRows.LIST,
+                file,
+                all.stream().map(Monitors.One::column).toList());
+        List<Monitors.One> found =
+                all.stream().filter(o -> searched.contains(o.column())).toList();
         List<javafx.scene.control.MenuItem> items = new java.util.ArrayList<>();
         items.add(monitorItem(
                 source, all.size() == 1 ? all.getFirst().column() : "All " + Ui.count(all.size(), "column"), all));

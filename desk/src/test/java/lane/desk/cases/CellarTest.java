@@ -340,7 +340,7 @@ class CellarTest extends Windowed {
             session.select(Chosen.SOURCE, source("breit"));
         });
         events();
-        ListView<Integer> columns = node("columns-of-table");
+        ListView<Integer> columns = node("columns");
         assertThat(columns.getItems()).hasSize(301);
         // Only those that are seen are made.
         assertThat(robot.lookup(n -> n instanceof TextField

@@ -1,0 +1,104 @@
+package lane.desk;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.function.IntFunction;
+import java.util.stream.IntStream;
+import javafx.scene.Node;
+import javafx.scene.control.Label;
+import javafx.scene.control.ListCell;
+import javafx.scene.control.ListView;
+import javafx.scene.control.TextField;
+import javafx.scene.control.skin.VirtualFlow;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * Rows under a head. Of many only those that are seen are made, in a list of its own that can be searched; what is searched for
+ * and how far the list was scrolled stay when it is built anew.
+ */
+public final class ManyRows {
+    private static final int MANY = 30;
+    private static final double SHOWN = 12 * 35.0;
+
+    /** What a user looks at in a list. */
+    static final class Looked {
+        String search = "";
+        double position;
+    }
+
+    private ManyRows() {}
+
+    /**
+     * @param id of the list, from which that of the search is made
+     * @param of what the rows belong to, so that a list of another thing is looked at from its beginning
+     * @param word what a row is, such as {@code column}
+     * @param names that are searched
+     * @param row makes the row of one
+     */
+    public static List<Node> of(
+            Session session, String id, String of, String word, List<String> names, Node head, IntFunction<Node> row) {
+        if (names.size() <= MANY) {
+            var all = new ArrayList<Node>(List.of(head));
+            IntStream.range(0, names.size()).mapToObj(row).forEach(all::add);
+            return all;
+        }
+        Looked looked = session.looked(id + " " + of);
+        var rows = new ListView<Integer>();
+        rows.setId(id);
+        rows.getStyleClass().add("board");
+        rows.setFocusTraversable(false);
+        rows.setPrefHeight(SHOWN);
+        rows.setMinHeight(SHOWN);
+        rows.setCellFactory(v -> new ListCell<>() {
+            {
+                setStyle("-fx-padding: 0; -fx-background-color: transparent;");
+            }
+
+            @Override
+            protected void updateItem(@Nullable Integer one, boolean empty) {
+                super.updateItem(one, empty);
+                setGraphic(empty || one == null ? null : row.apply(one));
+            }
+        });
+        Label count = Ui.label("", "small", "muted");
+        var search = new TextField(looked.search);
+        search.setId(id + "-search");
+        search.setPromptText("search " + word + "s");
+        search.setPrefWidth(200);
+        Runnable fill = () -> {
+            List<Integer> found = IntStream.range(0, names.size())
+                    .filter(i -> found(names.get(i), search.getText()))
+                    .boxed()
+                    .toList();
+            rows.getItems().setAll(found);
+            count.setText(
+                    found.size() == names.size()
+                            ? Ui.count(found.size(), word)
+                            : found.size() + " of " + Ui.count(names.size(), word));
+        };
+        search.textProperty().addListener((o, was, is) -> {
+            looked.search = is;
+            looked.position = 0;
+            fill.run();
+        });
+        fill.run();
+        rows.skinProperty().addListener((o, was, is) -> {
+            if (rows.lookup(".virtual-flow") instanceof VirtualFlow<?> flow) {
+                flow.setPosition(looked.position);
+                flow.positionProperty().addListener((p, before, now) -> looked.position = now.doubleValue());
+            }
+        });
+        return List.of(Ui.row(10, search, count), head, rows);
+    }
+
+    /** Which names are searched for in a list. */
+    public static List<String> found(Session session, String id, String of, List<String> names) {
+        String search = session.looked(id + " " + of).search;
+        return names.stream().filter(n -> found(n, search)).toList();
+    }
+
+    private static boolean found(String name, String wanted) {
+        return name.toLowerCase(Locale.ROOT).contains(wanted.strip().toLowerCase(Locale.ROOT));
+    }
+}

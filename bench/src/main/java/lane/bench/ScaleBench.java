@@ -154,6 +154,14 @@ public class ScaleBench {
         return sum;
     }
 
+    /** One number of one field over all times, without a trail, as {@code ./lane history} takes it. */
+    @Benchmark
+    public Object history() {
+        System.setProperty("lane.state", folder.resolve("state" + round++).toString());
+        return new Evaluator(FileLibrary.unproven(folder))
+                .evaluate(study.withReadings(l -> l.subList(0, 1)), Work.QUIET);
+    }
+
     /** SHA-256 of each file, one after the other. */
     @Benchmark
     public byte[] hash() throws Exception {

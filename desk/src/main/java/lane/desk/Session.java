@@ -54,6 +54,8 @@ public final class Session {
         SELECTION,
         /** Something was found out behind the window: about files on disk, about a run's health. */
         FACTS,
+        /** A table was read behind the window. */
+        TABLES,
         BUSY,
         THEME
     }
@@ -83,7 +85,7 @@ public final class Session {
     @SuppressWarnings("FutureReturnValueIgnored")
     public Session(Study study, Path file) {
         library = new FileLibrary(Objects.requireNonNull(file.toAbsolutePath().getParent()));
-        tables = new TableDesk(library, () -> tell(Change.FACTS));
+        tables = new TableDesk(library, () -> tell(Change.TABLES));
         document = new Document(study, file, sentence -> Platform.runLater(() -> say(sentence)));
         watch = new FileWatch(library);
         evaluation = new Evaluation(library, document::study, new Evaluation.Listener() {

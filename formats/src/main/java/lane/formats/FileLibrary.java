@@ -315,6 +315,17 @@ public final class FileLibrary implements Library, InputFiles {
         return keep(new Read(stamp, recipe), () -> TableReader.read(stamp.file(), file, recipe));
     }
 
+    /** The first rows of a table, as {@link #table} would read it: enough to tell what it is, at once. */
+    public Table tableStart(String file, List<Recipe> recipes) {
+        Path path = resolve(file);
+        return TableReader.start(
+                path,
+                file,
+                kinds -> recipes.isEmpty()
+                        ? Recipe.of("")
+                        : Recipe.among(recipes, path.getFileName().toString(), kinds));
+    }
+
     /** What a sheet's file said at its stamp. */
     private record Surface(FileStamp of) {}
 

@@ -14,7 +14,9 @@ final class Kin {
 
     /** What a new table answers: the same as the newest one of its kind, with its own numbers. */
     static List<Curve> answers(Session session, Study study, String file) {
-        String kind = kind(session, study, file);
+        boolean any = study.sources().stream()
+                .anyMatch(s -> s instanceof Source.Reference r && !r.answers().isEmpty());
+        String kind = any ? kind(session, study, file) : "";
         for (Source source : study.sources().reversed()) {
             if (source instanceof Source.Reference r) {
                 for (String other : r.files()) {
@@ -48,7 +50,7 @@ final class Kin {
 
     private static String kind(Session session, Study study, String file) {
         try {
-            Table table = session.library().table(file, study.recipes());
+            Table table = session.library().tableStart(file, study.recipes());
             return table.layout().kind() + "/" + table.headers();
         } catch (LaneException e) {
             return "";

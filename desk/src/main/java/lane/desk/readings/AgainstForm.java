@@ -147,7 +147,8 @@ final class AgainstForm {
 
     private Optional<Table> table(String file) {
         try {
-            return Optional.of(session.library().table(file, session.study().recipes()));
+            // One that is still being read is proposed once it is there.
+            return Optional.ofNullable(session.tables().of(file, session.study().recipes()));
         } catch (LaneException e) {
             return Optional.empty();
         }

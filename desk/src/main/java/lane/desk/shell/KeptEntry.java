@@ -19,7 +19,7 @@ import org.jspecify.annotations.Nullable;
  * on in the new part as if nothing had happened.
  */
 final class KeptEntry {
-    private record Typed(String text, int anchor, int caret) {}
+    private record Typed(Node field, String text, int anchor, int caret) {}
 
     private final Node part;
     private final @Nullable Node owner;
@@ -40,7 +40,7 @@ final class KeptEntry {
         place = owner == null ? -1 : takers().indexOf(owner);
         walk(part, n -> {
             if (n instanceof TextInputControl t && t.getId() != null && Ui.unsaid(t) && (all || t == owner)) {
-                typed.put(t.getId(), new Typed(t.getText(), t.getAnchor(), t.getCaretPosition()));
+                typed.put(t.getId(), new Typed(t, t.getText(), t.getAnchor(), t.getCaretPosition()));
             }
         });
     }
@@ -57,7 +57,8 @@ final class KeptEntry {
 
     /** Gives it back, now that the part was built anew. */
     void back() {
-        if (owner == null && typed.isEmpty()) {
+        boolean stayed = owner == null || within(owner, part);
+        if (stayed && typed.values().stream().allMatch(t -> within(t.field, part))) {
             return;
         }
         // What scrolls has its content, and a field selects all of its text, once they have their looks; lists have
@@ -74,10 +75,7 @@ final class KeptEntry {
                 t.selectRange(was.anchor, was.caret);
             }
         });
-        if (owner == null || within(owner, part) && owner.getScene() != null) {
-            return;
-        }
-        Node next = next();
+        Node next = stayed ? null : next();
         if (next == null) {
             return;
         }

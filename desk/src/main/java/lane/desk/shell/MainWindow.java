@@ -226,11 +226,11 @@ public final class MainWindow {
             doing.refresh();
             return;
         }
-        if (change == Session.Change.FACTS) {
-            // Only Intake tells them; what is being typed elsewhere is left in peace.
+        if (change == Session.Change.FACTS || change == Session.Change.TABLES) {
             lanes.refresh();
-            if (session.stop() == 1) {
-                refresh(view(1));
+            // Only Intake tells facts, and Readings propose tables.
+            if (session.stop() == 1 || session.stop() == 4 && change == Session.Change.TABLES) {
+                refresh(view(session.stop()));
             }
             return;
         }

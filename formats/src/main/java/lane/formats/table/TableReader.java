@@ -73,6 +73,42 @@ public final class TableReader {
                 : rows(Files.readAllBytes(file), recipe, shown);
     }
 
+    private static final int START = 1 << 20;
+
+    /** The same of the first lines alone, a megabyte at most: what kind of table it is. A workbook is read whole. */
+    private static Rows start(Path file, String shown, Recipe recipe) throws IOException {
+        if (workbook(file)) {
+            return rows(file, shown, recipe);
+        }
+        try (var in = Files.newInputStream(file)) {
+            byte[] bytes = in.readNBytes(START);
+            int end = bytes.length;
+            if (end == START) {
+                // Not within a line; in UTF-16 the feed has a second byte.
+                while (end > 0 && bytes[end - 1] != '\n') {
+                    end--;
+                }
+                end = end == 0 ? START : end % 2 == 1 && bytes[0] + bytes[1] == -3 ? end + 1 : end;
+            }
+            return rows(Arrays.copyOf(bytes, end), recipe, shown);
+        }
+    }
+
+    /**
+     * The first rows of a table, a megabyte at most, and not its hash: enough to tell what it is.
+     *
+     * @param recipe chooses how it is read, from the lines that tell its kind
+     */
+    public static Table start(Path file, String shown, java.util.function.Function<List<String>, Recipe> recipe) {
+        return guarded(file, shown, () -> {
+            Rows rows = start(file, shown, Recipe.of(""));
+            TableShape shape = TableShape.of(rows, Cells.of(loosely(rows), List.of()), Recipe.of(""));
+            Recipe known = recipe.apply(kinds(rows, shape));
+            Rows again = known.equals(Recipe.of("")) ? rows : start(file, shown, known);
+            return build(again, known, true, shown, new Provenance.Input(shown, "", 0), new ArrayList<>());
+        });
+    }
+
     /** The line that tables of one kind have in common, however they are read: their header. */
     public static String kind(Path file, String shown) {
         return kinds(file, shown).getFirst();

@@ -146,6 +146,16 @@ class PlainRowsTest {
         assertThat(t.columns().getFirst()[89_999]).isEqualTo(89_999.5);
         assertThat(t.columns().get(1)[45_678]).isEqualTo(-1.08);
         assertThat(t.found().dropped()).extracting(Table.Dropped::line).containsExactly(30_003L, 60_006L);
+        // Its first megabyte tells what it is, in whole lines of either encoding.
+        for (var set : List.of(java.nio.charset.StandardCharsets.UTF_8, java.nio.charset.StandardCharsets.UTF_16)) {
+            Files.write(file, text.toString().getBytes(set));
+            Table start = TableReader.start(file, "silo.csv", kinds -> Recipe.of(""));
+            assertThat(start.headers()).isEqualTo(t.headers());
+            assertThat(start.layout().kind()).isEqualTo(t.layout().kind());
+            assertThat(start.rows()).isBetween(30_000, 89_000);
+            int last = start.rows() - 1;
+            assertThat(start.columns().getFirst()[last]).isEqualTo(last + 0.5);
+        }
     }
 
     @Test

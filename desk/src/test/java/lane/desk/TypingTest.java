@@ -176,4 +176,29 @@ class TypingTest extends InWindow {
         // What waited for it is shown then.
         await(() -> robot.lookup("#tally-kind").query() != list);
     }
+
+    /** In rows that are made as they are seen, and in a sheet that is built anew when a run was looked over. */
+    @Test
+    void theKeysStayOnTheBoardAndAtIntake() throws Exception {
+        look(Chosen.SOURCE, "fine", 1);
+        into("unit-velocity");
+        robot.write("cm");
+        readAgain();
+        settled();
+        robot.write("/s");
+        assertThat(keys()).isEqualTo("unit-velocity");
+        assertThat(text("unit-velocity")).isEqualTo("cm/s");
+        press(KeyCode.ESCAPE);
+        look(Chosen.CHECK, "", 5);
+        into("tolerance-flow");
+        robot.write("6");
+        readAgain();
+        settled();
+        robot.write("0");
+        assertThat(keys()).isEqualTo("tolerance-flow");
+        press(KeyCode.ENTER);
+        settled();
+        assertThat(keys()).isEqualTo("tolerance-flow");
+        assertThat(text("tolerance-flow")).startsWith("60");
+    }
 }

@@ -23,38 +23,54 @@ public final class Looks {
     /** Two numbers that are equal for equal bytes. */
     public record Of(long first, long second) {}
 
+    /** Both in one go: what is mapped is looked up in memory once. */
     public static Of of(MemorySegment bytes) {
-        return new Of(hash(bytes, 0), hash(bytes, P3));
+        long n = bytes.byteSize();
+        long a = P1 + P2;
+        long b = P2;
+        long c = 0;
+        long d = -P1;
+        long e = P3 + P1 + P2;
+        long f = P3 + P2;
+        long g = P3;
+        long h = P3 - P1;
+        long at = 0;
+        for (; at <= n - 32; at += 32) {
+            long v = bytes.get(LONG, at);
+            long w = bytes.get(LONG, at + 8);
+            long x = bytes.get(LONG, at + 16);
+            long y = bytes.get(LONG, at + 24);
+            a = round(a, v);
+            b = round(b, w);
+            c = round(c, x);
+            d = round(d, y);
+            e = round(e, v);
+            f = round(f, w);
+            g = round(g, x);
+            h = round(h, y);
+        }
+        return new Of(
+                rest(bytes, at, n < 32 ? P5 : joined(a, b, c, d)),
+                rest(bytes, at, n < 32 ? P3 + P5 : joined(e, f, g, h)));
     }
 
     private static long round(long sum, long input) {
         return Long.rotateLeft(sum + input * P2, 31) * P1;
     }
 
-    /** The published function. */
-    static long hash(MemorySegment bytes, long seed) {
+    private static long joined(long a, long b, long c, long d) {
+        long h = Long.rotateLeft(a, 1) + Long.rotateLeft(b, 7) + Long.rotateLeft(c, 12) + Long.rotateLeft(d, 18);
+        h = (h ^ round(0, a)) * P1 + P4;
+        h = (h ^ round(0, b)) * P1 + P4;
+        h = (h ^ round(0, c)) * P1 + P4;
+        return (h ^ round(0, d)) * P1 + P4;
+    }
+
+    /** With what is left of the bytes, less than a block. */
+    private static long rest(MemorySegment bytes, long from, long joined) {
         long n = bytes.byteSize();
-        long at = 0;
-        long h;
-        if (n >= 32) {
-            long a = seed + P1 + P2;
-            long b = seed + P2;
-            long c = seed;
-            long d = seed - P1;
-            for (; at <= n - 32; at += 32) {
-                a = round(a, bytes.get(LONG, at));
-                b = round(b, bytes.get(LONG, at + 8));
-                c = round(c, bytes.get(LONG, at + 16));
-                d = round(d, bytes.get(LONG, at + 24));
-            }
-            h = Long.rotateLeft(a, 1) + Long.rotateLeft(b, 7) + Long.rotateLeft(c, 12) + Long.rotateLeft(d, 18);
-            h = (h ^ round(0, a)) * P1 + P4;
-            h = (h ^ round(0, b)) * P1 + P4;
-            h = (h ^ round(0, c)) * P1 + P4;
-            h = (h ^ round(0, d)) * P1 + P4;
-        } else {
-            h = seed + P5;
-        }
+        long at = from;
+        long h = joined;
         h += n;
         for (; at + 8 <= n; at += 8) {
             h = Long.rotateLeft(h ^ round(0, bytes.get(LONG, at)), 27) * P1 + P4;

@@ -10,6 +10,7 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Base64;
 import java.util.List;
+import java.util.function.IntConsumer;
 import java.util.zip.Deflater;
 import lane.base.LaneException;
 import lane.field.Field;
@@ -208,14 +209,17 @@ public final class VtkXmlWriter {
                 };
         ByteBuffer out =
                 ByteBuffer.allocate(Math.multiplyExact(width, values.length())).order(options.order);
-        for (int i = 0; i < values.length(); i++) {
-            switch (type) {
-                case "Float64" -> out.putDouble(values.get(i));
-                case "Float32" -> out.putFloat((float) values.get(i));
-                case "Int64" -> out.putLong((long) values.get(i));
-                case "UInt8" -> out.put((byte) values.get(i));
-                default -> out.putInt((int) values.get(i));
-            }
+        IntConsumer put =
+                switch (type) {
+                    case "Float64" -> i -> out.putDouble(values.get(i));
+                    case "Float32" -> i -> out.putFloat((float) values.get(i));
+                    case "Int64" -> i -> out.putLong((long) values.get(i));
+                    case "UInt8" -> i -> out.put((byte) values.get(i));
+                    default -> i -> out.putInt((int) values.get(i));
+                };
+        int n = values.length();
+        for (int i = 0; i < n; i++) {
+            put.accept(i);
         }
         return out.array();
     }

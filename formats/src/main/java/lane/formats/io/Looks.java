@@ -25,15 +25,19 @@ public final class Looks {
 
     /** Both in one go: what is mapped is looked up in memory once. */
     public static Of of(MemorySegment bytes) {
+        return of(bytes, 0, P3);
+    }
+
+    private static Of of(MemorySegment bytes, long first, long second) {
         long n = bytes.byteSize();
-        long a = P1 + P2;
-        long b = P2;
-        long c = 0;
-        long d = -P1;
-        long e = P3 + P1 + P2;
-        long f = P3 + P2;
-        long g = P3;
-        long h = P3 - P1;
+        long a = first + P1 + P2;
+        long b = first + P2;
+        long c = first;
+        long d = first - P1;
+        long e = second + P1 + P2;
+        long f = second + P2;
+        long g = second;
+        long h = second - P1;
         long at = 0;
         for (; at <= n - 32; at += 32) {
             long v = bytes.get(LONG, at);
@@ -50,8 +54,8 @@ public final class Looks {
             h = round(h, y);
         }
         return new Of(
-                rest(bytes, at, n < 32 ? P5 : joined(a, b, c, d)),
-                rest(bytes, at, n < 32 ? P3 + P5 : joined(e, f, g, h)));
+                rest(bytes, at, n < 32 ? first + P5 : joined(a, b, c, d)),
+                rest(bytes, at, n < 32 ? second + P5 : joined(e, f, g, h)));
     }
 
     private static long round(long sum, long input) {

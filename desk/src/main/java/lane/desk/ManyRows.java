@@ -10,12 +10,11 @@ import javafx.scene.control.Label;
 import javafx.scene.control.ListCell;
 import javafx.scene.control.ListView;
 import javafx.scene.control.TextField;
-import javafx.scene.control.skin.VirtualFlow;
 import org.jspecify.annotations.Nullable;
 
 /**
  * Rows under a head. Of many only those that are seen are made, in a list of its own that can be searched; what is searched for
- * and how far the list was scrolled stay when it is built anew.
+ * stays when it is built anew.
  */
 public final class ManyRows {
     private static final int MANY = 30;
@@ -24,7 +23,6 @@ public final class ManyRows {
     /** What a user looks at in a list. */
     static final class Looked {
         String search = "";
-        double position;
     }
 
     private ManyRows() {}
@@ -79,16 +77,9 @@ public final class ManyRows {
         };
         search.textProperty().addListener((o, was, is) -> {
             looked.search = is;
-            looked.position = 0;
             fill.run();
         });
         fill.run();
-        rows.skinProperty().addListener((o, was, is) -> {
-            if (rows.lookup(".virtual-flow") instanceof VirtualFlow<?> flow) {
-                flow.setPosition(looked.position);
-                flow.positionProperty().addListener((p, before, now) -> looked.position = now.doubleValue());
-            }
-        });
         return List.of(Ui.row(10, search, count), head, rows);
     }
 

@@ -190,12 +190,12 @@ public final class Session {
         place.get().ifPresent(this::saveAs);
     }
 
-    /** How many pixels the columns of lanes are scrolled, where there are more than fit. */
     /** How a list of many rows is looked at. */
     ManyRows.Looked looked(String list) {
         return lists.computeIfAbsent(list, l -> new ManyRows.Looked());
     }
 
+    /** How many pixels the columns of lanes are scrolled, where there are more than fit. */
     public DoubleProperty lanesAt() {
         return lanesAt;
     }

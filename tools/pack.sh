@@ -29,7 +29,7 @@ pack_image() {
   "$JAVA_HOME/bin/jpackage" --type app-image --name crosscheck-lane --app-version "$version" --dest "$image" --icon "$parts/lane.png" \
     --vendor "The Crosscheck Lane developers" --copyright "2026, MIT licence" --description "Simulation results against theory, measurement and other meshes" \
     --input "$app/lib" --main-jar "desk-$version.jar" --main-class lane.desk.app.Main \
-    --module-path "$app/fx" --add-modules java.base,java.desktop,java.logging,java.naming,java.xml,java.xml.crypto,java.management,jdk.unsupported,jdk.zipfs,javafx.controls \
+    --module-path "$app/fx" --add-modules java.base,java.desktop,java.logging,java.naming,java.xml,java.xml.crypto,java.management,jdk.unsupported,jdk.zipfs,jdk.incubator.vector,javafx.controls \
     --jlink-options "--strip-debug --no-man-pages --no-header-files" \
     "${options[@]}" >&2 || fail "the image could not be made; the lines above say why."
   local inside=$image/crosscheck-lane/lib/app

@@ -152,9 +152,9 @@ final class FaceBatch {
     }
 
     private @Nullable TriangleMoments moments() {
-        if (integrand instanceof LinearIntegrand linear) {
+        if (integrand instanceof LinearIntegrand || integrand instanceof SizeIntegrand) {
             int[] take = asked.plain();
-            return take.length == 0 ? null : new TriangleMoments(linear, asked.fields[0], take, at);
+            return take.length == 0 ? null : new TriangleMoments(integrand, asked.fields[0], take, at);
         }
         return null;
     }

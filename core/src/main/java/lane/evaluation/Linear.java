@@ -17,10 +17,14 @@ public interface Linear {
     /** Whether it looks at where points are. */
     boolean placed();
 
+    /** Whether one of its integrals does. */
+    default boolean placed(int sum) {
+        return placed();
+    }
+
     /**
      * What one component counts in one of the integrals, at each point, the area included; null where it never does. The array is
-     * the points' own, or {@link SurfacePoints#term}. It may be a polynomial of first degree in the place, whose constant part is
-     * taken {@link SurfacePoints#weight} times.
+     * the points' own, or {@link SurfacePoints#term}.
      */
     double @Nullable [] counts(SurfacePoints at, int sum, int component);
 

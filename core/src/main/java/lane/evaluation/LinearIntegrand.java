@@ -33,20 +33,21 @@ record LinearIntegrand(Linear what, boolean ones) implements SurfaceIntegral.Int
     }
 
     /**
-     * Adds a component whose means stand in the weights and whose first moments stand in place of places.
+     * Adds a component whose first moments stand in place of places.
      *
+     * @param mean of it, over each face
      * @param first the sum that the first integral belongs to
      */
-    void addMoments(SurfacePoints at, int component, Sum[] to, int first) {
+    void addMoments(SurfacePoints at, double[] mean, int component, Sum[] to, int first) {
         for (int k = 0; k < what.sums(); k++) {
             double[] counts = what.counts(at, k, component);
             if (counts == null) {
                 continue;
             }
-            if (what.placed()) {
+            if (what.placed(k)) {
                 to[first + k].add(counts, at.n);
             } else {
-                to[first + k].addProducts(at.weight, counts, at.n);
+                to[first + k].addProducts(mean, counts, at.n);
             }
         }
     }

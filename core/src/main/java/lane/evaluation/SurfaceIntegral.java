@@ -244,16 +244,8 @@ public final class SurfaceIntegral {
         double factor = bound.factor();
         double shift = bound.offset() - about;
         if (!weighing(all)) {
-            return of(List.of("size", factor, shift), List.of(quantity), 1, (at, sums) -> {
-                for (int i = 0; i < at.n; i++) {
-                    double square = 0;
-                    for (double[] of : at.value[0]) {
-                        square += (factor * of[i] + shift) * (factor * of[i] + shift);
-                    }
-                    at.term[i] = Math.sqrt(square);
-                }
-                at.addTimesArea(at.term, sums[0]);
-            })[0];
+            var size = new SizeIntegrand(factor, shift);
+            return of(size, List.of(quantity), 1, size)[0];
         }
         return run.gather()
                 .sums(List.of("size by weights", quantity, about), () -> {

@@ -1,6 +1,5 @@
 package lane.evaluation;
 
-import java.util.Arrays;
 import lane.base.Sum;
 import lane.formula.Program;
 
@@ -15,8 +14,6 @@ public final class SurfacePoints {
     public final double[] nx = new double[Program.BLOCK];
     public final double[] ny = new double[Program.BLOCK];
     public final double[] nz = new double[Program.BLOCK];
-    /** One; or, where places stand for the first moments of a value, the mean of it. */
-    public final double[] weight = new double[Program.BLOCK];
 
     private final double[] area = new double[Program.BLOCK];
     private boolean sized;
@@ -28,7 +25,6 @@ public final class SurfacePoints {
 
     SurfacePoints(int quantities) {
         value = new double[quantities][][];
-        Arrays.fill(weight, 1);
     }
 
     /** Other points stand here from now on. */

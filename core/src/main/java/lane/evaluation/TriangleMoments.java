@@ -11,22 +11,23 @@ import org.jspecify.annotations.Nullable;
 /**
  * Integrals over flat triangles of what is linear in a stored field: with shape functions that sum to one the mean of a value is
  * that of its nodes, and the mean of it times the place is (sum of v r + sum of v times sum of r) / 12 (Zienkiewicz and Taylor,
- * area coordinates), so that no points are needed. Exact.
+ * area coordinates), so that no points are needed. Exact. How large a field is, is integrated from its size at the corners.
  */
 final class TriangleMoments {
     private static final double TWELFTH = 1.0 / 12;
 
-    private final LinearIntegrand integrand;
+    private final SurfaceIntegral.Integrand integrand;
     private final FaceBatch.Seen seen;
     private final int[] take;
     private final SurfacePoints at;
+    private final double[] mean = new double[Program.BLOCK];
     private final double[] value = new double[3 * Program.BLOCK];
 
     /**
      * @param take which component of the field stands for each of the quantity's
      * @param at room for moments, where no points stand
      */
-    TriangleMoments(LinearIntegrand integrand, FaceBatch.Seen seen, int[] take, SurfacePoints at) {
+    TriangleMoments(SurfaceIntegral.Integrand integrand, FaceBatch.Seen seen, int[] take, SurfacePoints at) {
         this.at = at;
         this.integrand = integrand;
         this.seen = seen;
@@ -38,23 +39,42 @@ final class TriangleMoments {
         for (int f = from; f < to; f += Program.BLOCK) {
             at.begin();
             at.n = Math.min(Program.BLOCK, to - f);
-            for (int c = 0; c < take.length; c++) {
-                if (seen.at() == Field.At.NODE && seen.values().now() instanceof Values.Doubles held) {
-                    place(mesh, f, held.array(), seen.node(), seen.components(), take[c]);
-                } else {
-                    values(mesh, f, take[c]);
-                    place(mesh, f, value, null, 0, 0);
-                }
-                integrand.addMoments(at, c, sums, 0);
+            switch (integrand) {
+                case LinearIntegrand linear -> linear(linear, mesh, f, sums);
+                case SizeIntegrand size -> size(size, mesh, f, sums);
+                default -> throw new IllegalStateException("no integrand over triangles: " + integrand);
             }
-            if (integrand.ones()) {
-                Arrays.fill(value, 0, 3 * at.n, 1);
-                place(mesh, f, value, null, 0, 0);
-                integrand.addMoments(at, 0, sums, integrand.what().sums());
-            }
-            Arrays.fill(at.weight, 0, at.n, 1);
         }
         at.begin();
+    }
+
+    private void linear(LinearIntegrand linear, Mesh mesh, int first, Sum[] sums) {
+        for (int c = 0; c < take.length; c++) {
+            if (seen.at() == Field.At.NODE && seen.values().now() instanceof Values.Doubles held) {
+                place(mesh, first, held.array(), seen.node(), seen.components(), take[c]);
+            } else {
+                values(mesh, first, take[c]);
+                place(mesh, first, value, null, 0, 0);
+            }
+            linear.addMoments(at, mean, c, sums, 0);
+        }
+        if (linear.ones()) {
+            Arrays.fill(value, 0, 3 * at.n, 1);
+            place(mesh, first, value, null, 0, 0);
+            linear.addMoments(at, mean, 0, sums, linear.what().sums());
+        }
+    }
+
+    /** The size is taken at the corners, between which it is a bit less. */
+    private void size(SizeIntegrand size, Mesh mesh, int first, Sum[] sums) {
+        double[] all = new double[3 * at.n];
+        for (int component : take) {
+            values(mesh, first, component);
+            size.addSquares(value, all, all.length);
+        }
+        SizeIntegrand.roots(all, all.length);
+        place(mesh, first, all, null, 0, 0);
+        at.addTimesArea(mean, sums[0]);
     }
 
     /** Looks up the values at the corners, or that of the cell three times. */
@@ -87,7 +107,6 @@ final class TriangleMoments {
         double[] nx = at.nx;
         double[] ny = at.ny;
         double[] nz = at.nz;
-        double[] weight = at.weight;
         int n = at.n;
         for (int j = 0; j < n; j++) {
             int k = begin + 3 * j;
@@ -120,7 +139,7 @@ final class TriangleMoments {
             nz[j] = 0.5 * ((bx - ax) * (cy - ay) - (by - ay) * (cx - ax));
             double all = p + q + r;
             // So that what is the same at all three is that to the bit.
-            weight[j] = p + ((q - p) + (r - p)) / 3;
+            mean[j] = p + ((q - p) + (r - p)) / 3;
             if (placed) {
                 p += all;
                 q += all;

@@ -106,45 +106,29 @@ public record Loads(
         return lane.mesh.Finding.number(Math.abs(v) < 1e-12 ? 0 : v, 6);
     }
 
-    /** Which component of a force or a moment counts. */
+    /** What counts of a resultant. */
+    @FunctionalInterface
     interface Resolve {
-        Point direction();
-
-        /** What a pressure counts along the axes of space. */
-        Linear pressure();
-
-        /** What the components of a wall shear do. */
-        Linear shear();
+        /**
+         * @param force of all loads
+         * @param moment of them about the origin of space
+         */
+        double of(Point force, Point moment);
     }
 
     /** Along a direction. */
     record Along(Point direction) implements Resolve {
         @Override
-        public Linear pressure() {
-            return new Pushes();
-        }
-
-        @Override
-        public Linear shear() {
-            return new Drags();
+        public double of(Point force, Point moment) {
+            return direction.dot(force);
         }
     }
 
     /** Along an axis, of the moment about its origin. */
     record About(Axis axis) implements Resolve {
         @Override
-        public Point direction() {
-            return axis.direction();
-        }
-
-        @Override
-        public Linear pressure() {
-            return new Turns(axis.origin(), new Pushes());
-        }
-
-        @Override
-        public Linear shear() {
-            return new Turns(axis.origin(), new Drags());
+        public double of(Point force, Point moment) {
+            return axis.direction().dot(moment.minus(axis.origin().cross(force)));
         }
     }
 
@@ -195,11 +179,14 @@ public record Loads(
         }
     }
 
-    /** The moment of forces about each axis of space, through a point. */
-    private record Turns(Point about, Linear force) implements Linear {
+    /**
+     * Forces along each axis of space, then their moments about each, so that all components of both, about whatever axis, come of
+     * one pass over the faces.
+     */
+    private record Resultant(Linear force) implements Linear {
         @Override
         public int sums() {
-            return 3;
+            return 6;
         }
 
         @Override
@@ -213,7 +200,15 @@ public record Loads(
         }
 
         @Override
+        public boolean placed(int sum) {
+            return sum >= 3;
+        }
+
+        @Override
         public double @Nullable [] counts(SurfacePoints at, int sum, int component) {
+            if (sum < 3) {
+                return force.counts(at, sum, component);
+            }
             // Of r x f along an axis it is the next of r times the one after that of f, less these two the other way
             // round.
             int next = (sum + 1) % 3;
@@ -226,20 +221,15 @@ public record Loads(
             double[] out = at.term;
             double[] r = at.place(next);
             double[] s = at.place(last);
-            double o = component(next);
-            double p = component(last);
             for (int i = 0; i < at.n; i++) {
-                double w = at.weight[i];
-                out[i] = (ahead == null ? 0 : (r[i] - o * w) * ahead[i])
-                        - (behind == null ? 0 : (s[i] - p * w) * behind[i]);
+                out[i] = (ahead == null ? 0 : r[i] * ahead[i]) - (behind == null ? 0 : s[i] * behind[i]);
             }
             return out;
         }
-
-        private double component(int axis) {
-            return about.dot(Point.along(axis));
-        }
     }
+
+    private static final Linear OF_PRESSURE = new Resultant(new Pushes());
+    private static final Linear OF_SHEAR = new Resultant(new Drags());
 
     /**
      * Force of the fluid on the wall is (p - ref) n with n out of the fluid, plus the shear that acts on the wall.
@@ -283,22 +273,26 @@ public record Loads(
             requirePascal(p, "pressure");
             // Of no offset there is nothing to add.
             double offset = p.offset() - loads.reference();
-            double[] s = over.linear(loads.pressure(), resolve.pressure(), offset != 0);
-            Point all = new Point(s[0], s[1], s[2]).times(p.factor());
+            double[] s = over.linear(loads.pressure(), OF_PRESSURE, offset != 0);
+            double all = p.factor() * resolved(resolve, s, 0);
             if (offset != 0) {
-                all = all.plus(new Point(s[3], s[4], s[5]).times(offset));
+                all += offset * resolved(resolve, s, 6);
             }
-            return (loads.on == On.WALL ? 1 : -1) * resolve.direction().dot(all);
+            return (loads.on == On.WALL ? 1 : -1) * all;
         }
         return 0;
+    }
+
+    private static double resolved(Resolve resolve, double[] s, int from) {
+        return resolve.of(
+                new Point(s[from], s[from + 1], s[from + 2]), new Point(s[from + 3], s[from + 4], s[from + 5]));
     }
 
     private static double ofShear(SurfaceIntegral over, Loads loads, Resolve resolve) {
         if (!loads.shear().isBlank()) {
             BoundQuantity tau = over.ready(loads.shear()).vector();
             requirePascal(tau, "wall shear");
-            double[] s = over.linear(loads.shear(), resolve.shear(), false);
-            double along = resolve.direction().dot(new Point(s[0], s[1], s[2]));
+            double along = resolved(resolve, over.linear(loads.shear(), OF_SHEAR, false), 0);
             // What was stated of the run's own field is nearer to the truth than what the measure expects of all runs.
             boolean onWall = tau.fields().stream()
                     .map(f -> over.run().stated().onWall().get(f.name()))

@@ -62,6 +62,9 @@ public interface Library extends SheetFiles {
         return Optional.empty();
     }
 
+    /** Told which stored times will be passed by after each other, the next first, so that what takes long can begin. */
+    default void foresee(Source.Simulation source, double[] times) {}
+
     /** Begins to open a time that will be asked for next, on a thread of its own. */
     default void prepare(Source.Simulation source, TimeSelector moment) {}
 

@@ -179,7 +179,9 @@ final class StudyMoments implements Moments {
                 whole.putAll(inPieces(i, asked));
                 return whole;
             }
-            next(i).forEach(n -> library.prepare(source, new TimeSelector.At(times().get(n), 0)));
+            double[] next = next(i);
+            library.foresee(source, next);
+            Arrays.stream(next).limit(AHEAD).forEach(time -> library.prepare(source, new TimeSelector.At(time, 0)));
             then = at(i);
         } catch (LaneException e) {
             asked.forEach(r -> whole.put(r, new Outcome.Absent(e)));
@@ -228,12 +230,17 @@ final class StudyMoments implements Moments {
     /** Times that are opened beside the one that is read: reading and proof of a file are one core's work. */
     private static final int AHEAD = 2;
 
+    /** Times that are told before they are opened. */
+    private static final int FORESEEN = 64;
+
     /** The times that will be opened next: those that somebody wants and nobody knows. */
-    private IntStream next(int i) {
+    private double[] next(int i) {
         return IntStream.range(i + 1, times().size())
                 .filter(n -> rows.values().stream()
                         .anyMatch(r -> r.wanted.get(n) && known(r, n).isEmpty()))
-                .limit(AHEAD);
+                .limit(FORESEEN)
+                .mapToDouble(times()::get)
+                .toArray();
     }
 
     private Optional<Instant> known(Row row, int i) {

@@ -5,7 +5,10 @@ import static org.assertj.core.api.Assertions.within;
 
 import java.util.List;
 import java.util.Random;
+import java.util.concurrent.atomic.AtomicInteger;
+import java.util.function.Supplier;
 import java.util.stream.IntStream;
+import lane.base.BoundedMemo;
 import lane.base.Memo;
 import lane.field.Field;
 import lane.field.PartBuilder;
@@ -17,6 +20,7 @@ import lane.measure.Flow;
 import lane.measure.Force;
 import lane.measure.Integral;
 import lane.measure.Loads;
+import lane.measure.Loads.On;
 import lane.measure.Mean;
 import lane.measure.Measure;
 import lane.measure.Moment;
@@ -55,9 +59,9 @@ class TriangleMomentsTest {
     private static EvaluationContext lens(boolean points) {
         return EvaluationContext.of(
                 List.of(
-                        new Quantity("p", "p", points ? "p * 1" : "p", "", ""),
-                        new Quantity("tau", "tau", points ? "tau * 1" : "tau", "", ""),
-                        new Quantity("k", "k", points ? "k * 1" : "k", "", "")),
+                        new Quantity("p", "p", points ? "p * 2 / 2" : "p", "", ""),
+                        new Quantity("tau", "tau", points ? "tau * 2 / 2" : "tau", "", ""),
+                        new Quantity("k", "k", points ? "k * 2 / 2" : "k", "", "")),
                 List.of(),
                 Axis.Z);
     }
@@ -152,6 +156,57 @@ class TriangleMomentsTest {
                         .surface()
                         .cellCount())
                 .isGreaterThan(Program.BLOCK);
+    }
+
+    /** Forces along and moments about whatever there is come of one pass over the faces. */
+    @Test
+    void theyAreSummedOnce() {
+        Mesh mesh = BoxMesh.of(CellShape.TETRAHEDRON, new int[] {3, 2, 4}, new double[] {2, 1, 1}, 0.2, 9);
+        Values none = Values.of(new double[3 * mesh.nodeCount()]);
+        Run run = run(mesh, linear(mesh, SLOPE, 3e3), none, Values.of(new double[mesh.cellCount()]));
+        var passes = new AtomicInteger();
+        var all = new BoundedMemo(1 << 20);
+        Memo counting = new Memo() {
+            @Override
+            public <T> T of(Object key, Supplier<T> make) {
+                return all.of(key, () -> {
+                    passes.incrementAndGet();
+                    return make.get();
+                });
+            }
+        };
+        var surface = new SurfaceIntegral(run, run.parts(), lens(false), counting);
+        for (On on : On.values()) {
+            var loads = new Loads("p", 0, "", On.WALL, on);
+            for (Measure m : List.of(new Force(loads, SLOPE), new Moment(loads, HINGE), new Moment(loads, Axis.Z))) {
+                assertThat(m.over(surface).value()).isEqualTo(over(m, run, false));
+            }
+        }
+        assertThat(passes).hasValue(1);
+    }
+
+    /** The size of what changes its sign is that of nodes, the same in one go as from what nodes count at all times. */
+    @Test
+    void sizesAreThoseOfNodes() {
+        Mesh mesh = BoxMesh.of(CellShape.TETRAHEDRON, new int[] {6, 5, 7}, new double[] {2, 1, 3}, 0.2, 11);
+        var random = new Random(3);
+        int n = mesh.nodeCount();
+        Values rub = Values.of(random.doubles(3 * n, -4, 9).toArray());
+        Run once = run(mesh, linear(mesh, SLOPE, 1e4), rub, Values.of(new double[mesh.cellCount()]));
+        Run often =
+                new Run(mesh, once.fields(), once.parts(), List.of(), List.of(), List.of(0.0, 1.0), 0, Stated.NOTHING);
+        for (Loads loads : List.of(
+                new Loads("p", 2e3, "", On.WALL, On.WALL),
+                new Loads("", 0, "tau", On.WALL, On.WALL),
+                new Loads("p", 0, "tau", On.WALL, On.WALL))) {
+            double direct = loads.size(new SurfaceIntegral(once, once.parts(), lens(false), Memo.NONE));
+            double weighed =
+                    loads.size(new SurfaceIntegral(often, often.parts(), lens(false), new BoundedMemo(1 << 20)));
+            assertThat(direct).isCloseTo(weighed, within(1e-12 * weighed));
+            // By points it is a bit less where it changes its sign or direction within a face.
+            double points = loads.size(new SurfaceIntegral(once, once.parts(), lens(true), Memo.NONE));
+            assertThat(points).isLessThan(direct).isGreaterThan(0.7 * direct);
+        }
     }
 
     /** What is the same everywhere is its own mean, to the last digit. */

@@ -13,8 +13,9 @@ import javafx.scene.control.TextField;
 import org.jspecify.annotations.Nullable;
 
 /**
- * Rows under a head. Of many only those that are seen are made, in a list of its own that can be searched; what is searched for
- * stays when it is built anew.
+ * Rows under a head. Of many only those that are seen are made, in a list of its own that can be searched. The list itself stays
+ * when what is around it is built anew, and with it what is searched for and where it was scrolled to; only its rows are made
+ * anew.
  */
 public final class ManyRows {
     private static final int MANY = 30;
@@ -23,6 +24,7 @@ public final class ManyRows {
     /** What a user looks at in a list. */
     static final class Looked {
         String search = "";
+        final ListView<Integer> rows = new ListView<>();
     }
 
     private ManyRows() {}
@@ -42,9 +44,9 @@ public final class ManyRows {
             return all;
         }
         Looked looked = session.looked(id + " " + of);
-        var rows = new ListView<Integer>();
+        ListView<Integer> rows = looked.rows;
         rows.setId(id);
-        rows.getStyleClass().add("board");
+        rows.getStyleClass().setAll("list-view", "board");
         rows.setFocusTraversable(false);
         rows.setPrefHeight(SHOWN);
         rows.setMinHeight(SHOWN);
@@ -69,7 +71,9 @@ public final class ManyRows {
                     .filter(i -> found(names.get(i), search.getText()))
                     .boxed()
                     .toList();
-            rows.getItems().setAll(found);
+            if (!rows.getItems().equals(found)) {
+                rows.getItems().setAll(found);
+            }
             count.setText(
                     found.size() == names.size()
                             ? Ui.count(found.size(), word)

@@ -2,6 +2,7 @@ package lane.formats;
 
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Map;
 import lane.base.Work;
 import lane.field.TimeSelector;
 import lane.formats.grid.Dataset;
@@ -38,6 +39,11 @@ public final class DatasetReader {
     /** Whether a file is of a format that may keep a run in pieces. */
     public static boolean inPieces(Path file) {
         return PIECES.contains(FileNames.ending(file));
+    }
+
+    /** The files of each time, of what has files of their own for its times and says so; none for all else. */
+    static Map<Double, List<Path>> files(Path file) {
+        return FileNames.ending(file).equals("pvd") ? VtkXmlReader.files(file) : Map.of();
     }
 
     /**

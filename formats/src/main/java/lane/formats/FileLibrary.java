@@ -16,6 +16,7 @@ import lane.base.Work;
 import lane.field.Partition;
 import lane.field.Run;
 import lane.field.TimeSelector;
+import lane.formats.hash.HashesAhead;
 import lane.formats.io.FaultLog;
 import lane.formats.io.FileHash;
 import lane.formats.io.FileNames;
@@ -257,9 +258,28 @@ public final class FileLibrary implements Library, InputFiles {
         Provenance.Input found = keep(
                 new Hashed(stamp),
                 () -> proves
-                        ? stamp.reading(() -> FileHash.of(file, shown, work))
+                        ? stamp.reading(() -> HashesAhead.SHARED.input(stamp, shown, work))
                         : new Provenance.Input(shown, FileHash.ofText("looks like " + stamp), stamp.size()));
         return new Provenance.Input(shown, found.sha256(), found.bytes());
+    }
+
+    /** Files that are going to be asked for by content, the next first. */
+    void ahead(List<Path> files) {
+        if (proves) {
+            HashesAhead.SHARED.want(files.stream()
+                    .filter(f -> kept.keySet().stream()
+                            .noneMatch(k -> k instanceof Hashed h && h.of.file().equals(f)))
+                    .toList());
+        }
+    }
+
+    @Override
+    public void foresee(Source.Simulation source, double[] times) {
+        try {
+            ahead(recording(source).files(times));
+        } catch (LaneException e) {
+            // It is told when the times are opened.
+        }
     }
 
     /** Loads once: who asks while another thread is loading the same waits for it. A failure is not kept. */

@@ -2,6 +2,7 @@ package lane.formats;
 
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Collections;
 import java.util.Comparator;
 import java.util.IdentityHashMap;
@@ -79,6 +80,9 @@ final class Recording {
     private final AtomicLong generation = new AtomicLong();
 
     private final AtomicLong clock = new AtomicLong();
+    /** Which files there are for each time; null as long as nobody asked. */
+    private volatile @Nullable Map<Double, List<Path>> overTime;
+
     /** The stored times; null as long as nothing was read. */
     private volatile @Nullable List<Double> times;
 
@@ -116,6 +120,9 @@ final class Recording {
     /** The files of a series as they are now. Each is opened at most once to learn its time. */
     private Series series(Path pattern) {
         Series found = Series.of(pattern, this::time);
+        if (pattern.equals(files.files.getFirst())) {
+            overTime = found.byTime();
+        }
         // What was found first counts until the run is read again: a file more stays news.
         patterns.putIfAbsent(pattern, found.files().stream().sorted().toList());
         return found;
@@ -134,6 +141,21 @@ final class Recording {
     /** Begins to load a time, if it is not there or under way. */
     void prepare(Source.Simulation source, TimeSelector moment) {
         step(source, named(moment));
+    }
+
+    /** Files that hold these times and no others; none where the run was not opened yet, or keeps its times otherwise. */
+    List<Path> files(double[] wanted) {
+        Map<Double, List<Path>> known = overTime;
+        if (known == null) {
+            Path first = files.files.getFirst();
+            known = Series.is(first) ? Map.of() : DatasetReader.files(first);
+            overTime = known;
+        }
+        Map<Double, List<Path>> found = known;
+        return Arrays.stream(wanted)
+                .mapToObj(time -> found.getOrDefault(time, List.of()))
+                .flatMap(List::stream)
+                .toList();
     }
 
     /** Times that are passed by and held at once. */
@@ -324,6 +346,7 @@ final class Recording {
         passed.clear();
         patterns.clear();
         times = null;
+        overTime = null;
     }
 
     /** Runs that are loaded. */

@@ -83,6 +83,7 @@ final class RunInPieces implements Partition {
         var done = new java.util.concurrent.atomic.AtomicInteger();
         Parallel.forBlocks(files.size(), 1, (block, from, to) -> {
             for (int i = from; i < to; i++) {
+                library.ahead(files.subList(i + 1, files.size()));
                 Path f = files.get(i);
                 String shown = f.equals(library.resolve(source.file())) ? source.file() : library.relative(f);
                 out[i] = library.input(f, shown, work);

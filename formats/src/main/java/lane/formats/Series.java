@@ -5,7 +5,9 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.function.ToDoubleFunction;
@@ -35,6 +37,15 @@ import lane.formats.vtk.VtkXmlReader;
 public record Series(Path pattern, List<Path> files, List<Double> times, boolean byName) {
     private static final int MOST = 100_000;
     private static final Pattern NUMBER = Pattern.compile("[-+]?\\d+(?:\\.\\d+)?(?:[eE][-+]?\\d+)?");
+
+    /** The file of each time. */
+    Map<Double, List<Path>> byTime() {
+        var out = new HashMap<Double, List<Path>>();
+        for (int i = 0; i < files.size(); i++) {
+            out.put(times.get(i), List.of(files.get(i)));
+        }
+        return out;
+    }
 
     public static boolean is(Path file) {
         return String.valueOf(file.getFileName()).indexOf('*') >= 0;

@@ -7,6 +7,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Locale;
+import javafx.event.ActionEvent;
 import javafx.scene.control.Button;
 import javafx.scene.control.CheckBox;
 import javafx.scene.control.ListView;
@@ -347,6 +348,23 @@ class CellarTest extends Windowed {
                                 && String.valueOf(n.getId()).startsWith("unit-of-"))
                         .queryAll())
                 .hasSizeBetween(5, 30);
+        // Far down, a unit is stated: what is built anew is looked at where it was.
+        robot.interact(() -> columns.scrollTo(200));
+        events();
+        String named = "unit-of-Fass 201";
+        TextField unit = robot.lookup(n -> named.equals(n.getId())).query();
+        robot.interact(() -> {
+            unit.setText("K");
+            unit.fireEvent(new ActionEvent());
+        });
+        settled();
+        await(() -> {
+            TextField anew = robot.lookup(n -> named.equals(n.getId()))
+                    .tryQuery()
+                    .map(TextField.class::cast)
+                    .orElse(null);
+            return anew != null && anew != unit && "K".equals(anew.getText());
+        });
         onFx(() -> {
             TextField search = node("columns-search");
             search.setText("decke");

@@ -7,6 +7,7 @@ import java.nio.file.Path;
 import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
 import java.util.HexFormat;
+import java.util.concurrent.atomic.LongAdder;
 import lane.base.Fault;
 import lane.base.LaneException;
 import lane.base.Work;
@@ -16,7 +17,22 @@ import lane.provenance.Provenance;
 public final class FileHash {
     private static final int SLICE = 1 << 13;
 
+    /** The most bytes in a second that were hashed here so far; two threads at once may lose one of two numbers. */
+    private static volatile double rate;
+
+    private static final LongAdder HASHED = new LongAdder();
+
     private FileHash() {}
+
+    /** How many bytes it hashed so far. */
+    public static long hashed() {
+        return HASHED.sum();
+    }
+
+    /** How many bytes in a second this program hashes at its best, without reading them; 0 as long as it hashed none. */
+    public static double rate() {
+        return rate;
+    }
 
     /**
      * Size and SHA-256 of a file.
@@ -36,10 +52,15 @@ public final class FileHash {
             for (int n = in.read(block); n >= 0; n = in.read(block)) {
                 // In small slices: what is called often is soon compiled to the processor's own instructions for many
                 // blocks.
+                long began = System.nanoTime();
                 for (int at = 0; at < n; at += SLICE) {
                     digest.update(block, at, Math.min(SLICE, n - at));
                 }
+                if (n == block.length) {
+                    rate = Math.max(rate, 1e9 * n / Math.max(1, System.nanoTime() - began));
+                }
                 size += n;
+                HASHED.add(n);
                 work.poll();
             }
             return new Provenance.Input(shown, hex(digest), size);

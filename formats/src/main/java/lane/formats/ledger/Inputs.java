@@ -11,11 +11,14 @@ import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.function.Function;
 import lane.base.LaneException;
 import lane.base.Work;
+import lane.formats.hash.HashesAhead;
 import lane.formats.io.FileHash;
+import lane.formats.io.FileStamp;
 import lane.ledger.Ledger;
 import lane.provenance.Provenance.Input;
 
@@ -42,15 +45,17 @@ public record Inputs(List<String> same, List<String> changed, Map<String, Path> 
         List<String> same = new ArrayList<>();
         List<String> changed = new ArrayList<>();
         List<Input> lost = new ArrayList<>();
+        List<Path> there = all.values().stream()
+                .map(i -> placed(place, i.path()))
+                .flatMap(Optional::stream)
+                .toList();
         int n = 0;
         for (Input input : all.values()) {
             work.progress("Looking at " + input.path(), (double) n++ / all.size());
             work.poll();
-            Path file;
-            try {
-                file = place.apply(input.path());
-            } catch (LaneException e) {
-                // No path of this machine.
+            HashesAhead.SHARED.want(there.subList(Math.min(n, there.size()), there.size()));
+            Path file = placed(place, input.path()).orElse(null);
+            if (file == null) {
                 lost.add(input);
                 continue;
             }
@@ -58,7 +63,10 @@ public record Inputs(List<String> same, List<String> changed, Map<String, Path> 
                 if (!Files.isRegularFile(file)) {
                     lost.add(input);
                 } else if (Files.size(file) == input.bytes()
-                        && FileHash.of(file, input.path(), work).sha256().equals(input.sha256())) {
+                        && HashesAhead.SHARED
+                                .input(FileStamp.of(file), input.path(), work)
+                                .sha256()
+                                .equals(input.sha256())) {
                     same.add(input.path());
                 } else {
                     changed.add(input.path());
@@ -116,6 +124,15 @@ public record Inputs(List<String> same, List<String> changed, Map<String, Path> 
                 // A folder that cannot be listed holds nothing that can be read.
                 count[0]++;
             }
+        }
+    }
+
+    /** Where a path leads; empty where it is none of this machine. */
+    private static Optional<Path> placed(Function<String, Path> place, String path) {
+        try {
+            return Optional.of(place.apply(path));
+        } catch (LaneException e) {
+            return Optional.empty();
         }
     }
 

@@ -169,14 +169,31 @@ final class VtkSet {
                 : leaf.blocks().getLast();
     }
 
-    /** One time of a collection; several parts at one time are blocks. */
-    private static Dataset series(
-            XmlParts xml, Path file, TimeSelector moment, Opening opening, Work work, Nested nested) {
+    private static Map<Double, List<XmlParts.Leaf>> byTime(XmlParts xml) {
         Map<Double, List<XmlParts.Leaf>> byTime = new HashMap<>();
         for (XmlParts.Leaf leaf : xml.leaves) {
             byTime.computeIfAbsent(Double.isNaN(leaf.time()) ? 0.0 : leaf.time(), t -> new ArrayList<>())
                     .add(leaf);
         }
+        return byTime;
+    }
+
+    /** The files of each time of a collection; none for another kind of set. */
+    static Map<Double, List<Path>> files(XmlParts xml, Path file) {
+        var out = new HashMap<Double, List<Path>>();
+        if (xml.fileType.equals("Collection")) {
+            byTime(xml)
+                    .forEach((time, leaves) -> out.put(
+                            time,
+                            leaves.stream().map(l -> below(file, l.file())).toList()));
+        }
+        return out;
+    }
+
+    /** One time of a collection; several parts at one time are blocks. */
+    private static Dataset series(
+            XmlParts xml, Path file, TimeSelector moment, Opening opening, Work work, Nested nested) {
+        Map<Double, List<XmlParts.Leaf>> byTime = byTime(xml);
         if (byTime.isEmpty()) {
             throw new FormatError("it refers to no file");
         }

@@ -13,6 +13,7 @@ import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
 import java.util.function.Function;
@@ -56,6 +57,11 @@ public final class VtkXmlReader {
      */
     public static Dataset read(Path file, TimeSelector moment, Opening opening, Work work, Nested nested) {
         return mapped(file, bytes -> read(bytes, file, moment, opening, work, nested));
+    }
+
+    /** The files that a collection has for each of its times; none for a file that is no collection over time. */
+    public static Map<Double, List<Path>> files(Path file) {
+        return mapped(file, bytes -> VtkSet.files(parse(bytes, false, i -> false, Work.QUIET), file));
     }
 
     private static <T> T mapped(Path file, Function<MemorySegment, T> use) {

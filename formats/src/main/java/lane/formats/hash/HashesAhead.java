@@ -1,0 +1,261 @@
+package lane.formats.hash;
+
+import java.io.BufferedReader;
+import java.io.IOException;
+import java.io.Writer;
+import java.net.URISyntaxException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Path;
+import java.security.CodeSource;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.Optional;
+import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.ExecutionException;
+import java.util.concurrent.TimeUnit;
+import java.util.concurrent.TimeoutException;
+import lane.base.LaneException;
+import lane.base.Work;
+import lane.formats.io.FileHash;
+import lane.formats.io.FileStamp;
+import lane.provenance.Provenance;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * Hashes of files that will be asked for soon, found beside the work that asks: by a process, since Java's vectors must be asked
+ * for when a program starts, and start-up caches are lost with them. There is none where the processor is quick by itself or the
+ * files are few, and whatever goes wrong with it, a file is then hashed by who asks. Thread-safe.
+ */
+public final class HashesAhead {
+    /** Those of this program. */
+    public static final HashesAhead SHARED = new HashesAhead(8e8, 1L << 29);
+
+    /** Files that are told at once: twice what fits side by side, with room for what is known already. */
+    public static final int MOST = 64;
+    /** Seconds after which it ends when nobody asks. */
+    private static final long IDLE = 20;
+    /** Below this what is won by a vector is lost again by its process. */
+    private static final int FEWEST_LANES = 8;
+
+    private record Asked(FileStamp stamp, CompletableFuture<Optional<String>> sha) {}
+
+    /** A process that was started, and what it was told. */
+    private static final class Helper {
+        final Process process;
+        final Writer to;
+        final Map<Integer, Asked> told = new HashMap<>();
+        int next;
+        boolean answered;
+
+        Helper(Process process) {
+            this.process = process;
+            to = process.outputWriter(StandardCharsets.UTF_8);
+        }
+    }
+
+    private final double slow;
+    private final long worth;
+    private final Map<Path, Asked> asked = new LinkedHashMap<>();
+    private @Nullable Helper helper;
+    private boolean useless;
+    private long touched;
+
+    /**
+     * @param slow bytes in a second: who hashes quicker needs no help
+     * @param worth bytes from which a process pays, of those that were hashed here and those that are told
+     */
+    HashesAhead(double slow, long worth) {
+        this.slow = slow;
+        this.worth = worth;
+    }
+
+    /**
+     * Files that are going to be asked for, the next first. Only the first {@link #MOST} are looked at, so that little is done in
+     * vain where nobody asks after all.
+     */
+    public synchronized void want(List<Path> files) {
+        List<Path> fresh =
+                files.stream().limit(MOST).filter(f -> !asked.containsKey(f)).toList();
+        if (fresh.isEmpty() || useless) {
+            return;
+        }
+        touched = System.nanoTime();
+        List<FileStamp> stamps = fresh.stream().flatMap(f -> stamp(f).stream()).toList();
+        if (helper == null) {
+            double rate = FileHash.rate();
+            if (rate == 0
+                    || rate > slow
+                    || FileHash.hashed()
+                                    + stamps.stream().mapToLong(FileStamp::size).sum()
+                            < worth) {
+                return;
+            }
+            helper = start();
+        }
+        Helper to = helper;
+        if (to == null) {
+            useless = true;
+            return;
+        }
+        try {
+            for (FileStamp s : stamps) {
+                var one = new Asked(s, new CompletableFuture<>());
+                asked.put(s.file(), one);
+                to.told.put(to.next++, one);
+                to.to.write(s.file() + "\n");
+            }
+            to.to.flush();
+        } catch (IOException e) {
+            end(to);
+        }
+    }
+
+    /** How it looks; empty for what is no file, or has a name that no line can tell. */
+    private static Optional<FileStamp> stamp(Path file) {
+        try {
+            return file.toString().indexOf('\n') >= 0 ? Optional.empty() : Optional.of(FileStamp.of(file));
+        } catch (LaneException e) {
+            return Optional.empty();
+        }
+    }
+
+    /**
+     * A file by content, as it was found ahead or as it is found now.
+     *
+     * @param shown the path as the trail names it
+     */
+    public Provenance.Input input(FileStamp file, String shown, Work work) {
+        return of(file, work)
+                .map(sha -> new Provenance.Input(shown, sha, file.size()))
+                .orElseGet(() -> FileHash.of(file.file(), shown, work));
+    }
+
+    /**
+     * The SHA-256 of a file that looks like that and looked so when it was told. Empty where it was not told, or nothing was
+     * answered yet at all: the first answers take a second to come, in which others hash theirs themselves.
+     */
+    Optional<String> of(FileStamp stamp, Work work) {
+        Asked found;
+        synchronized (this) {
+            touched = System.nanoTime();
+            found = asked.remove(stamp.file());
+            if (found == null
+                    || !found.stamp.equals(stamp)
+                    || !found.sha.isDone() && (helper == null || !helper.answered)) {
+                return Optional.empty();
+            }
+        }
+        while (true) {
+            try {
+                return found.sha.get(50, TimeUnit.MILLISECONDS);
+            } catch (TimeoutException e) {
+                work.poll();
+            } catch (ExecutionException e) {
+                return Optional.empty();
+            } catch (InterruptedException e) {
+                Thread.currentThread().interrupt();
+                return Optional.empty();
+            }
+        }
+    }
+
+    private @Nullable Helper start() {
+        CodeSource own = HashesAhead.class.getProtectionDomain().getCodeSource();
+        if (own == null) {
+            return null;
+        }
+        try {
+            var command = new ProcessBuilder(
+                    Path.of(System.getProperty("java.home"), "bin", "java").toString(),
+                    "-Xmx64m",
+                    "-XX:+UseSerialGC",
+                    "--add-modules",
+                    "jdk.incubator.vector",
+                    "-cp",
+                    Path.of(own.getLocation().toURI()).toString(),
+                    Hasher.class.getName());
+            // What is said to this program is not meant for that one.
+            command.environment().keySet().removeAll(List.of("JAVA_TOOL_OPTIONS", "JDK_JAVA_OPTIONS", "_JAVA_OPTIONS"));
+            command.redirectError(ProcessBuilder.Redirect.DISCARD);
+            var made = new Helper(command.start());
+            Thread.ofPlatform().daemon().name("hashes").start(() -> listen(made));
+            endWhenIdle(made);
+            return made;
+        } catch (IOException | URISyntaxException e) {
+            return null;
+        }
+    }
+
+    private void listen(Helper from) {
+        try (BufferedReader lines = from.process.inputReader(StandardCharsets.UTF_8)) {
+            String first = lines.readLine();
+            if (first == null || Integer.parseInt(first.strip()) < FEWEST_LANES) {
+                synchronized (this) {
+                    useless = true;
+                }
+                return;
+            }
+            for (String line = lines.readLine(); line != null; line = lines.readLine()) {
+                answered(from, line.split(" "));
+            }
+        } catch (IOException | NumberFormatException e) {
+            // Others hash themselves.
+        } finally {
+            end(from);
+        }
+    }
+
+    private synchronized void answered(Helper from, String[] words) {
+        Asked of = from.told.remove(Integer.parseInt(words[0]));
+        if (of != null) {
+            from.answered = true;
+            boolean whole = words.length == 3 && words[2].equals(String.valueOf(of.stamp.size()));
+            of.sha.complete(whole ? Optional.of(words[1]) : Optional.empty());
+        }
+    }
+
+    private synchronized void end(Helper one) {
+        one.process.destroy();
+        one.told.values().forEach(a -> {
+            a.sha.complete(Optional.empty());
+            asked.remove(a.stamp.file(), a);
+        });
+        one.told.clear();
+        if (Objects.equals(helper, one)) {
+            helper = null;
+        }
+    }
+
+    private void endWhenIdle(Helper one) {
+        CompletableFuture.delayedExecutor(IDLE, TimeUnit.SECONDS).execute(() -> {
+            boolean idle;
+            synchronized (this) {
+                idle = System.nanoTime() - touched > TimeUnit.SECONDS.toNanos(IDLE);
+            }
+            if (idle) {
+                end(one);
+            } else if (one.process.isAlive()) {
+                endWhenIdle(one);
+            }
+        });
+    }
+
+    /** Whether a process is at work. */
+    synchronized boolean helped() {
+        return helper != null;
+    }
+
+    /** Ends the process, if there is one. */
+    void end() {
+        Helper now;
+        synchronized (this) {
+            now = helper;
+        }
+        if (now != null) {
+            end(now);
+        }
+    }
+}

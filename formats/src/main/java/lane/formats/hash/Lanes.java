@@ -1,0 +1,150 @@
+package lane.formats.hash;
+
+import static jdk.incubator.vector.VectorOperators.LSHR;
+import static jdk.incubator.vector.VectorOperators.ROR;
+import static jdk.incubator.vector.VectorOperators.XOR;
+
+import java.lang.invoke.MethodHandles;
+import java.lang.invoke.VarHandle;
+import java.nio.ByteOrder;
+import java.util.HexFormat;
+import jdk.incubator.vector.IntVector;
+import jdk.incubator.vector.VectorSpecies;
+
+/**
+ * SHA-256 (FIPS 180-4) of as many messages as a vector has lanes, a block of each at a time. Java's vectors are still being tried
+ * out: only a program that was started with their module may load this.
+ */
+final class Lanes {
+    /** Bytes in a block. */
+    static final int BLOCK = 64;
+
+    private static final VectorSpecies<Integer> SPECIES = IntVector.SPECIES_PREFERRED;
+    /** How many messages there are. */
+    static final int COUNT = SPECIES.length();
+
+    private static final VarHandle WORD = MethodHandles.byteArrayViewVarHandle(int[].class, ByteOrder.BIG_ENDIAN);
+    private static final int WORDS = 16;
+    private static final int ROUNDS = 64;
+    /** The first 32 bits of the fractions of the square roots of the first eight primes. */
+    private static final int[] START = new int[8];
+    /** Those of the cube roots of the first sixty-four. */
+    private static final int[] ROUND = new int[ROUNDS];
+
+    static {
+        int n = 0;
+        for (int p = 2; n < ROUNDS; p++) {
+            int prime = p;
+            if (java.util.stream.IntStream.range(2, p).allMatch(d -> prime % d != 0)) {
+                if (n < START.length) {
+                    START[n] = fraction(Math.sqrt(p));
+                }
+                ROUND[n++] = fraction(Math.cbrt(p));
+            }
+        }
+    }
+
+    /** A double has 52 bits, of which these roots, below seven, leave more than 32 to the fraction. */
+    private static int fraction(double root) {
+        return (int) (long) ((root - Math.floor(root)) * 0x1p32);
+    }
+
+    private final int[] state = new int[START.length * COUNT];
+    private final int[] words = new int[ROUNDS * COUNT];
+
+    Lanes() {
+        for (int l = 0; l < COUNT; l++) {
+            begin(l);
+        }
+    }
+
+    /** Another message begins in a lane. */
+    void begin(int lane) {
+        for (int k = 0; k < START.length; k++) {
+            state[k * COUNT + lane] = START[k];
+        }
+    }
+
+    /** The hash of a message whose last block, filled up as the standard says, was added. */
+    String end(int lane) {
+        byte[] out = new byte[4 * START.length];
+        for (int k = 0; k < START.length; k++) {
+            WORD.set(out, 4 * k, state[k * COUNT + lane]);
+        }
+        return HexFormat.of().formatHex(out);
+    }
+
+    /**
+     * Adds blocks to all messages.
+     *
+     * @param from where the next block of each stands in its bytes
+     * @param n how many of each
+     */
+    void add(byte[][] bytes, int[] from, int n) {
+        for (int block = 0; block < n; block++) {
+            for (int l = 0; l < COUNT; l++) {
+                byte[] own = bytes[l];
+                int at = from[l] + BLOCK * block;
+                for (int t = 0; t < WORDS; t++) {
+                    words[t * COUNT + l] = (int) WORD.get(own, at + 4 * t);
+                }
+            }
+            extend(words);
+            mix(words, state);
+        }
+    }
+
+    private static IntVector at(int[] from, int row) {
+        return IntVector.fromArray(SPECIES, from, row * COUNT);
+    }
+
+    /** The message schedule. */
+    private static void extend(int[] words) {
+        for (int t = WORDS; t < ROUNDS; t++) {
+            IntVector a = at(words, t - 15);
+            IntVector b = at(words, t - 2);
+            IntVector low =
+                    a.lanewise(ROR, 7).lanewise(XOR, a.lanewise(ROR, 18)).lanewise(XOR, a.lanewise(LSHR, 3));
+            IntVector high =
+                    b.lanewise(ROR, 17).lanewise(XOR, b.lanewise(ROR, 19)).lanewise(XOR, b.lanewise(LSHR, 10));
+            at(words, t - 16).add(low).add(at(words, t - 7)).add(high).intoArray(words, t * COUNT);
+        }
+    }
+
+    /** The rounds. */
+    private static void mix(int[] words, int[] state) {
+        IntVector a = at(state, 0);
+        IntVector b = at(state, 1);
+        IntVector c = at(state, 2);
+        IntVector d = at(state, 3);
+        IntVector e = at(state, 4);
+        IntVector f = at(state, 5);
+        IntVector g = at(state, 6);
+        IntVector h = at(state, 7);
+        for (int t = 0; t < ROUNDS; t++) {
+            IntVector one =
+                    e.lanewise(ROR, 6).lanewise(XOR, e.lanewise(ROR, 11)).lanewise(XOR, e.lanewise(ROR, 25));
+            IntVector chosen = f.lanewise(XOR, g).and(e).lanewise(XOR, g);
+            IntVector both = h.add(one).add(chosen).add(at(words, t).add(ROUND[t]));
+            IntVector two =
+                    a.lanewise(ROR, 2).lanewise(XOR, a.lanewise(ROR, 13)).lanewise(XOR, a.lanewise(ROR, 22));
+            IntVector most = a.and(b).or(a.or(b).and(c));
+            h = g;
+            g = f;
+            f = e;
+            e = d.add(both);
+            d = c;
+            c = b;
+            b = a;
+            a = both.add(two).add(most);
+        }
+        a.add(at(state, 0)).intoArray(state, 0);
+        b.add(at(state, 1)).intoArray(state, COUNT);
+        c.add(at(state, 2)).intoArray(state, 2 * COUNT);
+        d.add(at(state, 3)).intoArray(state, 3 * COUNT);
+        e.add(at(state, 4)).intoArray(state, 4 * COUNT);
+        f.add(at(state, 5)).intoArray(state, 5 * COUNT);
+        g.add(at(state, 6)).intoArray(state, 6 * COUNT);
+        h.add(at(state, 7)).intoArray(state, 7 * COUNT);
+    }
+}

@@ -100,17 +100,22 @@ public record RegionIntegral(
 
     private record WeightsKey(Mesh.Key mesh, Content cells, int most, int linear, Field.At at) {}
 
+    /** Of one component of a field, as it is stored at a time. */
+    private record ProductKey(WeightsKey weights, Values stored, int components, int component) {}
+
     /** Integral in the unit of the file, and volume. */
     private double[] byWeights(String name, BoundQuantity ready, Field field) {
         int linear = Math.min(most, ready.degree());
         exact.of(ready.degree() <= most);
         double depth = MeshSpan.of(run, lens.axis()).factor();
         return run.gather().sums(List.of("by weights", name), () -> {
-            RegionWeights weights = memo.of(
-                    new WeightsKey(run.mesh().key(), Content.of(cells), most, linear, field.at()),
-                    () -> RegionWeights.of(run.mesh(), cells, most, linear, field.at()));
+            var key = new WeightsKey(run.mesh().key(), Content.of(cells), most, linear, field.at());
+            RegionWeights weights = memo.of(key, () -> RegionWeights.of(run.mesh(), cells, most, linear, field.at()));
             int component = Objects.requireNonNull(ready.program().alone()).component();
-            return new double[] {depth * weights.of(field, component), depth * weights.volume()};
+            double product = memo.of(
+                    new ProductKey(key, field.stored(), field.components(), component),
+                    () -> weights.of(field, component));
+            return new double[] {depth * product, depth * weights.volume()};
         });
     }
 
@@ -427,21 +432,32 @@ public record RegionIntegral(
         var cell = new lane.mesh.Cell(mesh);
         double[] at = new double[3];
         double best = Double.NaN;
-        Point place = null;
+        int found = -1;
         for (int index : among) {
             double value = all[index];
-            if (!Double.isNaN(value) && (Double.isNaN(best) || (greatest ? value > best : value < best))) {
-                if (byNode) {
-                    System.arraycopy(mesh.xyz(), 3 * index, at, 0, 3);
-                } else {
-                    cell.load(index).centre(at);
+            // Where there is none yet, or a value is none, neither comparison holds.
+            if (found >= 0 ? greatest ? value > best : value < best : !Double.isNaN(value)) {
+                if (box != null) {
+                    place(mesh, cell, index, byNode, at);
                 }
                 if (box == null || box.holds(at[0], at[1], at[2])) {
                     best = value;
-                    place = new Point(at[0], at[1], at[2]);
+                    found = index;
                 }
             }
         }
-        return place == null ? Optional.empty() : Optional.of(new Located(best, place));
+        if (found < 0) {
+            return Optional.empty();
+        }
+        place(mesh, cell, found, byNode, at);
+        return Optional.of(new Located(best, new Point(at[0], at[1], at[2])));
+    }
+
+    private static void place(Mesh mesh, lane.mesh.Cell cell, int index, boolean byNode, double[] to) {
+        if (byNode) {
+            System.arraycopy(mesh.xyz(), 3 * index, to, 0, 3);
+        } else {
+            cell.load(index).centre(to);
+        }
     }
 }

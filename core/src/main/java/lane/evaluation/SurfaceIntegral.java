@@ -253,7 +253,8 @@ public final class SurfaceIntegral {
                     var sum = new Sum();
                     for (int p = 0; p < parts.size(); p++) {
                         FaceBatch.Asked asked = all.get(p);
-                        sum.add(weights(parts.get(p), asked, new Linear.Area(), 1)
+                        WeightsKey key = weightsKey(parts.get(p), asked, new Linear.Area(), 1);
+                        sum.add(weights(key, parts.get(p), asked)
                                 .size(asked.fields()[0], asked.plain(), factor, shift));
                     }
                     return new double[] {depth * sum.value()};
@@ -288,8 +289,16 @@ public final class SurfaceIntegral {
         for (int p = 0; p < parts.size(); p++) {
             FaceBatch.Asked asked = all.get(p);
             int[] take = asked.plain();
-            FaceWeights weights = weights(parts.get(p), asked, what, take.length);
-            double[] made = weights.of(asked.fields()[0], take);
+            WeightsKey key = weightsKey(parts.get(p), asked, what, take.length);
+            FaceWeights weights = weights(key, parts.get(p), asked);
+            FaceBatch.Seen seen = asked.fields()[0];
+            double[] made = memo.of(
+                    List.of(
+                            key,
+                            seen.stored(),
+                            seen.components(),
+                            Arrays.stream(take).boxed().toList()),
+                    () -> weights.of(seen, take));
             for (int k = 0; k < sums; k++) {
                 total[k].add(depth * made[k]);
                 if (ones) {
@@ -301,14 +310,25 @@ public final class SurfaceIntegral {
     }
 
     /** By the rule that points would be taken by, so that both give the same. */
-    private FaceWeights weights(Part part, FaceBatch.Asked asked, Linear what, int columns) {
+    private WeightsKey weightsKey(Part part, FaceBatch.Asked asked, Linear what, int columns) {
         FaceBatch.Seen seen = asked.fields()[0];
         int linear = part.round() == null && seen.within() == null
                 ? Math.min(most, what.degree(asked.ready()[0].degree()))
                 : most;
+        return new WeightsKey(what, part.surface().key(), seen.way(), part.round(), columns, most, linear);
+    }
+
+    private FaceWeights weights(WeightsKey key, Part part, FaceBatch.Asked asked) {
         return memo.of(
-                new WeightsKey(what, part.surface().key(), seen.way(), part.round(), columns, most, linear),
-                () -> FaceWeights.of(part, seen, what, columns, most, linear, CellMeasures.plane(run.mesh())));
+                key,
+                () -> FaceWeights.of(
+                        part,
+                        asked.fields()[0],
+                        key.what,
+                        key.columns,
+                        most,
+                        key.linear,
+                        CellMeasures.plane(run.mesh())));
     }
 
     /** The values of a quantity at the quadrature points of the faces, with their area. */

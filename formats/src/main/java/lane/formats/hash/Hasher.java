@@ -1,15 +1,18 @@
 package lane.formats.hash;
 
 import java.io.BufferedReader;
-import java.io.FileInputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.InputStreamReader;
 import java.io.PrintStream;
 import java.nio.ByteBuffer;
+import java.nio.ByteOrder;
+import java.nio.channels.FileChannel;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.InvalidPathException;
+import java.nio.file.Path;
 import java.util.ArrayDeque;
-import java.util.Arrays;
+import java.util.List;
 import java.util.Queue;
 import org.jspecify.annotations.Nullable;
 
@@ -18,16 +21,23 @@ import org.jspecify.annotations.Nullable;
  * size, or {@code -} where it cannot be read. First it tells how many it takes at once. It ends with its input.
  */
 final class Hasher {
-    private static final int ROOM = 1 << 18;
+    /** Methods that are compiled each by itself. */
+    static final List<String> APART =
+            List.of("lane.formats.hash.Lanes::take", "lane.formats.hash.Lanes::extend", "lane.formats.hash.Lanes::mix");
+
+    /** Bytes of a file that are held, with room to fill up the last block. */
+    private static final int ROOM = 1 << 15;
+
+    private static final int STRIDE = ROOM + 2 * Lanes.BLOCK;
 
     /** A file in a lane. */
     private static final class Reading {
         final int place;
-        final InputStream in;
+        final FileChannel in;
         long size;
         boolean closing;
 
-        Reading(int place, InputStream in) {
+        Reading(int place, FileChannel in) {
             this.place = place;
             this.in = in;
         }
@@ -39,8 +49,13 @@ final class Hasher {
     private final PrintStream out;
     private final Lanes lanes = new Lanes();
     private final @Nullable Reading[] of = new Reading[Lanes.COUNT];
-    /** Bytes of each lane, with room to fill up the last block. */
-    private final byte[][] bytes = new byte[Lanes.COUNT][ROOM + 2 * Lanes.BLOCK];
+    /** What was read last. */
+    private final ByteBuffer bytes = ByteBuffer.allocateDirect(STRIDE).order(ByteOrder.nativeOrder());
+    /** Bytes of all lanes, one after the other. */
+    private final int[] held = new int[Lanes.COUNT * STRIDE / Integer.BYTES];
+
+    /** Where in it the next block of each lane stands, as words, and where in its own share, and up to where there is something. */
+    private final int[] word = new int[Lanes.COUNT];
 
     private final int[] at = new int[Lanes.COUNT];
     private final int[] end = new int[Lanes.COUNT];
@@ -66,7 +81,10 @@ final class Hasher {
                     most = Math.min(most, (end[l] - at[l]) / Lanes.BLOCK);
                 }
             }
-            lanes.add(bytes, at, most);
+            for (int l = 0; l < Lanes.COUNT; l++) {
+                word[l] = (l * STRIDE + at[l]) / Integer.BYTES;
+            }
+            lanes.add(held, word, most);
             for (int l = 0; l < Lanes.COUNT; l++) {
                 Reading one = of[l];
                 if (one == null) {
@@ -120,12 +138,12 @@ final class Hasher {
         while (ask(false)) {
             Asked next = waiting.remove();
             try {
-                of[lane] = new Reading(next.place, new FileInputStream(next.path));
+                of[lane] = new Reading(next.place, FileChannel.open(Path.of(next.path)));
                 lanes.begin(lane);
                 at[lane] = 0;
                 end[lane] = 0;
                 return true;
-            } catch (IOException e) {
+            } catch (IOException | InvalidPathException e) {
                 out.println(next.place + " -");
             }
         }
@@ -145,26 +163,30 @@ final class Hasher {
         return !waiting.isEmpty();
     }
 
+    /** Of whole blocks none is left over: a lane is empty, or has one at least. */
     private void more(int lane) throws IOException {
         Reading one = of[lane];
-        if (one == null || one.closing || end[lane] - at[lane] >= Lanes.BLOCK) {
+        if (one == null || at[lane] < end[lane]) {
             return;
         }
-        byte[] own = bytes[lane];
-        int rest = end[lane] - at[lane];
-        System.arraycopy(own, at[lane], own, 0, rest);
-        at[lane] = 0;
-        int n = one.in.readNBytes(own, rest, ROOM - rest);
+        bytes.clear().limit(ROOM);
+        while (bytes.hasRemaining() && one.in.read(bytes) >= 0) {
+            // It may give less than there is room for.
+        }
+        int n = bytes.position();
         one.size += n;
-        end[lane] = rest + n;
-        if (end[lane] < ROOM) {
+        if (n < ROOM) {
             one.closing = true;
             one.in.close();
-            int whole = (end[lane] + 9 + Lanes.BLOCK - 1) / Lanes.BLOCK * Lanes.BLOCK;
-            Arrays.fill(own, end[lane], whole, (byte) 0);
-            own[end[lane]] = (byte) 0x80;
-            ByteBuffer.wrap(own).putLong(whole - 8, 8 * one.size);
-            end[lane] = whole;
+            n = (n + 1 + Long.BYTES + Lanes.BLOCK - 1) / Lanes.BLOCK * Lanes.BLOCK;
+            bytes.limit(n).put((byte) 0x80);
+            while (bytes.hasRemaining()) {
+                bytes.put((byte) 0);
+            }
+            bytes.putLong(n - Long.BYTES, Long.reverseBytes(8 * one.size));
         }
+        bytes.flip().asIntBuffer().get(held, lane * STRIDE / Integer.BYTES, n / Integer.BYTES);
+        at[lane] = 0;
+        end[lane] = n;
     }
 }

@@ -7,6 +7,7 @@ import java.net.URISyntaxException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.security.CodeSource;
+import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -168,15 +169,15 @@ public final class HashesAhead {
             return null;
         }
         try {
-            var command = new ProcessBuilder(
-                    Path.of(System.getProperty("java.home"), "bin", "java").toString(),
-                    "-Xmx64m",
-                    "-XX:+UseSerialGC",
-                    "--add-modules",
-                    "jdk.incubator.vector",
-                    "-cp",
-                    Path.of(own.getLocation().toURI()).toString(),
-                    Hasher.class.getName());
+            List<String> words = new ArrayList<>(List.of(
+                    Path.of(System.getProperty("java.home"), "bin", "java").toString(), "-Xmx64m", "-XX:+UseSerialGC"));
+            words.addAll(List.of("--add-modules", "jdk.incubator.vector", "-XX:CompileCommand=quiet"));
+            // In one with the others they become too much for the compiler, which then makes an object of each vector.
+            for (String apart : Hasher.APART) {
+                words.add("-XX:CompileCommand=dontinline," + apart);
+            }
+            words.addAll(List.of("-cp", Path.of(own.getLocation().toURI()).toString(), Hasher.class.getName()));
+            var command = new ProcessBuilder(words);
             // What is said to this program is not meant for that one.
             command.environment().keySet().removeAll(List.of("JAVA_TOOL_OPTIONS", "JDK_JAVA_OPTIONS", "_JAVA_OPTIONS"));
             command.redirectError(ProcessBuilder.Redirect.DISCARD);

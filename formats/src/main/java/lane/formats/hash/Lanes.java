@@ -1,6 +1,7 @@
 package lane.formats.hash;
 
 import static jdk.incubator.vector.VectorOperators.LSHR;
+import static jdk.incubator.vector.VectorOperators.REVERSE_BYTES;
 import static jdk.incubator.vector.VectorOperators.ROR;
 import static jdk.incubator.vector.VectorOperators.XOR;
 
@@ -13,7 +14,7 @@ import jdk.incubator.vector.VectorSpecies;
 
 /**
  * SHA-256 (FIPS 180-4) of as many messages as a vector has lanes, a block of each at a time. Java's vectors are still being tried
- * out: only a program that was started with their module may load this.
+ * out: only a program that was started with their module may load this. For machines whose words begin with the last byte.
  */
 final class Lanes {
     /** Bytes in a block. */
@@ -77,20 +78,24 @@ final class Lanes {
     /**
      * Adds blocks to all messages.
      *
-     * @param from where the next block of each stands in its bytes
+     * @param held bytes of all, as words of this machine's order
+     * @param from the word at which the next block of each stands
      * @param n how many of each
      */
-    void add(byte[][] bytes, int[] from, int n) {
+    void add(int[] held, int[] from, int n) {
         for (int block = 0; block < n; block++) {
-            for (int l = 0; l < COUNT; l++) {
-                byte[] own = bytes[l];
-                int at = from[l] + BLOCK * block;
-                for (int t = 0; t < WORDS; t++) {
-                    words[t * COUNT + l] = (int) WORD.get(own, at + 4 * t);
-                }
-            }
+            take(held, WORDS * block, from, words);
             extend(words);
             mix(words, state);
+        }
+    }
+
+    /** The words of a block of each message, side by side. */
+    private static void take(int[] held, int block, int[] from, int[] words) {
+        for (int t = 0; t < WORDS; t++) {
+            IntVector.fromArray(SPECIES, held, block + t, from, 0)
+                    .lanewise(REVERSE_BYTES)
+                    .intoArray(words, t * COUNT);
         }
     }
 

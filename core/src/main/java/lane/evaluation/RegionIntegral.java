@@ -422,35 +422,78 @@ public record RegionIntegral(
         return Arrays.copyOf(out, n);
     }
 
-    /** Of this run, or of this piece of it; the first of equals. */
+    /** Least and greatest value; empty where there is none. */
+    private record Extremes(Optional<Located> least, Optional<Located> greatest) {}
+
+    /** Of a stored field, which is known by what it holds. */
+    private record ExtremesKey(
+            Mesh.Key mesh,
+            Content cells,
+            Field.At at,
+            Values stored,
+            int components,
+            int component,
+            double factor,
+            double offset) {}
+
+    /** Of this run, or of this piece of it. Who asks for the one mostly asks for the other. */
     private Optional<Located> here(Quantity quantity, boolean greatest) {
         BoundQuantity ready = BoundQuantity.of(run, quantity, lens).number();
+        Field field = stored(ready);
+        Extremes both = field == null
+                ? extremes(ready)
+                : memo.of(
+                        new ExtremesKey(
+                                run.mesh().key(),
+                                Content.of(cells),
+                                field.at(),
+                                field.stored(),
+                                field.components(),
+                                Objects.requireNonNull(ready.program().alone()).component(),
+                                ready.factor(),
+                                ready.offset()),
+                        () -> extremes(ready));
+        return greatest ? both.greatest : both.least;
+    }
+
+    /** The first of equals. */
+    private Extremes extremes(BoundQuantity ready) {
         boolean byNode = ready.byNode();
         double[] all = ready.values(byNode ? SamplePoints.nodes(run) : SamplePoints.cells(run))[0];
         var mesh = run.mesh();
         int[] among = !byNode ? cells : memo.of(new NodesKey(mesh.key(), Content.of(cells)), () -> nodes(mesh, cells));
         var cell = new lane.mesh.Cell(mesh);
         double[] at = new double[3];
-        double best = Double.NaN;
-        int found = -1;
+        int least = -1;
+        int greatest = -1;
         for (int index : among) {
             double value = all[index];
-            // Where there is none yet, or a value is none, neither comparison holds.
-            if (found >= 0 ? greatest ? value > best : value < best : !Double.isNaN(value)) {
-                if (box != null) {
-                    place(mesh, cell, index, byNode, at);
-                }
-                if (box == null || box.holds(at[0], at[1], at[2])) {
-                    best = value;
-                    found = index;
+            // The first that is a number is both; of what is none neither comparison holds.
+            boolean first = least < 0 && !Double.isNaN(value);
+            boolean less = first || least >= 0 && value < all[least];
+            boolean greater = first || greatest >= 0 && value > all[greatest];
+            if (!less && !greater) {
+                continue;
+            }
+            if (box != null) {
+                place(mesh, cell, index, byNode, at);
+                if (!box.holds(at[0], at[1], at[2])) {
+                    continue;
                 }
             }
+            least = less ? index : least;
+            greatest = greater ? index : greatest;
         }
-        if (found < 0) {
+        return new Extremes(located(mesh, cell, least, byNode, all), located(mesh, cell, greatest, byNode, all));
+    }
+
+    private static Optional<Located> located(Mesh mesh, lane.mesh.Cell cell, int index, boolean byNode, double[] all) {
+        if (index < 0) {
             return Optional.empty();
         }
-        place(mesh, cell, found, byNode, at);
-        return Optional.of(new Located(best, new Point(at[0], at[1], at[2])));
+        double[] at = new double[3];
+        place(mesh, cell, index, byNode, at);
+        return Optional.of(new Located(all[index], new Point(at[0], at[1], at[2])));
     }
 
     private static void place(Mesh mesh, lane.mesh.Cell cell, int index, boolean byNode, double[] to) {

@@ -158,7 +158,7 @@ public final class VtkXmlReader {
 
         @Override
         public @Nullable Object looks(XmlParts.Piece piece) {
-            List<Looks.Of> looks = new ArrayList<>();
+            List<Long> looks = new ArrayList<>();
             List<Object> heads = new ArrayList<>();
             long start = find(bytes, "_", xml.end);
             for (XmlParts.Array a : piece.arrays) {

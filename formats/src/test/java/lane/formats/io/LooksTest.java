@@ -18,16 +18,14 @@ class LooksTest {
         for (int n = 0; n < 200; n++) {
             byte[] bytes = new byte[n];
             random.nextBytes(bytes);
-            assertThat(Looks.of(MemorySegment.ofArray(bytes)))
-                    .as("%d bytes", n)
-                    .isEqualTo(new Looks.Of(known.hash(bytes, 0, n, 0), known.hash(bytes, 0, n, 0x165667B19E3779F9L)));
+            assertThat(Looks.of(MemorySegment.ofArray(bytes))).as("%d bytes", n).isEqualTo(known.hash(bytes, 0, n, 0));
         }
     }
 
     @Test
     void everyBitCountsAndOrderDoes() {
         byte[] bytes = new byte[96];
-        Set<Looks.Of> seen = new HashSet<>();
+        Set<Long> seen = new HashSet<>();
         seen.add(Looks.of(MemorySegment.ofArray(bytes)));
         for (int bit = 0; bit < 8 * bytes.length; bit++) {
             bytes[bit / 8] ^= (byte) (1 << bit % 8);

@@ -115,6 +115,11 @@ public record Table(
         columns = List.copyOf(columns);
     }
 
+    /** The same, known to be of a file. */
+    public Table from(Provenance.Input file) {
+        return new Table(headers, units, roles, columns, layout, found, file);
+    }
+
     /** A table made by the program itself. */
     public Table(
             List<String> headers, List<String> units, List<double[]> columns, String words, Provenance.Input input) {

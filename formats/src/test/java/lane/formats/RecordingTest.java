@@ -136,6 +136,30 @@ class RecordingTest {
         assertThat(Shelf.reads() - before).as("still there").isEqualTo(201);
     }
 
+    /** Before it is opened, a file can be looked at by whoever proves it. */
+    @Test
+    void filesOfTimesAreKnownBeforeTheyAreOpened() throws IOException {
+        series(4);
+        var library = new FileLibrary(folder);
+        var series = new Recording(library, new Recording.Bundle(List.of(folder.resolve("kiln_*.vtu")), "", 1, null));
+        series.run(SOURCE, TimeSelector.LAST, Work.QUIET);
+        assertThat(series.files(new double[] {2, 0, 7}))
+                .containsExactly(folder.resolve("kiln_002.vtu"), folder.resolve("kiln_000.vtu"));
+        Path named = Files.writeString(
+                folder.resolve("days.pvd"),
+                "<VTKFile type=\"Collection\"><Collection><DataSet timestep=\"20\" file=\"kiln_003.vtu\"/>"
+                        + "<DataSet timestep=\"10\" part=\"0\" file=\"kiln_001.vtu\"/>"
+                        + "<DataSet timestep=\"10\" part=\"1\" file=\"kiln_002.vtu\"/></Collection></VTKFile>");
+        var collection = new Recording(library, new Recording.Bundle(List.of(named), "", 1, null));
+        assertThat(collection.files(new double[] {10, 20, 15}))
+                .containsExactly(
+                        folder.resolve("kiln_001.vtu"), folder.resolve("kiln_002.vtu"), folder.resolve("kiln_003.vtu"));
+        // One that holds all of its times is proved as it is opened.
+        Path alone = folder.resolve("kiln_000.vtu");
+        assertThat(new Recording(library, new Recording.Bundle(List.of(alone), "", 1, null)).files(new double[] {0}))
+                .isEmpty();
+    }
+
     @ParameterizedTest
     @EnumSource(VtkXmlWriter.Encoding.class)
     void anotherTimeReadsTheFieldThatIsAskedAndNothingElse(VtkXmlWriter.Encoding encoding) throws IOException {

@@ -2,9 +2,13 @@ package lane.formats;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.lang.reflect.InvocationTargetException;
+import java.lang.reflect.Proxy;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
+import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.Stream;
@@ -28,6 +32,7 @@ import lane.station.Region;
 import lane.station.Station;
 import lane.station.Within;
 import lane.study.Evaluator;
+import lane.study.Library;
 import lane.study.Source;
 import lane.study.Study;
 import lane.unit.Unit;
@@ -71,6 +76,10 @@ class StepJournalTest {
     }
 
     private static Read read(String formula, List<String> parts, FileLibrary library) {
+        return read(formula, parts, library, library);
+    }
+
+    private static Read read(String formula, List<String> parts, Library asked, FileLibrary library) {
         var treatment = new Treatment(TimeSelector.LAST, "", null, Map.of(), Map.of(), Map.of(), 1.0, null, List.of());
         Study study = Study.empty("bin")
                 .withSources(l -> List.of(new Source.Simulation("bin", "bin", "bin_*.vtu", parts, "", "", treatment)))
@@ -78,7 +87,7 @@ class StepJournalTest {
                 .withStations(l -> List.of(new Station("all", "all", new Region(new Within.All()))))
                 .withReadings(l -> List.of(new Reading(
                         "r", "r", "", new HistoryOf(new TallyOf(List.of("all"), new Mean("m")), "h", null, null))));
-        var made = (Profile) new Evaluator(library).evaluate(study, Work.QUIET).outcome("r", "bin");
+        var made = (Profile) new Evaluator(asked).evaluate(study, Work.QUIET).outcome("r", "bin");
         return new Read(made, library.known());
     }
 
@@ -96,6 +105,37 @@ class StepJournalTest {
         assertThat(second.profile.value()).containsExactly(first.profile.value());
         assertThat(second.profile.trail()).isEqualTo(first.profile.trail());
         assertThat(second.profile.trail().inputs()).hasSize(6);
+    }
+
+    /** Who loads is told what will be opened: times that are wanted and not known, the next first. */
+    @Test
+    void timesToComeAreForeseen() {
+        List<List<Double>> told = new ArrayList<>();
+        assertThat(values(foreseen(told))).containsExactly(10, 20, 30, 40, 50, 60);
+        assertThat(told.getFirst()).containsExactly(2.0, 3.0, 4.0, 5.0, 6.0);
+        assertThat(told).contains(List.of(6.0), List.of());
+        told.clear();
+        write(2, 22);
+        write(5, 55);
+        write(6, 66);
+        assertThat(values(foreseen(told))).containsExactly(10, 22, 30, 40, 55, 66);
+        assertThat(told).containsExactly(List.of(5.0, 6.0), List.of(6.0), List.of());
+    }
+
+    private Read foreseen(List<List<Double>> told) {
+        var library = new FileLibrary(folder);
+        var listening = (Library) Proxy.newProxyInstance(
+                Library.class.getClassLoader(), new Class<?>[] {Library.class}, (self, method, args) -> {
+                    if (method.getName().equals("foresee")) {
+                        told.add(Arrays.stream((double[]) args[1]).boxed().toList());
+                    }
+                    try {
+                        return method.invoke(library, args);
+                    } catch (InvocationTargetException e) {
+                        throw e.getCause();
+                    }
+                });
+        return read("moisture", List.of(), listening, library);
     }
 
     @Test

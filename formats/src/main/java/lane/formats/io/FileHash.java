@@ -69,6 +69,15 @@ public final class FileHash {
         }
     }
 
+    /** The same of bytes that were read from it. */
+    public static Provenance.Input of(byte[] bytes, String shown) {
+        var digest = digest();
+        for (int at = 0; at < bytes.length; at += SLICE) {
+            digest.update(bytes, at, Math.min(SLICE, bytes.length - at));
+        }
+        return new Provenance.Input(shown, hex(digest), bytes.length);
+    }
+
     /** SHA-256 of a file's bytes. */
     public static String sha256(Path file) throws IOException {
         var digest = digest();

@@ -14,7 +14,7 @@ final class Digits {
         1e20, 1e21, 1e22
     };
 
-    private String text = "";
+    private char[] text = {};
     private int from;
     private int to;
     private char mark;
@@ -32,16 +32,16 @@ final class Digits {
     /** @return null for what is written otherwise, such as with groups of digits, or is no number */
     static @Nullable Digits of(String s, char mark) {
         var out = new Digits();
-        return out.read(s, 0, s.length(), mark) ? out : null;
+        return out.read(s.toCharArray(), 0, s.length(), mark) ? out : null;
     }
 
     /** Reads a part of a text; false for what is written otherwise, such as with groups of digits, or is no number. */
-    boolean read(String s, int begin, int end, char decimal) {
+    boolean read(char[] s, int begin, int end, char decimal) {
         return take(s, begin, end, decimal) == end;
     }
 
     /** Reads what begins at a place, up to what belongs to no number; returns where that stands, or -1 where there is no number. */
-    int take(String s, int begin, int end, char decimal) {
+    int take(char[] s, int begin, int end, char decimal) {
         if (begin >= end) {
             return -1;
         }
@@ -51,13 +51,13 @@ final class Digits {
         mark = decimal;
         all = 0;
         int i = begin;
-        char first = s.charAt(i);
+        char first = s[i];
         i += first == '-' || first == '+' ? 1 : 0;
         int at = digits(i);
         whole = at - i;
         zeros = all == 0;
         part = -1;
-        if (at < end && s.charAt(at) == mark) {
+        if (at < end && s[at] == mark) {
             i = at + 1;
             at = digits(i);
             part = at - i;
@@ -65,7 +65,7 @@ final class Digits {
         if (whole == 0 && part <= 0) {
             return -1;
         }
-        exponent = at < end && letter(s.charAt(at));
+        exponent = at < end && letter(s[at]);
         power = 0;
         at = exponent ? power(at + 1) : at;
         to = at;
@@ -79,12 +79,12 @@ final class Digits {
 
     /** Goes on over digits. */
     private int digits(int begin) {
-        String s = text;
+        char[] s = text;
         int end = to;
         long sum = all;
         int i = begin;
         while (i < end) {
-            int d = s.charAt(i) - '0';
+            int d = s[i] - '0';
             if (d < 0 || d > 9) {
                 break;
             }
@@ -97,11 +97,11 @@ final class Digits {
 
     private int power(int begin) {
         int i = begin;
-        boolean negative = i < to && text.charAt(i) == '-';
-        i += negative || i < to && text.charAt(i) == '+' ? 1 : 0;
+        boolean negative = i < to && text[i] == '-';
+        i += negative || i < to && text[i] == '+' ? 1 : 0;
         int first = i;
         while (i < to) {
-            int d = text.charAt(i) - '0';
+            int d = text[i] - '0';
             if (d < 0 || d > 9) {
                 break;
             }
@@ -130,9 +130,9 @@ final class Digits {
         int scale = power - Math.max(0, part);
         if (whole + Math.max(0, part) <= 18 && all <= 1L << 53 && Math.abs(scale) < TENS.length) {
             double v = scale < 0 ? all / TENS[-scale] : all * TENS[scale];
-            return text.charAt(from) == '-' ? -v : v;
+            return text[from] == '-' ? -v : v;
         }
-        String plain = text.substring(from, to).replace(mark, '.');
+        String plain = new String(text, from, to - from).replace(mark, '.');
         return Double.parseDouble(exponent ? plain.replace('d', 'e').replace('D', 'e') : plain);
     }
 }

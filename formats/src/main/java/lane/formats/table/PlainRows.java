@@ -28,8 +28,8 @@ record PlainRows(List<PlainRow> rows, List<Long> lines, String rest) {
         int[] begin = chunks(text);
         var found = new Chunk[begin.length - 1];
         Parallel.forBlocks(found.length, 1, (c, a, b) -> {
-            found[c] = new Chunk(text, separator, mark);
-            found[c].lines(begin[c], begin[c + 1]);
+            found[c] = new Chunk(text, begin[c], begin[c + 1], separator, mark);
+            found[c].lines();
         });
         List<PlainRow> rows = new ArrayList<>();
         List<Long> lines = new ArrayList<>();
@@ -100,6 +100,11 @@ record PlainRows(List<PlainRow> rows, List<Long> lines, String rest) {
     /** What is found in some lines by one thread. */
     private static final class Chunk {
         private final String text;
+        /** Where in it the chunk begins. */
+        private final int start;
+        /** The chunk's letters, which are looked at many times. */
+        private final char[] letters;
+
         private final char separator;
         private final char mark;
         private final Digits digits = new Digits();
@@ -113,24 +118,29 @@ record PlainRows(List<PlainRow> rows, List<Long> lines, String rest) {
         private int sure;
         private int unsure;
 
-        Chunk(String text, char separator, char mark) {
+        Chunk(String text, int from, int to, char separator, char mark) {
             this.text = text;
+            start = from;
+            letters = new char[to - from];
+            text.getChars(from, to, letters, 0);
             this.separator = separator;
             this.mark = mark;
         }
 
-        void lines(int from, int to) {
-            int at = from;
-            while (at < to) {
-                int next = text.indexOf('\n', at);
-                int end = next < 0 ? to : next;
+        void lines() {
+            int at = 0;
+            while (at < letters.length) {
+                int end = at;
+                while (end < letters.length && letters[end] != '\n') {
+                    end++;
+                }
                 line++;
                 if (plain(at, end)) {
                     double[] own = Arrays.copyOf(values, n);
-                    rows.add(new PlainRow(text, at, end, separator, mark, own, sure, unsure));
+                    rows.add(new PlainRow(text, start + at, start + end, separator, mark, own, sure, unsure));
                     places.add(line);
                 } else {
-                    rest.append(text, at, end);
+                    rest.append(letters, at, end - at);
                 }
                 rest.append('\n');
                 at = end + 1;
@@ -149,7 +159,7 @@ record PlainRows(List<PlainRow> rows, List<Long> lines, String rest) {
                 if (n == values.length) {
                     values = Arrays.copyOf(values, 2 * n);
                 }
-                if (end == to || text.charAt(end) == separator) {
+                if (end == to || letters[end] == separator) {
                     values[n++] = Double.NaN;
                 } else {
                     end = number(end, to);
@@ -159,7 +169,7 @@ record PlainRows(List<PlainRow> rows, List<Long> lines, String rest) {
                     values[n++] = digits.value();
                     numbers++;
                     end = blanks(end, to);
-                    if (end < to && text.charAt(end) != separator) {
+                    if (end < to && letters[end] != separator) {
                         return false;
                     }
                 }
@@ -170,7 +180,7 @@ record PlainRows(List<PlainRow> rows, List<Long> lines, String rest) {
 
         /** Of commas only those are plain that can be nothing but the decimal mark. Returns where it ends; -1 where it is none. */
         private int number(int from, int to) {
-            int end = digits.take(text, from, to, mark);
+            int end = digits.take(letters, from, to, mark);
             if (end < 0) {
                 return -1;
             }
@@ -183,7 +193,7 @@ record PlainRows(List<PlainRow> rows, List<Long> lines, String rest) {
         /** Behind blanks that part nothing. */
         private int blanks(int from, int to) {
             int i = from;
-            while (i < to && (text.charAt(i) == ' ' || text.charAt(i) == '\t') && text.charAt(i) != separator) {
+            while (i < to && (letters[i] == ' ' || letters[i] == '\t') && letters[i] != separator) {
                 i++;
             }
             return i;
@@ -191,7 +201,7 @@ record PlainRows(List<PlainRow> rows, List<Long> lines, String rest) {
 
         private int skip(int from, int to) {
             int i = from;
-            while (i < to && text.charAt(i) == ' ') {
+            while (i < to && letters[i] == ' ') {
                 i++;
             }
             return i;

@@ -8,6 +8,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
+import lane.base.Parallel;
 import lane.provenance.Provenance;
 import lane.reference.Recipe;
 import lane.reference.Table;
@@ -15,10 +16,13 @@ import lane.reference.Table;
 /** The numbers of a table's columns, and what was found while they were read. */
 final class TableColumns {
     private static final int TOP = 40;
+    private static final int TOGETHER = 16;
     /** What loggers and digitisers write where they have no value. */
     private static final double[] MARKS = {
         -1e30, -1e20, -99999, -9999, -999.9, -999.25, -999, -99.99, -99.9, -99, 9999, 99999, 999999, 1e20, 1e30
     };
+
+    private static final double LEAST_MARK = 99;
 
     private final Rows rows;
     private final TableShape shape;
@@ -27,6 +31,8 @@ final class TableColumns {
     private final List<List<String>> data;
     private final List<Long> lines;
     private final List<String> findings;
+    /** How many numbers stand in each column. */
+    private int[] numbers = {};
 
     TableColumns(
             Rows rows,
@@ -54,14 +60,11 @@ final class TableColumns {
         for (int c = 0; c < width; c++) {
             columns.add(new double[data.size()]);
         }
-        // Row by row, as the cells lie in memory.
+        var plain = new PlainRow[data.size()];
         for (int r = 0; r < data.size(); r++) {
             List<String> row = data.get(r);
-            PlainRow plain = PlainRow.of(row, cells);
-            for (int c = 0; plain != null && c < width; c++) {
-                columns.get(c)[r] = c < plain.size() ? plain.value(c) : Double.NaN;
-            }
-            for (int c = 0; plain == null && c < width; c++) {
+            plain[r] = PlainRow.of(row, cells);
+            for (int c = 0; plain[r] == null && c < width; c++) {
                 String cell = c < row.size() ? row.get(c) : "";
                 Double v = cells.number(cell);
                 columns.get(c)[r] = v == null ? Double.NaN : v;
@@ -70,6 +73,15 @@ final class TableColumns {
                 }
             }
         }
+        // Some columns at a time, so that what lies beside each other in memory is taken together.
+        Parallel.forBlocks(width, TOGETHER, (b, from, to) -> {
+            for (int r = 0; r < plain.length; r++) {
+                for (int c = from; plain[r] != null && c < to; c++) {
+                    columns.get(c)[r] = c < plain[r].size() ? plain[r].value(c) : Double.NaN;
+                }
+            }
+        });
+        numbers = columns.stream().mapToInt(TableColumns::numbers).toArray();
         List<Integer> words = Arrays.stream(counts).boxed().toList();
         List<Recipe.Role> roles = roles(recipe, alongOne, columns, words);
         for (int c = 0; c < columns.size(); c++) {
@@ -87,7 +99,7 @@ final class TableColumns {
         List<String> units = new ArrayList<>(head.units);
         for (int c = 0; c < units.size(); c++) {
             // A dash over words is no unit of theirs.
-            if (words.get(c) > numbers(columns.get(c))
+            if (words.get(c) > numbers[c]
                     && recipe.column(head.names.get(c)).unit().isBlank()) {
                 units.set(c, "");
             }
@@ -128,19 +140,19 @@ final class TableColumns {
         int numeric = 0;
         boolean said = false;
         for (int c = 0; c < columns.size(); c++) {
-            boolean numbers = numbers(columns.get(c)) >= words.get(c);
-            numeric += numbers ? 1 : 0;
-            along = along < 0 && numbers && numbers(columns.get(c)) > 0 ? c : along;
+            boolean any = numbers[c] >= words.get(c);
+            numeric += any ? 1 : 0;
+            along = along < 0 && any && numbers[c] > 0 ? c : along;
             said |= recipe.column(head.names.get(c)).role() == Recipe.Role.ABSCISSA;
         }
         for (int c = 0; c < columns.size(); c++) {
             Recipe.Role by = recipe.column(head.names.get(c)).role();
-            boolean numbers = numbers(columns.get(c)) >= words.get(c);
+            boolean any = numbers[c] >= words.get(c);
             // Who says which column the others stand along takes it from the one that was only guessed.
             out.add(
                     by != null
                             ? by
-                            : !numbers
+                            : !any
                                     ? Recipe.Role.IGNORE
                                     : c == along && numeric > 1 && !said
                                             ? alongOne ? Recipe.Role.ABSCISSA : Recipe.Role.VALUE
@@ -163,7 +175,7 @@ final class TableColumns {
         double least = Double.POSITIVE_INFINITY;
         double greatest = Double.NEGATIVE_INFINITY;
         for (double v : column) {
-            if (Arrays.binarySearch(MARKS, v) >= 0) {
+            if (Math.abs(v) >= LEAST_MARK && Arrays.binarySearch(MARKS, v) >= 0) {
                 counts.merge(v, 1, Integer::sum);
             } else if (!Double.isNaN(v)) {
                 least = Math.min(least, v);

@@ -9,6 +9,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
+import java.util.concurrent.CompletableFuture;
 import java.util.regex.Pattern;
 import lane.base.Fault;
 import lane.base.LaneException;
@@ -61,9 +62,23 @@ public final class TableReader {
 
     private static Table read(Path file, String shown, Recipe recipe, boolean along) {
         return guarded(file, shown, () -> {
-            Provenance.Input input = FileHash.of(file, shown);
-            Rows rows = rows(file, shown, recipe);
-            return build(rows, recipe, along, shown, input, new ArrayList<>());
+            if (workbook(file)) {
+                Provenance.Input input = FileHash.of(file, shown);
+                return build(rows(file, shown, recipe), recipe, along, shown, input, new ArrayList<>());
+            }
+            // One core proves what was read while the others look for its numbers.
+            byte[] bytes = Files.readAllBytes(file);
+            var hash = CompletableFuture.supplyAsync(
+                    () -> FileHash.of(bytes, shown),
+                    r -> Thread.ofPlatform().daemon().start(r));
+            Table table = build(
+                    rows(bytes, recipe, shown),
+                    recipe,
+                    along,
+                    shown,
+                    new Provenance.Input(shown, "", bytes.length),
+                    new ArrayList<>());
+            return table.from(hash.join());
         });
     }
 

@@ -54,16 +54,19 @@ record RegionWeights(int[] at, double[] weight, double volume) implements Sized 
         boolean[] used = new boolean[all.length];
         int blocks = Parallel.blocks(cells.length, BLOCK);
         double[] volumes = new double[blocks];
+        var shares = new Shares[Math.min(WAVE, blocks)];
+        Arrays.setAll(shares, i -> new Shares());
         for (int wave = 0; wave < blocks; wave += WAVE) {
             int first = wave;
-            var shares = new Shares[Math.min(WAVE, blocks - wave)];
-            Parallel.forBlocks(shares.length, 1, (w, a, b) -> {
+            int waves = Math.min(WAVE, blocks - wave);
+            Parallel.forBlocks(waves, 1, (w, a, b) -> {
                 int from = (first + w) * BLOCK;
-                shares[w] = new Shares();
+                shares[w].n = 0;
                 volumes[first + w] =
                         block(mesh, cells, from, Math.min(cells.length, from + BLOCK), most, linear, nodes, shares[w]);
             });
-            for (Shares s : shares) {
+            for (int w = 0; w < waves; w++) {
+                Shares s = shares[w];
                 for (int i = 0; i < s.n; i++) {
                     all[s.node[i]] += s.share[i];
                     used[s.node[i]] = true;
@@ -87,6 +90,9 @@ record RegionWeights(int[] at, double[] weight, double volume) implements Sized 
         var volume = new Sum();
         double[] local = new double[27];
         double[] weight = new double[64];
+        // Volumes of points, many of which are added up at once.
+        double[] stands = new double[8 * BLOCK];
+        int held = 0;
         for (int i = from; i < to; i++) {
             rule.load(cells[i]);
             int corners = rule.cell().size();
@@ -98,7 +104,16 @@ record RegionWeights(int[] at, double[] weight, double volume) implements Sized 
                 weight = new double[2 * points];
             }
             rule.spread(local, weight);
-            volume.add(weight, points);
+            if (held + points > stands.length) {
+                volume.add(stands, held);
+                held = 0;
+            }
+            if (points > stands.length) {
+                volume.add(weight, points);
+            } else {
+                System.arraycopy(weight, 0, stands, held, points);
+                held += points;
+            }
             if (!nodes) {
                 into.room(1);
                 into.node[into.n] = cells[i];
@@ -115,6 +130,7 @@ record RegionWeights(int[] at, double[] weight, double volume) implements Sized 
                 into.share[into.n++] = local[k];
             }
         }
+        volume.add(stands, held);
         return volume.value();
     }
 

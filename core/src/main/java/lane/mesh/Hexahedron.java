@@ -40,6 +40,34 @@ final class Hexahedron {
         to[from + 7] = A * ff0 + B * ff1;
     }
 
+    /** Adds to each node its share of what the points stand for: {@link #interpolate} the other way round. */
+    static void spread(double[] p, double[] nodes) {
+        double ee0 = B * p[0] + A * p[4];
+        double ee1 = A * p[0] + B * p[4];
+        double fe0 = B * p[1] + A * p[5];
+        double fe1 = A * p[1] + B * p[5];
+        double ef0 = B * p[2] + A * p[6];
+        double ef1 = A * p[2] + B * p[6];
+        double ff0 = B * p[3] + A * p[7];
+        double ff1 = A * p[3] + B * p[7];
+        double e00 = B * ee0 + A * ef0;
+        double e10 = A * ee0 + B * ef0;
+        double f00 = B * fe0 + A * ff0;
+        double f10 = A * fe0 + B * ff0;
+        double e01 = B * ee1 + A * ef1;
+        double e11 = A * ee1 + B * ef1;
+        double f01 = B * fe1 + A * ff1;
+        double f11 = A * fe1 + B * ff1;
+        nodes[0] += B * e00 + A * f00;
+        nodes[1] += A * e00 + B * f00;
+        nodes[2] += A * e10 + B * f10;
+        nodes[3] += B * e10 + A * f10;
+        nodes[4] += B * e01 + A * f01;
+        nodes[5] += A * e01 + B * f01;
+        nodes[6] += A * e11 + B * f11;
+        nodes[7] += B * e11 + A * f11;
+    }
+
     /**
      * @param x three coordinates a node, in the order of the format
      * @param out the determinants, the first direction running fastest

@@ -49,6 +49,10 @@ record ShapeTable(CellShape shape, Quadrature rule, double[] values, double[] de
 
     /** Adds to each node its share of what the points stand for. */
     void spread(double[] points, double[] nodes) {
+        if (shape == CellShape.HEXAHEDRON && rule.size() == 8) {
+            Hexahedron.spread(points, nodes);
+            return;
+        }
         int n = nodes();
         for (int q = 0; q < rule.size(); q++) {
             double w = points[q];

@@ -204,7 +204,7 @@ public final class Ui {
     /** A choice among items shown by a word. */
     public static <T> ComboBox<T> choice(
             String id, List<T> items, @Nullable T value, Function<T, String> word, Consumer<T> changed) {
-        var box = new ComboBox<T>();
+        ComboBox<T> box = new Choice<>(word);
         box.setId(id);
         box.getItems().setAll(items);
         box.setValue(value);

@@ -4,7 +4,9 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.Set;
 import javafx.scene.Node;
+import javafx.scene.Parent;
 import javafx.scene.control.ComboBox;
+import javafx.scene.control.ListCell;
 import javafx.scene.control.TextField;
 import javafx.scene.control.TextInputControl;
 import javafx.scene.input.KeyCode;
@@ -175,6 +177,50 @@ class TypingTest extends InWindow {
         });
         // What waited for it is shown then.
         await(() -> robot.lookup("#tally-kind").query() != list);
+    }
+
+    private static int nodes(Node of) {
+        return of instanceof Parent p
+                ? 1
+                        + p.getChildrenUnmodifiable().stream()
+                                .mapToInt(TypingTest::nodes)
+                                .sum()
+                : 1;
+    }
+
+    @Test
+    void aListIsMadeWhenItIsOpened() throws Exception {
+        look(Chosen.READING, "rotor-torque", 4);
+        ComboBox<?> closed = node("tally-kind");
+        assertThat(nodes(closed)).isLessThan(8);
+        double width = closed.getWidth();
+        // By the keys.
+        onFx(() -> {
+            closed.requestFocus();
+            return null;
+        });
+        press(KeyCode.F4);
+        await(closed::isShowing);
+        Set<Node> cells = robot.lookup(".combo-box-popup .list-cell").queryAll();
+        assertThat(cells)
+                .hasSizeGreaterThan(3)
+                .allMatch(c -> c.getBoundsInLocal().getHeight() > 15);
+        press(KeyCode.ESCAPE);
+        await(() -> !closed.isShowing());
+        Object before = closed.getValue();
+        // And by the mouse.
+        robot.clickOn(closed);
+        await(closed::isShowing);
+        Node other = robot.lookup(".combo-box-popup .list-cell").queryAll().stream()
+                .filter(c -> c instanceof ListCell<?> l && !l.isEmpty() && !before.equals(l.getItem()))
+                .findFirst()
+                .orElseThrow();
+        Object item = ((ListCell<?>) other).getItem();
+        robot.clickOn(other);
+        settled();
+        await(() -> item.equals(this.<ComboBox<?>>node("tally-kind").getValue()));
+        // As wide as before, whatever is chosen.
+        await(() -> this.<ComboBox<?>>node("tally-kind").getWidth() == width);
     }
 
     /** In rows that are made as they are seen, and in a sheet that is built anew when a run was looked over. */

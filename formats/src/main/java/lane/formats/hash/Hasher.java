@@ -150,7 +150,11 @@ final class Hasher {
         return false;
     }
 
-    /** Whether a path waits. @param patient whether to wait for one */
+    /**
+     * Whether a path waits.
+     *
+     * @param patient whether to wait for one
+     */
     private boolean ask(boolean patient) throws IOException {
         while (!last && (asked.ready() || patient && waiting.isEmpty())) {
             String line = asked.readLine();

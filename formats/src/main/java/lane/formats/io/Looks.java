@@ -23,14 +23,18 @@ public final class Looks {
 
     /** A number that is equal for equal bytes. */
     public static long of(MemorySegment bytes) {
+        return of(bytes, 0);
+    }
+
+    private static long of(MemorySegment bytes, long seed) {
         long n = bytes.byteSize();
         if (n < 32) {
-            return rest(bytes, 0, P5);
+            return rest(bytes, 0, seed + P5);
         }
-        long a = P1 + P2;
-        long b = P2;
-        long c = 0;
-        long d = -P1;
+        long a = seed + P1 + P2;
+        long b = seed + P2;
+        long c = seed;
+        long d = seed - P1;
         long at = 0;
         for (; at <= n - 32; at += 32) {
             a = round(a, bytes.get(LONG, at));

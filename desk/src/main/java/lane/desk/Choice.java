@@ -1,0 +1,70 @@
+package lane.desk;
+
+import java.util.function.Function;
+import javafx.scene.Node;
+import javafx.scene.control.ComboBox;
+import javafx.scene.control.Skin;
+import javafx.scene.control.skin.ComboBoxListViewSkin;
+import javafx.scene.text.Font;
+import javafx.scene.text.Text;
+
+/**
+ * A box to choose one of a list from. The list joins the window when it is opened first: a form has dozens of such boxes, few of
+ * which are opened, and each list would be styled and laid out with the form.
+ */
+final class Choice<T> extends ComboBox<T> {
+    private static final int MEASURED = 20;
+
+    private final Function<T, String> word;
+
+    Choice(Function<T, String> word) {
+        this.word = word;
+    }
+
+    @Override
+    protected Skin<?> createDefaultSkin() {
+        return new Late<>(this);
+    }
+
+    private static final class Late<T> extends ComboBoxListViewSkin<T> {
+        private final Choice<T> box;
+
+        Late(Choice<T> box) {
+            super(box);
+            this.box = box;
+            getChildren().remove(getPopupContent());
+        }
+
+        @Override
+        public void show() {
+            Node list = getPopupContent();
+            if (list.getParent() == null && list.getScene() == null) {
+                getChildren().add(list);
+                list.applyCss();
+            }
+            super.show();
+        }
+
+        /** As wide as its widest word: what is chosen moves nothing. */
+        @Override
+        protected double computePrefWidth(double height, double top, double right, double bottom, double left) {
+            double own = super.computePrefWidth(height, top, right, bottom, left);
+            Font font = box.getButtonCell() == null
+                    ? Font.getDefault()
+                    : box.getButtonCell().getFont();
+            double now = box.getValue() == null ? 0 : width(box.getValue(), font);
+            double most = box.getItems().stream()
+                    .limit(MEASURED)
+                    .mapToDouble(item -> width(item, font))
+                    .max()
+                    .orElse(0);
+            return own + Math.max(0, Math.ceil(most - now));
+        }
+
+        private double width(T item, Font font) {
+            var text = new Text(box.word.apply(item));
+            text.setFont(font);
+            return text.getLayoutBounds().getWidth();
+        }
+    }
+}

@@ -13,7 +13,7 @@ import javafx.scene.text.Text;
  * which are opened, and each list would be styled and laid out with the form.
  */
 final class Choice<T> extends ComboBox<T> {
-    private static final int MEASURED = 20;
+    private static final int MEASURED = 100;
 
     private final Function<T, String> word;
 
@@ -45,10 +45,11 @@ final class Choice<T> extends ComboBox<T> {
             super.show();
         }
 
-        /** As wide as its widest word: what is chosen moves nothing. */
+        /** As wide as its widest word, opened or not: what is chosen moves nothing. */
         @Override
         protected double computePrefWidth(double height, double top, double right, double bottom, double left) {
-            double own = super.computePrefWidth(height, top, right, bottom, left);
+            Node arrow = box.lookup(".arrow-button");
+            double own = left + getDisplayNode().prefWidth(-1) + (arrow == null ? 0 : arrow.prefWidth(-1)) + right;
             Font font = box.getButtonCell() == null
                     ? Font.getDefault()
                     : box.getButtonCell().getFont();

@@ -1,6 +1,7 @@
 package lane.desk;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
 
 import java.util.Set;
 import javafx.scene.Node;
@@ -10,6 +11,8 @@ import javafx.scene.control.ListCell;
 import javafx.scene.control.TextField;
 import javafx.scene.control.TextInputControl;
 import javafx.scene.input.KeyCode;
+import lane.measure.Force;
+import lane.reading.TallyOf;
 import lane.station.Line;
 import org.junit.jupiter.api.Test;
 
@@ -193,7 +196,7 @@ class TypingTest extends InWindow {
         look(Chosen.READING, "rotor-torque", 4);
         ComboBox<?> closed = node("tally-kind");
         assertThat(nodes(closed)).isLessThan(8);
-        double width = closed.getWidth();
+        double width = onFx(() -> closed.prefWidth(-1));
         // By the keys.
         onFx(() -> {
             closed.requestFocus();
@@ -207,20 +210,20 @@ class TypingTest extends InWindow {
                 .allMatch(c -> c.getBoundsInLocal().getHeight() > 15);
         press(KeyCode.ESCAPE);
         await(() -> !closed.isShowing());
-        Object before = closed.getValue();
         // And by the mouse.
         robot.clickOn(closed);
         await(closed::isShowing);
         Node other = robot.lookup(".combo-box-popup .list-cell").queryAll().stream()
-                .filter(c -> c instanceof ListCell<?> l && !l.isEmpty() && !before.equals(l.getItem()))
+                .filter(c -> c instanceof ListCell<?> l && "force".equals(l.getText()))
                 .findFirst()
                 .orElseThrow();
-        Object item = ((ListCell<?>) other).getItem();
         robot.clickOn(other);
         settled();
-        await(() -> item.equals(this.<ComboBox<?>>node("tally-kind").getValue()));
-        // As wide as before, whatever is chosen.
-        await(() -> this.<ComboBox<?>>node("tally-kind").getWidth() == width);
+        await(() -> session.study().reading("rotor-torque").orElseThrow().ask() instanceof TallyOf t
+                && t.measure() instanceof Force);
+        // As wide as before, opened or not and whatever is chosen.
+        await(() -> Math.abs(this.<ComboBox<?>>node("tally-kind").prefWidth(-1) - width) <= 1);
+        assertThat(onFx(() -> closed.prefWidth(-1))).isCloseTo(width, within(1.0));
     }
 
     /** In rows that are made as they are seen, and in a sheet that is built anew when a run was looked over. */

@@ -214,7 +214,7 @@ final class RunFields extends RunSection {
                 Double.isNaN(along) ? new Region() : StressSketch.of(along, session.palette()),
                 note(hint, "small", said == null && Math.abs(along) >= 0.5 ? "ochre" : "muted"));
         box.setAlignment(Pos.CENTER_LEFT);
-        box.setStyle("-fx-padding: 2 0 6 0;");
+        box.setStyle("-fx-padding: 7 0 6 0;");
         return box;
     }
 }

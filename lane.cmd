@@ -26,7 +26,7 @@ if not defined JAVA_HOME (
 )
 call :maven || exit /b 1
 if "%VERB%"=="test" (
-  cd /d "%HERE%" && call "%MVN%" -B -ntp -T 2 verify
+  cd /d "%HERE%" && call "%MVN%" -B -ntp -T 2 -Dlane.apart verify
   exit /b !errorlevel!
 )
 if "%VERB%"=="fuzz" (

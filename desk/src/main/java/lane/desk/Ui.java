@@ -102,7 +102,7 @@ public final class Ui {
 
     private static <T> TextField parsed(
             String id, T value, Function<T, String> write, Function<String, T> read, Consumer<T> changed) {
-        var field = entry(new TextField(write.apply(value)));
+        var field = Entry.of(new TextField(write.apply(value)));
         field.setId(id);
         field.getStyleClass().add("number");
         String[] known = {write.apply(value)};
@@ -110,7 +110,7 @@ public final class Ui {
             try {
                 T v = read.apply(field.getText());
                 field.pseudoClassStateChanged(WRONG, false);
-                said(field);
+                Entry.said(field);
                 Tip.on(field, "");
                 if (!write.apply(v).equals(known[0])) {
                     known[0] = write.apply(v);
@@ -123,7 +123,7 @@ public final class Ui {
         };
         field.setOnAction(e -> commit.run());
         field.focusedProperty().addListener((o, was, is) -> {
-            if (!is && !rebuilding) {
+            if (!is && !Entry.rebuilding()) {
                 commit.run();
             }
         });
@@ -138,55 +138,14 @@ public final class Ui {
         return Math.abs(v) >= 1e9 || v != 0 && Math.abs(v) < 1e-6 ? text.toString() : text.toPlainString();
     }
 
-    /** Whether the window builds a part anew: a field that is left for that hands over nothing, its text goes on in the next. */
-    private static boolean rebuilding;
-
-    /** Builds a part of the window anew. */
-    public static void rebuild(Runnable part) {
-        rebuilding = true;
-        try {
-            part.run();
-        } finally {
-            rebuilding = false;
-        }
-    }
-
-    public static boolean rebuilding() {
-        return rebuilding;
-    }
-
-    private static final String UNSAID = "unsaid";
-
-    /** A field whose text is kept when it is built anew before it was handed over. */
-    public static <T extends javafx.scene.control.TextInputControl> T entry(T field) {
-        field.getProperties().put(UNSAID, false);
-        field.textProperty().addListener((o, was, is) -> field.getProperties().put(UNSAID, true));
-        return field;
-    }
-
-    /** Whether something was typed and not handed over. */
-    public static boolean unsaid(javafx.scene.control.TextInputControl field) {
-        return Boolean.TRUE.equals(field.getProperties().get(UNSAID));
-    }
-
-    /** Whether it is such a field and all that was typed was handed over: what is taken back then is no letter of it. */
-    public static boolean handedOver(javafx.scene.control.TextInputControl field) {
-        return Boolean.FALSE.equals(field.getProperties().get(UNSAID));
-    }
-
-    /** What stands in a field was handed over. */
-    public static void said(javafx.scene.control.TextInputControl field) {
-        field.getProperties().put(UNSAID, false);
-    }
-
     /** A text field that hands over its text on Enter or when left. */
     public static TextField text(String id, String value, Consumer<String> changed) {
-        var field = entry(new TextField(value));
+        var field = Entry.of(new TextField(value));
         field.setId(id);
         // Enter hands over, and so does leaving: the same text only once.
         String[] known = {value};
         Runnable commit = () -> {
-            said(field);
+            Entry.said(field);
             if (!field.getText().equals(known[0])) {
                 known[0] = field.getText();
                 changed.accept(field.getText());
@@ -194,7 +153,7 @@ public final class Ui {
         };
         field.setOnAction(e -> commit.run());
         field.focusedProperty().addListener((o, was, is) -> {
-            if (!is && !rebuilding) {
+            if (!is && !Entry.rebuilding()) {
                 commit.run();
             }
         });

@@ -43,6 +43,9 @@ import org.jspecify.annotations.Nullable;
 public final class FileLibrary implements Library, InputFiles {
     private volatile Path folder;
     private final Map<Object, FutureTask<Object>> kept = new ConcurrentHashMap<>();
+    /** How files looked when they were hashed. */
+    private final Map<Path, FileStamp> proven = new ConcurrentHashMap<>();
+
     private final java.util.concurrent.atomic.AtomicInteger known = new java.util.concurrent.atomic.AtomicInteger();
     private final Map<Recording.Bundle, Recording> recordings = new ConcurrentHashMap<>();
 
@@ -156,6 +159,7 @@ public final class FileLibrary implements Library, InputFiles {
         folder = other.toAbsolutePath().normalize();
         recordings.clear();
         kept.clear();
+        proven.clear();
     }
 
     /** Where the paths of the study start from that begin with a name. */
@@ -176,6 +180,7 @@ public final class FileLibrary implements Library, InputFiles {
             // The same paths may lead elsewhere now.
             recordings.clear();
             kept.clear();
+            proven.clear();
         }
         String folder = study.settings().pieces();
         if (remembers && !folder.equals(named)) {
@@ -254,22 +259,24 @@ public final class FileLibrary implements Library, InputFiles {
      */
     Provenance.Input input(Path file, String shown, Work work) {
         FileStamp stamp = FileStamp.of(file);
-        kept.keySet().removeIf(k -> k instanceof Hashed h && h.of.file().equals(file) && !h.of.equals(stamp));
+        FileStamp before = proven.get(file);
+        if (before != null && !before.equals(stamp)) {
+            kept.remove(new Hashed(before));
+        }
         Provenance.Input found = keep(
                 new Hashed(stamp),
                 () -> proves
                         ? stamp.reading(() -> HashesAhead.SHARED.input(stamp, shown, work))
                         : new Provenance.Input(shown, FileHash.ofText("looks like " + stamp), stamp.size()));
+        proven.put(file, stamp);
         return new Provenance.Input(shown, found.sha256(), found.bytes());
     }
 
     /** Files that are going to be asked for by content, the next first. */
     void ahead(List<Path> files) {
         if (proves) {
-            HashesAhead.SHARED.want(files.stream()
-                    .filter(f -> kept.keySet().stream()
-                            .noneMatch(k -> k instanceof Hashed h && h.of.file().equals(f)))
-                    .toList());
+            HashesAhead.SHARED.want(
+                    files.stream().filter(f -> !proven.containsKey(f)).toList());
         }
     }
 
@@ -466,12 +473,7 @@ public final class FileLibrary implements Library, InputFiles {
 
     /** How a file looked when it was hashed; empty where it was not. */
     java.util.Optional<FileStamp> hashed(String path) {
-        Path file = resolve(path);
-        return kept.keySet().stream()
-                .filter(Hashed.class::isInstance)
-                .map(h -> ((Hashed) h).of)
-                .filter(s -> s.file().equals(file))
-                .findFirst();
+        return java.util.Optional.ofNullable(proven.get(resolve(path)));
     }
 
     @Override

@@ -10,6 +10,7 @@ import javafx.scene.control.TextField;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.VBox;
 import lane.base.LaneException;
+import lane.desk.Entry;
 import lane.desk.Session;
 import lane.desk.ShownPath;
 import lane.desk.Ui;
@@ -102,7 +103,7 @@ final class AnswerForm {
     }
 
     private static TextField text(String id, String prompt, double width) {
-        var field = Ui.entry(new TextField());
+        var field = Entry.of(new TextField());
         field.setId(id);
         field.setPromptText(prompt);
         field.setPrefWidth(width);

@@ -7,6 +7,7 @@ import javafx.scene.control.CustomMenuItem;
 import javafx.scene.control.MenuItem;
 import javafx.scene.control.SeparatorMenuItem;
 import javafx.scene.control.TextField;
+import lane.desk.Entry;
 import lane.desk.Named;
 import lane.desk.Ui;
 import lane.field.TimeSelector;
@@ -41,11 +42,11 @@ public final class Moments {
             double t = times.get(listed == 1 ? 0 : (int) ((long) i * (times.size() - 1) / (listed - 1)));
             out.add(item(text(t), () -> chosen.accept(new TimeSelector.At(t, 0))));
         }
-        var value = Ui.entry(new TextField());
+        var value = Entry.of(new TextField());
         value.setId("time-value");
         value.setPromptText("time");
         value.setPrefWidth(80);
-        var within = Ui.entry(new TextField());
+        var within = Entry.of(new TextField());
         within.setId("time-tolerance");
         within.setPromptText("within");
         within.setPrefWidth(70);

@@ -10,6 +10,7 @@ import javafx.scene.control.TextField;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
 import lane.base.LaneException;
+import lane.desk.Entry;
 import lane.desk.Session;
 import lane.desk.ShownPath;
 import lane.desk.Ui;
@@ -74,11 +75,11 @@ final class ReferenceSheet {
             sheet.getChildren()
                     .add(SourceSheet.line(false, Ui.left(name, 130, "mono"), field, Ui.left("", 12), remove));
         });
-        var name = Ui.entry(new TextField());
+        var name = Entry.of(new TextField());
         name.setId("constant-name");
         name.setPromptText("name");
         name.setPrefWidth(122);
-        var value = Ui.entry(new TextField());
+        var value = Entry.of(new TextField());
         value.setId("constant-value");
         value.setPromptText("value");
         value.setPrefWidth(140);

@@ -8,6 +8,7 @@ import javafx.scene.layout.GridPane;
 import javafx.scene.layout.VBox;
 import javafx.stage.Popup;
 import lane.base.LaneException;
+import lane.desk.Entry;
 import lane.desk.Ui;
 import lane.unit.UnitSystem;
 
@@ -46,7 +47,7 @@ final class SystemForm {
     }
 
     private static TextField row(GridPane grid, int at, String word, String value) {
-        var field = Ui.entry(new TextField(value));
+        var field = Entry.of(new TextField(value));
         field.setId("system-" + word.toLowerCase(java.util.Locale.ROOT));
         field.setPrefWidth(90);
         grid.addRow(at, Ui.label(word, "second"), field);

@@ -6,6 +6,7 @@ import javafx.scene.Node;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.TextField;
 import lane.base.LaneException;
+import lane.desk.Entry;
 import lane.desk.Tip;
 import lane.desk.Ui;
 import lane.reference.ColumnUncertainty;
@@ -25,15 +26,15 @@ final class UncertaintyForm {
             h -> {});
     private final ComboBox<String> upper =
             Ui.choice("columns-upper", List.of(), null, h -> h.equals(NONE) ? "both ways" : "up: " + h, h -> {});
-    private final TextField stated = Ui.entry(new TextField());
+    private final TextField stated = Entry.of(new TextField());
     private final ComboBox<ColumnUncertainty.Kind> kind = Ui.choice(
             "columns-kind",
             List.of(ColumnUncertainty.Kind.values()),
             ColumnUncertainty.Kind.ABSOLUTE,
             k -> k == ColumnUncertainty.Kind.ABSOLUTE ? "absolute" : "of the value",
             k -> {});
-    private final TextField unit = Ui.entry(new TextField());
-    private final TextField k = Ui.entry(new TextField());
+    private final TextField unit = Entry.of(new TextField());
+    private final TextField k = Entry.of(new TextField());
 
     UncertaintyForm() {
         field(stated, "columns-stated", "±", 60, "Half-width of all values");

@@ -11,6 +11,7 @@ import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 import lane.desk.Background;
 import lane.desk.BuiltFrom;
+import lane.desk.Entry;
 import lane.desk.Marks;
 import lane.desk.Session;
 import lane.desk.Tip;
@@ -107,12 +108,12 @@ final class QuantityCard {
         builtRanges.changed("again");
         usedBy(q);
         box.getChildren().add(heading("Note", "goes into the trail"));
-        var note = Ui.entry(new TextArea(q.note()));
+        var note = Entry.of(new TextArea(q.note()));
         note.setId("quantity-note-" + q.id());
         note.setPrefRowCount(3);
         note.setWrapText(true);
         note.focusedProperty().addListener((o, was, is) -> {
-            if (!is && !Ui.rebuilding() && !note.getText().equals(q.note())) {
+            if (!is && !Entry.rebuilding() && !note.getText().equals(q.note())) {
                 change("Note", q.noted(note.getText()));
             }
         });

@@ -18,6 +18,7 @@ import javafx.scene.layout.VBox;
 import javafx.stage.FileChooser;
 import lane.base.LaneException;
 import lane.desk.Chosen;
+import lane.desk.Entry;
 import lane.desk.Session;
 import lane.desk.Tip;
 import lane.desk.Ui;
@@ -286,7 +287,7 @@ final class AgainstForm {
     }
 
     private static TextField field(String id, String prompt, double width) {
-        var field = Ui.entry(new TextField());
+        var field = Entry.of(new TextField());
         field.setId(id);
         field.setPromptText(prompt);
         field.setPrefWidth(width);

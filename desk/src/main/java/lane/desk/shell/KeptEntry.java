@@ -11,7 +11,7 @@ import javafx.scene.Scene;
 import javafx.scene.control.ComboBoxBase;
 import javafx.scene.control.MenuButton;
 import javafx.scene.control.TextInputControl;
-import lane.desk.Ui;
+import lane.desk.Entry;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -39,7 +39,7 @@ final class KeptEntry {
         owner = within(focused, part) ? focused : null;
         place = owner == null ? -1 : takers().indexOf(owner);
         walk(part, n -> {
-            if (n instanceof TextInputControl t && t.getId() != null && Ui.unsaid(t) && (all || t == owner)) {
+            if (n instanceof TextInputControl t && t.getId() != null && Entry.unsaid(t) && (all || t == owner)) {
                 typed.put(t.getId(), new Typed(t, t.getText(), t.getAnchor(), t.getCaretPosition()));
             }
         });

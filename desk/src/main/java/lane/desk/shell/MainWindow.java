@@ -20,8 +20,8 @@ import javafx.stage.FileChooser;
 import javafx.util.Duration;
 import lane.base.Plain;
 import lane.desk.Chosen;
+import lane.desk.Entry;
 import lane.desk.Session;
-import lane.desk.Ui;
 import lane.desk.View;
 import lane.desk.checks.ChecksView;
 import lane.desk.intake.FileDrop;
@@ -158,9 +158,9 @@ public final class MainWindow {
 
     private void key(KeyEvent e) {
         boolean typing = e.getTarget() instanceof TextInputControl;
-        boolean midWord = e.getTarget() instanceof TextInputControl t && !Ui.handedOver(t);
+        boolean midWord = e.getTarget() instanceof TextInputControl t && !Entry.handedOver(t);
         if (e.getCode() == KeyCode.ENTER && e.getTarget() instanceof javafx.scene.control.TextField field) {
-            Ui.said(field);
+            Entry.said(field);
         }
         if (match(e, KeyCode.K)) {
             search.open();
@@ -269,7 +269,7 @@ public final class MainWindow {
         }
         // What was typed beside the field that has the keys belongs to what was before an edit.
         var kept = new KeptEntry(view.node(), !edited);
-        Ui.rebuild(() -> {
+        Entry.rebuild(() -> {
             view.refresh();
             kept.back();
         });

@@ -8,6 +8,7 @@ import javafx.scene.control.MenuButton;
 import javafx.scene.control.TextField;
 import javafx.scene.layout.VBox;
 import lane.base.LaneException;
+import lane.desk.Entry;
 import lane.desk.Lengths;
 import lane.desk.Named;
 import lane.desk.Session;
@@ -67,7 +68,7 @@ final class ArrayForm {
     }
 
     private static TextField field(String id, String text, double wide) {
-        var field = Ui.entry(new TextField(text));
+        var field = Entry.of(new TextField(text));
         field.setId(id);
         field.setPrefWidth(wide);
         return field;

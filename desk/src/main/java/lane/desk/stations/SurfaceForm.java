@@ -6,6 +6,7 @@ import javafx.scene.control.MenuButton;
 import javafx.scene.control.TextField;
 import javafx.scene.layout.VBox;
 import lane.base.LaneException;
+import lane.desk.Entry;
 import lane.desk.Named;
 import lane.desk.Session;
 import lane.desk.ShownPath;
@@ -132,7 +133,7 @@ final class SurfaceForm extends StationRows {
         TextField[] fields = new TextField[3];
         var box = new VBox(6, Ui.label("each as x, y, z in mm, parted by spaces", "small", "muted"));
         for (int i = 0; i < 3; i++) {
-            fields[i] = Ui.entry(new TextField());
+            fields[i] = Entry.of(new TextField());
             fields[i].setId("three-points-" + (i + 1));
             fields[i].setPromptText("0 0 60");
             box.getChildren().add(Ui.row(6, Ui.cell(String.valueOf(i + 1), 14, "small", "muted"), fields[i]));

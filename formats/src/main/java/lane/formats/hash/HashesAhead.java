@@ -32,7 +32,7 @@ import org.jspecify.annotations.Nullable;
  */
 public final class HashesAhead {
     /** Those of this program. */
-    public static final HashesAhead SHARED = new HashesAhead(8e8, 1L << 29);
+    public static final HashesAhead SHARED = new HashesAhead(8e8, 1L << 29, 8);
 
     /** Files that are told at once: twice what fits side by side, with room for what is known already. */
     public static final int MOST = 64;
@@ -59,6 +59,7 @@ public final class HashesAhead {
 
     private final double slow;
     private final long worth;
+    private final int fewest;
     private final Map<Path, Asked> asked = new LinkedHashMap<>();
     private @Nullable Helper helper;
     private boolean useless;
@@ -67,10 +68,12 @@ public final class HashesAhead {
     /**
      * @param slow bytes in a second: who hashes quicker needs no help
      * @param worth bytes from which a process pays, of those that were hashed here and those that are told
+     * @param fewest files, of which fewer side by side are no quicker than one after the other
      */
-    HashesAhead(double slow, long worth) {
+    HashesAhead(double slow, long worth, int fewest) {
         this.slow = slow;
         this.worth = worth;
+        this.fewest = fewest;
     }
 
     /**
@@ -80,18 +83,14 @@ public final class HashesAhead {
     public synchronized void want(List<Path> files) {
         List<Path> fresh =
                 files.stream().limit(MOST).filter(f -> !asked.containsKey(f)).toList();
-        if (fresh.isEmpty() || useless) {
+        int beside = fresh.size() + (helper == null ? 0 : helper.told.size());
+        if (fresh.isEmpty() || beside < fewest || helper == null && !slow()) {
             return;
         }
         touched = System.nanoTime();
         List<FileStamp> stamps = fresh.stream().flatMap(f -> stamp(f).stream()).toList();
         if (helper == null) {
-            double rate = FileHash.rate();
-            if (rate == 0
-                    || rate > slow
-                    || FileHash.hashed()
-                                    + stamps.stream().mapToLong(FileStamp::size).sum()
-                            < worth) {
+            if (FileHash.hashed() + stamps.stream().mapToLong(FileStamp::size).sum() < worth) {
                 return;
             }
             helper = start();
@@ -112,6 +111,12 @@ public final class HashesAhead {
         } catch (IOException e) {
             end(to);
         }
+    }
+
+    /** Whether this program hashes slowly, as far as it did; nothing is asked of the disk for that. */
+    private boolean slow() {
+        double rate = FileHash.rate();
+        return !useless && rate > 0 && rate <= slow && FileHash.hashed() >= worth / 8;
     }
 
     /** How it looks; empty for what is no file, or has a name that no line can tell. */
@@ -227,6 +232,8 @@ public final class HashesAhead {
         one.told.clear();
         if (Objects.equals(helper, one)) {
             helper = null;
+            // What was found and nobody asked for will not be asked for.
+            asked.clear();
         }
     }
 

@@ -29,7 +29,7 @@ class HashesAheadTest {
     Path folder;
 
     /** Helps always. */
-    private final HashesAhead ahead = new HashesAhead(Double.MAX_VALUE, 0);
+    private final HashesAhead ahead = new HashesAhead(Double.MAX_VALUE, 0, 1);
 
     @AfterEach
     void away() {
@@ -141,12 +141,15 @@ class HashesAheadTest {
         Path one = file("one", 400_000);
         FileHash.of(one, "");
         assertThat(FileHash.rate()).isPositive();
-        var few = new HashesAhead(Double.MAX_VALUE, FileHash.hashed() + 400_001);
+        var few = new HashesAhead(Double.MAX_VALUE, FileHash.hashed() + 400_001, 1);
         few.want(List.of(one));
         assertThat(few.helped()).isFalse();
-        var quick = new HashesAhead(FileHash.rate() / 2, 0);
+        var quick = new HashesAhead(FileHash.rate() / 2, 0, 1);
         quick.want(List.of(one));
         assertThat(quick.helped()).isFalse();
+        var alone = new HashesAhead(Double.MAX_VALUE, 0, 2);
+        alone.want(List.of(one));
+        assertThat(alone.helped()).isFalse();
         ahead.want(List.of(folder.resolve("gone"), one));
         assertThat(ahead.helped()).isTrue();
     }

@@ -1,0 +1,52 @@
+package lane.desk;
+
+import javafx.scene.control.TextInputControl;
+
+/**
+ * Fields that are typed into: what of it was handed over, and what goes on in the next field when a part of the window is built
+ * anew meanwhile.
+ */
+public final class Entry {
+    private Entry() {}
+
+    /** Whether the window builds a part anew: a field that is left for that hands over nothing, its text goes on in the next. */
+    private static boolean rebuilding;
+
+    /** Builds a part of the window anew. */
+    public static void rebuild(Runnable part) {
+        rebuilding = true;
+        try {
+            part.run();
+        } finally {
+            rebuilding = false;
+        }
+    }
+
+    public static boolean rebuilding() {
+        return rebuilding;
+    }
+
+    private static final String UNSAID = "unsaid";
+
+    /** A field whose text is kept when it is built anew before it was handed over. */
+    public static <T extends TextInputControl> T of(T field) {
+        field.getProperties().put(UNSAID, false);
+        field.textProperty().addListener((o, was, is) -> field.getProperties().put(UNSAID, true));
+        return field;
+    }
+
+    /** Whether something was typed and not handed over. */
+    public static boolean unsaid(TextInputControl field) {
+        return Boolean.TRUE.equals(field.getProperties().get(UNSAID));
+    }
+
+    /** Whether it is such a field and all that was typed was handed over: what is taken back then is no letter of it. */
+    public static boolean handedOver(TextInputControl field) {
+        return Boolean.FALSE.equals(field.getProperties().get(UNSAID));
+    }
+
+    /** What stands in a field was handed over. */
+    public static void said(TextInputControl field) {
+        field.getProperties().put(UNSAID, false);
+    }
+}

@@ -7,6 +7,7 @@ import javafx.scene.control.Skin;
 import javafx.scene.control.skin.ComboBoxListViewSkin;
 import javafx.scene.text.Font;
 import javafx.scene.text.Text;
+import org.jspecify.annotations.Nullable;
 
 /**
  * A box to choose one of a list from. The list joins the window when it is opened first: a form has dozens of such boxes, few of
@@ -53,7 +54,7 @@ final class Choice<T> extends ComboBox<T> {
             Font font = box.getButtonCell() == null
                     ? Font.getDefault()
                     : box.getButtonCell().getFont();
-            double now = box.getValue() == null ? 0 : width(box.getValue(), font);
+            double now = width(box.getValue(), font);
             double most = box.getItems().stream()
                     .limit(MEASURED)
                     .mapToDouble(item -> width(item, font))
@@ -62,8 +63,8 @@ final class Choice<T> extends ComboBox<T> {
             return own + Math.max(0, Math.ceil(most - now));
         }
 
-        private double width(T item, Font font) {
-            var text = new Text(box.word.apply(item));
+        private double width(@Nullable T item, Font font) {
+            var text = new Text(item == null ? "" : box.word.apply(item));
             text.setFont(font);
             return text.getLayoutBounds().getWidth();
         }

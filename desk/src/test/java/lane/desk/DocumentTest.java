@@ -25,12 +25,19 @@ import lane.station.Station;
 import lane.study.Source;
 import lane.study.Study;
 import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
 /** What becomes of a user's work: when it has no place yet, when the program is killed, when two have it open. */
 class DocumentTest {
+    /** What a session holds for its window is made with it. */
+    @BeforeAll
+    static void platform() throws Exception {
+        Windowed.platform();
+    }
+
     @TempDir
     Path folder;
 

@@ -2,6 +2,7 @@ package lane.desk;
 
 import java.util.function.Function;
 import javafx.scene.Node;
+import javafx.scene.Parent;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Skin;
 import javafx.scene.control.skin.ComboBoxListViewSkin;
@@ -41,7 +42,12 @@ final class Choice<T> extends ComboBox<T> {
             Node list = getPopupContent();
             if (list.getParent() == null && list.getScene() == null) {
                 getChildren().add(list);
+                // How tall it is decides whether it opens below or above, which its rows tell once they are there.
                 list.applyCss();
+                list.autosize();
+                if (list instanceof Parent rows) {
+                    rows.layout();
+                }
             }
             super.show();
         }

@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
 import java.util.Set;
+import javafx.geometry.Bounds;
 import javafx.scene.Node;
 import javafx.scene.Parent;
 import javafx.scene.control.ComboBox;
@@ -191,6 +192,13 @@ class TypingTest extends InWindow {
                 : 1;
     }
 
+    private Bounds list() throws Exception {
+        return onFx(() -> {
+            Node shown = robot.lookup(".combo-box-popup .list-view").query();
+            return shown.localToScreen(shown.getBoundsInLocal());
+        });
+    }
+
     @Test
     void aListIsMadeWhenItIsOpened() throws Exception {
         look(Chosen.READING, "rotor-torque", 4);
@@ -208,11 +216,15 @@ class TypingTest extends InWindow {
         assertThat(cells)
                 .hasSizeGreaterThan(3)
                 .allMatch(c -> c.getBoundsInLocal().getHeight() > 15);
+        Bounds first = list();
         press(KeyCode.ESCAPE);
         await(() -> !closed.isShowing());
         // And by the mouse.
         robot.clickOn(closed);
         await(closed::isShowing);
+        // Where it opens hangs on how tall it is, which is known the first time, too.
+        assertThat(list().getMinY()).isEqualTo(first.getMinY());
+        assertThat(list().getHeight()).isEqualTo(first.getHeight());
         Node other = robot.lookup(".combo-box-popup .list-cell").queryAll().stream()
                 .filter(c -> c instanceof ListCell<?> l && "force".equals(l.getText()))
                 .findFirst()

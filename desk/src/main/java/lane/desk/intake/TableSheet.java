@@ -131,33 +131,42 @@ final class TableSheet {
         } else {
             row.getChildren()
                     .addAll(
-                            Ui.label("Between columns", "second"),
-                            choice(
-                                    "table-separator",
-                                    178,
-                                    List.of("", "comma", "semicolon", "tab", "bar", "space"),
-                                    r.separator(),
-                                    s -> found(s, l == null ? "" : l.separator()),
-                                    s -> r.withLayout(r.encoding(), s, r.decimal(), r.sheet(), r.skip(), r.headers()),
-                                    r),
-                            Ui.label("Decimal", "second"),
-                            choice(
-                                    "table-decimal",
-                                    152,
-                                    List.of("", "point", "comma"),
-                                    r.decimal(),
-                                    s -> found(s, l == null ? "" : l.decimal()),
-                                    s -> r.withLayout(r.encoding(), r.separator(), s, r.sheet(), r.skip(), r.headers()),
-                                    r),
-                            Ui.label("Letters", "second"),
-                            choice(
-                                    "table-encoding",
-                                    158,
-                                    List.of("", "UTF-8", "Latin-1", "UTF-16"),
-                                    r.encoding(),
-                                    s -> found(s, l == null ? "" : l.encoding()),
-                                    s -> r.withLayout(s, r.separator(), r.decimal(), r.sheet(), r.skip(), r.headers()),
-                                    r));
+                            Ui.row(
+                                    8,
+                                    Ui.label("Between columns", "second"),
+                                    choice(
+                                            "table-separator",
+                                            178,
+                                            List.of("", "comma", "semicolon", "tab", "bar", "space"),
+                                            r.separator(),
+                                            s -> found(s, l == null ? "" : l.separator()),
+                                            s -> r.withLayout(
+                                                    r.encoding(), s, r.decimal(), r.sheet(), r.skip(), r.headers()),
+                                            r)),
+                            Ui.row(
+                                    8,
+                                    Ui.label("Decimal", "second"),
+                                    choice(
+                                            "table-decimal",
+                                            152,
+                                            List.of("", "point", "comma"),
+                                            r.decimal(),
+                                            s -> found(s, l == null ? "" : l.decimal()),
+                                            s -> r.withLayout(
+                                                    r.encoding(), r.separator(), s, r.sheet(), r.skip(), r.headers()),
+                                            r)),
+                            Ui.row(
+                                    8,
+                                    Ui.label("Letters", "second"),
+                                    choice(
+                                            "table-encoding",
+                                            158,
+                                            List.of("", "UTF-8", "Latin-1", "UTF-16"),
+                                            r.encoding(),
+                                            s -> found(s, l == null ? "" : l.encoding()),
+                                            s -> r.withLayout(
+                                                    s, r.separator(), r.decimal(), r.sheet(), r.skip(), r.headers()),
+                                            r)));
             var skip = Ui.number(
                     "table-skip",
                     Math.max(0, r.skip()),
@@ -175,7 +184,8 @@ final class TableSheet {
         }
         List<Integer> heads = List.of(-1, 0, 1, 2);
         row.getChildren()
-                .addAll(
+                .addAll(Ui.row(
+                        8,
                         Ui.label("Header", "second"),
                         choice(
                                 "table-header",
@@ -184,7 +194,7 @@ final class TableSheet {
                                 r.headers(),
                                 h -> h < 0 ? found("", l == null ? "" : head(l.headers())) : head(h),
                                 h -> r.withLayout(r.encoding(), r.separator(), r.decimal(), r.sheet(), r.skip(), h),
-                                r));
+                                r)));
         var missing = Ui.text(
                 "table-missing",
                 String.join("; ", r.missing()),

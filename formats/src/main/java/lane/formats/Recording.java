@@ -80,7 +80,10 @@ final class Recording {
     private final AtomicLong generation = new AtomicLong();
 
     private final AtomicLong clock = new AtomicLong();
-    /** Which files there are for each time; null as long as nobody asked. */
+    /** The series as it was opened last; null where there is none. */
+    private volatile @Nullable Series opened;
+
+    /** Which files a collection has for each time; null as long as nobody asked. */
     private volatile @Nullable Map<Double, List<Path>> overTime;
 
     /** The stored times; null as long as nothing was read. */
@@ -121,7 +124,7 @@ final class Recording {
     private Series series(Path pattern) {
         Series found = Series.of(pattern, this::time);
         if (pattern.equals(files.files.getFirst())) {
-            overTime = found.byTime();
+            opened = found;
         }
         // What was found first counts until the run is read again: a file more stays news.
         patterns.putIfAbsent(pattern, found.files().stream().sorted().toList());
@@ -145,10 +148,14 @@ final class Recording {
 
     /** Files that hold these times and no others; none where the run was not opened yet, or keeps its times otherwise. */
     List<Path> files(double[] wanted) {
+        Path first = files.files.getFirst();
+        if (Series.is(first)) {
+            Series series = opened;
+            return series == null ? List.of() : series.at(wanted);
+        }
         Map<Double, List<Path>> known = overTime;
         if (known == null) {
-            Path first = files.files.getFirst();
-            known = Series.is(first) ? Map.of() : DatasetReader.files(first);
+            known = DatasetReader.files(first);
             overTime = known;
         }
         Map<Double, List<Path>> found = known;

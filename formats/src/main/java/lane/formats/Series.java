@@ -4,10 +4,10 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.Collections;
 import java.util.Comparator;
-import java.util.HashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.function.ToDoubleFunction;
@@ -38,13 +38,13 @@ public record Series(Path pattern, List<Path> files, List<Double> times, boolean
     private static final int MOST = 100_000;
     private static final Pattern NUMBER = Pattern.compile("[-+]?\\d+(?:\\.\\d+)?(?:[eE][-+]?\\d+)?");
 
-    /** The file of each time. */
-    Map<Double, List<Path>> byTime() {
-        var out = new HashMap<Double, List<Path>>();
-        for (int i = 0; i < files.size(); i++) {
-            out.put(times.get(i), List.of(files.get(i)));
-        }
-        return out;
+    /** The files of these times, without those that it has not. */
+    List<Path> at(double[] wanted) {
+        return Arrays.stream(wanted)
+                .mapToInt(time -> Collections.binarySearch(times, time))
+                .filter(i -> i >= 0)
+                .mapToObj(files::get)
+                .toList();
     }
 
     public static boolean is(Path file) {

@@ -125,9 +125,10 @@ final class Hasher {
         return some || !last && ask(true) && fill();
     }
 
-    private void gone(int lane) {
+    private void gone(int lane) throws IOException {
         Reading one = of[lane];
         if (one != null) {
+            one.in.close();
             out.println(one.place + " -");
         }
         free(lane);

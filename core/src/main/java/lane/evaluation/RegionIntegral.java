@@ -403,28 +403,6 @@ public record RegionIntegral(
         return best;
     }
 
-    private record NodesKey(Mesh.Key mesh, Content cells) {}
-
-    /** The nodes of cells, each once, in the order in which the cells meet them. */
-    private static int[] nodes(Mesh mesh, int[] cells) {
-        boolean[] met = new boolean[mesh.nodeCount()];
-        int[] out = new int[mesh.nodeCount()];
-        int n = 0;
-        for (int c : cells) {
-            for (int k = mesh.begin(c); k < mesh.begin(c) + mesh.size(c); k++) {
-                int node = mesh.nodes()[k];
-                if (!met[node]) {
-                    met[node] = true;
-                    out[n++] = node;
-                }
-            }
-        }
-        return Arrays.copyOf(out, n);
-    }
-
-    /** Least and greatest value; empty where there is none. */
-    private record Extremes(Optional<Located> least, Optional<Located> greatest) {}
-
     /** Of a stored field, which is known by what it holds. */
     private record ExtremesKey(
             Mesh.Key mesh,
@@ -440,8 +418,8 @@ public record RegionIntegral(
     private Optional<Located> here(Quantity quantity, boolean greatest) {
         BoundQuantity ready = BoundQuantity.of(run, quantity, lens).number();
         Field field = stored(ready);
-        Extremes both = field == null
-                ? extremes(ready)
+        RegionExtremes both = field == null
+                ? RegionExtremes.of(ready, run, cells, box, memo)
                 : memo.of(
                         new ExtremesKey(
                                 run.mesh().key(),
@@ -452,55 +430,7 @@ public record RegionIntegral(
                                 Objects.requireNonNull(ready.program().alone()).component(),
                                 ready.factor(),
                                 ready.offset()),
-                        () -> extremes(ready));
-        return greatest ? both.greatest : both.least;
-    }
-
-    /** The first of equals. */
-    private Extremes extremes(BoundQuantity ready) {
-        boolean byNode = ready.byNode();
-        double[] all = ready.values(byNode ? SamplePoints.nodes(run) : SamplePoints.cells(run))[0];
-        var mesh = run.mesh();
-        int[] among = !byNode ? cells : memo.of(new NodesKey(mesh.key(), Content.of(cells)), () -> nodes(mesh, cells));
-        var cell = new lane.mesh.Cell(mesh);
-        double[] at = new double[3];
-        int least = -1;
-        int greatest = -1;
-        for (int index : among) {
-            double value = all[index];
-            // The first that is a number is both; of what is none neither comparison holds.
-            boolean first = least < 0 && !Double.isNaN(value);
-            boolean less = first || least >= 0 && value < all[least];
-            boolean greater = first || greatest >= 0 && value > all[greatest];
-            if (!less && !greater) {
-                continue;
-            }
-            if (box != null) {
-                place(mesh, cell, index, byNode, at);
-                if (!box.holds(at[0], at[1], at[2])) {
-                    continue;
-                }
-            }
-            least = less ? index : least;
-            greatest = greater ? index : greatest;
-        }
-        return new Extremes(located(mesh, cell, least, byNode, all), located(mesh, cell, greatest, byNode, all));
-    }
-
-    private static Optional<Located> located(Mesh mesh, lane.mesh.Cell cell, int index, boolean byNode, double[] all) {
-        if (index < 0) {
-            return Optional.empty();
-        }
-        double[] at = new double[3];
-        place(mesh, cell, index, byNode, at);
-        return Optional.of(new Located(all[index], new Point(at[0], at[1], at[2])));
-    }
-
-    private static void place(Mesh mesh, lane.mesh.Cell cell, int index, boolean byNode, double[] to) {
-        if (byNode) {
-            System.arraycopy(mesh.xyz(), 3 * index, to, 0, 3);
-        } else {
-            cell.load(index).centre(to);
-        }
+                        () -> RegionExtremes.of(ready, run, cells, box, memo));
+        return greatest ? both.greatest() : both.least();
     }
 }

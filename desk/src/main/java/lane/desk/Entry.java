@@ -1,5 +1,7 @@
 package lane.desk;
 
+import javafx.scene.Scene;
+import javafx.scene.control.Control;
 import javafx.scene.control.TextInputControl;
 
 /**
@@ -24,6 +26,18 @@ public final class Entry {
 
     public static boolean rebuilding() {
         return rebuilding;
+    }
+
+    /**
+     * Lets what gets the keys take them at once. A control understands keys once it has its looks, and those come with the
+     * next frame: what is typed before that, while the window is busy, would be lost.
+     */
+    public static void awake(Scene scene) {
+        scene.focusOwnerProperty().addListener((o, was, is) -> {
+            if (is instanceof Control c && c.getSkin() == null) {
+                c.applyCss();
+            }
+        });
     }
 
     private static final String UNSAID = "unsaid";

@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
 import java.util.Set;
+import javafx.event.Event;
 import javafx.geometry.Bounds;
 import javafx.scene.Node;
 import javafx.scene.Parent;
@@ -12,6 +13,8 @@ import javafx.scene.control.ListCell;
 import javafx.scene.control.TextField;
 import javafx.scene.control.TextInputControl;
 import javafx.scene.input.KeyCode;
+import javafx.scene.input.KeyEvent;
+import javafx.scene.layout.Pane;
 import lane.measure.Force;
 import lane.reading.TallyOf;
 import lane.station.Line;
@@ -83,6 +86,27 @@ class TypingTest extends InWindow {
         }
         assertThat(name()).isEqualTo("Nm");
         assertThat(session.study().reading("rotor-torque").orElseThrow().unit()).isEqualTo("Nm");
+    }
+
+    /** Keys come faster than frames where the window was busy. */
+    @Test
+    void aFieldTakesKeysBeforeItIsSeen() throws Exception {
+        look(Chosen.SOURCE, "theory", 1);
+        String text = onFx(() -> {
+            var field = new TextField("m/s");
+            Pane sheet = (Pane) robot.lookup("#source-name").query().getParent();
+            sheet.getChildren().add(field);
+            field.requestFocus();
+            for (String key : new String[] {"c", "m"}) {
+                Event.fireEvent(
+                        field,
+                        new KeyEvent(KeyEvent.KEY_TYPED, key, "", KeyCode.UNDEFINED, false, false, false, false));
+            }
+            String typed = field.getText();
+            sheet.getChildren().remove(field);
+            return typed;
+        });
+        assertThat(text).isEqualTo("cm");
     }
 
     /** Three numbers by the keyboard alone, one after the other, while the first is still being computed. */

@@ -22,6 +22,7 @@ import javafx.util.Duration;
 import lane.base.LaneException;
 import lane.base.Plain;
 import lane.demo.DemoFiles;
+import lane.desk.Entry;
 import lane.desk.Images;
 import lane.desk.Openings;
 import lane.desk.Session;
@@ -259,16 +260,18 @@ public final class LaneApp extends Application implements Openings {
     /** The scene of a session with the program's looks: for the window, the pictures and the tests. */
     public static Scene scene(Session session, double width, double height) {
         dress();
-        var scene = new Scene(new MainWindow(session).root(), width, height);
-        scene.getStylesheets().add(resource("lane.css"));
-        return scene;
+        return dressed(new Scene(new MainWindow(session).root(), width, height));
     }
 
     /** A scene with the program's looks that is no session's. */
     static Scene plain(javafx.scene.Parent root) {
         dress();
-        var scene = new Scene(root, 1280, 800);
+        return dressed(new Scene(root, 1280, 800));
+    }
+
+    private static Scene dressed(Scene scene) {
         scene.getStylesheets().add(resource("lane.css"));
+        Entry.awake(scene);
         return scene;
     }
 

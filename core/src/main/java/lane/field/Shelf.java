@@ -50,6 +50,22 @@ public final class Shelf {
         clear(one);
     }
 
+    /**
+     * The numbers of a run that nobody will ask for again, such as of a time that was passed by, make room at once. Who asks for
+     * them all the same reads them again.
+     */
+    public static synchronized void leave(Run run) {
+        run.fields().forEach(Shelf::leave);
+        run.parts().forEach(p -> p.fields().forEach(Shelf::leave));
+    }
+
+    private static void leave(Field field) {
+        if (field.stored() instanceof Deferred d && STANDING.remove(d) instanceof Long its) {
+            bytes -= its;
+            d.release();
+        }
+    }
+
     /** Down to three quarters, so that not every next one has to sort. */
     @SuppressWarnings("ReferenceEquality")
     private static void clear(@Nullable Deferred but) {

@@ -20,6 +20,7 @@ import lane.base.Memo;
 import lane.base.Work;
 import lane.field.Part;
 import lane.field.Run;
+import lane.field.Shelf;
 import lane.field.TimeSelector;
 import lane.field.Treatment;
 import lane.formats.grid.Dataset;
@@ -388,6 +389,9 @@ final class Recording {
     private void letGo(Map.Entry<TimeSelector, Step> one) {
         if (steps.remove(one.getKey(), one.getValue()) && one.getValue().passing) {
             one.getValue().stamps.forEach(s -> passed.put(s.file(), s));
+            // Another object stands for it when it is opened again: these numbers would not be found.
+            Optional.ofNullable(one.getValue().loading.now()).ifPresent(Shelf::leave);
+            one.getValue().understood.values().forEach(Shelf::leave);
         }
     }
 

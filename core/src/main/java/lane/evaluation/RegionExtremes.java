@@ -43,6 +43,14 @@ record RegionExtremes(Optional<RegionIntegral.Located> least, Optional<RegionInt
         var mesh = run.mesh();
         int[] among = !byNode ? cells : memo.of(new NodesKey(mesh.key(), Content.of(cells)), () -> nodes(mesh, cells));
         var cell = new Cell(mesh);
+        if (box == null && among.length == all.length) {
+            double[] bounds = bounds(all);
+            if (bounds[0] <= bounds[1]) {
+                return new RegionExtremes(
+                        located(mesh, cell, first(all, among, bounds[0]), byNode, all),
+                        located(mesh, cell, first(all, among, bounds[1]), byNode, all));
+            }
+        }
         double[] at = new double[3];
         int least = -1;
         int greatest = -1;
@@ -65,6 +73,26 @@ record RegionExtremes(Optional<RegionIntegral.Located> least, Optional<RegionInt
             greatest = greater ? index : greatest;
         }
         return new RegionExtremes(located(mesh, cell, least, byNode, all), located(mesh, cell, greatest, byNode, all));
+    }
+
+    /** The least and the greatest; no numbers where one is none. */
+    private static double[] bounds(double[] all) {
+        double least = Double.POSITIVE_INFINITY;
+        double greatest = Double.NEGATIVE_INFINITY;
+        for (double value : all) {
+            least = Math.min(least, value);
+            greatest = Math.max(greatest, value);
+        }
+        return new double[] {least, greatest};
+    }
+
+    private static int first(double[] all, int[] among, double wanted) {
+        for (int index : among) {
+            if (all[index] == wanted) {
+                return index;
+            }
+        }
+        return -1;
     }
 
     private static Optional<RegionIntegral.Located> located(

@@ -187,11 +187,12 @@ final class StudyMoments implements Moments {
             asked.forEach(r -> whole.put(r, new Outcome.Absent(e)));
             return whole;
         }
+        ReadingContext here = on(then);
         for (Reading r : asked) {
             work.poll();
             Outcome made;
             try {
-                made = r.ask().read(r, on(then));
+                made = r.ask().read(r, here);
             } catch (LaneException e) {
                 made = new Outcome.Absent(e);
             }

@@ -12,6 +12,7 @@ import java.util.Objects;
 import java.util.Optional;
 import java.util.concurrent.CancellationException;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicLong;
 import lane.base.BoundedMemo;
 import lane.base.Fault;
@@ -69,6 +70,18 @@ final class Recording {
     /** The time that a file of a series says it holds, as it looked then. */
     private record Head(FileStamp stamp, double time) {}
 
+    /**
+     * A series as it was found.
+     *
+     * @param folder how it looked before
+     * @param when it was found, in nanoseconds as files are stamped
+     */
+    private record Listed(Series series, FileStamp folder, long when) {}
+
+    /** Nanoseconds in which a folder may change twice and look the same. */
+    private static final long SETTLED = 2_000_000_000L;
+
+    private final Map<Path, Listed> listed = new ConcurrentHashMap<>();
     private final FileLibrary library;
     private final Bundle files;
     private final BoundedMemo grids = BoundedMemo.share(0.125);
@@ -109,7 +122,7 @@ final class Recording {
     Dataset open(Path file, TimeSelector moment, Work work) {
         Opening opening = Opening.onDemand(grids);
         return Series.is(file)
-                ? series(file).open(moment, opening, work)
+                ? series(file, moment).open(moment, opening, work)
                 : DatasetReader.open(file, moment, opening, work);
     }
 
@@ -117,19 +130,43 @@ final class Recording {
     Dataset open(Path file, TimeSelector moment, int piece, Work work) {
         Opening opening = Opening.onDemand(Memo.NONE).only(piece);
         return Series.is(file)
-                ? series(file).open(moment, opening, work)
+                ? series(file, moment).open(moment, opening, work)
                 : DatasetReader.open(file, moment, opening, work);
     }
 
-    /** The files of a series as they are now. Each is opened at most once to learn its time. */
-    private Series series(Path pattern) {
+    /**
+     * The files of a series as they are now. Each is opened at most once to learn its time, and they are looked for again only
+     * where their folder, or the one that is wanted, changed: else thousands would be looked at for each of thousands.
+     */
+    private Series series(Path pattern, TimeSelector moment) {
+        Listed before = listed.get(pattern);
+        if (before != null && holds(before, moment)) {
+            return before.series;
+        }
+        FileStamp folder =
+                FileStamp.of(Objects.requireNonNull(pattern.toAbsolutePath().getParent()));
+        long now = System.currentTimeMillis();
         Series found = Series.of(pattern, this::time);
+        listed.put(pattern, new Listed(found, folder, TimeUnit.MILLISECONDS.toNanos(now)));
         if (pattern.equals(files.files.getFirst())) {
             opened = found;
         }
         // What was found first counts until the run is read again: a file more stays news.
         patterns.putIfAbsent(pattern, found.files().stream().sorted().toList());
         return found;
+    }
+
+    private boolean holds(Listed one, TimeSelector moment) {
+        if (one.folder.differs() || one.when - one.folder.changed() < SETTLED) {
+            return false;
+        }
+        try {
+            Path file = one.series.files().get(moment.in(one.series.times()));
+            Head known = heads.get(file);
+            return known == null ? one.series.byName() : !known.stamp.differs();
+        } catch (LaneException e) {
+            return false;
+        }
     }
 
     private double time(Path file) {
@@ -353,6 +390,7 @@ final class Recording {
         apart = null;
         passed.clear();
         patterns.clear();
+        listed.clear();
         times = null;
         overTime = null;
     }

@@ -1,6 +1,7 @@
 package lane.formats;
 
 import com.fasterxml.jackson.core.JacksonException;
+import com.fasterxml.jackson.databind.ObjectWriter;
 import com.fasterxml.jackson.databind.json.JsonMapper;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
@@ -28,6 +29,7 @@ import org.jspecify.annotations.Nullable;
  */
 final class StepJournal implements Journal {
     private static final JsonMapper MAPPER = new JsonMapper();
+    private static final ObjectWriter WRITER = MAPPER.writerFor(Line.class);
     private static final Duration KEPT = Duration.ofDays(60);
 
     /**
@@ -49,6 +51,8 @@ final class StepJournal implements Journal {
     private final FileLibrary library;
     private final Path file;
     private @Nullable Map<Double, Entry> known;
+    /** Whether its folder is there. */
+    private boolean begun;
 
     private StepJournal(FileLibrary library, Path file) {
         this.library = library;
@@ -128,16 +132,17 @@ final class StepJournal implements Journal {
         }
         lines().put(time, new Entry(files, i));
         try {
-            if (!Files.exists(file)) {
+            if (!begun && !Files.exists(file)) {
                 Path folder = java.util.Objects.requireNonNull(file.getParent());
                 Files.createDirectories(folder);
                 tidy(folder);
             }
+            begun = true;
             var line = new Line(time, files, i.abscissa(), i.value(), i.half(), i.why(), i.inputs());
             // It begins on a line of its own, whatever the last one came to.
             Files.write(
                     file,
-                    ("\n" + MAPPER.writeValueAsString(line)).getBytes(StandardCharsets.UTF_8),
+                    ("\n" + WRITER.writeValueAsString(line)).getBytes(StandardCharsets.UTF_8),
                     StandardOpenOption.CREATE,
                     StandardOpenOption.APPEND);
         } catch (IOException e) {

@@ -5,8 +5,8 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.io.InputStreamReader;
 import java.io.PrintStream;
+import java.lang.foreign.MemorySegment;
 import java.nio.ByteBuffer;
-import java.nio.ByteOrder;
 import java.nio.channels.FileChannel;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.InvalidPathException;
@@ -14,6 +14,8 @@ import java.nio.file.Path;
 import java.util.ArrayDeque;
 import java.util.List;
 import java.util.Queue;
+import java.util.stream.IntStream;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -22,8 +24,9 @@ import org.jspecify.annotations.Nullable;
  */
 final class Hasher {
     /** Methods that are compiled each by itself. */
-    static final List<String> APART =
-            List.of("lane.formats.hash.Lanes::take", "lane.formats.hash.Lanes::extend", "lane.formats.hash.Lanes::mix");
+    static final List<String> APART = Stream.of("take", "turn", "extend", "mix")
+            .map(m -> "lane.formats.hash.Lanes::" + m)
+            .toList();
 
     /** Bytes of a file that are held, with room to fill up the last block. */
     private static final int ROOM = 1 << 15;
@@ -49,13 +52,16 @@ final class Hasher {
     private final PrintStream out;
     private final Lanes lanes = new Lanes();
     private final @Nullable Reading[] of = new Reading[Lanes.COUNT];
-    /** What was read last. */
-    private final ByteBuffer bytes = ByteBuffer.allocateDirect(STRIDE).order(ByteOrder.nativeOrder());
-    /** Bytes of all lanes, one after the other. */
-    private final int[] held = new int[Lanes.COUNT * STRIDE / Integer.BYTES];
+    /** Bytes of all lanes, one after the other, and the share of each. */
+    private final ByteBuffer held = ByteBuffer.allocateDirect(Lanes.COUNT * STRIDE);
 
-    /** Where in it the next block of each lane stands, as words, and where in its own share, and up to where there is something. */
-    private final int[] word = new int[Lanes.COUNT];
+    private final MemorySegment whole = MemorySegment.ofBuffer(held);
+    private final List<ByteBuffer> share = IntStream.range(0, Lanes.COUNT)
+            .mapToObj(l -> held.slice(l * STRIDE, STRIDE))
+            .toList();
+
+    /** Where in all of it the next block of each lane stands, and where in its own share, and up to where there is something. */
+    private final int[] next = new int[Lanes.COUNT];
 
     private final int[] at = new int[Lanes.COUNT];
     private final int[] end = new int[Lanes.COUNT];
@@ -82,9 +88,9 @@ final class Hasher {
                 }
             }
             for (int l = 0; l < Lanes.COUNT; l++) {
-                word[l] = (l * STRIDE + at[l]) / Integer.BYTES;
+                next[l] = l * STRIDE + at[l];
             }
-            lanes.add(held, word, most);
+            lanes.add(whole, next, most);
             for (int l = 0; l < Lanes.COUNT; l++) {
                 Reading one = of[l];
                 if (one == null) {
@@ -174,7 +180,7 @@ final class Hasher {
         if (one == null || at[lane] < end[lane]) {
             return;
         }
-        bytes.clear().limit(ROOM);
+        ByteBuffer bytes = share.get(lane).clear().limit(ROOM);
         while (bytes.hasRemaining() && one.in.read(bytes) >= 0) {
             // It may give less than there is room for.
         }
@@ -188,9 +194,8 @@ final class Hasher {
             while (bytes.hasRemaining()) {
                 bytes.put((byte) 0);
             }
-            bytes.putLong(n - Long.BYTES, Long.reverseBytes(8 * one.size));
+            bytes.putLong(n - Long.BYTES, 8 * one.size);
         }
-        bytes.flip().asIntBuffer().get(held, lane * STRIDE / Integer.BYTES, n / Integer.BYTES);
         at[lane] = 0;
         end[lane] = n;
     }

@@ -1,5 +1,6 @@
 package lane.formats.table;
 
+import java.nio.charset.StandardCharsets;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -14,7 +15,12 @@ final class Digits {
         1e20, 1e21, 1e22
     };
 
-    private char[] text = {};
+    /** A power of ten that is a double, up to 22. */
+    static double ten(int power) {
+        return TENS[power];
+    }
+
+    private byte[] text = {};
     private int from;
     private int to;
     private char mark;
@@ -32,16 +38,13 @@ final class Digits {
     /** @return null for what is written otherwise, such as with groups of digits, or is no number */
     static @Nullable Digits of(String s, char mark) {
         var out = new Digits();
-        return out.read(s.toCharArray(), 0, s.length(), mark) ? out : null;
-    }
-
-    /** Reads a part of a text; false for what is written otherwise, such as with groups of digits, or is no number. */
-    boolean read(char[] s, int begin, int end, char decimal) {
-        return take(s, begin, end, decimal) == end;
+        // A letter of more bits becomes a question mark, which is in no number either.
+        byte[] letters = s.getBytes(StandardCharsets.ISO_8859_1);
+        return out.take(letters, 0, letters.length, mark) == letters.length ? out : null;
     }
 
     /** Reads what begins at a place, up to what belongs to no number; returns where that stands, or -1 where there is no number. */
-    int take(char[] s, int begin, int end, char decimal) {
+    int take(byte[] s, int begin, int end, char decimal) {
         if (begin >= end) {
             return -1;
         }
@@ -51,7 +54,7 @@ final class Digits {
         mark = decimal;
         all = 0;
         int i = begin;
-        char first = s[i];
+        byte first = s[i];
         i += first == '-' || first == '+' ? 1 : 0;
         int at = digits(i);
         whole = at - i;
@@ -73,13 +76,13 @@ final class Digits {
     }
 
     /** Some programs write the exponent of double precision with a D. */
-    private static boolean letter(char e) {
+    private static boolean letter(byte e) {
         return e == 'e' || e == 'E' || e == 'd' || e == 'D';
     }
 
     /** Goes on over digits. */
     private int digits(int begin) {
-        char[] s = text;
+        byte[] s = text;
         int end = to;
         long sum = all;
         int i = begin;
@@ -132,7 +135,7 @@ final class Digits {
             double v = scale < 0 ? all / TENS[-scale] : all * TENS[scale];
             return text[from] == '-' ? -v : v;
         }
-        String plain = new String(text, from, to - from).replace(mark, '.');
+        String plain = new String(text, from, to - from, StandardCharsets.ISO_8859_1).replace(mark, '.');
         return Double.parseDouble(exponent ? plain.replace('d', 'e').replace('D', 'e') : plain);
     }
 }

@@ -1,70 +1,100 @@
 package lane.formats.table;
 
+import java.nio.charset.StandardCharsets;
 import java.util.AbstractList;
-import java.util.Arrays;
 import java.util.List;
 import java.util.RandomAccess;
 import org.jspecify.annotations.Nullable;
 
 /**
- * A row of plain numbers and blanks, whose numbers are known and whose words are made when somebody asks for them: what nearly
- * all rows of long tables are.
+ * A row of plain numbers and blanks, whose numbers stand in columns already and whose words are made when somebody asks for them:
+ * what nearly all rows of long tables are.
  */
 final class PlainRow extends AbstractList<String> implements RandomAccess {
-    private final String text;
-    private final int from;
-    private final int to;
-    private final char separator;
-    private final char mark;
-    private final double[] values;
-    private final int sure;
-    private final int unsure;
-    private String @Nullable [] words;
-
     /**
-     * @param text of which it is the line from {@code from} to before {@code to}
+     * A row as it is written.
+     *
+     * @param bytes of which it is the line from {@code from} to before {@code to}
      * @param mark the decimal one
-     * @param values NaN where nothing stands; at least one number
+     * @param numbers how many cells hold one, at least one of them
      * @param sure how many have a mark that can only be the decimal one
      * @param unsure how many others have a mark
      */
-    PlainRow(String text, int from, int to, char separator, char mark, double[] values, int sure, int unsure) {
-        this.text = text;
-        this.from = from;
-        this.to = to;
-        this.separator = separator;
-        this.mark = mark;
-        this.values = values;
-        this.sure = sure;
-        this.unsure = unsure;
+    record Written(byte[] bytes, int from, int to, char separator, char mark, int numbers, int sure, int unsure) {}
+
+    private final Written as;
+    /** The numbers of many rows, column by column; NaN where nothing stands. */
+    private final double[][] columns;
+    /** Its place in these. */
+    private final int place;
+
+    private final int size;
+    private String @Nullable [] words;
+
+    PlainRow(Written as, double[][] columns, int place, int size) {
+        this.as = as;
+        this.columns = columns;
+        this.place = place;
+        this.size = size;
     }
 
     /** The row where it is one and its numbers are numbers to these cells; else null. */
     static @Nullable PlainRow of(List<String> row, Cells cells) {
         return row instanceof PlainRow p
                         && cells.named().isEmpty()
-                        && (p.sure + p.unsure == 0 || cells.comma() == (p.mark == ','))
+                        && (p.as.sure + p.as.unsure == 0 || cells.comma() == (p.as.mark == ','))
                 ? p
                 : null;
     }
 
+    /**
+     * The columns of rows that stand in them one after the other; null where they do not.
+     *
+     * @param width how many columns; where the rows have fewer, nothing stands in the others
+     */
+    static double @Nullable [][] together(PlainRow[] rows, int width) {
+        PlainRow first = rows.length == 0 ? null : rows[0];
+        for (int r = 0; r < rows.length; r++) {
+            PlainRow row = rows[r];
+            if (first == null || row == null || row.columns != first.columns || row.place != first.place + r) {
+                return null;
+            }
+        }
+        if (first == null) {
+            return null;
+        }
+        double[][] all = first.columns;
+        double[][] out = new double[width][];
+        lane.base.Parallel.forBlocks(width, 1, (b, c, end) -> {
+            if (c >= all.length) {
+                out[c] = new double[rows.length];
+                java.util.Arrays.fill(out[c], Double.NaN);
+            } else {
+                out[c] = rows.length == all[c].length
+                        ? all[c]
+                        : java.util.Arrays.copyOfRange(all[c], first.place, first.place + rows.length);
+            }
+        });
+        return out;
+    }
+
     @Override
     public int size() {
-        return values.length;
+        return size;
     }
 
     /** The words of a cell, without blanks around them. */
     @Override
     public String get(int cell) {
-        java.util.Objects.checkIndex(cell, values.length);
+        java.util.Objects.checkIndex(cell, size);
         // Rows are compared by their first cells, and few are asked for more.
         if (cell == 0) {
-            return word(begin(from));
+            return word(begin(as.from));
         }
         String[] known = words;
         if (known == null) {
-            known = new String[values.length];
-            int at = begin(from);
+            known = new String[size];
+            int at = begin(as.from);
             for (int i = 0; i < known.length; i++) {
                 known[i] = word(at);
                 at = begin(end(at) + 1);
@@ -75,39 +105,47 @@ final class PlainRow extends AbstractList<String> implements RandomAccess {
     }
 
     private String word(int at) {
-        return at >= to ? "" : text.substring(at, end(at)).strip();
+        return at >= as.to ? "" : new String(as.bytes, at, end(at) - at, StandardCharsets.ISO_8859_1).strip();
     }
 
     private int begin(int at) {
-        return separator == ' ' ? skip(at) : at;
+        return as.separator == ' ' ? skip(at) : at;
     }
 
     private int skip(int at) {
         int i = at;
-        while (i < to && text.charAt(i) == ' ') {
+        while (i < as.to && as.bytes[i] == ' ') {
             i++;
         }
         return i;
     }
 
     private int end(int at) {
-        int end = text.indexOf(separator, Math.min(at, to), to);
-        return end < 0 ? to : end;
+        int end = Math.min(at, as.to);
+        while (end < as.to && as.bytes[end] != as.separator) {
+            end++;
+        }
+        return end;
     }
 
     /** The number of a cell; NaN where nothing stands. */
     double value(int cell) {
-        return values[cell];
+        return columns[cell][place];
     }
 
     boolean isNumber(int cell) {
-        return !Double.isNaN(values[cell]);
+        return !Double.isNaN(value(cell));
+    }
+
+    /** Whether each cell holds a number. */
+    boolean whole() {
+        return as.numbers == size;
     }
 
     /** How many cells there are up to the last in which something stands. */
     int filled() {
-        int n = values.length;
-        while (n > 0 && Double.isNaN(values[n - 1])) {
+        int n = size;
+        while (n > 0 && !isNumber(n - 1)) {
             n--;
         }
         return n;
@@ -115,16 +153,16 @@ final class PlainRow extends AbstractList<String> implements RandomAccess {
 
     /** Without what stands behind so many cells, which is nothing. */
     PlainRow first(int cells) {
-        return new PlainRow(text, from, to, separator, mark, Arrays.copyOf(values, cells), sure, unsure);
+        return new PlainRow(as, columns, place, cells);
     }
 
     /** How many cells tell that the comma is the decimal mark, less those that tell that the point is. */
     int commas() {
-        return mark == ',' ? sure : -sure;
+        return as.mark == ',' ? as.sure : -as.sure;
     }
 
     /** Whether a cell has a mark that need not be the decimal one. */
     boolean unsure() {
-        return unsure > 0;
+        return as.unsure > 0;
     }
 }

@@ -1,10 +1,12 @@
 package lane.formats.table;
 
+import java.io.ByteArrayOutputStream;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.stream.Stream;
 import lane.base.Parallel;
+import org.jspecify.annotations.Nullable;
 
 /**
  * The rows of plain numbers in a text, found on all cores.
@@ -14,36 +16,51 @@ import lane.base.Parallel;
  * @param rest the text with blank lines in their places
  */
 record PlainRows(List<PlainRow> rows, List<Long> lines, String rest) {
-    private static final int CHUNK = 1 << 19;
     private static final int LOOKED_AT = 200;
     private static final int CELLS = 5000;
 
-    /** @param text with line feeds alone between lines, and with no comment that does not begin with a # */
-    static PlainRows of(String text, char separator) {
-        // Within quotation marks a line may end, and rows between bars have rules of their own.
-        if (separator == '|' || text.indexOf('"') >= 0) {
-            return new PlainRows(List.of(), List.of(), text);
+    /** Where no row is looked for. */
+    static PlainRows none(TableText text) {
+        return new PlainRows(List.of(), List.of(), text.text());
+    }
+
+    /** @param head the first lines, with no comment that does not begin with a # */
+    static PlainRows of(TableText text, char separator, String head) {
+        int[] begin = text.chunks();
+        int n = begin.length - 1;
+        var quoted = new boolean[n];
+        var line = new int[n + 1];
+        Parallel.forBlocks(n, 1, (c, a, b) -> {
+            quoted[c] = text.quotedOver(begin[c], begin[c + 1]);
+            line[c + 1] = text.lineFeeds(begin[c], begin[c + 1]);
+        });
+        boolean over = separator == '|';
+        for (int c = 0; c < n; c++) {
+            over |= quoted[c];
+            line[c + 1] += line[c];
         }
-        char mark = separator != ',' && commas(text.lines(), separator) > 0 ? ',' : '.';
-        int[] begin = chunks(text);
-        var found = new Chunk[begin.length - 1];
-        Parallel.forBlocks(found.length, 1, (c, a, b) -> {
-            found[c] = new Chunk(text, begin[c], begin[c + 1], separator, mark);
-            found[c].lines();
+        // Within quotation marks a line may end, and rows between bars have rules of their own.
+        if (over) {
+            return none(text);
+        }
+        char mark = separator != ',' && commas(head.lines(), separator) > 0 ? ',' : '.';
+        Room room = room(text, begin, line, separator, mark);
+        var found = new Chunk[n];
+        Parallel.forBlocks(n, 1, (c, a, b) -> {
+            found[c] = new Chunk(text.bytes(), begin[c], begin[c + 1], separator, mark);
+            found[c].lines(line[c], room);
         });
         List<PlainRow> rows = new ArrayList<>();
         List<Long> lines = new ArrayList<>();
-        var rest = new StringBuilder();
-        long before = 0;
+        var rest = new ByteArrayOutputStream();
         for (Chunk chunk : found) {
             rows.addAll(chunk.rows);
-            for (int line : chunk.places) {
-                lines.add(before + line);
+            for (int at : chunk.places) {
+                lines.add((long) text.before() + at + 1);
             }
-            before += chunk.line;
-            rest.append(chunk.rest);
+            rest.writeBytes(chunk.rest.toByteArray());
         }
-        return new PlainRows(rows, lines, rest.toString());
+        return new PlainRows(rows, lines, "\n".repeat(text.before()) + rest.toString(text.set()));
     }
 
     /** Puts the rows among others in the order of their lines. */
@@ -84,67 +101,129 @@ record PlainRows(List<PlainRow> rows, List<Long> lines, String rest) {
                 .sum();
     }
 
-    /** Where chunks of whole lines begin, and the end. */
-    private static int[] chunks(String text) {
-        var out = new ArrayList<Integer>();
-        int at = 0;
-        while (at < text.length()) {
-            out.add(at);
-            int end = text.length() - at > CHUNK ? text.indexOf('\n', at + CHUNK) : -1;
-            at = end < 0 ? text.length() : end + 1;
+    /**
+     * Columns in which the numbers of a line find their place, whoever reads it.
+     *
+     * @param first the line that stands first in them
+     */
+    private record Room(double[][] columns, int first) {}
+
+    /** From the first row on, as wide as the first ones; null where these tell nothing of the others. */
+    private static @Nullable Room room(TableText text, int[] begin, int[] line, char separator, char mark) {
+        byte[] bytes = text.bytes();
+        for (int c = 0; c < begin.length - 1; c++) {
+            var some = new Chunk(bytes, begin[c], begin[c + 1], separator, mark);
+            some.lines(line[c], null);
+            if (!some.rows.isEmpty()) {
+                int width = some.rows.stream().mapToInt(PlainRow::size).max().orElse(0);
+                int all = line[line.length - 1] + (bytes[bytes.length - 1] == '\n' ? 0 : 1);
+                int first = some.places.getFirst();
+                // Each cell but the first of a line takes a byte at least.
+                boolean fits = (long) width * (all - first) <= (long) bytes.length + all;
+                return fits ? new Room(columns(width, all - first), first) : null;
+            }
         }
-        out.add(text.length());
-        return out.stream().mapToInt(i -> i).toArray();
+        return null;
+    }
+
+    private static double[][] columns(int width, int rows) {
+        double[][] columns = new double[width][];
+        Parallel.forBlocks(width, 1, (b, c, end) -> columns[c] = new double[rows]);
+        return columns;
     }
 
     /** What is found in some lines by one thread. */
     private static final class Chunk {
-        private final String text;
-        /** Where in it the chunk begins. */
-        private final int start;
-        /** The chunk's letters, which are looked at many times. */
-        private final char[] letters;
+        private static final int HELD = 16;
+        /** Digits that are a double however they are put together. */
+        private static final int FEW = 15;
 
+        private final byte[] bytes;
+        private final int begin;
+        private final int stop;
         private final char separator;
         private final char mark;
         private final Digits digits = new Digits();
         final List<PlainRow> rows = new ArrayList<>();
+        /** The line of each. */
         final List<Integer> places = new ArrayList<>();
-        final StringBuilder rest = new StringBuilder();
-        int line;
+
+        final ByteArrayOutputStream rest = new ByteArrayOutputStream();
 
         private double[] values = new double[64];
+        /** Rows on their way into the columns, one after the other; how many, and the line of the first. */
+        private double[] held = {};
+
+        private int holding;
+        private int from;
         private int n;
+        private int numbers;
         private int sure;
         private int unsure;
 
-        Chunk(String text, int from, int to, char separator, char mark) {
-            this.text = text;
-            start = from;
-            letters = new char[to - from];
-            text.getChars(from, to, letters, 0);
+        Chunk(byte[] bytes, int begin, int stop, char separator, char mark) {
+            this.bytes = bytes;
+            this.begin = begin;
+            this.stop = stop;
             this.separator = separator;
             this.mark = mark;
         }
 
-        void lines() {
-            int at = 0;
-            while (at < letters.length) {
-                int end = at;
-                while (end < letters.length && letters[end] != '\n') {
-                    end++;
-                }
-                line++;
+        /** @param first how many lines stand before */
+        void lines(int first, @Nullable Room room) {
+            int line = first;
+            for (int at = begin; at < stop; line++) {
+                int feed = TableText.next(bytes, at, stop, '\n');
+                int end = feed > at && bytes[feed - 1] == '\r' ? feed - 1 : feed;
                 if (plain(at, end)) {
-                    double[] own = Arrays.copyOf(values, n);
-                    rows.add(new PlainRow(text, start + at, start + end, separator, mark, own, sure, unsure));
+                    var as = new PlainRow.Written(bytes, at, end, separator, mark, numbers, sure, unsure);
+                    rows.add(row(as, room, line));
                     places.add(line);
                 } else {
-                    rest.append(letters, at, end - at);
+                    rest.write(bytes, at, end - at);
                 }
-                rest.append('\n');
-                at = end + 1;
+                if (feed < stop) {
+                    rest.write('\n');
+                }
+                at = feed + 1;
             }
+            if (room != null) {
+                put(room);
+            }
+        }
+
+        private PlainRow row(PlainRow.Written as, @Nullable Room room, int line) {
+            if (room == null || n > room.columns.length) {
+                double[][] own = new double[n][1];
+                for (int c = 0; c < n; c++) {
+                    own[c][0] = values[c];
+                }
+                return new PlainRow(as, own, 0, n);
+            }
+            int width = room.columns.length;
+            if (held.length == 0) {
+                held = new double[HELD * width];
+            }
+            if (holding == HELD || holding > 0 && from + holding != line) {
+                put(room);
+            }
+            from = holding == 0 ? line : from;
+            int to = holding++ * width;
+            System.arraycopy(values, 0, held, to, n);
+            Arrays.fill(held, to + n, to + width, Double.NaN);
+            return new PlainRow(as, room.columns, line - room.first, n);
+        }
+
+        /** Puts the rows that are held into the columns: in each some that stand side by side, so that memory is gone through once. */
+        private void put(Room room) {
+            int width = room.columns.length;
+            for (int c = 0; c < width; c++) {
+                double[] column = room.columns[c];
+                for (int k = 0; k < holding; k++) {
+                    column[from - room.first + k] = held[k * width + c];
+                }
+            }
+            holding = 0;
         }
 
         /** Reads a line; false where it is no row of plain numbers and blanks. */
@@ -152,25 +231,28 @@ record PlainRows(List<PlainRow> rows, List<Long> lines, String rest) {
             n = 0;
             sure = 0;
             unsure = 0;
-            int numbers = 0;
+            numbers = 0;
             int at = separator == ' ' ? skip(from, to) : from;
             while (at <= to) {
-                int end = blanks(at, to);
                 if (n == values.length) {
                     values = Arrays.copyOf(values, 2 * n);
                 }
-                if (end == to || letters[end] == separator) {
-                    values[n++] = Double.NaN;
-                } else {
-                    end = number(end, to);
-                    if (end < 0) {
-                        return false;
-                    }
-                    values[n++] = digits.value();
-                    numbers++;
-                    end = blanks(end, to);
-                    if (end < to && letters[end] != separator) {
-                        return false;
+                int end = simple(at, to);
+                if (end < 0) {
+                    end = blanks(at, to);
+                    if (end == to || bytes[end] == separator) {
+                        values[n++] = Double.NaN;
+                    } else {
+                        end = number(end, to);
+                        if (end < 0) {
+                            return false;
+                        }
+                        values[n++] = digits.value();
+                        numbers++;
+                        end = blanks(end, to);
+                        if (end < to && bytes[end] != separator) {
+                            return false;
+                        }
                     }
                 }
                 at = separator == ' ' && end < to ? skip(end, to) : end + 1;
@@ -178,9 +260,50 @@ record PlainRows(List<PlainRow> rows, List<Long> lines, String rest) {
             return numbers > 0;
         }
 
+        /**
+         * Takes the next number where it is one of few digits without an exponent, up to a separator or the end of the line: most
+         * are. Returns where it ends; -1 for another, of which nothing was taken.
+         */
+        private int simple(int from, int to) {
+            byte[] s = bytes;
+            int first = from < to && s[from] == '-' ? from + 1 : from;
+            long all = 0;
+            int i = first;
+            int d;
+            while (i < to && (d = s[i] - '0') >= 0 && d <= 9) {
+                all = 10 * all + d;
+                i++;
+            }
+            int whole = i - first;
+            int part = 0;
+            boolean zeros = all == 0;
+            if (whole > 0 && i < to && s[i] == mark) {
+                int behind = ++i;
+                while (i < to && (d = s[i] - '0') >= 0 && d <= 9) {
+                    all = 10 * all + d;
+                    i++;
+                }
+                part = i - behind;
+                if (part == 0 || part == 3 && whole < 4 && !zeros && mark != '.') {
+                    return -1;
+                }
+            }
+            if (whole == 0 || whole + part > FEW || i < to && s[i] != separator) {
+                return -1;
+            }
+            // A quotient of two numbers that are doubles is rounded once.
+            double value = part == 0 ? all : all / Digits.ten(part);
+            values[n++] = first > from ? -value : value;
+            numbers++;
+            boolean group = part == 3 && whole < 4 && !zeros;
+            sure += part > 0 && !group ? 1 : 0;
+            unsure += group ? 1 : 0;
+            return i;
+        }
+
         /** Of commas only those are plain that can be nothing but the decimal mark. Returns where it ends; -1 where it is none. */
         private int number(int from, int to) {
-            int end = digits.take(letters, from, to, mark);
+            int end = digits.take(bytes, from, to, mark);
             if (end < 0) {
                 return -1;
             }
@@ -193,7 +316,7 @@ record PlainRows(List<PlainRow> rows, List<Long> lines, String rest) {
         /** Behind blanks that part nothing. */
         private int blanks(int from, int to) {
             int i = from;
-            while (i < to && (letters[i] == ' ' || letters[i] == '\t') && letters[i] != separator) {
+            while (i < to && (bytes[i] == ' ' || bytes[i] == '\t') && bytes[i] != separator) {
                 i++;
             }
             return i;
@@ -201,7 +324,7 @@ record PlainRows(List<PlainRow> rows, List<Long> lines, String rest) {
 
         private int skip(int from, int to) {
             int i = from;
-            while (i < to && letters[i] == ' ') {
+            while (i < to && bytes[i] == ' ') {
                 i++;
             }
             return i;

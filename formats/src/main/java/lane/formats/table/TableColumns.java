@@ -16,7 +16,6 @@ import lane.reference.Table;
 /** The numbers of a table's columns, and what was found while they were read. */
 final class TableColumns {
     private static final int TOP = 40;
-    private static final int TOGETHER = 16;
     /** What loggers and digitisers write where they have no value. */
     private static final double[] MARKS = {
         -1e30, -1e20, -99999, -9999, -999.9, -999.25, -999, -99.99, -99.9, -99, 9999, 99999, 999999, 1e20, 1e30
@@ -54,36 +53,24 @@ final class TableColumns {
     /** @param alongOne whether the first column of numbers is taken for what the others stand along, where nobody says otherwise */
     Table table(Recipe recipe, boolean alongOne, boolean comma, Provenance.Input input, String kind) {
         int width = head.names.size();
-        List<double[]> columns = new ArrayList<>();
         int[] counts = new int[width];
         int[] firstWord = new int[width];
-        for (int c = 0; c < width; c++) {
-            columns.add(new double[data.size()]);
-        }
         var plain = new PlainRow[data.size()];
         for (int r = 0; r < data.size(); r++) {
-            List<String> row = data.get(r);
-            plain[r] = PlainRow.of(row, cells);
-            for (int c = 0; plain[r] == null && c < width; c++) {
-                String cell = c < row.size() ? row.get(c) : "";
-                Double v = cells.number(cell);
-                columns.get(c)[r] = v == null ? Double.NaN : v;
-                if (v == null && cells.word(cell)) {
-                    firstWord[c] = counts[c]++ == 0 ? r : firstWord[c];
-                }
-            }
+            plain[r] = PlainRow.of(data.get(r), cells);
         }
-        // Some columns at a time, so that what lies beside each other in memory is taken together.
-        Parallel.forBlocks(width, TOGETHER, (b, from, to) -> {
-            for (int r = 0; r < plain.length; r++) {
-                for (int c = from; plain[r] != null && c < to; c++) {
-                    columns.get(c)[r] = c < plain[r].size() ? plain[r].value(c) : Double.NaN;
-                }
-            }
-        });
-        numbers = columns.stream().mapToInt(TableColumns::numbers).toArray();
+        double[][] together = PlainRow.together(plain, width);
+        List<double[]> columns = together != null ? Arrays.asList(together) : columns(plain, width, counts, firstWord);
+        numbers = new int[width];
+        Parallel.forBlocks(width, 1, (b, c, end) -> numbers[c] = numbers(columns.get(c)));
         List<Integer> words = Arrays.stream(counts).boxed().toList();
         List<Recipe.Role> roles = roles(recipe, alongOne, columns, words);
+        List<List<String>> marks = new ArrayList<>(java.util.Collections.nCopies(width, List.of()));
+        Parallel.forBlocks(width, 1, (b, c, end) -> {
+            if (roles.get(c) != Recipe.Role.IGNORE) {
+                marks.set(c, marks(head.names.get(c), columns.get(c)));
+            }
+        });
         for (int c = 0; c < columns.size(); c++) {
             if (words.get(c) > 0 && roles.get(c) != Recipe.Role.IGNORE) {
                 int r = firstWord[c];
@@ -91,9 +78,7 @@ final class TableColumns {
                         + (words.get(c) > 1 ? " and " + (words.get(c) - 1) + " more" : "") + " of \""
                         + head.names.get(c) + "\" is no number and counts as missing");
             }
-            if (roles.get(c) != Recipe.Role.IGNORE) {
-                marks(head.names.get(c), columns.get(c));
-            }
+            findings.addAll(marks.get(c));
         }
         turns(roles, columns);
         List<String> units = new ArrayList<>(head.units);
@@ -134,6 +119,33 @@ final class TableColumns {
         return new Table(head.names, units, roles, columns, layout, new Table.Found(words, dropped, findings), input);
     }
 
+    /** Of rows that are not all plain, or lie apart. */
+    private List<double[]> columns(PlainRow[] plain, int width, int[] counts, int[] firstWord) {
+        List<double[]> columns = new ArrayList<>();
+        for (int c = 0; c < width; c++) {
+            columns.add(new double[data.size()]);
+        }
+        for (int r = 0; r < plain.length; r++) {
+            List<String> row = data.get(r);
+            for (int c = 0; plain[r] == null && c < width; c++) {
+                String cell = c < row.size() ? row.get(c) : "";
+                Double v = cells.number(cell);
+                columns.get(c)[r] = v == null ? Double.NaN : v;
+                if (v == null && cells.word(cell)) {
+                    firstWord[c] = counts[c]++ == 0 ? r : firstWord[c];
+                }
+            }
+        }
+        Parallel.forBlocks(width, 1, (b, c, end) -> {
+            for (int r = 0; r < plain.length; r++) {
+                if (plain[r] != null) {
+                    columns.get(c)[r] = c < plain[r].size() ? plain[r].value(c) : Double.NaN;
+                }
+            }
+        });
+        return columns;
+    }
+
     private List<Recipe.Role> roles(Recipe recipe, boolean alongOne, List<double[]> columns, List<Integer> words) {
         List<Recipe.Role> out = new ArrayList<>();
         int along = -1;
@@ -170,7 +182,8 @@ final class TableColumns {
     }
 
     /** A value that loggers write for none, far from all the others, is told. */
-    private void marks(String name, double[] column) {
+    private static List<String> marks(String name, double[] column) {
+        List<String> told = new ArrayList<>();
         Map<Double, Integer> counts = new HashMap<>();
         double least = Double.POSITIVE_INFINITY;
         double greatest = Double.NEGATIVE_INFINITY;
@@ -187,10 +200,11 @@ final class TableColumns {
             double range = greatest - least;
             if (least <= greatest && (v < least - range || v > greatest + range)) {
                 String text = v == Math.rint(v) && Math.abs(v) < 1e7 ? String.valueOf((long) v) : String.valueOf(v);
-                findings.add(text + " stands " + (e.getValue() == 1 ? "once" : e.getValue() + " times") + " in \""
-                        + name + "\", far from its other values; if it marks a missing value, say so");
+                told.add(text + " stands " + (e.getValue() == 1 ? "once" : e.getValue() + " times") + " in \"" + name
+                        + "\", far from its other values; if it marks a missing value, say so");
             }
         }
+        return told;
     }
 
     /** Where what the others stand along turns back is told: two sets of data in one file, or rows out of order. */

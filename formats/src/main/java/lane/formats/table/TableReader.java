@@ -13,6 +13,7 @@ import java.util.concurrent.CompletableFuture;
 import java.util.regex.Pattern;
 import lane.base.Fault;
 import lane.base.LaneException;
+import lane.formats.io.FileBytes;
 import lane.formats.io.FileErrors;
 import lane.formats.io.FileHash;
 import lane.formats.io.FileNames;
@@ -55,26 +56,28 @@ public final class TableReader {
         return read(file, shown, recipe, true);
     }
 
-    /** The same with columns of values alone, of which none stands along another. */
+    /** The same for whoever tells no trail: columns of values alone, of which none stands along another, and not its hash. */
     public static Table values(Path file, String shown) {
         return read(file, shown, Recipe.of(""), false);
     }
 
     private static Table read(Path file, String shown, Recipe recipe, boolean along) {
         return guarded(file, shown, () -> {
-            if (workbook(file)) {
-                Provenance.Input input = FileHash.of(file, shown);
+            if (!along || workbook(file)) {
+                Provenance.Input input = along
+                        ? FileHash.of(file, shown)
+                        : new Provenance.Input(shown, "", FileStamp.of(file).size());
                 return build(rows(file, shown, recipe), recipe, along, shown, input, new ArrayList<>());
             }
             // One core proves what was read while the others look for its numbers.
-            byte[] bytes = Files.readAllBytes(file);
+            byte[] bytes = FileBytes.of(file);
             var hash = CompletableFuture.supplyAsync(
                     () -> FileHash.of(bytes, shown),
                     r -> Thread.ofPlatform().daemon().start(r));
             Table table = build(
                     rows(bytes, recipe, shown),
                     recipe,
-                    along,
+                    true,
                     shown,
                     new Provenance.Input(shown, "", bytes.length),
                     new ArrayList<>());
@@ -83,9 +86,7 @@ public final class TableReader {
     }
 
     private static Rows rows(Path file, String shown, Recipe recipe) throws IOException {
-        return workbook(file)
-                ? SheetRows.read(file, shown, recipe.sheet())
-                : rows(Files.readAllBytes(file), recipe, shown);
+        return workbook(file) ? SheetRows.read(file, shown, recipe.sheet()) : rows(FileBytes.of(file), recipe, shown);
     }
 
     private static final int START = 1 << 20;
@@ -228,28 +229,17 @@ public final class TableReader {
     }
 
     private static Rows rows(byte[] bytes, Recipe recipe, String shown) {
-        TableText file = TableText.of(bytes, recipe.encoding());
-        String raw = file.text();
-        if (TableText.noise(raw)) {
+        TableText all = TableText.of(bytes, recipe.encoding());
+        if (all.noise()) {
             throw new LaneException(
                     Fault.DAMAGED,
                     "The table " + shown + " is no text: much of it is no letter of any encoding that is known; give a"
                             + " text file, or a workbook with the ending .xlsx.");
         }
-        if (recipe.skip() > 0) {
-            // Skipped lines become empty ones, so that line numbers stay.
-            int at = 0;
-            for (int i = 0; i < recipe.skip() && at >= 0; i++) {
-                at = raw.indexOf('\n', at) + 1;
-                if (at == 0) {
-                    throw new LaneException(
-                            "The table " + shown + " has fewer than " + recipe.skip() + " lines to skip; skip fewer.");
-                }
-            }
-            raw = "\n".repeat(recipe.skip()) + raw.substring(at);
-        }
+        // Skipped lines become empty ones, so that line numbers stay.
+        TableText file = all.skipping(recipe.skip(), shown);
         // Comments of other kinds become those that the CSV library skips; line numbers stay.
-        String text = commented(raw);
+        String head = commented(file.head());
         Character said = SEPARATORS.get(recipe.separator());
         if (said == null && !recipe.separator().isBlank()) {
             throw new LaneException("The separator \"" + recipe.separator() + "\" is not known; give one of "
@@ -257,14 +247,13 @@ public final class TableReader {
         }
         char separator = said != null
                 ? said
-                : Marks.separator(text.lines()
+                : Marks.separator(head.lines()
                         .filter(l -> !l.startsWith("#") && !l.isBlank())
                         .limit(1000)
                         .toList());
         // What stands for a missing value may look like a number.
-        PlainRows plain =
-                recipe.missing().isEmpty() ? PlainRows.of(text, separator) : new PlainRows(List.of(), List.of(), text);
-        String rest = plain.rest();
+        PlainRows plain = recipe.missing().isEmpty() ? PlainRows.of(file, separator, head) : PlainRows.none(file);
+        String rest = commented(plain.rest());
         if (separator == ' ') {
             // Runs of spaces part the columns; a quoted header keeps its own.
             rest = SPACES.matcher(LEADING.matcher(rest).replaceAll("")).replaceAll(" ");
@@ -307,7 +296,7 @@ public final class TableReader {
                 .orElse("comma");
         // Some programs write the header as the last comment before the numbers.
         long[] at = new long[1];
-        String above = commented(text, at);
+        String above = commented(head, at);
         return new Rows(
                 edged(rows),
                 lines,
@@ -321,7 +310,7 @@ public final class TableReader {
                                 .map(String::strip)
                                 .toList()),
                 at[0],
-                file.text().lines().limit(Rows.KEPT).toList());
+                all.lines(Rows.KEPT));
     }
 
     /** A row between bars has none before the first, and one of dashes is a rule. */

@@ -81,6 +81,9 @@ record TableShape(int group, int header, int units, int width, List<Integer> dat
         private final Recipe recipe;
         private final int width;
         private final boolean[] numeric;
+        /** How many of the columns are. */
+        private int numerics;
+
         private final int along;
 
         Search(Rows found, Cells cells, Recipe recipe) {
@@ -91,6 +94,9 @@ record TableShape(int group, int header, int units, int width, List<Integer> dat
             this.recipe = recipe;
             width = width();
             numeric = numeric();
+            for (boolean one : numeric) {
+                numerics += one ? 1 : 0;
+            }
             along = along();
         }
 
@@ -140,10 +146,13 @@ record TableShape(int group, int header, int units, int width, List<Integer> dat
 
         private boolean[] numeric() {
             int[] balance = new int[width];
+            int whole = 0;
             for (int i = 0; i < rows.size(); i++) {
                 List<String> row = rows.get(i);
                 PlainRow plain = plain(row);
-                if (plain != null && row.size() * 2 >= width) {
+                if (plain != null && plain.whole() && row.size() >= width) {
+                    whole++;
+                } else if (plain != null && row.size() * 2 >= width) {
                     for (int c = 0; c < Math.min(width, row.size()); c++) {
                         balance[c] += plain.isNumber(c) ? 1 : 0;
                     }
@@ -155,7 +164,7 @@ record TableShape(int group, int header, int units, int width, List<Integer> dat
             }
             boolean[] out = new boolean[width];
             for (int c = 0; c < width; c++) {
-                out[c] = balance[c] > 0;
+                out[c] = balance[c] + whole > 0;
             }
             return out;
         }
@@ -182,6 +191,9 @@ record TableShape(int group, int header, int units, int width, List<Integer> dat
 
         private int numbers(List<String> row) {
             PlainRow plain = plain(row);
+            if (plain != null && plain.whole() && row.size() >= width) {
+                return numerics;
+            }
             int n = 0;
             for (int c = 0; c < Math.min(width, row.size()); c++) {
                 n += numeric[c] && (plain == null ? number(row.get(c)) : plain.isNumber(c)) ? 1 : 0;

@@ -24,6 +24,10 @@ class PlainRowsTest {
     private static final Recipe SLOWLY = new Recipe(
             "", "", "", "", "", "", -1, -1, Recipe.Lines.FOUND, List.of("never written by anybody"), List.of());
 
+    private static PlainRows plain(String text, char separator) {
+        return PlainRows.of(TableText.of(text.getBytes(java.nio.charset.StandardCharsets.UTF_8), ""), separator, text);
+    }
+
     private String read(String text, Recipe recipe) throws IOException {
         Path file = folder.resolve("silo.csv");
         Files.writeString(file, text);
@@ -113,9 +117,7 @@ class PlainRowsTest {
                     .as("table %s:%n%s", seed, text)
                     .isEqualTo(slow);
             read += slow.startsWith("[") ? 1 : 0;
-            plain += PlainRows.of(text, Marks.separator(text.lines().toList()))
-                    .rows()
-                    .size();
+            plain += plain(text, Marks.separator(text.lines().toList())).rows().size();
         }
         assertThat(read).isGreaterThan(330);
         assertThat(plain).isGreaterThan(1_600);
@@ -135,7 +137,7 @@ class PlainRowsTest {
             text.append(i).append(',').append(5).append(";-1,0").append(i % 10).append('\n');
             lines.add((long) ++line);
         }
-        PlainRows found = PlainRows.of(text.toString(), ';');
+        PlainRows found = plain(text.toString(), ';');
         assertThat(found.lines()).isEqualTo(lines);
         assertThat(found.rows().get(45_678)).containsExactly("45678,5", "-1,08");
         assertThat(found.rest().lines().filter(l -> !l.isEmpty()))
@@ -161,15 +163,15 @@ class PlainRowsTest {
     @Test
     void cellsAreWhatStandsBetween() {
         String text = " 1 ,, -2.5e3 ,\t";
-        PlainRow row = PlainRows.of(text, ',').rows().getFirst();
+        PlainRow row = plain(text, ',').rows().getFirst();
         assertThat(row).containsExactly("1", "", "-2.5e3", "");
         assertThat(row.value(2)).isEqualTo(-2500);
         assertThat(row.isNumber(1)).isFalse();
         assertThat(row.filled()).isEqualTo(3);
         assertThat(row.first(3)).containsExactly("1", "", "-2.5e3");
-        assertThat(PlainRows.of("  7   8.5 ", ' ').rows().getFirst()).containsExactly("7", "8.5", "");
+        assertThat(plain("  7   8.5 ", ' ').rows().getFirst()).containsExactly("7", "8.5", "");
         for (String none : new String[] {",,", "1,x", "1,2 3", "1,0x3", "1,\u00a02", "1,2e", "1,--2", "nan,1"}) {
-            assertThat(PlainRows.of(none, ',').rows()).as(none).isEmpty();
+            assertThat(plain(none, ',').rows()).as(none).isEmpty();
         }
     }
 }

@@ -166,39 +166,43 @@ public final class ReferenceReader {
     /**
      * A column over time, in the order of the rows. Where the time goes back, as after a restart, what was written last counts; a
      * row without a value keeps its time.
+     *
+     * @param clocks of the tables that are read together
      */
-    public static Profile history(Table table, Curve.Columns c, CurveAxis axis, String name, String unitText) {
+    public static Profile history(
+            Table table, Curve.Columns c, CurveAxis axis, String name, String unitText, Clocks clocks) {
         Unit alongSaid = Unit.of(table.unit(c.abscissa(), c.abscissaUnit()));
         Unit alongUnit = alongSaid.known() ? alongSaid : axis.unit();
         // Logs hold many a column of which nobody says a unit, and most are looked at by themselves.
         Unit unit = Unit.of(table.unit(c.value(), c.unit()));
         alongUnit.requireComparable(axis.unit(), "Column \"" + c.abscissa() + "\" along \"" + name + "\"");
-        double[] along =
-                Arrays.stream(table.column(c.abscissa())).map(alongUnit::toSi).toArray();
-        double[] value = Arrays.stream(table.column(c.value())).map(unit::toSi).toArray();
-        Series.Rows rows = Series.rows(along);
-        int[] kept = rows.kept();
-        int found =
-                (int) IntStream.of(kept).filter(i -> Double.isFinite(value[i])).count();
+        Clocks.Clock clock = clocks.of(table.column(c.abscissa()), alongUnit);
+        double[] all = unit.toSi(table.column(c.value()));
+        double[] value = clock.of(all);
+        Series.Rows rows = clock.rows();
+        int found = 0;
+        for (double v : value) {
+            found += Double.isFinite(v) ? 1 : 0;
+        }
         if (found == 0) {
             throw new LaneException("The table " + table.input().path() + " has no row with numbers in both \""
                     + c.abscissa() + "\" and \"" + c.value() + "\".");
         }
         List<Band> bands = new ArrayList<>();
         if (!c.uncertainty().none()) {
-            double[] below = of(c.uncertainty().halves(table, false, value, unit), kept);
+            double[] below = clock.of(c.uncertainty().halves(table, false, all, unit));
             double[] above = c.uncertainty().upper().isBlank()
                     ? below
-                    : of(c.uncertainty().halves(table, true, value, unit), kept);
+                    : clock.of(c.uncertainty().halves(table, true, all, unit));
             bands.add(new Band(lane.estimate.Uncertainty.Source.MEASURED, below, above, ColumnUncertainty.SHOWN));
         }
         Unit shown = Outcome.shown(unitText, unit, "Table " + table.input().path());
-        String note = kept.length + " rows"
+        String note = value.length + " rows"
                 + (alongSaid.known() || axis.unit().equals(Unit.ONE)
                         ? ""
                         : ", " + c.abscissa() + " taken in " + axis.unit().symbol() + ", which the table does not say")
                 + (unit.known() ? "" : ", the unit of " + c.value() + " not said")
-                + (found < kept.length ? ", " + (kept.length - found) + " of them without a value" : "")
+                + (found < value.length ? ", " + (value.length - found) + " of them without a value" : "")
                 + (rows.timeless() > 0 ? "; " + rows.timeless() + " more have no " + c.abscissa() : "")
                 + (rows.repeated() > 0
                         ? "; " + rows.repeated() + " were overwritten where " + c.abscissa() + " goes back"
@@ -221,12 +225,7 @@ public final class ReferenceReader {
                                 c.uncertainty().word(),
                                 "rows",
                                 note));
-        return new Profile(
-                of(along, kept), of(value, kept), bands, axis.word(), axis.unit(), shown, false, found, note, trail);
-    }
-
-    private static double[] of(double[] all, int[] kept) {
-        return IntStream.of(kept).mapToDouble(i -> all[i]).toArray();
+        return new Profile(clock.times(), value, bands, axis.word(), axis.unit(), shown, false, found, note, trail);
     }
 
     /** What a formula was given: all that decides its value beside the place. */

@@ -11,14 +11,20 @@ import lane.reading.Ask;
 import lane.reading.Outcome;
 import lane.reading.Profile;
 import lane.reading.Reading;
+import lane.reference.Clocks;
 import lane.reference.Curve;
 import lane.reference.Formula;
 import lane.reference.ReferenceReader;
 import lane.station.CurveAxis;
 import lane.station.Station;
 
-/** What a theory, a measurement or hand values answer to the readings of a study. */
-record Answering(Study study, Source.Reference reference, Library library, double time, List<Double> times) {
+/**
+ * What a theory, a measurement or hand values answer to the readings of a study.
+ *
+ * @param clocks of the tables that are read together
+ */
+record Answering(
+        Study study, Source.Reference reference, Library library, double time, List<Double> times, Clocks clocks) {
     /** Names by which a formula depends on the place. */
     private static final Set<String> ALONG = Set.of("s", "x", "y", "z", "r");
 
@@ -80,7 +86,7 @@ record Answering(Study study, Source.Reference reference, Library library, doubl
             case Curve.ByFormula f -> ReferenceReader.history(f, reference.constants(), times, axis, reading.unit());
             case Curve.Columns c ->
                 ReferenceReader.history(
-                        library.table(c.file(), study.recipes()), c, axis, reading.name(), reading.unit());
+                        library.table(c.file(), study.recipes()), c, axis, reading.name(), reading.unit(), clocks);
             case Curve.HandValue _, Curve.WindowMean _ ->
                 throw new LaneException("Reading \"" + reading.name() + "\" goes over time, but " + reference.name()
                         + " gives a single number; give a formula of the time or columns.");

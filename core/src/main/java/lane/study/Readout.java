@@ -16,6 +16,7 @@ import lane.base.BoundedMemo;
 import lane.base.Fault;
 import lane.base.Hashed;
 import lane.base.LaneException;
+import lane.base.Same;
 import lane.base.Work;
 import lane.estimate.Estimate;
 import lane.evaluation.EvaluationContext;
@@ -30,6 +31,7 @@ import lane.reading.Outcome;
 import lane.reading.Reading;
 import lane.reading.ReadingContext;
 import lane.reading.Scalar;
+import lane.reference.Clocks;
 import lane.reference.Curve;
 import lane.reference.Formula;
 import lane.station.Station;
@@ -51,6 +53,7 @@ final class Readout {
     private final BoundedMemo memo;
     private final StationResolver places;
     private final Work work;
+    private final Clocks clocks = new Clocks();
     private final Map<String, Run> runs = new LinkedHashMap<>();
     private final Map<String, LaneException> failures = new LinkedHashMap<>();
     /** Runs that are read one piece after the other. */
@@ -414,7 +417,7 @@ final class Readout {
         all.putAll(heads);
         double time = Answering.time(all);
         List<Double> times = Answering.times(all);
-        var answering = new Answering(study, reference, library, time, times);
+        var answering = new Answering(study, reference, library, time, times, clocks);
         Curve curve = answering.curve(reading).orElse(null);
         if (curve == null) {
             return new Outcome.Absent(
@@ -422,9 +425,9 @@ final class Readout {
         }
         List<Object> tables = new ArrayList<>();
         if (curve instanceof Curve.Columns c) {
-            tables.add(library.table(c.file(), study.recipes()));
+            tables.add(Same.as(library.table(c.file(), study.recipes())));
         } else if (curve instanceof Curve.WindowMean w) {
-            tables.add(library.table(w.file(), study.recipes()));
+            tables.add(Same.as(library.table(w.file(), study.recipes())));
         }
         tables.add(curve);
         if (curve instanceof Curve.ByFormula f

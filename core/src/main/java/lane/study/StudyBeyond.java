@@ -12,6 +12,7 @@ import lane.base.BoundedMemo;
 import lane.base.Hashed;
 import lane.base.LaneException;
 import lane.base.Memo;
+import lane.base.Same;
 import lane.base.Work;
 import lane.estimate.Estimate;
 import lane.evaluation.Anywhere;
@@ -46,6 +47,7 @@ import lane.reading.Reading;
 import lane.reading.ReadingContext;
 import lane.reading.Tally;
 import lane.reading.TallyOf;
+import lane.reference.Clocks;
 import lane.station.Frame;
 import lane.station.Points;
 import lane.station.Region;
@@ -109,7 +111,7 @@ final class StudyBeyond implements Beyond {
                 study.stations(),
                 study.readings()));
         runs.values().forEach(r -> all.add(r.key()));
-        all.addAll(tables.all());
+        tables.all().forEach(t -> all.add(Same.as(t)));
         Hashed now = Hashed.of(all);
         // The same object as long as nothing changes: it stands in many keys.
         identity = memo.of(now, () -> now);
@@ -188,7 +190,7 @@ final class StudyBeyond implements Beyond {
                 .map(Source.Reference.class::cast)
                 .filter(s -> s.name().equals(lane) || s.id().equals(lane))
                 .findFirst()
-                .map(s -> new AnswerScope(new Answering(study, s, library, at, times), lens))
+                .map(s -> new AnswerScope(new Answering(study, s, library, at, times, new Clocks()), lens))
                 .orElse(null);
     }
 

@@ -60,6 +60,23 @@ public record Unit(String symbol, Dimension dimension, double factor, double off
         return factor * value + offset;
     }
 
+    /** The SI values of many; the same array where all of them stay what they are. */
+    public double[] toSi(double[] values) {
+        boolean same = factor == 1 && offset == 0;
+        for (int i = 0; same && i < values.length; i++) {
+            // What is nothing below nothing becomes plainly nothing.
+            same = values[i] != 0 || Double.doubleToRawLongBits(values[i]) == 0;
+        }
+        if (same) {
+            return values;
+        }
+        double[] out = new double[values.length];
+        for (int i = 0; i < out.length; i++) {
+            out[i] = toSi(values[i]);
+        }
+        return out;
+    }
+
     /** The value in this unit of an SI value. */
     public double fromSi(double si) {
         double value = (si - offset) / factor;

@@ -1,0 +1,52 @@
+package lane.reference;
+
+import java.util.IdentityHashMap;
+import java.util.Map;
+import java.util.concurrent.ConcurrentHashMap;
+import lane.history.Series;
+import lane.unit.Unit;
+
+/** What the columns of logs stand along, found once for all columns of a log. */
+public final class Clocks {
+    /**
+     * Times in the order in which they count.
+     *
+     * @param times of the rows that count, in SI units; shared, must not change
+     * @param whole whether these are all rows, as they stand
+     */
+    record Clock(double[] times, Series.Rows rows, boolean whole) {
+        /** The values of the rows that count; the same array where these are all of them. */
+        double[] of(double[] all) {
+            if (whole) {
+                return all;
+            }
+            int[] kept = rows.kept();
+            double[] out = new double[kept.length];
+            for (int i = 0; i < kept.length; i++) {
+                out[i] = all[kept[i]];
+            }
+            return out;
+        }
+    }
+
+    private final Map<double[], Map<Unit, Clock>> known = new IdentityHashMap<>();
+
+    /** @param column of a table, by which it is known: it must not change */
+    Clock of(double[] column, Unit unit) {
+        Map<Unit, Clock> in;
+        synchronized (known) {
+            in = known.computeIfAbsent(column, c -> new ConcurrentHashMap<>());
+        }
+        return in.computeIfAbsent(unit, u -> clock(u.toSi(column)));
+    }
+
+    private static Clock clock(double[] along) {
+        Series.Rows rows = Series.rows(along);
+        int[] kept = rows.kept();
+        boolean whole = kept.length == along.length;
+        for (int i = 0; whole && i < kept.length; i++) {
+            whole = kept[i] == i;
+        }
+        return new Clock(new Clock(along, rows, whole).of(along), rows, whole);
+    }
+}

@@ -24,6 +24,7 @@ import lane.formats.io.FileStamp;
 import lane.formats.piece.InputFiles;
 import lane.formats.piece.PieceAnswers;
 import lane.formats.piece.PieceFolder;
+import lane.formats.table.KeptTables;
 import lane.formats.table.TableReader;
 import lane.provenance.Provenance;
 import lane.reference.Recipe;
@@ -334,12 +335,18 @@ public final class FileLibrary implements Library, InputFiles {
         if (recipes.isEmpty()) {
             // Nobody asks then of what kind it is, and what was found holds.
             Recipe found = Recipe.of("");
-            return keep(new Read(stamp, found), () -> TableReader.read(stamp.file(), file, found));
+            return keep(new Read(stamp, found), () -> table(stamp, file, found));
         }
         List<String> kinds = keep(new Read(stamp, null), () -> TableReader.kinds(stamp.file(), file));
         String name = stamp.file().getFileName().toString();
         Recipe recipe = Recipe.among(recipes, name, kinds);
-        return keep(new Read(stamp, recipe), () -> TableReader.read(stamp.file(), file, recipe));
+        return keep(new Read(stamp, recipe), () -> table(stamp, file, recipe));
+    }
+
+    private Table table(FileStamp stamp, String file, Recipe recipe) {
+        return remembers && proves
+                ? KeptTables.USER.of(stamp, file, recipe)
+                : TableReader.read(stamp.file(), file, recipe);
     }
 
     /** The first rows of a table, as {@link #table} would read it: enough to tell what it is, at once. */

@@ -1,0 +1,179 @@
+package lane.formats.table;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.attribute.FileTime;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Locale;
+import java.util.stream.Stream;
+import lane.formats.io.FileStamp;
+import lane.reference.Recipe;
+import lane.reference.Table;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+/** A table that was read before is what it was when it was read, or is read again. */
+class KeptTablesTest {
+    @TempDir
+    Path folder;
+
+    private Path log;
+    private KeptTables kept;
+
+    @BeforeEach
+    void begin() throws IOException {
+        log = folder.resolve("kiln 3.txt");
+        write(1);
+        kept = new KeptTables(() -> folder.resolve("kept"), 100, 1 << 20);
+    }
+
+    /** Words, marks for missing values, a footer, and a number that no fraction of ten is. */
+    private void write(int version) throws IOException {
+        var text = new StringBuilder("Brennofen 3, 2026\nZeit [min];Gewölbe [°C];Zug [Pa]\n");
+        for (int i = 0; i < 400; i++) {
+            text.append(i / 3.0)
+                    .append(';')
+                    .append(i % 50 == 7 ? "-999" : String.format(Locale.ROOT, "%.4f", 900 + version * Math.sin(i)))
+                    .append(';')
+                    .append(i == 211 ? "Störung" : String.valueOf(-12.5 - i % 7))
+                    .append('\n');
+        }
+        Files.writeString(log, text.append("Mittel;900;-15\n"));
+        // As one that was written a while ago.
+        Files.setLastModifiedTime(log, FileTime.from(Instant.now().minusSeconds(60 - version)));
+    }
+
+    private Table read(Recipe recipe) throws InterruptedException {
+        Table made = kept.of(FileStamp.of(log), "kiln 3.txt", recipe);
+        for (Thread t : Thread.getAllStackTraces().keySet()) {
+            if (t.getName().equals("keep table")) {
+                t.join();
+            }
+        }
+        return made;
+    }
+
+    private static String all(Table t) {
+        var out = new StringBuilder(List.of(t.headers(), t.units(), t.roles(), t.layout(), t.found(), t.input())
+                .toString());
+        t.columns().forEach(c -> out.append('\n').append(Arrays.toString(c)));
+        return out.toString();
+    }
+
+    private List<Path> files() throws IOException {
+        if (!Files.isDirectory(folder.resolve("kept"))) {
+            return List.of();
+        }
+        try (Stream<Path> all = Files.list(folder.resolve("kept"))) {
+            return all.sorted().toList();
+        }
+    }
+
+    /** Keeps other numbers than the file has, so that it can be told where numbers come from. */
+    private void forge() throws Exception {
+        Table t = TableReader.read(log, "kiln 3.txt");
+        double[] other = t.columns().get(1).clone();
+        other[5] = 1;
+        kept.keep(
+                files().getFirst(),
+                new Table(
+                        t.headers(),
+                        t.units(),
+                        t.roles(),
+                        List.of(t.columns().getFirst(), other, t.columns().get(2)),
+                        t.layout(),
+                        t.found(),
+                        t.input()));
+    }
+
+    @Test
+    void itIsWhatItWas() throws Exception {
+        Table first = read(Recipe.of(""));
+        assertThat(first.found().findings()).isNotEmpty();
+        assertThat(first.found().dropped()).isNotEmpty();
+        assertThat(files()).hasSize(1);
+        assertThat(all(read(Recipe.of("")))).isEqualTo(all(first)).isEqualTo(all(TableReader.read(log, "kiln 3.txt")));
+        forge();
+        assertThat(read(Recipe.of("")).columns().get(1)[5]).isEqualTo(1);
+        // A study elsewhere names the file otherwise.
+        assertThat(kept.of(FileStamp.of(log), "../kiln 3.txt", Recipe.of(""))
+                        .input()
+                        .path())
+                .isEqualTo("../kiln 3.txt");
+    }
+
+    @Test
+    void anotherFileOrRecipeIsReadItself() throws Exception {
+        read(Recipe.of(""));
+        forge();
+        Recipe missing = new Recipe("", "", "", "", "", "", -1, -1, Recipe.Lines.FOUND, List.of("-999"), List.of());
+        assertThat(read(missing).columns().get(1)[7]).isNaN();
+        assertThat(files()).hasSize(2);
+        write(2);
+        assertThat(all(read(Recipe.of("")))).isEqualTo(all(TableReader.read(log, "kiln 3.txt")));
+        assertThat(files()).hasSize(3);
+    }
+
+    @Test
+    void whatIsDamagedIsReadAnew() throws Exception {
+        String whole = all(read(Recipe.of("")));
+        Path file = files().getFirst();
+        byte[] bytes = Files.readAllBytes(file);
+        for (int at = 0; at < bytes.length; at += at < 600 ? 7 : 611) {
+            byte[] other = bytes.clone();
+            other[at] ^= 1;
+            Files.write(file, other);
+            assertThat(all(read(Recipe.of("")))).as("byte %d", at).isEqualTo(whole);
+        }
+        for (int length : new int[] {0, 3, 100, bytes.length - 1}) {
+            Files.write(file, Arrays.copyOf(bytes, length));
+            assertThat(all(read(Recipe.of("")))).as("%d bytes", length).isEqualTo(whole);
+        }
+        assertThat(Files.readAllBytes(file)).isEqualTo(bytes);
+    }
+
+    /** Written a moment ago it may be written again and look the same; short ones are read as quickly. */
+    @Test
+    void whatJustChangedOrIsShortIsNotKept() throws Exception {
+        Files.setLastModifiedTime(log, FileTime.from(Instant.now()));
+        read(Recipe.of(""));
+        assertThat(files()).isEmpty();
+        write(1);
+        kept = new KeptTables(() -> folder.resolve("kept"), 1 << 20, 1 << 20);
+        read(Recipe.of(""));
+        assertThat(files()).isEmpty();
+    }
+
+    @Test
+    void whatIsTooMuchGoesTheOldestFirst() throws Exception {
+        kept = new KeptTables(() -> folder.resolve("kept"), 100, 30_000);
+        read(Recipe.of(""));
+        Path first = files().getFirst();
+        Files.setLastModifiedTime(first, FileTime.from(Instant.now().minus(Duration.ofDays(3))));
+        write(2);
+        read(Recipe.of(""));
+        assertThat(files()).hasSize(2).contains(first);
+        write(3);
+        read(Recipe.of(""));
+        assertThat(files()).hasSize(2).doesNotContain(first);
+        Files.setLastModifiedTime(
+                files().getFirst(), FileTime.from(Instant.now().minus(Duration.ofDays(70))));
+        Files.setLastModifiedTime(files().getLast(), FileTime.from(Instant.now().minus(Duration.ofDays(70))));
+        kept = new KeptTables(() -> folder.resolve("kept"), 100, 1 << 20);
+        write(4);
+        read(Recipe.of(""));
+        assertThat(files()).hasSize(1);
+        // One that is larger than all may be takes no other's place.
+        kept = new KeptTables(() -> folder.resolve("kept"), 100, 1000);
+        write(5);
+        read(Recipe.of(""));
+        assertThat(files()).hasSize(1);
+    }
+}

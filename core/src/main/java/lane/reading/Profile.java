@@ -144,17 +144,10 @@ public record Profile(
     /** Least and greatest value, with what is known of each. */
     @Override
     public List<Scalar> scalars() {
-        int least = -1;
-        int greatest = -1;
-        for (int i = 0; i < value.length; i++) {
-            if (!Double.isNaN(value[i])) {
-                least = least < 0 || value[i] < value[least] ? i : least;
-                greatest = greatest < 0 || value[i] > value[greatest] ? i : greatest;
-            }
-        }
+        Extremes ends = Extremes.of(value);
         var out = new ArrayList<Scalar>();
-        out.add(new Scalar("least", estimate(least), found + " of " + size() + " samples, " + note));
-        out.add(new Scalar("greatest", estimate(greatest), note));
+        out.add(new Scalar("least", estimate(ends.least()), found + " of " + size() + " samples, " + note));
+        out.add(new Scalar("greatest", estimate(ends.greatest()), note));
         Tally.coverage(coverage).ifPresent(out::add);
         return List.copyOf(out);
     }
@@ -177,6 +170,20 @@ public record Profile(
 
     public int size() {
         return value.length;
+    }
+
+    /** The greatest size of a finite value; 0 when there is none. */
+    public double most() {
+        Extremes ends = Extremes.of(value);
+        double most = ends.least() < 0 ? 0 : Math.max(Math.abs(value[ends.least()]), Math.abs(value[ends.greatest()]));
+        if (Double.isFinite(most)) {
+            return most;
+        }
+        double finite = 0;
+        for (double v : value) {
+            finite = Double.isFinite(v) ? Math.max(finite, Math.abs(v)) : finite;
+        }
+        return finite;
     }
 
     /** Greatest minus least of the finite values; 0 when there is none. */

@@ -225,7 +225,10 @@ public final class ReferenceReader {
                                 c.uncertainty().word(),
                                 "rows",
                                 note));
-        return new Profile(clock.times(), value, bands, axis.word(), axis.unit(), shown, false, found, note, trail);
+        var made = new Profile(clock.times(), value, bands, axis.word(), axis.unit(), shown, false, found, note, trail);
+        // Whoever lists it asks for its ends, and should not have to look for them on the thread of a window.
+        made.most();
+        return made;
     }
 
     /** What a formula was given: all that decides its value beside the place. */

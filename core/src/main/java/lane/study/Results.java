@@ -117,9 +117,7 @@ public record Results(
         double most = 0;
         for (Outcome o : outcomes) {
             if (o.curve().isPresent()) {
-                for (double v : o.curve().get().value()) {
-                    most = Double.isFinite(v) ? Math.max(most, Math.abs(v)) : most;
-                }
+                most = Math.max(most, o.curve().get().most());
             } else {
                 for (Estimate e : o.numbers()) {
                     most = Double.isFinite(e.value()) ? Math.max(most, Math.abs(e.value())) : most;

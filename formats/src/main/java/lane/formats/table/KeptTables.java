@@ -22,12 +22,12 @@ import java.util.Objects;
 import java.util.Optional;
 import java.util.concurrent.atomic.AtomicBoolean;
 import java.util.stream.Stream;
+import java.util.zip.CRC32C;
 import lane.base.LaneException;
 import lane.base.Parallel;
 import lane.formats.io.AtomicFile;
 import lane.formats.io.FileHash;
 import lane.formats.io.FileStamp;
-import lane.formats.io.Looks;
 import lane.formats.io.ProgramId;
 import lane.formats.io.UserFolders;
 import lane.provenance.Provenance;
@@ -55,10 +55,10 @@ public final class KeptTables {
     private static final ValueLayout.OfInt INT = ValueLayout.JAVA_INT_UNALIGNED.withOrder(ByteOrder.LITTLE_ENDIAN);
 
     private static final ValueLayout.OfLong LONG = ValueLayout.JAVA_LONG_UNALIGNED.withOrder(ByteOrder.LITTLE_ENDIAN);
-    /** What stands before the head: its length, and what it looks like. */
+    /** What stands before the head: its length and its checksum. */
     private static final int BEFORE = Integer.BYTES + Long.BYTES;
 
-    /** All but the numbers, with what those of each column look like. */
+    /** All but the numbers, with a checksum of those of each column. */
     private record Head(
             List<String> headers,
             List<String> units,
@@ -68,7 +68,7 @@ public final class KeptTables {
             String sha256,
             long bytes,
             int rows,
-            List<Long> looks) {}
+            List<Long> sums) {}
 
     /** Where they are kept. */
     @FunctionalInterface
@@ -130,7 +130,7 @@ public final class KeptTables {
             MemorySegment all = in.map(FileChannel.MapMode.READ_ONLY, 0, in.size(), arena);
             int length = all.get(INT, 0);
             byte[] text = all.asSlice(BEFORE, length).toArray(ValueLayout.JAVA_BYTE);
-            if (Looks.of(MemorySegment.ofArray(text)) != all.get(LONG, INT.byteSize())) {
+            if (sum(ByteBuffer.wrap(text)) != all.get(LONG, INT.byteSize())) {
                 return Optional.empty();
             }
             Head head = MAPPER.readValue(text, Head.class);
@@ -144,7 +144,7 @@ public final class KeptTables {
             Parallel.forBlocks(columns.length, 1, (b, c, end) -> {
                 MemorySegment own = all.asSlice(begin + c * each, each);
                 columns[c] = own.toArray(DOUBLE);
-                if (Looks.of(MemorySegment.ofArray(columns[c])) != head.looks.get(c)) {
+                if (sum(own.asByteBuffer()) != head.sums.get(c)) {
                     other.set(true);
                 }
             });
@@ -167,8 +167,7 @@ public final class KeptTables {
     }
 
     void keep(Path there, Table table) {
-        List<Long> looks = new ArrayList<>();
-        table.columns().forEach(c -> looks.add(Looks.of(MemorySegment.ofArray(c))));
+        List<Long> sums = table.columns().stream().map(KeptTables::sum).toList();
         var head = new Head(
                 table.headers(),
                 table.units(),
@@ -178,7 +177,7 @@ public final class KeptTables {
                 table.input().sha256(),
                 table.input().bytes(),
                 table.rows(),
-                looks);
+                sums);
         long size = (long) table.columns().size() * table.rows() * DOUBLE.byteSize();
         try {
             Path own = Objects.requireNonNull(there.getParent());
@@ -190,7 +189,7 @@ public final class KeptTables {
             byte[] text = MAPPER.writeValueAsBytes(head);
             AtomicFile.write(there, out -> {
                 var some = ByteBuffer.allocate(1 << 16).order(ByteOrder.LITTLE_ENDIAN);
-                some.putInt(text.length).putLong(Looks.of(MemorySegment.ofArray(text)));
+                some.putInt(text.length).putLong(sum(ByteBuffer.wrap(text)));
                 out.write(some.array(), 0, BEFORE);
                 out.write(text);
                 for (double[] column : table.columns()) {
@@ -210,6 +209,27 @@ public final class KeptTables {
         } catch (IOException e) {
             // The same.
         }
+    }
+
+    /** A checksum that processors have instructions for: a program that just began does not find others quickly. */
+    private static long sum(ByteBuffer bytes) {
+        var sum = new CRC32C();
+        sum.update(bytes);
+        return sum.getValue();
+    }
+
+    private static long sum(double[] column) {
+        var some = ByteBuffer.allocate(1 << 16).order(ByteOrder.LITTLE_ENDIAN);
+        var sum = new CRC32C();
+        for (double v : column) {
+            if (some.remaining() < Double.BYTES) {
+                sum.update(some.flip());
+                some.clear();
+            }
+            some.putDouble(v);
+        }
+        sum.update(some.flip());
+        return sum.getValue();
     }
 
     /** Lets go of what nobody looked at for long, and of the oldest until all together take no more than that. */

@@ -5,13 +5,14 @@ import java.util.Map;
 import java.util.WeakHashMap;
 
 /**
- * Where the least and the greatest of many values stand, found once for an array: lists and ledgers of thousands of histories ask
+ * How many of many values there are, and where the least and the greatest stand, found once for an array: lists and ledgers of thousands of histories ask
  * for them over and over.
  *
  * @param least the first place of the least value; -1 where there is none
  * @param greatest the first place of the greatest
+ * @param finite how many are finite
  */
-record Extremes(int least, int greatest) {
+public record Extremes(int least, int greatest, int finite) {
     /** Below this they are found as quickly as they are looked up. */
     private static final int MANY = 10_000;
 
@@ -19,19 +20,29 @@ record Extremes(int least, int greatest) {
     private static final Map<double[], Extremes> KNOWN = Collections.synchronizedMap(new WeakHashMap<>());
 
     /** @param values NaN where absent; must not change */
-    static Extremes of(double[] values) {
+    public static Extremes of(double[] values) {
         return values.length < MANY ? found(values) : KNOWN.computeIfAbsent(values, Extremes::found);
     }
 
     private static Extremes found(double[] value) {
         int least = -1;
         int greatest = -1;
+        int finite = 0;
+        double low = Double.NaN;
+        double high = Double.NaN;
         for (int i = 0; i < value.length; i++) {
-            if (!Double.isNaN(value[i])) {
-                least = least < 0 || value[i] < value[least] ? i : least;
-                greatest = greatest < 0 || value[i] > value[greatest] ? i : greatest;
+            double v = value[i];
+            // Not so for NaN alone, with which the first compares as well.
+            if (!(v >= low) && !Double.isNaN(v)) {
+                low = v;
+                least = i;
             }
+            if (!(v <= high) && !Double.isNaN(v)) {
+                high = v;
+                greatest = i;
+            }
+            finite += Double.isFinite(v) ? 1 : 0;
         }
-        return new Extremes(least, greatest);
+        return new Extremes(least, greatest, finite);
     }
 }

@@ -16,6 +16,7 @@ import lane.mesh.Axis;
 import lane.provenance.Method;
 import lane.provenance.Provenance;
 import lane.reading.Ask;
+import lane.reading.Extremes;
 import lane.reading.Outcome;
 import lane.reading.Profile;
 import lane.reading.Tally;
@@ -180,10 +181,8 @@ public final class ReferenceReader {
         double[] all = unit.toSi(table.column(c.value()));
         double[] value = clock.of(all);
         Series.Rows rows = clock.rows();
-        int found = 0;
-        for (double v : value) {
-            found += Double.isFinite(v) ? 1 : 0;
-        }
+        // Here, since whoever lists it asks for its ends on the thread of a window.
+        int found = Extremes.of(value).finite();
         if (found == 0) {
             throw new LaneException("The table " + table.input().path() + " has no row with numbers in both \""
                     + c.abscissa() + "\" and \"" + c.value() + "\".");
@@ -225,10 +224,7 @@ public final class ReferenceReader {
                                 c.uncertainty().word(),
                                 "rows",
                                 note));
-        var made = new Profile(clock.times(), value, bands, axis.word(), axis.unit(), shown, false, found, note, trail);
-        // Whoever lists it asks for its ends, and should not have to look for them on the thread of a window.
-        made.most();
-        return made;
+        return new Profile(clock.times(), value, bands, axis.word(), axis.unit(), shown, false, found, note, trail);
     }
 
     /** What a formula was given: all that decides its value beside the place. */

@@ -10,6 +10,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import lane.base.BoundedMemo;
 import lane.base.LaneException;
 import lane.base.Work;
 import lane.field.Field;
@@ -324,6 +325,39 @@ class OverTimeTest {
                 });
         assertThat(new Evaluator(vat).evaluate(both, Work.QUIET).outcome("r", "rig"))
                 .isInstanceOfSatisfying(Tally.class, t -> assertThat(t.value()).isCloseTo(5, within(1e-9)));
+    }
+
+    /** A table is known by itself: it may be larger than all that is kept. */
+    @Test
+    void aTableLargerThanWhatIsKeptIsReadOnce() {
+        double[] t = new double[40_000];
+        double[] v = new double[t.length];
+        Arrays.setAll(t, i -> i);
+        Arrays.setAll(v, i -> Math.sin(i));
+        vat.table = new Table(
+                List.of("time", "v"), List.of("s", "K"), List.of(t, v), "made", new Provenance.Input("l.csv", "1", 1));
+        Study one = study(
+                new MonitorOf("v", "time", "s"),
+                TimeSelector.LAST,
+                new Curve.Columns("r", "log.csv", "time", "", "v", "", ColumnUncertainty.NONE));
+        var memo = new BoundedMemo(700_000);
+        var evaluator = new Evaluator(vat, memo);
+        Profile first = (Profile) evaluator.evaluate(one, Work.QUIET).outcome("r", "rig");
+        int made = memo.made();
+        assertThat(evaluator.evaluate(one.withName("again"), Work.QUIET).outcome("r", "rig"))
+                .isSameAs(first);
+        assertThat(memo.made()).isEqualTo(made);
+        // What nothing changes is the table's own; all columns stand along the same times.
+        assertThat(first.abscissa()).isSameAs(t);
+        assertThat(first.value()).isSameAs(v);
+        vat.table = vat.table.from(new Provenance.Input("l.csv", "2", 1));
+        assertThat(evaluator
+                        .evaluate(one, Work.QUIET)
+                        .outcome("r", "rig")
+                        .trail()
+                        .inputs())
+                .extracting(Provenance.Input::sha256)
+                .contains("2");
     }
 
     /** A share of a temperature would be another one in degC than in K. */

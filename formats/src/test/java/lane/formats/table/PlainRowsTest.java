@@ -3,6 +3,8 @@ package lane.formats.table;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.io.IOException;
+import java.nio.charset.Charset;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -25,7 +27,7 @@ class PlainRowsTest {
             "", "", "", "", "", "", -1, -1, Recipe.Lines.FOUND, List.of("never written by anybody"), List.of());
 
     private static PlainRows plain(String text, char separator) {
-        return PlainRows.of(TableText.of(text.getBytes(java.nio.charset.StandardCharsets.UTF_8), ""), separator, text);
+        return PlainRows.of(TableText.of(text.getBytes(StandardCharsets.UTF_8), ""), separator, text);
     }
 
     private String read(String text, Recipe recipe) throws IOException {
@@ -123,6 +125,88 @@ class PlainRowsTest {
         assertThat(plain).isGreaterThan(1_600);
     }
 
+    private String read(byte[] bytes, Recipe recipe) throws IOException {
+        Path file = folder.resolve("silo.csv");
+        Files.write(file, bytes);
+        try {
+            Table t = TableReader.read(file, "silo.csv", recipe);
+            var out = new StringBuilder(t.headers() + " " + t.units() + " " + t.found());
+            t.columns().forEach(c -> out.append('\n').append(Arrays.toString(c)));
+            return out.toString();
+        } catch (LaneException e) {
+            return e.getMessage();
+        }
+    }
+
+    /** Whatever the letters are written in and the lines end with; above and between the numbers stand letters of all kinds. */
+    @Test
+    void encodingsAndLineEndsDoNotMatter() throws IOException {
+        var text = new StringBuilder("Füllstand – Silo 4\n\"t [s]\";\"p, oben [mbar]\";\"µ\"\n");
+        for (int i = 0; i < 300; i++) {
+            text.append(i == 120 ? "Störung\n" : i == 200 ? "\"7\";8;\"neun, zehn\"\n" : "");
+            text.append(i)
+                    .append(";-1.")
+                    .append(1000 + i)
+                    .append(";")
+                    .append(i % 9 == 0 ? "" : "4")
+                    .append("\n");
+        }
+        String expected = read(text.toString().getBytes(StandardCharsets.UTF_8), SLOWLY);
+        assertThat(expected).contains("p, oben").contains("-1.1299");
+        List<Charset> sets = List.of(
+                StandardCharsets.UTF_8,
+                Charset.forName("windows-1252"),
+                StandardCharsets.UTF_16,
+                StandardCharsets.UTF_16LE,
+                StandardCharsets.UTF_16BE);
+        for (Charset set : sets) {
+            for (String end : List.of("\n", "\r\n", "\r")) {
+                for (String mark : set.equals(StandardCharsets.UTF_8) ? List.of("", "\uFEFF") : List.of("")) {
+                    byte[] bytes = (mark + text).replace("\n", end).getBytes(set);
+                    String how = set + " " + end.replace("\r", "r").replace("\n", "n") + mark.length();
+                    assertThat(read(bytes, Recipe.of(""))).as(how).isEqualTo(expected);
+                    assertThat(read(bytes, SLOWLY)).as(how).isEqualTo(expected);
+                }
+            }
+        }
+        // Most rows are plain, whatever stands in quotation marks elsewhere; not where a line ends within them.
+        assertThat(plain(text.toString(), ';').rows()).hasSize(300);
+        assertThat(plain(text + "\"1;2;3\n4;5;6\";7;8\n", ';').rows()).isEmpty();
+        assertThat(read((text + "\"1;2\n3;4\";7;8\n").getBytes(StandardCharsets.UTF_8), Recipe.of("")))
+                .isEqualTo(read((text + "\"1;2\n3;4\";7;8\n").getBytes(StandardCharsets.UTF_8), SLOWLY));
+    }
+
+    private static Recipe skipping(int lines, List<String> missing) {
+        return new Recipe("", "", "", "", "", "", lines, -1, Recipe.Lines.FOUND, missing, List.of());
+    }
+
+    @Test
+    void skippedLinesKeepTheNumbersOfTheOthers() throws IOException {
+        String text = "1;2\n5;6\nt;p\n0;1.5\n1;x\n2;3.5\n";
+        for (int skip : new int[] {0, 1, 2, 3, 6, 7}) {
+            String slow = read(text, skipping(skip, SLOWLY.missing()));
+            assertThat(read(text, skipping(skip, List.of()))).as("%d", skip).isEqualTo(slow);
+        }
+        assertThat(read(text, skipping(2, List.of()))).contains("[t, p]").contains("in line 5");
+        assertThat(read(text, skipping(7, List.of()))).contains("fewer than 7 lines");
+    }
+
+    /** Rows of another width than the first ones, and single numbers above many columns. */
+    @Test
+    void rowsOfAnotherWidth() throws IOException {
+        for (int first : new int[] {1, 3, 40}) {
+            var text = new StringBuilder();
+            for (int i = 0; i < 60; i++) {
+                int width = i < 2 ? first : 4;
+                for (int c = 0; c < width; c++) {
+                    text.append(c == 0 ? "" : ",").append(i).append('.').append(c);
+                }
+                text.append(i % 2 == 0 ? ",\n" : "\n");
+            }
+            assertThat(read(text.toString(), Recipe.of(""))).isEqualTo(read(text.toString(), SLOWLY));
+        }
+    }
+
     /** Over more than one chunk, with lines between them that are none of numbers. */
     @Test
     void linesKeepTheirNumbers() throws IOException {
@@ -149,7 +233,7 @@ class PlainRowsTest {
         assertThat(t.columns().get(1)[45_678]).isEqualTo(-1.08);
         assertThat(t.found().dropped()).extracting(Table.Dropped::line).containsExactly(30_003L, 60_006L);
         // Its first megabyte tells what it is, in whole lines of either encoding.
-        for (var set : List.of(java.nio.charset.StandardCharsets.UTF_8, java.nio.charset.StandardCharsets.UTF_16)) {
+        for (var set : List.of(StandardCharsets.UTF_8, StandardCharsets.UTF_16)) {
             Files.write(file, text.toString().getBytes(set));
             Table start = TableReader.start(file, "silo.csv", kinds -> Recipe.of(""));
             assertThat(start.headers()).isEqualTo(t.headers());

@@ -29,7 +29,7 @@ public final class Clocks {
         }
     }
 
-    private final Map<double[], Map<Unit, Clock>> known = new IdentityHashMap<>();
+    private final IdentityHashMap<double[], Map<Unit, Clock>> known = new IdentityHashMap<>();
 
     /** @param column of a table, by which it is known: it must not change */
     Clock of(double[] column, Unit unit) {

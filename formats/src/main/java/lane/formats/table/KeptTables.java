@@ -135,7 +135,7 @@ public final class KeptTables {
             }
             Head head = MAPPER.readValue(text, Head.class);
             double[][] columns = new double[head.headers.size()][];
-            long begin = BEFORE + length;
+            long begin = (long) BEFORE + length;
             long each = DOUBLE.byteSize() * head.rows;
             if (all.byteSize() != begin + each * columns.length) {
                 return Optional.empty();

@@ -31,7 +31,7 @@ record TableText(byte[] bytes, int from, int before, Charset set, String encodin
 
     private static final VarHandle EIGHT = MethodHandles.byteArrayViewVarHandle(long[].class, ByteOrder.nativeOrder());
     private static final long ONES = 0x0101010101010101L;
-    private static final long HIGH = 0x80 * ONES;
+    private static final long HIGH = 0x8080808080808080L;
 
     static TableText of(byte[] bytes, String said) {
         String encoding = said.isBlank() ? encoding(bytes) : said;

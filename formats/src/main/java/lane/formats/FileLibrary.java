@@ -337,7 +337,9 @@ public final class FileLibrary implements Library, InputFiles {
             Recipe found = Recipe.of("");
             return keep(new Read(stamp, found), () -> table(stamp, file, found));
         }
-        List<String> kinds = keep(new Read(stamp, null), () -> TableReader.kinds(stamp.file(), file));
+        List<String> kinds = keep(
+                new Read(stamp, null),
+                () -> remembers && proves ? KeptTables.USER.kinds(stamp, file) : TableReader.kinds(stamp.file(), file));
         String name = stamp.file().getFileName().toString();
         Recipe recipe = Recipe.among(recipes, name, kinds);
         return keep(new Read(stamp, recipe), () -> table(stamp, file, recipe));

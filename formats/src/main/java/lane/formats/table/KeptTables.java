@@ -50,6 +50,7 @@ public final class KeptTables {
     private static final Duration SETTLED = Duration.ofSeconds(2);
 
     private static final String END = ".table";
+    private static final String KINDS = ".kinds";
     private static final ValueLayout.OfDouble DOUBLE =
             ValueLayout.JAVA_DOUBLE_UNALIGNED.withOrder(ByteOrder.LITTLE_ENDIAN);
     private static final ValueLayout.OfInt INT = ValueLayout.JAVA_INT_UNALIGNED.withOrder(ByteOrder.LITTLE_ENDIAN);
@@ -104,7 +105,7 @@ public final class KeptTables {
         if (stamp.size() < least) {
             return TableReader.read(stamp.file(), shown, recipe);
         }
-        Path there = folder.get().resolve(name(stamp, recipe));
+        Path there = folder.get().resolve(name(stamp, recipe) + END);
         return kept(there, shown).orElseGet(() -> {
             Table made = TableReader.read(stamp.file(), shown, recipe);
             if (settled(stamp)) {
@@ -114,8 +115,31 @@ public final class KeptTables {
         });
     }
 
-    private static String name(FileStamp stamp, Recipe recipe) {
-        return FileHash.ofText(stamp + "\n" + recipe + "\n" + Program.ID).substring(0, 40) + END;
+    /** What tables of its kind have in common, as {@link TableReader#kinds} finds it. */
+    public List<String> kinds(FileStamp stamp, String shown) {
+        if (stamp.size() < least) {
+            return TableReader.kinds(stamp.file(), shown);
+        }
+        Path there = folder.get().resolve(name(stamp, "kinds") + KINDS);
+        try {
+            return List.of(MAPPER.readValue(Files.readString(there), String[].class));
+        } catch (IOException | RuntimeException e) {
+            List<String> made = TableReader.kinds(stamp.file(), shown);
+            if (settled(stamp)) {
+                try {
+                    Files.createDirectories(Objects.requireNonNull(there.getParent()));
+                    byte[] text = MAPPER.writeValueAsBytes(made);
+                    AtomicFile.write(there, out -> out.write(text));
+                } catch (LaneException | IOException none) {
+                    // It is a convenience.
+                }
+            }
+            return made;
+        }
+    }
+
+    private static String name(FileStamp stamp, Object read) {
+        return FileHash.ofText(stamp + "\n" + read + "\n" + Program.ID).substring(0, 40);
     }
 
     /** Whether what was read is what the stamp stands for. */
@@ -237,7 +261,8 @@ public final class KeptTables {
         record One(Path file, long size, Instant used) {}
         List<One> all = new ArrayList<>();
         try (Stream<Path> files = Files.list(folder)) {
-            for (Path p : (Iterable<Path>) files.filter(f -> f.toString().endsWith(END))::iterator) {
+            for (Path p : (Iterable<Path>)
+                    files.filter(f -> f.toString().endsWith(END) || f.toString().endsWith(KINDS))::iterator) {
                 all.add(new One(p, Files.size(p), Files.getLastModifiedTime(p).toInstant()));
             }
         }

@@ -110,6 +110,18 @@ class KeptTablesTest {
     }
 
     @Test
+    void itsKindIsKnown() throws Exception {
+        FileStamp stamp = FileStamp.of(log);
+        List<String> kinds = TableReader.kinds(log, "kiln 3.txt");
+        assertThat(kept.kinds(stamp, "kiln 3.txt")).isEqualTo(kinds).isNotEmpty();
+        assertThat(files()).hasSize(1);
+        Files.writeString(files().getFirst(), "[\"another\"]");
+        assertThat(kept.kinds(stamp, "kiln 3.txt")).containsExactly("another");
+        Files.writeString(files().getFirst(), "[\"ano");
+        assertThat(kept.kinds(stamp, "kiln 3.txt")).isEqualTo(kinds);
+    }
+
+    @Test
     void anotherFileOrRecipeIsReadItself() throws Exception {
         read(Recipe.of(""));
         forge();

@@ -2,8 +2,11 @@ package lane.formats.table;
 
 import java.nio.charset.StandardCharsets;
 import java.util.AbstractList;
+import java.util.Arrays;
 import java.util.List;
+import java.util.Objects;
 import java.util.RandomAccess;
+import lane.base.Parallel;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -65,14 +68,14 @@ final class PlainRow extends AbstractList<String> implements RandomAccess {
         }
         double[][] all = first.columns;
         double[][] out = new double[width][];
-        lane.base.Parallel.forBlocks(width, 1, (b, c, end) -> {
+        Parallel.forBlocks(width, 1, (b, c, end) -> {
             if (c >= all.length) {
                 out[c] = new double[rows.length];
-                java.util.Arrays.fill(out[c], Double.NaN);
+                Arrays.fill(out[c], Double.NaN);
             } else {
                 out[c] = rows.length == all[c].length
                         ? all[c]
-                        : java.util.Arrays.copyOfRange(all[c], first.place, first.place + rows.length);
+                        : Arrays.copyOfRange(all[c], first.place, first.place + rows.length);
             }
         });
         return out;
@@ -86,7 +89,7 @@ final class PlainRow extends AbstractList<String> implements RandomAccess {
     /** The words of a cell, without blanks around them. */
     @Override
     public String get(int cell) {
-        java.util.Objects.checkIndex(cell, size);
+        Objects.checkIndex(cell, size);
         // Rows are compared by their first cells, and few are asked for more.
         if (cell == 0) {
             return word(begin(as.from));

@@ -45,7 +45,7 @@ pack_image() {
     echo 'app=$(cd "$(dirname "$self")/../lib/app" && pwd)'
     echo 'cache=; [ -f "$app/cli.aot" ] && cache="-XX:AOTCache=$app/cli.aot"'
     echo 'path=$(sed "s|\./|$app/|g" "$app/classpath")'
-    echo 'exec "$app/../runtime/bin/java" '"$(pack_options | tr '\n' ' ')"'${cache:+"$cache"} -Dlane.called=lane -cp "$path" lane.desk.app.Main "$@"'
+    echo 'exec "$app/../runtime/bin/java" '"$(pack_options | tr '\n' ' ')${late_compiler[*]} "'${cache:+"$cache"} -Dlane.called=lane -cp "$path" lane.desk.app.Main "$@"'
   } > "$image/crosscheck-lane/bin/lane"
   chmod +x "$image/crosscheck-lane/bin/lane"
   # The caches know files by their time, and so a package must have them all at the same.

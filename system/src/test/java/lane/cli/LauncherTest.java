@@ -59,8 +59,9 @@ class LauncherTest {
     @Test
     void arraysThatMayBeEmptyAreGuarded() throws IOException {
         var unguarded = Pattern.compile("(?<!\\+)\"\\$\\{(\\w+)\\[@\\]\\}\"").matcher(code());
-        // These two always have entries.
-        assertThat(unguarded.results().map(r -> r.group(1))).isSubsetOf("options", "headless", "files");
+        // These always have entries.
+        assertThat(unguarded.results().map(r -> r.group(1)))
+                .isSubsetOf("options", "headless", "files", "late_compiler");
     }
 
     @Test

@@ -136,6 +136,48 @@ class RecordingTest {
         assertThat(Shelf.reads() - before).as("still there").isEqualTo(201);
     }
 
+    @Test
+    void timesThatArePassedByLeaveTheShelfAtOnce() throws IOException {
+        series(40);
+        var library = new FileLibrary(folder);
+        Run kept = at(library, 39);
+        assertThat(sum(kept, "T")).isEqualTo(339);
+        long before = Shelf.bytes();
+        Run first = library.passing(SOURCE, new TimeSelector.At(0, 0), Work.QUIET);
+        for (int t = 0; t < 39; t++) {
+            assertThat(sum(library.passing(SOURCE, new TimeSelector.At(t, 0), Work.QUIET), "T"))
+                    .isEqualTo(300 + t);
+        }
+        assertThat(Shelf.bytes() - before).isLessThanOrEqualTo(10 * 4L * KILN.nodeCount());
+        // What is looked at stays; who still holds one that was passed by reads it again.
+        long reads = Shelf.reads();
+        assertThat(sum(kept, "T")).isEqualTo(339);
+        assertThat(Shelf.reads()).isEqualTo(reads);
+        assertThat(sum(first, "T")).isEqualTo(300);
+        assertThat(Shelf.reads()).isEqualTo(reads + 1);
+    }
+
+    /** Not for each of its times, but as soon as there is another file, or the one that is wanted is another. */
+    @Test
+    void aSeriesIsLookedForAgainWhereItsFolderChanged() throws IOException {
+        series(5);
+        FileTime longAgo = FileTime.fromMillis(System.currentTimeMillis() - 60_000);
+        Files.setLastModifiedTime(folder, longAgo);
+        var library = new FileLibrary(folder);
+        assertThat(at(library, 1).times()).hasSize(5);
+        assertThat(at(library, 2).times()).hasSize(5);
+        write("kiln_005.vtu", KILN, 5, VtkXmlWriter.Options.DEFAULT);
+        assertThat(at(library, 3).times()).hasSize(6);
+        assertThat(library.changed(Study.empty("s").withSources(l -> List.of(SOURCE))))
+                .containsExactly("k");
+        Files.setLastModifiedTime(folder, longAgo);
+        write("kiln_000.vtu", KILN, 17, VtkXmlWriter.Options.DEFAULT);
+        assertThat(sum(at(library, 0), "T")).isEqualTo(317);
+        Files.delete(folder.resolve("kiln_004.vtu"));
+        library.reload(Study.empty("s").withSources(l -> List.of(SOURCE)), java.util.Set.of("k"));
+        assertThat(at(library, 3).times()).containsExactly(0., 1., 2., 3., 5.);
+    }
+
     /** Before it is opened, a file can be looked at by whoever proves it. */
     @Test
     void filesOfTimesAreKnownBeforeTheyAreOpened() throws IOException {

@@ -126,6 +126,8 @@ public final class FileLibrary implements Library, InputFiles {
     /** Whether files are known by their content, or else by how they look. */
     private final boolean proves;
 
+    private final KeptTables tables;
+
     /** @param folder that relative paths of the study start from */
     public FileLibrary(Path folder) {
         this(folder, Map.of(), true, true);
@@ -136,6 +138,7 @@ public final class FileLibrary implements Library, InputFiles {
         this.elsewhere = Map.copyOf(elsewhere);
         this.remembers = remembers;
         this.proves = proves;
+        tables = remembers && proves ? KeptTables.USER : KeptTables.NONE;
     }
 
     /**
@@ -335,20 +338,12 @@ public final class FileLibrary implements Library, InputFiles {
         if (recipes.isEmpty()) {
             // Nobody asks then of what kind it is, and what was found holds.
             Recipe found = Recipe.of("");
-            return keep(new Read(stamp, found), () -> table(stamp, file, found));
+            return keep(new Read(stamp, found), () -> tables.of(stamp, file, found));
         }
-        List<String> kinds = keep(
-                new Read(stamp, null),
-                () -> remembers && proves ? KeptTables.USER.kinds(stamp, file) : TableReader.kinds(stamp.file(), file));
+        List<String> kinds = keep(new Read(stamp, null), () -> tables.kinds(stamp, file));
         String name = stamp.file().getFileName().toString();
         Recipe recipe = Recipe.among(recipes, name, kinds);
-        return keep(new Read(stamp, recipe), () -> table(stamp, file, recipe));
-    }
-
-    private Table table(FileStamp stamp, String file, Recipe recipe) {
-        return remembers && proves
-                ? KeptTables.USER.of(stamp, file, recipe)
-                : TableReader.read(stamp.file(), file, recipe);
+        return keep(new Read(stamp, recipe), () -> tables.of(stamp, file, recipe));
     }
 
     /** The first rows of a table, as {@link #table} would read it: enough to tell what it is, at once. */

@@ -1,6 +1,5 @@
 package lane.formats.table;
 
-import com.fasterxml.jackson.core.JacksonException;
 import com.fasterxml.jackson.databind.json.JsonMapper;
 import java.io.IOException;
 import java.lang.foreign.Arena;
@@ -21,6 +20,7 @@ import java.util.List;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.concurrent.atomic.AtomicBoolean;
+import java.util.function.Supplier;
 import java.util.stream.Stream;
 import java.util.zip.CRC32C;
 import lane.base.LaneException;
@@ -43,6 +43,9 @@ public final class KeptTables {
     /** Those of the user. */
     public static final KeptTables USER =
             new KeptTables(() -> UserFolders.state().resolve("tables"), 1L << 25, 4L << 30);
+
+    /** Where each is read anew. */
+    public static final KeptTables NONE = new KeptTables(() -> Path.of(""), Long.MAX_VALUE, 0);
 
     private static final JsonMapper MAPPER = new JsonMapper();
     private static final Duration UNUSED = Duration.ofDays(60);
@@ -71,17 +74,11 @@ public final class KeptTables {
             int rows,
             List<Long> sums) {}
 
-    /** Where they are kept. */
-    @FunctionalInterface
-    interface Place {
-        Path get();
-    }
-
     private static final class Program {
         static final String ID = ProgramId.of(KeptTables.class) + ProgramId.of(Table.class);
     }
 
-    private final Place folder;
+    private final Supplier<Path> folder;
     private final long least;
     private final long most;
 
@@ -89,7 +86,7 @@ public final class KeptTables {
      * @param least bytes of files whose tables are kept
      * @param most bytes that they may take together
      */
-    KeptTables(Place folder, long least, long most) {
+    KeptTables(Supplier<Path> folder, long least, long most) {
         this.folder = folder;
         this.least = least;
         this.most = most;
@@ -107,8 +104,9 @@ public final class KeptTables {
         }
         Path there = folder.get().resolve(name(stamp, recipe) + END);
         return kept(there, shown).orElseGet(() -> {
+            boolean settled = settled(stamp);
             Table made = TableReader.read(stamp.file(), shown, recipe);
-            if (settled(stamp)) {
+            if (settled && !stamp.differs()) {
                 Thread.ofPlatform().daemon().name("keep table").start(() -> keep(there, made));
             }
             return made;
@@ -124,8 +122,9 @@ public final class KeptTables {
         try {
             return List.of(MAPPER.readValue(Files.readString(there), String[].class));
         } catch (IOException | RuntimeException e) {
+            boolean settled = settled(stamp);
             List<String> made = TableReader.kinds(stamp.file(), shown);
-            if (settled(stamp)) {
+            if (settled && !stamp.differs()) {
                 try {
                     Files.createDirectories(Objects.requireNonNull(there.getParent()));
                     byte[] text = MAPPER.writeValueAsBytes(made);
@@ -142,10 +141,10 @@ public final class KeptTables {
         return FileHash.ofText(stamp + "\n" + read + "\n" + Program.ID).substring(0, 40);
     }
 
-    /** Whether what was read is what the stamp stands for. */
+    /** Whether a change from now on shows in the stamp: asked before the file is read, which may take longer than that. */
     private static boolean settled(FileStamp stamp) {
         Instant changed = Instant.EPOCH.plusNanos(stamp.changed());
-        return !stamp.differs() && changed.plus(SETTLED).isBefore(Instant.now());
+        return changed.plus(SETTLED).isBefore(Instant.now());
     }
 
     private static Optional<Table> kept(Path there, String shown) {
@@ -228,10 +227,8 @@ public final class KeptTables {
                     out.write(some.array(), 0, some.position());
                 }
             });
-        } catch (LaneException | JacksonException e) {
+        } catch (LaneException | IOException e) {
             // It is a convenience: without it the table is read again.
-        } catch (IOException e) {
-            // The same.
         }
     }
 

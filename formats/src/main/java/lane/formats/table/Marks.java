@@ -8,9 +8,10 @@ import lane.base.LaneException;
 
 /** What stands between the columns and in the numbers of a table, found out from its rows. */
 final class Marks {
-    private static final int LOOKED_AT = 1000;
+    /** Lines without comments that tell it. */
+    static final int LOOKED_AT = 1000;
     /** Of lines with a thousand cells fewer are enough. */
-    private static final int LETTERS = 200_000;
+    static final int LETTERS = 200_000;
 
     /** In this order where several would do. */
     private static final char[] SEPARATORS = {';', '\t', '|', ',', ' '};

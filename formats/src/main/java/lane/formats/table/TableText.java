@@ -24,11 +24,6 @@ import lane.base.Parallel;
  */
 record TableText(byte[] bytes, int from, int before, Charset set, String encoding) {
     private static final int CHUNK = 1 << 19;
-    /** As many lines without comments tell what parts columns and decimals; of lines with a thousand cells fewer do. */
-    private static final int LINES = 1000;
-
-    private static final int LETTERS = 200_000;
-
     private static final VarHandle EIGHT = MethodHandles.byteArrayViewVarHandle(long[].class, ByteOrder.nativeOrder());
     private static final long ONES = 0x0101010101010101L;
     private static final long HIGH = 0x8080808080808080L;
@@ -116,7 +111,7 @@ record TableText(byte[] bytes, int from, int before, Charset set, String encodin
                 letters += line.length();
             }
         }
-        return lines > LINES || letters > LETTERS;
+        return lines > Marks.LOOKED_AT || letters > Marks.LETTERS;
     }
 
     /** The first lines of the file, the ones that are left out among them. */

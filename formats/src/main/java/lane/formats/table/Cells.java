@@ -58,6 +58,24 @@ record Cells(boolean comma, Set<String> named) {
                 && named.stream().map(this::parse).anyMatch(n -> n != null && n.doubleValue() == v.doubleValue());
     }
 
+    private static final Pattern WHOLE = Pattern.compile("[-+]?\\d{1,15}");
+
+    /**
+     * The numbers among what stands for a missing value, where it can be told without the decimal mark which they are; null where
+     * it cannot.
+     */
+    static double @Nullable [] marks(List<String> named) {
+        List<String> bare = named.stream().map(String::strip).toList();
+        boolean told = bare.stream()
+                .allMatch(s -> WHOLE.matcher(s).matches() || s.chars().noneMatch(Character::isDigit));
+        return told
+                ? bare.stream()
+                        .filter(s -> WHOLE.matcher(s).matches())
+                        .mapToDouble(Double::parseDouble)
+                        .toArray()
+                : null;
+    }
+
     /** The number of a cell; null where it is missing or no number. */
     @Nullable
     Double number(String cell) {

@@ -10,7 +10,7 @@ import lane.base.Parallel;
 import org.jspecify.annotations.Nullable;
 
 /**
- * A row of plain numbers and blanks, whose numbers stand in columns already and whose words are made when somebody asks for them:
+ * A row of plain numbers, marks for missing values that are such, and blanks, whose numbers stand in columns already and whose words are made when somebody asks for them:
  * what nearly all rows of long tables are.
  */
 final class PlainRow extends AbstractList<String> implements RandomAccess {
@@ -26,7 +26,7 @@ final class PlainRow extends AbstractList<String> implements RandomAccess {
     record Written(byte[] bytes, int from, int to, char separator, char mark, int numbers, int sure, int unsure) {}
 
     private final Written as;
-    /** The numbers of many rows, column by column; NaN where nothing stands. */
+    /** The numbers of many rows, column by column; NaN where none stands. */
     private final double[][] columns;
     /** Its place in these. */
     private final int place;
@@ -41,11 +41,9 @@ final class PlainRow extends AbstractList<String> implements RandomAccess {
         this.size = size;
     }
 
-    /** The row where it is one and its numbers are numbers to these cells; else null. */
+    /** The row where it is one and its numbers are numbers to these cells, which miss what it was read to miss; else null. */
     static @Nullable PlainRow of(List<String> row, Cells cells) {
-        return row instanceof PlainRow p
-                        && cells.named().isEmpty()
-                        && (p.as.sure + p.as.unsure == 0 || cells.comma() == (p.as.mark == ','))
+        return row instanceof PlainRow p && (p.as.sure + p.as.unsure == 0 || cells.comma() == (p.as.mark == ','))
                 ? p
                 : null;
     }
@@ -148,7 +146,7 @@ final class PlainRow extends AbstractList<String> implements RandomAccess {
     /** How many cells there are up to the last in which something stands. */
     int filled() {
         int n = size;
-        while (n > 0 && !isNumber(n - 1)) {
+        while (n > 0 && !isNumber(n - 1) && get(n - 1).isEmpty()) {
             n--;
         }
         return n;

@@ -24,8 +24,11 @@ record PlainRows(List<PlainRow> rows, List<Long> lines, String rest) {
         return new PlainRows(List.of(), List.of(), text.text());
     }
 
-    /** @param head the first lines, with no comment that does not begin with a # */
-    static PlainRows of(TableText text, char separator, String head) {
+    /**
+     * @param head the first lines, with no comment that does not begin with a #
+     * @param missing numbers that stand for a missing value
+     */
+    static PlainRows of(TableText text, char separator, String head, double[] missing) {
         int[] begin = text.chunks();
         int n = begin.length - 1;
         var quoted = new boolean[n];
@@ -44,10 +47,10 @@ record PlainRows(List<PlainRow> rows, List<Long> lines, String rest) {
             return none(text);
         }
         char mark = separator != ',' && commas(head.lines(), separator) > 0 ? ',' : '.';
-        Room room = room(text, begin, line, separator, mark);
+        Room room = room(text, begin, line, separator, mark, missing);
         var found = new Chunk[n];
         Parallel.forBlocks(n, 1, (c, a, b) -> {
-            found[c] = new Chunk(text.bytes(), begin[c], begin[c + 1], separator, mark);
+            found[c] = new Chunk(text.bytes(), begin[c], begin[c + 1], separator, mark, missing);
             found[c].lines(line[c], room);
         });
         List<PlainRow> rows = new ArrayList<>();
@@ -109,10 +112,11 @@ record PlainRows(List<PlainRow> rows, List<Long> lines, String rest) {
     private record Room(double[][] columns, int first) {}
 
     /** From the first row on, as wide as the first ones; null where these tell nothing of the others. */
-    private static @Nullable Room room(TableText text, int[] begin, int[] line, char separator, char mark) {
+    private static @Nullable Room room(
+            TableText text, int[] begin, int[] line, char separator, char mark, double[] missing) {
         byte[] bytes = text.bytes();
         for (int c = 0; c < begin.length - 1; c++) {
-            var some = new Chunk(bytes, begin[c], begin[c + 1], separator, mark);
+            var some = new Chunk(bytes, begin[c], begin[c + 1], separator, mark, missing);
             some.lines(line[c], null);
             if (!some.rows.isEmpty()) {
                 int width = some.rows.stream().mapToInt(PlainRow::size).max().orElse(0);
@@ -143,6 +147,7 @@ record PlainRows(List<PlainRow> rows, List<Long> lines, String rest) {
         private final int stop;
         private final char separator;
         private final char mark;
+        private final double[] missing;
         private final Digits digits = new Digits();
         final List<PlainRow> rows = new ArrayList<>();
         /** The line of each. */
@@ -161,12 +166,13 @@ record PlainRows(List<PlainRow> rows, List<Long> lines, String rest) {
         private int sure;
         private int unsure;
 
-        Chunk(byte[] bytes, int begin, int stop, char separator, char mark) {
+        Chunk(byte[] bytes, int begin, int stop, char separator, char mark, double[] missing) {
             this.bytes = bytes;
             this.begin = begin;
             this.stop = stop;
             this.separator = separator;
             this.mark = mark;
+            this.missing = missing;
         }
 
         /** @param first how many lines stand before */
@@ -247,8 +253,7 @@ record PlainRows(List<PlainRow> rows, List<Long> lines, String rest) {
                         if (end < 0) {
                             return false;
                         }
-                        values[n++] = digits.value();
-                        numbers++;
+                        put(digits.value());
                         end = blanks(end, to);
                         if (end < to && bytes[end] != separator) {
                             return false;
@@ -293,12 +298,23 @@ record PlainRows(List<PlainRow> rows, List<Long> lines, String rest) {
             }
             // A quotient of two numbers that are doubles is rounded once.
             double value = part == 0 ? all : all / Digits.ten(part);
-            values[n++] = first > from ? -value : value;
-            numbers++;
+            put(first > from ? -value : value);
             boolean group = part == 3 && whole < 4 && !zeros;
             sure += part > 0 && !group ? 1 : 0;
             unsure += group ? 1 : 0;
             return i;
+        }
+
+        /** A number stands in the next cell, unless it stands for none. */
+        private void put(double value) {
+            for (double none : missing) {
+                if (value == none) {
+                    values[n++] = Double.NaN;
+                    return;
+                }
+            }
+            values[n++] = value;
+            numbers++;
         }
 
         /** Of commas only those are plain that can be nothing but the decimal mark. Returns where it ends; -1 where it is none. */

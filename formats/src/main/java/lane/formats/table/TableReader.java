@@ -249,10 +249,10 @@ public final class TableReader {
                 ? said
                 : Marks.separator(head.lines()
                         .filter(l -> !l.startsWith("#") && !l.isBlank())
-                        .limit(1000)
+                        .limit(Marks.LOOKED_AT)
                         .toList());
-        // What stands for a missing value may look like a number.
-        PlainRows plain = recipe.missing().isEmpty() ? PlainRows.of(file, separator, head) : PlainRows.none(file);
+        double[] missing = Cells.marks(recipe.missing());
+        PlainRows plain = missing == null ? PlainRows.none(file) : PlainRows.of(file, separator, head, missing);
         String rest = commented(plain.rest());
         if (separator == ' ') {
             // Runs of spaces part the columns; a quoted header keeps its own.

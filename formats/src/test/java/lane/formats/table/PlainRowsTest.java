@@ -22,12 +22,12 @@ class PlainRowsTest {
     @TempDir
     Path folder;
 
-    /** A word for a missing value that nobody writes: rows are then read cell by cell. */
-    private static final Recipe SLOWLY = new Recipe(
-            "", "", "", "", "", "", -1, -1, Recipe.Lines.FOUND, List.of("never written by anybody"), List.of());
+    /** A mark for a missing value that nobody writes, and of which the decimal mark decides what it is: rows are then read cell by cell. */
+    private static final Recipe SLOWLY =
+            new Recipe("", "", "", "", "", "", -1, -1, Recipe.Lines.FOUND, List.of("-987654.321"), List.of());
 
     private static PlainRows plain(String text, char separator) {
-        return PlainRows.of(TableText.of(text.getBytes(StandardCharsets.UTF_8), ""), separator, text);
+        return PlainRows.of(TableText.of(text.getBytes(StandardCharsets.UTF_8), ""), separator, text, new double[0]);
     }
 
     private String read(String text, Recipe recipe) throws IOException {
@@ -174,6 +174,31 @@ class PlainRowsTest {
         assertThat(plain(text + "\"1;2;3\n4;5;6\";7;8\n", ';').rows()).isEmpty();
         assertThat(read((text + "\"1;2\n3;4\";7;8\n").getBytes(StandardCharsets.UTF_8), Recipe.of("")))
                 .isEqualTo(read((text + "\"1;2\n3;4\";7;8\n").getBytes(StandardCharsets.UTF_8), SLOWLY));
+    }
+
+    /** What stands for a missing value and is a number, as loggers write it, is plain as well; also where a column has no other. */
+    @Test
+    void missingValuesThatAreNumbers() throws IOException {
+        List<String> named = List.of(" -999 ", "7", "0", "k.A.");
+        List<String> slowly = new ArrayList<>(named);
+        slowly.addAll(SLOWLY.missing());
+        for (int seed = 0; seed < 300; seed++) {
+            var r = new Random(seed);
+            String text = table(r);
+            for (String mark : List.of("-999", "7", "0", "-0.0", "7.", "+7", "K.a.", "-999")) {
+                int at = text.indexOf('\n', r.nextInt(text.length()));
+                int cell = at < 0 ? -1 : text.indexOf('1', at);
+                text = cell < 0 ? text : text.substring(0, cell) + mark + text.substring(cell + 1);
+            }
+            assertThat(read(text, skipping(-1, named)))
+                    .as("table %s:%n%s", seed, text)
+                    .isEqualTo(read(text, skipping(-1, slowly)));
+        }
+        String last = "a,b,c\n1,2,-999\n3,4,-999\n5,7,\n7,7,-999\n6,-999.0,-999\n";
+        assertThat(read(last, skipping(-1, named))).isEqualTo(read(last, skipping(-1, slowly)));
+        assertThat(Cells.marks(List.of("-99.9"))).isNull();
+        assertThat(Cells.marks(List.of("1e30"))).isNull();
+        assertThat(Cells.marks(named)).containsExactly(-999, 7, 0);
     }
 
     private static Recipe skipping(int lines, List<String> missing) {

@@ -125,6 +125,11 @@ final class Digits {
         return part > 0 && (part != 3 || exponent || whole >= 4 || whole > 0 && zeros);
     }
 
+    /** Whether its mark may part thousands as well. */
+    boolean group() {
+        return part == 3 && whole > 0 && whole < 4 && !zeros && !exponent;
+    }
+
     /**
      * The nearest double. Of so few digits that they and the power of ten are doubles themselves it is their product or quotient,
      * which is rounded once (W. D. Clinger, 1990).

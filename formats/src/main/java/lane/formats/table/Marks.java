@@ -105,7 +105,7 @@ final class Marks {
         for (int r = 0; r < rows.size(); r++) {
             if (rows.get(r) instanceof PlainRow p
                     && (p.commas() == 0 || (p.commas() > 0 ? comma : point) >= 0)
-                    && (!p.unsure() || grouped >= 0)) {
+                    && (!p.unsure() || (p.either() ? comma : grouped) >= 0)) {
                 continue;
             }
             for (String cell : rows.get(r)) {

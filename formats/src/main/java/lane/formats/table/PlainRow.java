@@ -162,6 +162,11 @@ final class PlainRow extends AbstractList<String> implements RandomAccess {
         return as.mark == ',' ? as.sure : -as.sure;
     }
 
+    /** Whether a cell has a comma that may be the decimal mark or one between thousands. */
+    boolean either() {
+        return as.mark == ',' && unsure();
+    }
+
     /** Whether a cell has a mark that need not be the decimal one. */
     boolean unsure() {
         return as.unsure > 0;

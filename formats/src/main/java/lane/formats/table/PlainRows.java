@@ -289,7 +289,7 @@ record PlainRows(List<PlainRow> rows, List<Long> lines, String rest) {
                     i++;
                 }
                 part = i - behind;
-                if (part == 0 || part == 3 && whole < 4 && !zeros && mark != '.') {
+                if (part == 0) {
                     return -1;
                 }
             }
@@ -317,7 +317,10 @@ record PlainRows(List<PlainRow> rows, List<Long> lines, String rest) {
             numbers++;
         }
 
-        /** Of commas only those are plain that can be nothing but the decimal mark. Returns where it ends; -1 where it is none. */
+        /**
+         * Of commas those are plain that are the decimal mark or may part thousands, which is found out later. Returns where it
+         * ends; -1 where it is none.
+         */
         private int number(int from, int to) {
             int end = digits.take(bytes, from, to, mark);
             if (end < 0) {
@@ -326,7 +329,7 @@ record PlainRows(List<PlainRow> rows, List<Long> lines, String rest) {
             boolean surely = digits.surelyDecimal();
             sure += surely ? 1 : 0;
             unsure += !surely && digits.marked() ? 1 : 0;
-            return surely || !digits.marked() || mark == '.' ? end : -1;
+            return surely || !digits.marked() || mark == '.' || digits.group() ? end : -1;
         }
 
         /** Behind blanks that part nothing. */

@@ -371,8 +371,10 @@ public final class TableReader {
         }
         boolean either = commas == 0
                 && !rows.separator().equals("comma")
-                && rows.cells().stream().filter(r -> !(r instanceof PlainRow)).anyMatch(r -> r.stream()
-                        .anyMatch(s -> Cells.mark(s) == Cells.Mark.EITHER));
+                && rows.cells().stream()
+                        .anyMatch(r -> r instanceof PlainRow p
+                                ? p.either()
+                                : r.stream().anyMatch(s -> Cells.mark(s) == Cells.Mark.EITHER));
         return commas > 0 || either;
     }
 

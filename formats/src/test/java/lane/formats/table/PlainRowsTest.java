@@ -201,6 +201,40 @@ class PlainRowsTest {
         assertThat(Cells.marks(named)).containsExactly(-999, 7, 0);
     }
 
+    /** A comma with three digits behind it tells nothing; what does may stand in the first rows, in the last, or nowhere. */
+    @Test
+    void commasWithThreeDigitsBehindThem() throws IOException {
+        List<String> cells = List.of(
+                "9,002",
+                "12,500",
+                "1,5",
+                "0,125",
+                "7",
+                "5,",
+                ",250",
+                "1234,567",
+                "3.25",
+                "1,000,000",
+                "-1,024",
+                "2,048e1");
+        for (int seed = 0; seed < 600; seed++) {
+            var r = new Random(seed);
+            var text = new StringBuilder("t;T;p\n");
+            int kinds = 2 + r.nextInt(seed % 3 == 0 ? cells.size() - 1 : 5);
+            for (int row = 0; row < 3 + r.nextInt(12); row++) {
+                for (int c = 0; c < 3; c++) {
+                    String cell = r.nextInt(3) > 0 ? cells.get(r.nextInt(2)) : cells.get(r.nextInt(kinds));
+                    text.append(c == 0 ? "" : ";").append(cell);
+                }
+                text.append('\n');
+            }
+            assertThat(read(text.toString(), Recipe.of("")))
+                    .as("table %s:%n%s", seed, text)
+                    .isEqualTo(read(text.toString(), SLOWLY));
+        }
+        assertThat(plain("t;T\n1,5;9,002\n2,5;9,004\n", ';').rows()).hasSize(2);
+    }
+
     private static Recipe skipping(int lines, List<String> missing) {
         return new Recipe("", "", "", "", "", "", lines, -1, Recipe.Lines.FOUND, missing, List.of());
     }

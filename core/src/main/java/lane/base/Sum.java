@@ -37,6 +37,57 @@ public final class Sum {
      * @param from where the first weight stands
      */
     public void addProducts(double[] values, double @Nullable [] weights, int from, int n) {
+        if (weights == null) {
+            few(values, 0, null, from, n);
+        } else {
+            addProducts(values, 0, weights, from, n);
+        }
+    }
+
+    /** Sums side by side of many products, as many as the nearest cache holds. */
+    private static final int SIDE = 256;
+
+    private static final int MANY = 16 * SIDE;
+
+    /**
+     * Adds the products of n values and weights that each begin somewhere. Of many there are {@value #SIDE} sums side by side, of
+     * which a processor does several at once; each has its rounding error as above.
+     */
+    public void addProducts(double[] values, int first, double[] weights, int from, int n) {
+        int many = n < MANY ? 0 : n / SIDE * SIDE;
+        if (many > 0) {
+            double[] x = new double[SIDE];
+            double[] sums = new double[SIDE];
+            double[] errors = new double[SIDE];
+            for (int i = 0; i < many; i += SIDE) {
+                multiply(values, first + i, weights, from + i, x);
+                add(x, sums, errors);
+            }
+            few(sums, 0, null, 0, SIDE);
+            for (double error : errors) {
+                lost += error;
+            }
+        }
+        few(values, first + many, weights, from + many, n - many);
+    }
+
+    private static void multiply(double[] a, int from, double[] b, int at, double[] into) {
+        for (int k = 0; k < SIDE; k++) {
+            into[k] = a[from + k] * b[at + k];
+        }
+    }
+
+    private static void add(double[] x, double[] sums, double[] errors) {
+        for (int k = 0; k < SIDE; k++) {
+            double a = sums[k];
+            double t = a + x[k];
+            double z = t - a;
+            errors[k] += (a - (t - z)) + (x[k] - z);
+            sums[k] = t;
+        }
+    }
+
+    private void few(double[] values, int first, double @Nullable [] weights, int from, int n) {
         double a = 0;
         double b = 0;
         double c = 0;
@@ -47,22 +98,22 @@ public final class Sum {
         double lostD = 0;
         int i = 0;
         for (; i + 3 < n; i += 4) {
-            double x = weights == null ? values[i] : weights[from + i] * values[i];
+            double x = weights == null ? values[first + i] : weights[from + i] * values[first + i];
             double t = a + x;
             double z = t - a;
             lostA += (a - (t - z)) + (x - z);
             a = t;
-            x = weights == null ? values[i + 1] : weights[from + i + 1] * values[i + 1];
+            x = weights == null ? values[first + i + 1] : weights[from + i + 1] * values[first + i + 1];
             t = b + x;
             z = t - b;
             lostB += (b - (t - z)) + (x - z);
             b = t;
-            x = weights == null ? values[i + 2] : weights[from + i + 2] * values[i + 2];
+            x = weights == null ? values[first + i + 2] : weights[from + i + 2] * values[first + i + 2];
             t = c + x;
             z = t - c;
             lostC += (c - (t - z)) + (x - z);
             c = t;
-            x = weights == null ? values[i + 3] : weights[from + i + 3] * values[i + 3];
+            x = weights == null ? values[first + i + 3] : weights[from + i + 3] * values[first + i + 3];
             t = d + x;
             z = t - d;
             lostD += (d - (t - z)) + (x - z);
@@ -73,7 +124,7 @@ public final class Sum {
         add(c);
         add(d);
         for (; i < n; i++) {
-            add(weights == null ? values[i] : weights[from + i] * values[i]);
+            add(weights == null ? values[first + i] : weights[from + i] * values[first + i]);
         }
         lost += lostA + lostB + (lostC + lostD);
     }

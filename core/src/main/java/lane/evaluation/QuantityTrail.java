@@ -27,6 +27,10 @@ public final class QuantityTrail {
     }
 
     public static Provenance of(Provenance trail, BoundQuantity ready, EvaluationContext lens) {
+        Provenance whole = trail.with(new Provenance(ready.inputs(), java.util.List.of()));
+        if (!whole.told()) {
+            return whole;
+        }
         Map<String, String> fields = new LinkedHashMap<>();
         for (Field f : ready.fields()) {
             fields.put(
@@ -51,8 +55,6 @@ public final class QuantityTrail {
         if (!ready.notes().isEmpty()) {
             defined.put("notes", ready.notes());
         }
-        return trail.with(new Provenance(ready.inputs(), java.util.List.of()))
-                .then("source", STORED, "{made of}", stored)
-                .then("quantity", FORMULA, "{quantity}", defined);
+        return whole.then("source", STORED, "{made of}", stored).then("quantity", FORMULA, "{quantity}", defined);
     }
 }

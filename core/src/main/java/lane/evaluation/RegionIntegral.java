@@ -1,7 +1,9 @@
 package lane.evaluation;
 
 import java.util.Arrays;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import lane.base.Content;
@@ -32,6 +34,7 @@ import org.jspecify.annotations.Nullable;
  * @param exact what is known of integrals that were taken
  * @param box what the cells are cut by; null where they count whole
  * @param memo where it is kept what nodes and cells count on a mesh, so that it need not be found for each time
+ * @param ready quantities that were made ready so far, which takes longer than a product
  */
 public record RegionIntegral(
         Run run,
@@ -40,7 +43,8 @@ public record RegionIntegral(
         int most,
         Exactness exact,
         @Nullable Box box,
-        Memo memo) {
+        Memo memo,
+        Map<Quantity, BoundQuantity> ready) {
     private static final int BLOCK = 1024;
     public static final int DEGREE = 4;
 
@@ -49,17 +53,28 @@ public record RegionIntegral(
     }
 
     public RegionIntegral(Run run, int[] cells, EvaluationContext lens, int most) {
-        this(run, cells, lens, most, new Exactness(), null, Memo.NONE);
+        this(run, cells, lens, most, new Exactness(), null, Memo.NONE, new HashMap<>());
     }
 
     /** The same with the part of each cell that lies in a box. */
     public RegionIntegral in(@Nullable Box sides) {
-        return new RegionIntegral(run, cells, lens, most, exact, sides, memo);
+        return new RegionIntegral(run, cells, lens, most, exact, sides, memo, ready);
     }
 
     /** The same that keeps what it finds out about the mesh. */
     public RegionIntegral keeping(Memo in) {
-        return new RegionIntegral(run, cells, lens, most, exact, box, in);
+        return new RegionIntegral(run, cells, lens, most, exact, box, in, ready);
+    }
+
+    /** A quantity made ready on the run, once. */
+    public BoundQuantity ready(Quantity quantity) {
+        // What it needs may be made ready meanwhile.
+        BoundQuantity there = ready.get(quantity);
+        if (there == null) {
+            there = BoundQuantity.of(run, quantity, lens);
+            ready.put(quantity, there);
+        }
+        return there;
     }
 
     /** Whether an integral that was taken so far depends on the rule. */
@@ -69,7 +84,7 @@ public record RegionIntegral(
 
     /** The same by the next rule, which tells how much the rule matters. */
     public RegionIntegral finer() {
-        return new RegionIntegral(run, cells, lens, most + 2, new Exactness(), box, memo);
+        return new RegionIntegral(run, cells, lens, most + 2, new Exactness(), box, memo, ready);
     }
 
     /**
@@ -78,24 +93,23 @@ public record RegionIntegral(
      * @param quantity null for the volume alone
      */
     public double[] sums(@Nullable Quantity quantity) {
-        BoundQuantity ready =
-                quantity == null ? null : BoundQuantity.of(run, quantity, lens).number();
+        BoundQuantity bound = quantity == null ? null : ready(quantity).number();
         String name = quantity == null ? "" : quantity.name();
-        Field stored = ready == null ? null : stored(ready);
-        double[] made = ready != null && stored != null
-                ? byWeights(name, ready, stored)
-                : added(name, ready, 1, ready == null ? 0 : ready.degree(), SUM);
-        double factor = ready == null ? 1 : ready.factor();
-        double offset = ready == null ? 0 : ready.offset();
+        Field stored = bound == null ? null : stored(bound);
+        double[] made = bound != null && stored != null
+                ? byWeights(name, bound, stored)
+                : added(name, bound, 1, bound == null ? 0 : bound.degree(), SUM);
+        double factor = bound == null ? 1 : bound.factor();
+        double offset = bound == null ? 0 : bound.offset();
         return new double[] {factor * made[0] + offset * made[1], made[1]};
     }
 
     /** The field that a quantity is as it is stored, where its integral is one product; null for another. */
-    private @Nullable Field stored(BoundQuantity ready) {
+    private @Nullable Field stored(BoundQuantity bound) {
         Program.Leaf leaf = memo == Memo.NONE || box != null || run.stated().turn() != null
                 ? null
-                : ready.program().alone();
-        return leaf == null ? null : ready.field(leaf);
+                : bound.program().alone();
+        return leaf == null ? null : bound.field(leaf);
     }
 
     private record WeightsKey(Mesh.Key mesh, Content cells, int most, int linear, Field.At at) {}
@@ -104,14 +118,14 @@ public record RegionIntegral(
     private record ProductKey(WeightsKey weights, Values stored, int components, int component) {}
 
     /** Integral in the unit of the file, and volume. */
-    private double[] byWeights(String name, BoundQuantity ready, Field field) {
-        int linear = Math.min(most, ready.degree());
-        exact.of(ready.degree() <= most);
+    private double[] byWeights(String name, BoundQuantity bound, Field field) {
+        int linear = Math.min(most, bound.degree());
+        exact.of(bound.degree() <= most);
         double depth = MeshSpan.of(run, lens.axis()).factor();
         return run.gather().sums(List.of("by weights", name), () -> {
             var key = new WeightsKey(run.mesh().key(), Content.of(cells), most, linear, field.at());
             RegionWeights weights = memo.of(key, () -> RegionWeights.of(run.mesh(), cells, most, linear, field.at()));
-            int component = Objects.requireNonNull(ready.program().alone()).component();
+            int component = Objects.requireNonNull(bound.program().alone()).component();
             double product = memo.of(
                     new ProductKey(key, field.stored(), field.components(), component),
                     () -> weights.of(field, component));
@@ -135,7 +149,7 @@ public record RegionIntegral(
 
     /** The values of a quantity at the quadrature points of the cells, with their volume. */
     public Weighted weighted(Quantity quantity) {
-        BoundQuantity bound = BoundQuantity.of(run, quantity, lens).number();
+        BoundQuantity bound = ready(quantity).number();
         double factor = bound.factor();
         double offset = bound.offset();
         return new Weighted() {
@@ -170,23 +184,23 @@ public record RegionIntegral(
      * @param what tells these sums from others over the same cells, by value
      * @param degree of the integrand as a polynomial within a cell
      */
-    private double[] added(Object what, @Nullable BoundQuantity ready, int n, int degree, Terms terms) {
+    private double[] added(Object what, @Nullable BoundQuantity bound, int n, int degree, Terms terms) {
         MeshSpan span = MeshSpan.of(run, lens.axis());
         int linear = span.turned() ? most : Math.min(most, degree);
         // In a part of a cell a shape function counts with all three directions.
         int inSpace = Math.min(most, 3 * degree);
         exact.of(!span.turned() && (box == null ? degree : 3 * degree) <= most);
-        return run.gather().sums(List.of("over cells", what), () -> here(ready, n, linear, inSpace, terms, span));
+        return run.gather().sums(List.of("over cells", what), () -> here(bound, n, linear, inSpace, terms, span));
     }
 
     /** Of the cells of this run, or of this piece of it. */
-    private double[] here(@Nullable BoundQuantity ready, int n, int linear, int inSpace, Terms terms, MeshSpan span) {
+    private double[] here(@Nullable BoundQuantity bound, int n, int linear, int inSpace, Terms terms, MeshSpan span) {
         double[][] partial = new double[Parallel.blocks(cells.length, BLOCK)][];
         Parallel.forBlocks(cells.length, BLOCK, (block, from, to) -> {
             var rule = new CellQuadrature(run.mesh(), most, linear);
             Sum[] own = Sum.fresh(n);
             var volume = new Sum();
-            var batch = new CellBatch(ready, terms, own, volume, span);
+            var batch = new CellBatch(bound, terms, own, volume, span);
             BoxedCell boxed = box == null ? null : new BoxedCell(box.bounds(), box.frame());
             for (int i = from; i < to; i++) {
                 rule.load(cells[i]);
@@ -416,10 +430,10 @@ public record RegionIntegral(
 
     /** Of this run, or of this piece of it. Who asks for the one mostly asks for the other. */
     private Optional<Located> here(Quantity quantity, boolean greatest) {
-        BoundQuantity ready = BoundQuantity.of(run, quantity, lens).number();
-        Field field = stored(ready);
+        BoundQuantity bound = ready(quantity).number();
+        Field field = stored(bound);
         RegionExtremes both = field == null
-                ? RegionExtremes.of(ready, run, cells, box, memo)
+                ? RegionExtremes.of(bound, run, cells, box, memo)
                 : memo.of(
                         new ExtremesKey(
                                 run.mesh().key(),
@@ -427,10 +441,10 @@ public record RegionIntegral(
                                 field.at(),
                                 field.stored(),
                                 field.components(),
-                                Objects.requireNonNull(ready.program().alone()).component(),
-                                ready.factor(),
-                                ready.offset()),
-                        () -> RegionExtremes.of(ready, run, cells, box, memo));
+                                Objects.requireNonNull(bound.program().alone()).component(),
+                                bound.factor(),
+                                bound.offset()),
+                        () -> RegionExtremes.of(bound, run, cells, box, memo));
         return greatest ? both.greatest() : both.least();
     }
 }

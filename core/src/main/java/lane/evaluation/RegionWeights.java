@@ -5,8 +5,10 @@ import lane.base.Parallel;
 import lane.base.Sized;
 import lane.base.Sum;
 import lane.field.Field;
+import lane.field.Values;
 import lane.mesh.CellQuadrature;
 import lane.mesh.Mesh;
+import org.jspecify.annotations.Nullable;
 
 /**
  * What each node, or each cell, counts in the integral of a stored field over cells: the sum over the points of the rule of the
@@ -22,7 +24,11 @@ record RegionWeights(int[] at, double[] weight, double volume) implements Sized 
     /** Blocks whose shares are held at once. */
     private static final int WAVE = 128;
 
-    private static final int PRODUCTS = 1 << 15;
+    /** Products that one thread adds up: fewer are not worth another one. */
+    private static final int PRODUCTS = 1 << 18;
+
+    /** Values that are looked up at once, where they are not there in a row. */
+    private static final int ROW = 1 << 12;
 
     @Override
     public long bytes() {
@@ -138,16 +144,25 @@ record RegionWeights(int[] at, double[] weight, double volume) implements Sized 
     double of(Field field, int component) {
         double[] partial = new double[Parallel.blocks(at.length, PRODUCTS)];
         boolean all = at.length == field.size();
+        Values values = field.values();
+        double @Nullable [] row =
+                all && field.components() == 1 && values instanceof Values.Doubles(double[] array) ? array : null;
         Parallel.forBlocks(at.length, PRODUCTS, (b, from, to) -> {
-            int n = to - from;
-            double[] v = new double[n];
-            if (all) {
-                field.values().load(from, n, field.components(), component, v);
-            } else {
-                field.values().gather(at, from, n, field.components(), component, v);
-            }
             var sum = new Sum();
-            sum.addProducts(v, weight, from, n);
+            if (row != null) {
+                sum.addProducts(row, from, weight, from, to - from);
+            } else {
+                double[] v = new double[Math.min(ROW, to - from)];
+                for (int first = from; first < to; first += ROW) {
+                    int n = Math.min(ROW, to - first);
+                    if (all) {
+                        values.load(first, n, field.components(), component, v);
+                    } else {
+                        values.gather(at, first, n, field.components(), component, v);
+                    }
+                    sum.addProducts(v, 0, weight, first, n);
+                }
+            }
             partial[b] = sum.value();
         });
         return Sum.of(partial);

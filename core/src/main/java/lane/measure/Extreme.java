@@ -5,7 +5,6 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
 import lane.base.LaneException;
-import lane.evaluation.BoundQuantity;
 import lane.evaluation.PathIntegral;
 import lane.evaluation.RegionIntegral;
 import lane.evaluation.SurfaceIntegral;
@@ -104,8 +103,7 @@ public record Extreme(String quantity, boolean greatest) implements Measure {
     public Measured within(RegionIntegral region) {
         Quantity q = region.lens().quantity(quantity);
         RegionIntegral.Located found = region.extreme(q, greatest);
-        return Measured.at(
-                found.value(), BoundQuantity.of(region.run(), q, region.lens()).unit(), found.place());
+        return Measured.at(found.value(), region.ready(q).unit(), found.place());
     }
 
     @Override

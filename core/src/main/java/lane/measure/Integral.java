@@ -76,7 +76,7 @@ public record Integral(String quantity) implements Measure {
     @Override
     public Measured within(RegionIntegral region) {
         Quantity q = region.lens().quantity(quantity);
-        return of(region.sums(q)[0], BoundQuantity.of(region.run(), q, region.lens()), "m3");
+        return of(region.sums(q)[0], region.ready(q), "m3");
     }
 
     @Override

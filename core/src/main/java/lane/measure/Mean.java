@@ -78,7 +78,7 @@ public record Mean(String quantity) implements Measure {
     @Override
     public Measured within(RegionIntegral region) {
         Quantity q = region.lens().quantity(quantity);
-        BoundQuantity bound = BoundQuantity.of(region.run(), q, region.lens());
+        BoundQuantity bound = region.ready(q);
         double[] s = region.sums(q);
         return new Measured(of(bound, s[0], s[1]), bound.unit());
     }

@@ -112,7 +112,7 @@ public record Statistic(What what, String quantity, double share, By values) imp
                 ? of(region.weighted(q))
                 : of(
                         StoredValues.of(region, values.at(), q, null),
-                        BoundQuantity.of(region.run(), q, region.lens()).number());
+                        region.ready(q).number());
     }
 
     @Override

@@ -1,6 +1,7 @@
 package lane.provenance;
 
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
@@ -18,14 +19,36 @@ import java.util.stream.Stream;
 public record Provenance(List<Input> inputs, List<Step> steps, List<Other> others) {
     public static final Provenance EMPTY = new Provenance(List.of(), List.of());
 
+    /** The steps of what tells its files alone. */
+    private static final List<Step> UNTOLD = Collections.unmodifiableList(new ArrayList<>());
+
     public Provenance {
         inputs = List.copyOf(inputs);
-        steps = List.copyOf(steps);
+        steps = told(steps) ? List.copyOf(steps) : UNTOLD;
         others = List.copyOf(others);
     }
 
     public Provenance(List<Input> inputs, List<Step> steps) {
         this(inputs, steps, List.of());
+    }
+
+    /**
+     * One that gathers files and leaves out what was done with them: for a number that is one of thousands, of which the last
+     * tells how all came about.
+     */
+    public static Provenance ofFiles(List<Input> inputs) {
+        return new Provenance(inputs, UNTOLD);
+    }
+
+    // The very list stands for it: one that equals it is that of a trail which begins.
+    @SuppressWarnings("ReferenceEquality")
+    private static boolean told(List<Step> steps) {
+        return steps != UNTOLD;
+    }
+
+    /** Whether steps are kept, and not files alone. */
+    public boolean told() {
+        return told(steps);
     }
 
     /**
@@ -79,6 +102,9 @@ public record Provenance(List<Input> inputs, List<Step> steps, List<Other> other
      * @throws IllegalArgumentException when the sentence names a setting that is not there: it is made from data only
      */
     public Provenance then(String stop, Method method, String sentence, Map<String, ?> settings) {
+        if (!told()) {
+            return this;
+        }
         Map<String, Object> data = Data.map(settings);
         String text = PLACE.matcher(sentence).replaceAll(m -> {
             Object value = data.get(m.group(1));
@@ -92,6 +118,9 @@ public record Provenance(List<Input> inputs, List<Step> steps, List<Other> other
 
     /** This trail with a step of another one at its end. */
     public Provenance then(Step step) {
+        if (!told()) {
+            return this;
+        }
         var longer = new ArrayList<>(steps);
         longer.add(step);
         return new Provenance(inputs, longer, others);
@@ -110,6 +139,9 @@ public record Provenance(List<Input> inputs, List<Step> steps, List<Other> other
 
     /** The inputs of both trails, each once, and the steps of this one. */
     public Provenance with(Provenance other) {
+        if (other.inputs.isEmpty()) {
+            return this;
+        }
         var all = new LinkedHashSet<>(inputs);
         all.addAll(other.inputs);
         return new Provenance(List.copyOf(all), steps, others);
@@ -117,6 +149,9 @@ public record Provenance(List<Input> inputs, List<Step> steps, List<Other> other
 
     /** Both trails, one after the other, where a result is made of two alike. */
     public Provenance and(Provenance other) {
+        if (!told()) {
+            return with(other);
+        }
         var all = new ArrayList<>(steps);
         all.addAll(other.steps);
         var beside = new LinkedHashSet<>(others);
@@ -126,6 +161,9 @@ public record Provenance(List<Input> inputs, List<Step> steps, List<Other> other
 
     /** The inputs of both trails, and how the other one came about beside this one. */
     public Provenance beside(String as, Provenance other) {
+        if (!told()) {
+            return with(other);
+        }
         var all = new LinkedHashSet<>(others);
         if (!other.steps.isEmpty()) {
             all.add(new Other(as, steps.size(), other.steps));

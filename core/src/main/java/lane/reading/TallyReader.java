@@ -226,7 +226,7 @@ public final class TallyReader {
         }
         settings.put("quadrature degree", String.valueOf(RegionIntegral.DEGREE));
         settings.put("quantities computed", measure.asStored() ? "at nodes, or in cells" : "at quadrature points");
-        Provenance full = quantities(k -> BoundQuantity.of(run, lens.quantity(k), lens), measure, lens, trail)
+        Provenance full = quantities(k -> over.ready(lens.quantity(k)), measure, lens, trail)
                 .then("station", VOLUME, "region \"{regions}\", {cells} cells", settings);
         return tally(
                 made,

@@ -46,7 +46,7 @@ final class StudyMoments implements Moments {
     /** Told before a time is read. */
     private final Runnable reading;
 
-    /** What was read whole at the time that was open last. */
+    /** What was read at the time that was open last and tells how it came about. */
     private final Map<Reading, Outcome> whole = new HashMap<>();
 
     private int open = -1;
@@ -123,11 +123,15 @@ final class StudyMoments implements Moments {
         }
         Answers kept = library.answers();
         if (kept == Answers.NONE) {
-            return Objects.requireNonNull(read(i, Set.of(asked)).get(asked));
+            return told(i, asked);
         }
         return kept.of(source, whole(asked, i), times().get(i))
                 .map(Answered::outcome)
-                .orElseGet(() -> Objects.requireNonNull(read(i, Set.of(asked)).get(asked)));
+                .orElseGet(() -> told(i, asked));
+    }
+
+    private Outcome told(int i, Reading asked) {
+        return Objects.requireNonNull(read(i, Set.of(asked), true).get(asked));
     }
 
     private List<Object> whole(Reading asked, int i) {
@@ -155,7 +159,8 @@ final class StudyMoments implements Moments {
             int last = -1;
             for (int i : block) {
                 work.poll();
-                if (row.wanted.get(i) && instant(i, row).why().isBlank()) {
+                if (row.wanted.get(i)
+                        && instant(i, row, i == block[block.length - 1]).why().isBlank()) {
                     last = i;
                 }
             }
@@ -165,17 +170,24 @@ final class StudyMoments implements Moments {
         }
     }
 
-    /** What is answered at a time to some of the readings. */
-    private Map<Reading, Outcome> read(int i, Set<Reading> asked) {
+    /**
+     * What is answered at a time to some of the readings.
+     *
+     * @param told whether they tell how they came about, which takes longer than the numbers of a small run; else their files
+     *     alone
+     */
+    private Map<Reading, Outcome> read(int i, Set<Reading> asked, boolean told) {
         reading.run();
         Readout.require(library.answers(), source);
         if (open != i) {
             whole.clear();
             open = i;
         }
+        Map<Reading, Outcome> all = told ? whole : new HashMap<>();
         Run then;
         try {
             if (!run.gather().whole()) {
+                // What is read in pieces takes long beside what it tells.
                 whole.putAll(inPieces(i, asked));
                 return whole;
             }
@@ -184,10 +196,10 @@ final class StudyMoments implements Moments {
             Arrays.stream(next).limit(AHEAD).forEach(time -> library.prepare(source, new TimeSelector.At(time, 0)));
             then = at(i);
         } catch (LaneException e) {
-            asked.forEach(r -> whole.put(r, new Outcome.Absent(e)));
-            return whole;
+            asked.forEach(r -> all.put(r, new Outcome.Absent(e)));
+            return all;
         }
-        ReadingContext here = on(then);
+        ReadingContext here = told ? on(then) : on(then).with(Provenance.ofFiles(then.inputs()));
         for (Reading r : asked) {
             work.poll();
             Outcome made;
@@ -196,9 +208,9 @@ final class StudyMoments implements Moments {
             } catch (LaneException e) {
                 made = new Outcome.Absent(e);
             }
-            whole.put(r, made);
+            all.put(r, made);
         }
-        return whole;
+        return all;
     }
 
     /** The same of a run that is read one piece after the other. */
@@ -256,10 +268,12 @@ final class StudyMoments implements Moments {
 
     @Override
     public Instant instant(int i, Reading asked) {
-        return instant(i, row(asked));
+        Row row = row(asked);
+        // How all of them came about the last one tells.
+        return instant(i, row, i == row.wanted.length() - 1);
     }
 
-    private Instant instant(int i, Row row) {
+    private Instant instant(int i, Row row, boolean told) {
         Optional<Instant> known = known(row, i);
         if (known.isPresent()) {
             return known.get();
@@ -270,7 +284,7 @@ final class StudyMoments implements Moments {
                 together.put(other.asked.iterator().next(), other);
             }
         }
-        Map<Reading, Outcome> all = read(i, together.keySet());
+        Map<Reading, Outcome> all = read(i, together.keySet(), told);
         together.forEach((r, of) -> {
             Instant made = Instant.of(Objects.requireNonNull(all.get(r)));
             of.known.put(i, made);

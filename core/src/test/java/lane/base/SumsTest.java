@@ -64,6 +64,37 @@ class SumsTest {
         }
     }
 
+    /** From some thousands on sums run side by side. */
+    @Test
+    void manyProductsAreAsRightAsFew() {
+        var random = new Random(3);
+        for (int n : new int[] {4095, 4096, 4097, 9999, 20000}) {
+            int from = random.nextInt(9);
+            int first = random.nextInt(9);
+            double[] v = random.doubles(n + first, -1, 1).toArray();
+            double[] w = random.doubles(n + from, 0, 1).toArray();
+            for (int i = 0; i + 7 < n; i += 7) {
+                // Most of it cancels, from one place to another far away.
+                v[first + n - 1 - i] = 1e9 * (v[first + i] + 1);
+                w[from + n - 1 - i] = 1;
+            }
+            for (int i = 0; i + 14 < n; i += 14) {
+                v[first + n - 1 - i] = -v[first + n - 8 - i];
+            }
+            double expected = exact(Arrays.copyOfRange(v, first, first + n), Arrays.copyOfRange(w, from, from + n));
+            var sum = new Sum();
+            sum.addProducts(v, first, w, from, n);
+            assertThat(sum.value()).isCloseTo(expected, within(4e-16 * Math.abs(expected) + 1e-16));
+        }
+        double[] endless = new double[5000];
+        endless[4000] = Double.POSITIVE_INFINITY;
+        double[] one = new double[5000];
+        Arrays.fill(one, 1);
+        var sum = new Sum();
+        sum.addProducts(endless, one, endless.length);
+        assertThat(sum.value()).isEqualTo(Double.POSITIVE_INFINITY);
+    }
+
     @Test
     void severalSumsSideBySide() {
         Sum[] all = Sum.fresh(3);

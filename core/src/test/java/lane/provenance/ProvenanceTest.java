@@ -42,4 +42,24 @@ class ProvenanceTest {
         assertThat(both.steps()).extracting(Provenance.Step::text).containsExactly("one", "two");
         assertThat(both.steps().getLast()).isEqualTo(two.steps().getFirst());
     }
+
+    @Test
+    void whatTellsItsFilesAloneKeepsAllOfThemAndNoStep() {
+        var a = new Provenance.Input("a.vtu", "00ff00", 10);
+        var b = new Provenance.Input("b.vtu", "00ff01", 10);
+        var c = new Provenance.Input("c.vtu", "00ff02", 10);
+        Provenance two = new Provenance(List.of(b), List.of()).then("quantity", METHOD, "two", Map.of("q", 1));
+        Provenance files = Provenance.ofFiles(List.of(a));
+        Provenance all = files.then("station", METHOD, "{never} made", Map.of())
+                .then(two.steps().getFirst())
+                .with(two)
+                .and(two)
+                .beside("datum", two)
+                .reading(List.of(c));
+        assertThat(all).isEqualTo(new Provenance(List.of(a, b, c), List.of()));
+        assertThat(all.told()).isFalse();
+        assertThat(Provenance.EMPTY.told()).isTrue();
+        assertThat(two.with(all).then("reading", METHOD, "on", Map.of()).steps())
+                .hasSize(2);
+    }
 }

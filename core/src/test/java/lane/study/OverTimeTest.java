@@ -225,6 +225,26 @@ class OverTimeTest {
         same(p, whole);
     }
 
+    /** Times before the last one tell numbers and files alone; what is asked of one of them later tells all of it. */
+    @Test
+    void howItCameAboutIsToldByTheLastTimeThatHasAnAnswer() {
+        var whole = (Profile) read(HISTORY);
+        assertThat(vat.read).containsExactly(0.0, 1.0, 2.0, 3.0);
+        vat.read.clear();
+        vat.kept.clear();
+        // The last of these has no answer.
+        var before = (Profile) read(new HistoryOf(LEVEL, "h", 1.0, 3.0));
+        assertThat(before.trail().inputs()).hasSize(2);
+        assertThat(before.trail().steps())
+                .extracting(Provenance.Step::stop)
+                .isEqualTo(whole.trail().steps().stream()
+                        .map(Provenance.Step::stop)
+                        .toList());
+        assertThat(before.trail().steps().subList(0, before.trail().steps().size() - 1))
+                .isEqualTo(
+                        whole.trail().steps().subList(0, whole.trail().steps().size() - 1));
+    }
+
     /** What is known at once is told before the times are read, and not again where they are known. */
     @Test
     void theOthersDoNotWaitForTheTimes() {

@@ -101,6 +101,7 @@ final class Lanes {
     void add(MemorySegment held, int[] from, int n) {
         for (int block = 0; block < n; block++) {
             take(held, BLOCK * block, from, words);
+            turn(words);
             extend(words);
             mix(words, state);
         }
@@ -108,33 +109,85 @@ final class Lanes {
 
     /**
      * The words of a block of each message, side by side: rows of words are read as they stand and turned over, square by square,
-     * which is quicker than picking each word.
+     * which is quicker than picking each word. Of the stages of turning two are done at once, so that little goes to memory and
+     * back; the first two while rows are read.
      */
     private static void take(MemorySegment held, int block, int[] from, int[] words) {
+        IntVector upper = at(UPPER, 0);
+        IntVector lower = at(LOWER, 0);
+        IntVector above = at(UPPER, 1);
+        IntVector below = at(LOWER, 1);
         for (int square = 0; square < WORDS; square += COUNT) {
-            for (int l = 0; l < COUNT; l++) {
-                IntVector.fromMemorySegment(
-                                SPECIES, held, from[l] + block + Integer.BYTES * square, ByteOrder.nativeOrder())
-                        .lanewise(REVERSE_BYTES)
-                        .intoArray(words, (square + l) * COUNT);
+            int at = block + Integer.BYTES * square;
+            for (int l = 0; l < COUNT; l += 4) {
+                IntVector a = row(held, from[l] + at);
+                IntVector b = row(held, from[l + 1] + at);
+                IntVector c = row(held, from[l + 2] + at);
+                IntVector d = row(held, from[l + 3] + at);
+                IntVector p = upper.selectFrom(a, b);
+                IntVector q = lower.selectFrom(a, b);
+                IntVector r = upper.selectFrom(c, d);
+                IntVector s = lower.selectFrom(c, d);
+                int to = (square + l) * COUNT;
+                above.selectFrom(p, r).intoArray(words, to);
+                above.selectFrom(q, s).intoArray(words, to + COUNT);
+                below.selectFrom(p, r).intoArray(words, to + 2 * COUNT);
+                below.selectFrom(q, s).intoArray(words, to + 3 * COUNT);
             }
-            turn(words, square);
         }
     }
 
+    private static IntVector row(MemorySegment held, int from) {
+        return IntVector.fromMemorySegment(SPECIES, held, from, ByteOrder.nativeOrder())
+                .lanewise(REVERSE_BYTES);
+    }
+
     /** Rows become columns: in each stage what stands off the diagonal changes places, in squares of two sizes smaller. */
-    private static void turn(int[] words, int square) {
-        for (int size = 1, stage = 0; size < COUNT; size *= 2, stage++) {
-            IntVector upper = at(UPPER, stage);
-            IntVector lower = at(LOWER, stage);
-            for (int base = 0; base < COUNT; base += 2 * size) {
-                for (int row = square + base; row < square + base + size; row++) {
-                    IntVector a = at(words, row);
-                    IntVector b = at(words, row + size);
-                    upper.selectFrom(a, b).intoArray(words, row * COUNT);
-                    lower.selectFrom(a, b).intoArray(words, (row + size) * COUNT);
-                }
+    private static void turn(int[] words) {
+        for (int square = 0; square < WORDS; square += COUNT) {
+            int stage = 2;
+            for (; 4 << stage <= COUNT; stage += 2) {
+                two(words, square, stage);
             }
+            if (1 << stage < COUNT) {
+                one(words, square, stage);
+            }
+        }
+    }
+
+    private static void one(int[] words, int square, int stage) {
+        IntVector upper = at(UPPER, stage);
+        IntVector lower = at(LOWER, stage);
+        int size = 1 << stage;
+        for (int k = 0; k < COUNT / 2; k++) {
+            int row = square + (k >> stage << stage + 1) + (k & size - 1);
+            IntVector a = at(words, row);
+            IntVector b = at(words, row + size);
+            upper.selectFrom(a, b).intoArray(words, row * COUNT);
+            lower.selectFrom(a, b).intoArray(words, (row + size) * COUNT);
+        }
+    }
+
+    private static void two(int[] words, int square, int stage) {
+        IntVector upper = at(UPPER, stage);
+        IntVector lower = at(LOWER, stage);
+        IntVector above = at(UPPER, stage + 1);
+        IntVector below = at(LOWER, stage + 1);
+        int size = 1 << stage;
+        for (int k = 0; k < COUNT / 4; k++) {
+            int row = square + (k >> stage << stage + 2) + (k & size - 1);
+            IntVector a = at(words, row);
+            IntVector b = at(words, row + size);
+            IntVector c = at(words, row + 2 * size);
+            IntVector d = at(words, row + 3 * size);
+            IntVector p = upper.selectFrom(a, b);
+            IntVector q = lower.selectFrom(a, b);
+            IntVector r = upper.selectFrom(c, d);
+            IntVector s = lower.selectFrom(c, d);
+            above.selectFrom(p, r).intoArray(words, row * COUNT);
+            above.selectFrom(q, s).intoArray(words, (row + size) * COUNT);
+            below.selectFrom(p, r).intoArray(words, (row + 2 * size) * COUNT);
+            below.selectFrom(q, s).intoArray(words, (row + 3 * size) * COUNT);
         }
     }
 
@@ -169,7 +222,8 @@ final class Lanes {
             IntVector one =
                     e.lanewise(ROR, 6).lanewise(XOR, e.lanewise(ROR, 11)).lanewise(XOR, e.lanewise(ROR, 25));
             IntVector chosen = f.lanewise(XOR, g).and(e).lanewise(XOR, g);
-            IntVector both = h.add(one).add(chosen).add(at(words, t).add(ROUND[t]));
+            // What the last round gave comes last, so that the rest can be done before.
+            IntVector both = h.add(at(words, t).add(ROUND[t])).add(chosen).add(one);
             IntVector two =
                     a.lanewise(ROR, 2).lanewise(XOR, a.lanewise(ROR, 13)).lanewise(XOR, a.lanewise(ROR, 22));
             IntVector most = a.and(b).or(a.or(b).and(c));
@@ -180,7 +234,7 @@ final class Lanes {
             d = c;
             c = b;
             b = a;
-            a = both.add(two).add(most);
+            a = both.add(two.add(most));
         }
         a.add(at(state, 0)).intoArray(state, 0);
         b.add(at(state, 1)).intoArray(state, COUNT);

@@ -3,6 +3,7 @@ package lane.base;
 import java.text.Normalizer;
 import java.util.Locale;
 import java.util.Set;
+import java.util.regex.Pattern;
 
 /**
  * Text that came from files, made harmless for where it goes: names, units and titles are anybody's, and may hold what a
@@ -65,6 +66,13 @@ public final class Plain {
     /** Words with a capital in front. */
     public static String title(String words) {
         return words.isEmpty() ? words : Character.toUpperCase(words.charAt(0)) + words.substring(1);
+    }
+
+    private static final Pattern SEAM = Pattern.compile("(?<=[a-z])(?=[A-Z])");
+
+    /** The name of a class as words. */
+    public static String words(Class<?> named) {
+        return SEAM.matcher(named.getSimpleName()).replaceAll(" ").toLowerCase(Locale.ROOT);
     }
 
     /** A value that a sentence quotes, cut after sixty characters. */

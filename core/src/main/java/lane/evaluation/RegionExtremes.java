@@ -1,10 +1,11 @@
 package lane.evaluation;
 
 import java.util.Arrays;
-import java.util.List;
 import java.util.Optional;
+import java.util.function.DoublePredicate;
 import lane.base.Content;
 import lane.base.Memo;
+import lane.base.Parallel;
 import lane.field.Field;
 import lane.field.Run;
 import lane.field.Values;
@@ -94,78 +95,93 @@ record RegionExtremes(Optional<RegionIntegral.Located> least, Optional<RegionInt
         Values.Held values = field.values().now();
         Mesh mesh = run.mesh();
         boolean byNode = ready.byNode();
-        int[] among = among(byNode, mesh, cells, memo);
-        double[] bounds = among.length < values.length() ? new double[] {1, 0} : bounds(values);
-        if (!(bounds[0] <= bounds[1])) {
+        if (among(byNode, mesh, cells, memo).length < values.length()) {
+            return Optional.empty();
+        }
+        double[][] bounds = bounds(values);
+        double least = Arrays.stream(bounds[0]).reduce(Double.POSITIVE_INFINITY, Math::min);
+        double greatest = Arrays.stream(bounds[1]).reduce(Double.NEGATIVE_INFINITY, Math::max);
+        if (!(least <= greatest)) {
             return Optional.empty();
         }
         var cell = new Cell(mesh);
-        List<Optional<RegionIntegral.Located>> both = Arrays.stream(bounds)
-                .map(v -> ready.factor() * v + ready.offset())
-                .mapToObj(v -> located(mesh, cell, first(values, among, ready.factor(), ready.offset(), v), byNode, v))
-                .toList();
-        return Optional.of(new RegionExtremes(both.getFirst(), both.getLast()));
+        double low = ready.factor() * least + ready.offset();
+        double high = ready.factor() * greatest + ready.offset();
+        int[] rank = !byNode
+                ? null
+                : memo.of(new RankKey(mesh.key(), Content.of(cells)), () -> rank(among(true, mesh, cells, memo)));
+        int first = first(values, bounds[0], rank, v -> ready.factor() * v + ready.offset() == low);
+        int last = first(values, bounds[1], rank, v -> ready.factor() * v + ready.offset() == high);
+        return Optional.of(
+                new RegionExtremes(located(mesh, cell, first, byNode, low), located(mesh, cell, last, byNode, high)));
     }
 
-    /** The first that is a value in SI units; -1 for none. */
-    private static int first(Values.Held values, int[] among, double factor, double offset, double wanted) {
-        switch (values) {
-            case Values.Doubles(double[] all) -> {
-                for (int index : among) {
-                    if (factor * all[index] + offset == wanted) {
-                        return index;
+    /** Values that are looked at together. */
+    private static final int ROW = 1 << 12;
+
+    /** The least numbers of rows, and their greatest; NaN where one is missing. */
+    private static double[][] bounds(Values.Held values) {
+        int rows = Parallel.blocks(values.length(), ROW);
+        double[][] out = new double[2][rows];
+        double[] row = new double[Math.min(ROW, values.length())];
+        for (int r = 0; r < rows; r++) {
+            int n = Math.min(ROW, values.length() - r * ROW);
+            values.load(r * ROW, n, 1, 0, row);
+            double least = Double.POSITIVE_INFINITY;
+            double greatest = Double.NEGATIVE_INFINITY;
+            for (int i = 0; i < n; i++) {
+                double v = row[i];
+                // Seldom; and always for a missing one, which compares with none.
+                if (!(v >= least)) {
+                    least = v;
+                    if (Double.isNaN(v)) {
+                        break;
                     }
                 }
-            }
-            case Values.Floats(float[] all) -> {
-                for (int index : among) {
-                    if (factor * all[index] + offset == wanted) {
-                        return index;
-                    }
+                if (v > greatest) {
+                    greatest = v;
                 }
             }
-            case Values.Ints(int[] all) -> {
-                for (int index : among) {
-                    if (factor * all[index] + offset == wanted) {
-                        return index;
-                    }
+            out[0][r] = least;
+            out[1][r] = greatest;
+        }
+        return out;
+    }
+
+    private record RankKey(Mesh.Key mesh, Content cells) {}
+
+    /** For each of all nodes its place in an order. */
+    private static int[] rank(int[] order) {
+        int[] out = new int[order.length];
+        for (int i = 0; i < order.length; i++) {
+            out[order[i]] = i;
+        }
+        return out;
+    }
+
+    /**
+     * The first that is wanted.
+     *
+     * @param best of each row the number that comes nearest to it: a row holds one where this is one
+     * @param rank the place of each in the order in which they are looked at; null for as they stand
+     */
+    private static int first(Values.Held values, double[] best, int @Nullable [] rank, DoublePredicate wanted) {
+        double[] row = new double[Math.min(ROW, values.length())];
+        int found = -1;
+        for (int r = 0; r < best.length; r++) {
+            if (!wanted.test(best[r])) {
+                continue;
+            }
+            int n = Math.min(ROW, values.length() - r * ROW);
+            values.load(r * ROW, n, 1, 0, row);
+            for (int i = 0; i < n; i++) {
+                int index = r * ROW + i;
+                if (wanted.test(row[i]) && (found < 0 || rank != null && rank[index] < rank[found])) {
+                    found = index;
                 }
             }
         }
-        return -1;
-    }
-
-    /** The least and the greatest; no numbers where one is none. */
-    private static double[] bounds(Values.Held values) {
-        return switch (values) {
-            case Values.Doubles(double[] all) -> {
-                double least = Double.POSITIVE_INFINITY;
-                double greatest = Double.NEGATIVE_INFINITY;
-                for (double value : all) {
-                    least = Math.min(least, value);
-                    greatest = Math.max(greatest, value);
-                }
-                yield new double[] {least, greatest};
-            }
-            case Values.Floats(float[] all) -> {
-                float least = Float.POSITIVE_INFINITY;
-                float greatest = Float.NEGATIVE_INFINITY;
-                for (float value : all) {
-                    least = Math.min(least, value);
-                    greatest = Math.max(greatest, value);
-                }
-                yield new double[] {least, greatest};
-            }
-            case Values.Ints(int[] all) -> {
-                int least = Integer.MAX_VALUE;
-                int greatest = Integer.MIN_VALUE;
-                for (int value : all) {
-                    least = Math.min(least, value);
-                    greatest = Math.max(greatest, value);
-                }
-                yield new double[] {least, greatest};
-            }
-        };
+        return found;
     }
 
     private static Optional<RegionIntegral.Located> located(

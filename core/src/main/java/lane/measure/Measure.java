@@ -1,6 +1,5 @@
 package lane.measure;
 
-import java.util.Locale;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.UnaryOperator;
@@ -36,12 +35,7 @@ public interface Measure {
 
     /** How it is computed, for the trail; the version is raised when the same input may give another number. */
     default Method method() {
-        return new Method(
-                getClass()
-                        .getSimpleName()
-                        .replaceAll("(?<=[a-z])(?=[A-Z])", " ")
-                        .toLowerCase(Locale.ROOT),
-                1);
+        return new Method(Plain.words(getClass()), 1);
     }
 
     /** What it takes for the values of its quantity; empty where that is no question. */

@@ -11,6 +11,7 @@ import java.util.Set;
 import java.util.TreeMap;
 import java.util.stream.Collectors;
 import lane.base.Component;
+import lane.base.Plain;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -60,7 +61,7 @@ public final class Data {
     private static final ClassValue<String> KIND = new ClassValue<>() {
         @Override
         protected String computeValue(Class<?> type) {
-            return type.getSimpleName().replaceAll("(?<=[a-z])(?=[A-Z])", " ").toLowerCase(Locale.ROOT);
+            return Plain.words(type);
         }
     };
 

@@ -137,6 +137,16 @@ final class StudyBeyond implements Beyond {
         return new StudyBeyond(study, runs, library, new StationResolver(library, keep), keep, Work.QUIET, identity);
     }
 
+    /** The same where a lane looks at another of its times: what all of it is known by is not looked through again. */
+    StudyBeyond at(String lane, Run then) {
+        var others = new LinkedHashMap<>(runs);
+        if (then.equals(others.put(lane, then))) {
+            return this;
+        }
+        return new StudyBeyond(
+                study, others, library, places, memo, work, Hashed.of(List.of(identity, lane, then.key())));
+    }
+
     @Override
     public Object key() {
         return identity;

@@ -50,6 +50,7 @@ final class StudyMoments implements Moments {
     private final Map<Reading, Outcome> whole = new HashMap<>();
 
     private int open = -1;
+    private @Nullable StudyBeyond beyond;
     private @Nullable Depends depends;
     /** What is asked over the times, each with what is known of it: its name does not matter to numbers. */
     private final Map<Ask, Row> rows = new LinkedHashMap<>();
@@ -225,12 +226,9 @@ final class StudyMoments implements Moments {
 
     /** What readings may look up at a time that is open, or on a piece of it. */
     private ReadingContext on(Run then) {
-        var others = new LinkedHashMap<>(runs);
-        others.put(source.id(), then);
-        var beyond = new StudyBeyond(study, others, library, places, memo, work);
         return new ReadingContext(
                 then,
-                lens.with(beyond),
+                lens.with(beyond().at(source.id(), then)),
                 places,
                 id -> study.station(id).orElse(null),
                 memo,
@@ -303,11 +301,21 @@ final class StudyMoments implements Moments {
         return there;
     }
 
+    /** What formulas see of the study as it is looked at. */
+    private StudyBeyond beyond() {
+        StudyBeyond there = beyond;
+        if (there == null) {
+            there = new StudyBeyond(study, runs, library, places, memo, work);
+            beyond = there;
+        }
+        return there;
+    }
+
     private Depends depends() {
         Depends there = depends;
         if (there == null) {
-            var beyond = new StudyBeyond(study, runs, library, places, memo, work);
-            there = new Depends(study, beyond, lens.with(beyond), memo);
+            StudyBeyond own = beyond();
+            there = new Depends(study, own, lens.with(own), memo);
             depends = there;
         }
         return there;

@@ -7,6 +7,7 @@ import java.lang.foreign.Arena;
 import java.lang.foreign.MemorySegment;
 import java.lang.foreign.ValueLayout;
 import java.nio.ByteBuffer;
+import java.nio.ByteOrder;
 import java.nio.channels.FileChannel;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
@@ -18,6 +19,7 @@ import java.util.Objects;
 import java.util.Set;
 import java.util.function.Function;
 import java.util.function.IntPredicate;
+import java.util.function.Supplier;
 import lane.base.Plain;
 import lane.base.Work;
 import lane.field.Deferred;
@@ -65,9 +67,14 @@ public final class VtkXmlReader {
     }
 
     private static <T> T mapped(Path file, Function<MemorySegment, T> use) {
+        return mapped(file, Arena::ofShared, use);
+    }
+
+    /** @param open where all that looks at the bytes is one thread, one for this thread: to close it, no other is asked */
+    private static <T> T mapped(Path file, Supplier<Arena> open, Function<MemorySegment, T> use) {
         return FileErrors.of(file, () -> {
             try (FileChannel channel = FileChannel.open(file, StandardOpenOption.READ);
-                    Arena arena = Arena.ofShared()) {
+                    Arena arena = open.get()) {
                 return use.apply(channel.map(FileChannel.MapMode.READ_ONLY, 0, channel.size(), arena));
             } catch (IOException e) {
                 throw FileHash.unreadable(file, e);
@@ -153,7 +160,13 @@ public final class VtkXmlReader {
             // Nothing of the mapped file may be held: it is mapped again when the numbers are asked for.
             FileStamp as = stamp;
             int index = array.index;
-            return new Deferred(List.of(as, index), length, () -> as.reading(() -> one(as.file(), index)));
+            boolean known = array.offset >= 0 && xml.appendedRaw && !array.text;
+            long start = !known ? -1 : find(bytes, "_", xml.end);
+            if (start < 0) {
+                return new Deferred(List.of(as, index), length, () -> as.reading(() -> one(as.file(), index)));
+            }
+            var place = new Place(array.bare(), start, xml.order, xml.wideHeader, xml.packing);
+            return new Deferred(List.of(as, index), length, () -> as.reading(() -> place.values(as.file())));
         }
 
         @Override
@@ -193,6 +206,31 @@ public final class VtkXmlReader {
                             .min()
                             .orElse(Long.MAX_VALUE / 2)
                     - array.offset;
+        }
+    }
+
+    /**
+     * Where the bytes of an array stand in a file that is as it was, so that nothing of it need be parsed again.
+     *
+     * @param array without its numbers
+     * @param start of the appended data
+     */
+    private record Place(
+            XmlParts.Array array, long start, ByteOrder order, boolean wideHeader, Payload.Packing packing) {
+        Values values(Path file) {
+            boolean alone = packing == Payload.Packing.NONE;
+            return mapped(file, alone ? Arena::ofConfined : Arena::ofShared, bytes -> {
+                String what = "array \"" + array.name + "\"";
+                var numbers = new Numbers(array.type, what);
+                new Payload(order, wideHeader, packing, new Budget(bytes.byteSize()), Work.QUIET)
+                        .decode(
+                                rest(bytes, start, array, Integer.MAX_VALUE - 16)
+                                        .asByteBuffer(),
+                                numbers,
+                                array.stored(),
+                                what);
+                return array.unpacked(numbers).values();
+            });
         }
     }
 
@@ -289,13 +327,17 @@ public final class VtkXmlReader {
      * @param most bytes that are needed
      */
     private static ByteBuffer encoded(MemorySegment bytes, long start, XmlParts.Array array, XmlParts xml, long most) {
+        MemorySegment rest = rest(bytes, start, array, most);
+        return xml.appendedRaw ? rest.asByteBuffer() : base64(rest, array.offset, xml);
+    }
+
+    private static MemorySegment rest(MemorySegment bytes, long start, XmlParts.Array array, long most) {
         if (start < 0 || array.offset > bytes.byteSize() - start - 1) {
             throw new FormatError("array \"" + array.name + "\" begins at byte " + array.offset
                     + " of the appended data, which is beyond the file's end");
         }
         long from = start + 1 + array.offset;
-        MemorySegment rest = bytes.asSlice(from, Math.min(bytes.byteSize() - from, most));
-        return xml.appendedRaw ? rest.asByteBuffer() : base64(rest, array.offset, xml);
+        return bytes.asSlice(from, Math.min(bytes.byteSize() - from, most));
     }
 
     /** The text of one array ends where the next one's begins, or at the end of the data. */
@@ -315,9 +357,13 @@ public final class VtkXmlReader {
     }
 
     private static long find(MemorySegment bytes, String text, long from) {
-        byte[] block = new byte[1 << 16];
+        // Mostly it is near: more is looked at once only where it is not.
+        byte[] block = new byte[1 << 10];
         byte first = (byte) text.charAt(0);
         for (long start = from; start + text.length() <= bytes.byteSize(); ) {
+            if (start > from && block.length < 1 << 16) {
+                block = new byte[1 << 16];
+            }
             int n = (int) Math.min(block.length, bytes.byteSize() - start);
             MemorySegment.copy(bytes, ValueLayout.JAVA_BYTE, start, block, 0, n);
             for (int i = 0; i + text.length() <= n; i++) {

@@ -116,9 +116,30 @@ final class XmlParts {
 
         /** Bits that were stored as bytes become numbers. */
         void unpack() {
-            if (bits && numbers != null) {
-                numbers = numbers.bits(room < 0 ? 8L * numbers.size() : room);
+            if (numbers != null) {
+                numbers = unpacked(numbers);
             }
+        }
+
+        Numbers unpacked(Numbers stored) {
+            return bits ? stored.bits(room < 0 ? 8L * stored.size() : room) : stored;
+        }
+
+        /** The same without its numbers, and without what they would be read from. */
+        Array bare() {
+            var out = new Array();
+            out.name = name;
+            out.section = section;
+            out.type = type;
+            out.components = components;
+            out.offset = offset;
+            out.text = text;
+            out.bits = bits;
+            out.unread = unread;
+            out.index = index;
+            out.room = room;
+            out.order = order;
+            return out;
         }
 
         boolean ofField() {

@@ -1,9 +1,6 @@
 package lane.formats.hash;
 
-import java.io.BufferedReader;
 import java.io.IOException;
-import java.io.InputStream;
-import java.io.InputStreamReader;
 import java.io.PrintStream;
 import java.lang.foreign.MemorySegment;
 import java.nio.ByteBuffer;
@@ -12,7 +9,10 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.InvalidPathException;
 import java.nio.file.Path;
 import java.util.ArrayDeque;
+import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
+import java.util.Objects;
 import java.util.Queue;
 import java.util.stream.IntStream;
 import java.util.stream.Stream;
@@ -20,7 +20,8 @@ import org.jspecify.annotations.Nullable;
 
 /**
  * A program of its own: it is told paths, one a line, and answers each with a line of its place among them, its SHA-256 and its
- * size, or {@code -} where it cannot be read. First it tells how many it takes at once. It ends with its input.
+ * size, or {@code -} where it cannot be read. First it tells how many it takes at once. It ends with its input. Two take files side
+ * by side, so that who waits for them does not wait beside an idle processor.
  */
 final class Hasher {
     /** Methods that are compiled each by itself. */
@@ -46,9 +47,12 @@ final class Hasher {
         }
     }
 
-    private record Asked(int place, String path) {}
+    private static final int SIDE_BY_SIDE = 2;
 
-    private final BufferedReader asked;
+    private final Paths paths;
+    /** Whether it has taken some that it is not through with. */
+    private boolean begun;
+
     private final PrintStream out;
     private final Lanes lanes = new Lanes();
     private final @Nullable Reading[] of = new Reading[Lanes.COUNT];
@@ -65,21 +69,29 @@ final class Hasher {
 
     private final int[] at = new int[Lanes.COUNT];
     private final int[] end = new int[Lanes.COUNT];
-    private final Queue<Asked> waiting = new ArrayDeque<>();
-    private int told;
-    private boolean last;
 
-    Hasher(InputStream in, PrintStream out) {
-        asked = new BufferedReader(new InputStreamReader(in, StandardCharsets.UTF_8));
+    private Hasher(Paths paths, PrintStream out) {
+        this.paths = paths;
         this.out = out;
     }
 
-    public static void main(String[] none) throws IOException {
-        new Hasher(System.in, new PrintStream(System.out, true, StandardCharsets.UTF_8)).run();
+    public static void main(String[] none) throws InterruptedException {
+        // One alone would leave files unanswered: who told them hashes them when it is gone.
+        Thread.setDefaultUncaughtExceptionHandler(
+                (thread, e) -> Runtime.getRuntime().halt(1));
+        var out = new PrintStream(System.out, true, StandardCharsets.UTF_8);
+        out.println(Lanes.COUNT);
+        var paths = new Paths(System.in);
+        List<Thread> all = new ArrayList<>();
+        for (int i = 0; i < SIDE_BY_SIDE; i++) {
+            all.add(Thread.ofPlatform().start(() -> new Hasher(paths, out).run()));
+        }
+        for (Thread one : all) {
+            one.join();
+        }
     }
 
-    void run() throws IOException {
-        out.println(Lanes.COUNT);
+    private void run() {
         while (fill()) {
             int most = Integer.MAX_VALUE;
             for (int l = 0; l < Lanes.COUNT; l++) {
@@ -112,66 +124,73 @@ final class Hasher {
     }
 
     /** Gives each lane a block at least; false when there is nothing any more. */
-    private boolean fill() throws IOException {
-        boolean some = false;
+    private boolean fill() {
+        Queue<Paths.Asked> next = new ArrayDeque<>();
+        fill(next);
+        while (idle()) {
+            if (begun) {
+                paths.done();
+            }
+            // An empty lane costs what a full one does.
+            next.addAll(paths.together(Lanes.COUNT));
+            begun = !next.isEmpty();
+            if (!begun) {
+                return false;
+            }
+            fill(next);
+        }
+        return true;
+    }
+
+    /** For a lane that is empty before others: only where enough wait for these, too, so that all go on side by side. */
+    private Paths.@Nullable Asked next() {
+        return paths.next(Lanes.COUNT);
+    }
+
+    private boolean idle() {
+        return Arrays.stream(of).allMatch(Objects::isNull);
+    }
+
+    private void fill(Queue<Paths.Asked> next) {
         for (int l = 0; l < Lanes.COUNT; l++) {
-            while (true) {
-                if (of[l] == null && !begin(l)) {
-                    break;
-                }
+            while (of[l] != null || begin(l, next.isEmpty() ? next() : next.remove())) {
                 try {
                     more(l);
-                    some = true;
                     break;
                 } catch (IOException e) {
                     gone(l);
                 }
             }
         }
-        return some || !last && ask(true) && fill();
     }
 
-    private void gone(int lane) throws IOException {
+    private void gone(int lane) {
         Reading one = of[lane];
         if (one != null) {
-            one.in.close();
             out.println(one.place + " -");
+            try {
+                one.in.close();
+            } catch (IOException e) {
+                // It was given up anyway.
+            }
         }
         free(lane);
     }
 
-    /** Takes the next path that can be opened. */
-    private boolean begin(int lane) throws IOException {
-        while (ask(false)) {
-            Asked next = waiting.remove();
+    /** Takes the next path that can be opened; false for none. */
+    private boolean begin(int lane, Paths.@Nullable Asked first) {
+        for (Paths.Asked next = first; next != null; next = next()) {
             try {
-                of[lane] = new Reading(next.place, FileChannel.open(Path.of(next.path)));
+                of[lane] = new Reading(next.place(), FileChannel.open(Path.of(next.path())));
                 lanes.begin(lane);
                 at[lane] = 0;
                 end[lane] = 0;
                 return true;
             } catch (IOException | InvalidPathException e) {
-                out.println(next.place + " -");
+                out.println(next.place() + " -");
             }
         }
         return false;
-    }
-
-    /**
-     * Whether a path waits.
-     *
-     * @param patient whether to wait for one
-     */
-    private boolean ask(boolean patient) throws IOException {
-        while (!last && (asked.ready() || patient && waiting.isEmpty())) {
-            String line = asked.readLine();
-            if (line == null) {
-                last = true;
-            } else {
-                waiting.add(new Asked(told++, line));
-            }
-        }
-        return !waiting.isEmpty();
     }
 
     /** Of whole blocks none is left over: a lane is empty, or has one at least. */

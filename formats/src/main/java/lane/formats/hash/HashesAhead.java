@@ -36,6 +36,8 @@ public final class HashesAhead {
 
     /** Files that are told at once: twice what fits side by side, with room for what is known already. */
     public static final int MOST = 64;
+    /** Seconds in which a process has to answer for the first time. It takes one, and who waits leaves it the processor. */
+    private static final long PATIENT = 10;
     /** Seconds after which it ends when nobody asks. */
     private static final long IDLE = 20;
     /** Below this what is won by a vector is lost again by its process. */
@@ -48,8 +50,14 @@ public final class HashesAhead {
         final Process process;
         final Writer to;
         final Map<Integer, Asked> told = new HashMap<>();
+        final long began = System.nanoTime();
         int next;
         boolean answered;
+
+        /** Whether an answer can be expected. */
+        boolean answers() {
+            return answered || System.nanoTime() - began < TimeUnit.SECONDS.toNanos(PATIENT);
+        }
 
         Helper(Process process) {
             this.process = process;
@@ -100,14 +108,6 @@ public final class HashesAhead {
             useless = true;
             return;
         }
-        if (to.next == 0) {
-            // It takes a second to come to itself, in which who asks gets through the first ones.
-            int own = stamps.size() / 4;
-            stamps.subList(0, own)
-                    .forEach(s ->
-                            asked.put(s.file(), new Asked(s, CompletableFuture.completedFuture(Optional.empty()))));
-            stamps = stamps.subList(own, stamps.size());
-        }
         try {
             for (FileStamp s : stamps) {
                 var one = new Asked(s, new CompletableFuture<>());
@@ -148,17 +148,15 @@ public final class HashesAhead {
     }
 
     /**
-     * The SHA-256 of a file that looks like that and looked so when it was told. Empty where it was not told, or nothing was
-     * answered yet at all: the first answers take a second to come, in which others hash theirs themselves.
+     * The SHA-256 of a file that looks like that and looked so when it was told. Empty where it was not told, or no answer came
+     * for too long: who asks then hashes it himself.
      */
     Optional<String> of(FileStamp stamp, Work work) {
         Asked found;
         synchronized (this) {
             touched = System.nanoTime();
             found = asked.remove(stamp.file());
-            if (found == null
-                    || !found.stamp.equals(stamp)
-                    || !found.sha.isDone() && (helper == null || !helper.answered)) {
+            if (found == null || !found.stamp.equals(stamp)) {
                 return Optional.empty();
             }
         }
@@ -167,6 +165,11 @@ public final class HashesAhead {
                 return found.sha.get(50, TimeUnit.MILLISECONDS);
             } catch (TimeoutException e) {
                 work.poll();
+                synchronized (this) {
+                    if (helper == null || !helper.answers()) {
+                        return found.sha.getNow(Optional.empty());
+                    }
+                }
             } catch (ExecutionException e) {
                 return Optional.empty();
             } catch (InterruptedException e) {

@@ -86,7 +86,7 @@ final class Chart implements Callable<Integer> {
                             + Near.of(reading, names)
                                     .map(n -> " (\"" + n + "\" is meant?)")
                                     .orElse("")
-                            + "; it has " + (names.isEmpty() ? "none." : String.join(", ", names) + "."));
+                            + "; it has " + (names.isEmpty() ? "none." : Plain.names(names) + "."));
                 });
     }
 

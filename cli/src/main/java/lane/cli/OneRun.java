@@ -2,8 +2,8 @@ package lane.cli;
 
 import java.nio.file.Path;
 import java.util.List;
-import java.util.stream.Collectors;
 import lane.base.LaneException;
+import lane.base.Plain;
 import lane.base.Work;
 import lane.field.Field;
 import lane.field.Run;
@@ -39,6 +39,8 @@ final class OneRun {
                 .orElseThrow(() -> new LaneException("There is no field \"" + name + "\" in the file; it has "
                         + (run.fields().isEmpty()
                                 ? "none."
-                                : run.fields().stream().map(Field::name).collect(Collectors.joining(", ")) + ".")));
+                                : Plain.names(run.fields().stream()
+                                                .map(Field::name)
+                                                .toList()) + ".")));
     }
 }

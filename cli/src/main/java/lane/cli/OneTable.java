@@ -23,7 +23,7 @@ final class OneTable {
                         .filter(h -> h.equalsIgnoreCase(name.strip()))
                         .findFirst())
                 .orElseThrow(() -> new LaneException("The table " + file + " has no column \"" + Plain.line(name) + "\""
-                        + near(table, name) + "; its columns are " + String.join(", ", table.headers()) + "."));
+                        + near(table, name) + "; its columns are " + Plain.names(table.headers()) + "."));
     }
 
     private static String near(Table table, String name) {

@@ -9,7 +9,6 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.Callable;
-import java.util.stream.Collectors;
 import lane.base.Figures;
 import lane.base.LaneException;
 import lane.base.Plain;
@@ -280,7 +279,8 @@ final class TransferFields implements Callable<Integer> {
                                             .replaceFirst("\\.[^.]*$", "")
                                     + "-parts, or come from --regions."
                             : "its parts are "
-                                    + run.parts().stream().map(Part::name).collect(Collectors.joining(", ")) + "."));
+                                    + Plain.names(
+                                            run.parts().stream().map(Part::name).toList()) + "."));
         }
     }
 

@@ -1,6 +1,8 @@
 package lane.base;
 
 import java.text.Normalizer;
+import java.util.Collection;
+import java.util.List;
 import java.util.Locale;
 import java.util.Set;
 import java.util.regex.Pattern;
@@ -66,6 +68,18 @@ public final class Plain {
     /** Words with a capital in front. */
     public static String title(String words) {
         return words.isEmpty() ? words : Character.toUpperCase(words.charAt(0)) + words.substring(1);
+    }
+
+    /** Names beyond which a sentence tells the first ones and how many others there are. */
+    private static final int NAMES = 12;
+
+    /** Names one after the other, for a sentence: of a thousand the first ten. */
+    public static String names(Collection<String> all) {
+        if (all.size() <= NAMES) {
+            return String.join(", ", all);
+        }
+        List<String> first = all.stream().limit(NAMES - 2).toList();
+        return String.join(", ", first) + " and " + (all.size() - first.size()) + " others";
     }
 
     private static final Pattern SEAM = Pattern.compile("(?<=[a-z])(?=[A-Z])");

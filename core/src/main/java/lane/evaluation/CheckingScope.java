@@ -1,6 +1,7 @@
 package lane.evaluation;
 
 import java.util.Optional;
+import lane.base.Plain;
 import lane.field.Field;
 import lane.field.Run;
 import lane.formula.Meaning;
@@ -57,7 +58,7 @@ final class CheckingScope extends RunScope {
         int c = step.type().components() * (step instanceof Step.Gradient ? 3 : 1);
         if (step instanceof Step.OfLane o && !lens.beyond().lanes().contains(o.lane())) {
             throw new Trouble("There is no lane \"" + o.lane() + "\" to take it from; the lanes are "
-                    + String.join(", ", lens.beyond().lanes()) + ".");
+                    + Plain.names(lens.beyond().lanes()) + ".");
         }
         return new Meaning.Stored(step, c, step.type().unit().known() ? Unit.ONE : Unit.UNKNOWN);
     }

@@ -11,6 +11,7 @@ import java.util.stream.Collectors;
 import lane.base.Fault;
 import lane.base.LaneException;
 import lane.base.Near;
+import lane.base.Plain;
 import lane.field.Field;
 import lane.field.Part;
 import lane.field.Run;
@@ -88,7 +89,7 @@ class RunScope implements Scope {
         String near =
                 Near.of(name, names()).map(n -> "is \"" + n + "\" meant? The").orElse("the");
         return "There is no field \"" + name + "\" here; " + near + " run has "
-                + run.fields().stream().map(Field::name).collect(Collectors.joining(", ")) + ".";
+                + Plain.names(run.fields().stream().map(Field::name).toList()) + ".";
     }
 
     /** What a number that was computed for the formula rests on is what the formula rests on. */

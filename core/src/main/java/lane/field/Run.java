@@ -2,10 +2,10 @@ package lane.field;
 
 import java.util.List;
 import java.util.Optional;
-import java.util.stream.Collectors;
 import lane.base.Fault;
 import lane.base.Hashed;
 import lane.base.LaneException;
+import lane.base.Plain;
 import lane.base.Work;
 import lane.mesh.CellLocator;
 import lane.mesh.Mesh;
@@ -132,7 +132,9 @@ public final class Run {
                                 + (parts.isEmpty()
                                         ? "the run has no boundary parts."
                                         : "its parts are "
-                                                + parts.stream().map(Part::name).collect(Collectors.joining(", "))
+                                                + Plain.names(parts.stream()
+                                                        .map(Part::name)
+                                                        .toList())
                                                 + ".")));
     }
 

@@ -3,8 +3,8 @@ package lane.measure;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
-import java.util.stream.Collectors;
 import lane.base.LaneException;
+import lane.base.Plain;
 import lane.evaluation.PathIntegral;
 import lane.evaluation.RegionIntegral;
 import lane.evaluation.SurfaceIntegral;
@@ -71,7 +71,7 @@ public record Extreme(String quantity, boolean greatest) implements Measure {
                         all -> RegionIntegral.best(all, greatest))
                 .map(l -> Measured.at(l.value(), unit, l.place()))
                 .orElseThrow(() -> new LaneException("Quantity \"" + q.name() + "\" has no value on "
-                        + surface.parts().stream().map(Part::name).collect(Collectors.joining(", ")) + "."));
+                        + Plain.names(surface.parts().stream().map(Part::name).toList()) + "."));
     }
 
     /** Of this run, or of this piece of it. */

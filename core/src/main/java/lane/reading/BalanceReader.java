@@ -12,6 +12,7 @@ import java.util.function.Supplier;
 import lane.base.Fault;
 import lane.base.LaneException;
 import lane.base.Memo;
+import lane.base.Plain;
 import lane.base.Sum;
 import lane.evaluation.EvaluationContext;
 import lane.evaluation.MeshSpan;
@@ -199,6 +200,6 @@ public final class BalanceReader {
         return "The region of balance \"" + reading.name() + "\" is open: " + how
                 + (missing.isEmpty()
                         ? "; the parts do not close the run."
-                        : "; add what bounds it, among the run's parts it lacks " + String.join(", ", missing) + ".");
+                        : "; add what bounds it, among the run's parts it lacks " + Plain.names(missing) + ".");
     }
 }

@@ -2,6 +2,7 @@ package lane.reference;
 
 import java.util.List;
 import lane.base.LaneException;
+import lane.base.Plain;
 import lane.provenance.Provenance;
 
 /**
@@ -169,7 +170,7 @@ public record Table(
         int i = headers.indexOf(header);
         if (i < 0) {
             throw new LaneException("The table " + input.path() + " has no column \"" + header + "\"; its columns are "
-                    + String.join(", ", headers) + ".");
+                    + Plain.names(headers) + ".");
         }
         return columns.get(i);
     }

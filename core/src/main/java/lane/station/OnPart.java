@@ -5,6 +5,7 @@ import java.util.Set;
 import java.util.stream.IntStream;
 import lane.base.Fault;
 import lane.base.LaneException;
+import lane.base.Plain;
 import lane.field.Part;
 import lane.field.Run;
 import lane.mesh.Axis;
@@ -77,7 +78,7 @@ public record OnPart(
         if (all.isEmpty()) {
             throw new LaneException(
                     Fault.OUTSIDE,
-                    "No face of " + String.join(", ", parts()) + " is left by the direction and box of \"" + on.name()
+                    "No face of " + Plain.names(parts()) + " is left by the direction and box of \"" + on.name()
                             + "\"; widen them.");
         }
         return all;

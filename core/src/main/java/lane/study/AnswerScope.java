@@ -7,6 +7,7 @@ import java.util.Optional;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import lane.base.LaneException;
+import lane.base.Plain;
 import lane.evaluation.Anywhere;
 import lane.evaluation.EvaluationContext;
 import lane.formula.Bare;
@@ -76,7 +77,7 @@ final class AnswerScope extends Bare {
         }
         List<String> names = names();
         throw new Trouble(reference().name() + " says nothing about \"" + name + "\""
-                + (names.isEmpty() ? "" : "; it knows " + String.join(", ", names)) + ".");
+                + (names.isEmpty() ? "" : "; it knows " + Plain.names(names)) + ".");
     }
 
     private List<Reading> answered(java.util.function.Predicate<Reading> which) {

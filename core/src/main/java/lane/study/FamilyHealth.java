@@ -7,6 +7,7 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
 import java.util.TreeSet;
+import lane.base.Plain;
 import lane.evaluation.EvaluationContext;
 import lane.field.Field;
 import lane.field.Part;
@@ -82,7 +83,7 @@ public final class FamilyHealth {
         if (!only.isEmpty()) {
             out.add(new Finding(
                     Severity.WARNING,
-                    what + " that only one of " + pair + " has: " + String.join(", ", only),
+                    what + " that only one of " + pair + " has: " + Plain.names(only),
                     only.size(),
                     null));
         }

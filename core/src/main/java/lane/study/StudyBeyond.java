@@ -12,6 +12,7 @@ import lane.base.BoundedMemo;
 import lane.base.Hashed;
 import lane.base.LaneException;
 import lane.base.Memo;
+import lane.base.Plain;
 import lane.base.Same;
 import lane.base.Work;
 import lane.estimate.Estimate;
@@ -257,7 +258,7 @@ final class StudyBeyond implements Beyond {
                 // Of a run on the same mesh a formula is computed in place, and of another one at places.
                 case Scope.Step.OfLane o ->
                     throw new Scope.Trouble("There is no lane \"" + o.lane() + "\" to take it from; the lanes are "
-                            + String.join(", ", lanes()) + ".");
+                            + Plain.names(lanes()) + ".");
                 case Scope.Step.AtTime _ ->
                     throw new Scope.Trouble("Another time is known of the runs themselves only.");
             };

@@ -4,8 +4,8 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.stream.Collectors;
 import lane.base.LaneException;
+import lane.base.Plain;
 import lane.base.Work;
 import lane.field.Field;
 import lane.field.Part;
@@ -144,7 +144,9 @@ public record Bringing(
                 .orElseThrow(() -> new LaneException("There is no field \"" + name.strip() + "\" in the source; it has "
                         + (run.fields().isEmpty()
                                 ? "none."
-                                : run.fields().stream().map(Field::name).collect(Collectors.joining(", ")) + ".")));
+                                : Plain.names(run.fields().stream()
+                                                .map(Field::name)
+                                                .toList()) + ".")));
     }
 
     private static Part part(Run target, String name) {
@@ -155,9 +157,9 @@ public record Bringing(
                         + (target.parts().isEmpty()
                                 ? "it has none."
                                 : "its parts are "
-                                        + target.parts().stream()
+                                        + Plain.names(target.parts().stream()
                                                 .map(Part::name)
-                                                .collect(Collectors.joining(", "))
+                                                .toList())
                                         + ".")));
     }
 }

@@ -2,6 +2,8 @@ package lane.base;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.util.List;
+import java.util.stream.IntStream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -54,5 +56,14 @@ class PlainTest {
     @ValueSource(strings = {"", "..", "/", "\u0000", "   "})
     void aFileNameIsNeverEmpty(String text) {
         assertThat(Plain.fileName(text)).isEqualTo("unnamed");
+    }
+
+    @Test
+    void ofAThousandNamesASentenceTellsTheFirst() {
+        assertThat(Plain.names(List.of())).isEmpty();
+        List<String> twelve = IntStream.range(0, 12).mapToObj(i -> "vat " + i).toList();
+        assertThat(Plain.names(twelve)).isEqualTo(String.join(", ", twelve));
+        List<String> many = IntStream.range(0, 1000).mapToObj(i -> "v" + i).toList();
+        assertThat(Plain.names(many)).isEqualTo("v0, v1, v2, v3, v4, v5, v6, v7, v8, v9 and 990 others");
     }
 }

@@ -3,8 +3,8 @@ package lane.formats;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.stream.Collectors;
 import lane.base.LaneException;
+import lane.base.Plain;
 import lane.base.Work;
 import lane.field.Field;
 import lane.field.Run;
@@ -65,7 +65,9 @@ public final class Converted {
                     throw new LaneException("There is no field \"" + name + "\" in the file; it has "
                             + (from.fields().isEmpty()
                                     ? "none."
-                                    : from.fields().stream().map(Field::name).collect(Collectors.joining(", ")) + "."));
+                                    : Plain.names(from.fields().stream()
+                                                    .map(Field::name)
+                                                    .toList()) + "."));
                 }
                 kept.addAll(found);
             }

@@ -11,6 +11,7 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
 import lane.base.LaneException;
 import lane.desk.Entry;
+import lane.desk.ManyRows;
 import lane.desk.Session;
 import lane.desk.ShownPath;
 import lane.desk.Ui;
@@ -38,9 +39,7 @@ final class ReferenceSheet {
         sheet.getChildren().add(Ui.row(8, Ui.label("Drawn as", "second"), drawn));
         constants(sheet);
         sheet.getChildren().add(SourceSheet.title("Answers", "what it says to which reading"));
-        for (Curve c : source.answers()) {
-            sheet.getChildren().add(answer(c));
-        }
+        answers(sheet);
         sheet.getChildren().add(new AnswerForm(session, source, this::answers).node());
         source.files().forEach(f -> new TableSheet(session, f).addTo(sheet));
     }
@@ -106,9 +105,29 @@ final class ReferenceSheet {
         change("Constants", source.kind(), next, source.answers());
     }
 
-    private Node answer(Curve c) {
-        String reading =
-                session.study().reading(c.reading()).map(Reading::name).orElse(c.reading() + " (no such reading)");
+    private void answers(VBox sheet) {
+        if (source.answers().isEmpty()) {
+            return;
+        }
+        List<String> names = source.answers().stream().map(this::reading).toList();
+        var head = SourceSheet.line(
+                true, Ui.left("Reading", 190, "small", "muted"), Ui.left("Answer", 344, "small", "muted"));
+        sheet.getChildren()
+                .addAll(ManyRows.of(
+                        session,
+                        "answers",
+                        source.id(),
+                        "answer",
+                        names,
+                        head,
+                        i -> answer(source.answers().get(i), names.get(i))));
+    }
+
+    private String reading(Curve c) {
+        return session.study().reading(c.reading()).map(Reading::name).orElse(c.reading() + " (no such reading)");
+    }
+
+    private Node answer(Curve c, String reading) {
         var row = SourceSheet.line(false, Ui.left(reading, 190, "second"));
         switch (c) {
             case Curve.ByFormula f -> {

@@ -6,6 +6,7 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.stream.IntStream;
 import lane.base.LaneException;
+import lane.base.Plain;
 import lane.mesh.Point;
 import lane.reference.Table;
 import lane.station.Points;
@@ -77,7 +78,7 @@ public final class PointsTable {
             throw new LaneException("The table " + file + " has no row with numbers in x, y and z.");
         }
         if (!bare.isEmpty()) {
-            said.add("Column" + (bare.size() > 1 ? "s " : " ") + String.join(", ", bare) + " of " + file.getFileName()
+            said.add("Column" + (bare.size() > 1 ? "s " : " ") + Plain.names(bare) + " of " + file.getFileName()
                     + (bare.size() > 1 ? " state no unit and are" : " states no unit and is") + " taken as metres.");
         }
         table.found().findings().forEach(f -> said.add(file.getFileName() + ": " + f + "."));

@@ -21,6 +21,7 @@ import javax.xml.stream.XMLStreamException;
 import javax.xml.stream.XMLStreamReader;
 import lane.base.Fault;
 import lane.base.LaneException;
+import lane.base.Plain;
 import lane.formats.io.Budget;
 import lane.formats.io.FormatError;
 import org.dhatim.fastexcel.reader.Cell;
@@ -52,8 +53,8 @@ final class SheetRows {
             if (!wanted.isBlank() && !names.contains(wanted)) {
                 throw new LaneException(
                         Fault.MISSING,
-                        "The table " + shown + " has no sheet \"" + wanted + "\"; its sheets are "
-                                + String.join(", ", names) + ".");
+                        "The table " + shown + " has no sheet \"" + wanted + "\"; its sheets are " + Plain.names(names)
+                                + ".");
             }
             for (Sheet sheet : sheets) {
                 if (wanted.isBlank() || sheet.getName().equals(wanted)) {
@@ -67,8 +68,7 @@ final class SheetRows {
             }
             throw new LaneException(
                     Fault.MISSING,
-                    "The table " + shown + " has no sheet with numbers; its sheets are " + String.join(", ", names)
-                            + ".");
+                    "The table " + shown + " has no sheet with numbers; its sheets are " + Plain.names(names) + ".");
         } catch (FormatError | LaneException | java.util.concurrent.CancellationException e) {
             throw e;
         } catch (RuntimeException e) {

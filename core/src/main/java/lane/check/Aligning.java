@@ -87,7 +87,7 @@ final class Aligning {
     private static Profile over(Profile p, double[] x) {
         return new Profile(
                 x,
-                p.value(),
+                p.samples(),
                 p.bands(),
                 p.abscissaName(),
                 p.abscissaUnit(),

@@ -13,7 +13,7 @@ import lane.unit.Unit;
  * A curve: one value an abscissa, in SI units.
  *
  * @param abscissa in SI units whatever its unit, in the order of the line; NaN between branches
- * @param value NaN where absent
+ * @param samples the values; NaN where absent
  * @param bands uncertainties of the values by where they come from; empty when none is stated
  * @param abscissaName and {@code abscissaUnit}: what is drawn along the axis, unit as shown
  * @param unit as shown
@@ -27,7 +27,7 @@ import lane.unit.Unit;
  */
 public record Profile(
         double[] abscissa,
-        double[] value,
+        Samples samples,
         List<Band> bands,
         String abscissaName,
         Unit abscissaUnit,
@@ -60,9 +60,24 @@ public record Profile(
             int found,
             String note,
             Provenance trail) {
+        this(abscissa, Samples.of(value), bands, abscissaName, abscissaUnit, unit, formula, found, note, trail);
+    }
+
+    /** The same of values that may be made when they are asked for. */
+    public Profile(
+            double[] abscissa,
+            Samples samples,
+            List<Band> bands,
+            String abscissaName,
+            Unit abscissaUnit,
+            Unit unit,
+            boolean formula,
+            int found,
+            String note,
+            Provenance trail) {
         this(
                 abscissa,
-                value,
+                samples,
                 bands,
                 abscissaName,
                 abscissaUnit,
@@ -79,7 +94,7 @@ public record Profile(
     private Profile as(double share, double[] xyz, List<Beside> others) {
         return new Profile(
                 abscissa,
-                value,
+                samples,
                 bands,
                 abscissaName,
                 abscissaUnit,
@@ -93,11 +108,16 @@ public record Profile(
                 trail);
     }
 
+    /** One a sample, in SI units; NaN where absent. */
+    public double[] value() {
+        return samples.now();
+    }
+
     /** The same with other uncertainties. */
     public Profile banded(List<Band> others) {
         return new Profile(
                 abscissa,
-                value,
+                samples,
                 others,
                 abscissaName,
                 abscissaUnit,
@@ -144,15 +164,16 @@ public record Profile(
     /** Least and greatest value, with what is known of each. */
     @Override
     public List<Scalar> scalars() {
-        Extremes ends = Extremes.of(value);
+        Samples.Ends ends = samples.ends();
         var out = new ArrayList<Scalar>();
-        out.add(new Scalar("least", estimate(ends.least()), found + " of " + size() + " samples, " + note));
-        out.add(new Scalar("greatest", estimate(ends.greatest()), note));
+        out.add(new Scalar(
+                "least", estimate(ends.places().least(), ends.least()), found + " of " + size() + " samples, " + note));
+        out.add(new Scalar("greatest", estimate(ends.places().greatest(), ends.greatest()), note));
         Tally.coverage(coverage).ifPresent(out::add);
         return List.copyOf(out);
     }
 
-    private Estimate estimate(int i) {
+    private Estimate estimate(int i, double value) {
         if (i < 0) {
             return new Estimate(Double.NaN, unit);
         }
@@ -165,22 +186,22 @@ public record Profile(
                                     java.util.Map.of(b.source(), half / b.k()), b.k(), Double.POSITIVE_INFINITY)
                             : Uncertainty.NONE);
         }
-        return new Estimate(value[i], unit, doubt);
+        return new Estimate(value, unit, doubt);
     }
 
     public int size() {
-        return value.length;
+        return samples.size();
     }
 
     /** The greatest size of a finite value; 0 when there is none. */
     public double most() {
-        Extremes ends = Extremes.of(value);
-        double most = ends.least() < 0 ? 0 : Math.max(Math.abs(value[ends.least()]), Math.abs(value[ends.greatest()]));
+        Samples.Ends ends = samples.ends();
+        double most = ends.places().least() < 0 ? 0 : Math.max(Math.abs(ends.least()), Math.abs(ends.greatest()));
         if (Double.isFinite(most)) {
             return most;
         }
         double finite = 0;
-        for (double v : value) {
+        for (double v : value()) {
             finite = Double.isFinite(v) ? Math.max(finite, Math.abs(v)) : finite;
         }
         return finite;
@@ -190,7 +211,7 @@ public record Profile(
     public double range() {
         double least = Double.POSITIVE_INFINITY;
         double greatest = Double.NEGATIVE_INFINITY;
-        for (double v : value) {
+        for (double v : value()) {
             if (Double.isFinite(v)) {
                 least = Math.min(least, v);
                 greatest = Math.max(greatest, v);

@@ -4,6 +4,8 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import java.util.function.Predicate;
+import java.util.stream.IntStream;
 import lane.base.LaneException;
 import lane.reading.MonitorOf;
 import lane.unit.Unit;
@@ -42,7 +44,7 @@ public final class Monitors {
             String header = table.headers().get(i);
             if (!header.equals(along)
                     && table.roles().get(i) == Recipe.Role.VALUE
-                    && numbers(table.columns().get(i)) > 1) {
+                    && table.ends(i).places().finite() > 1) {
                 out.add(new One(header, along, new MonitorOf(bare(header), word, in.isBlank() ? "1" : in)));
             }
         }
@@ -55,22 +57,22 @@ public final class Monitors {
         if (!said.isEmpty()) {
             return Optional.of(said.getFirst());
         }
-        List<String> growing = new ArrayList<>();
-        for (int i = 0; i < table.headers().size(); i++) {
-            if (table.roles().get(i) == Recipe.Role.VALUE
-                    && grows(table.columns().get(i))) {
-                growing.add(table.headers().get(i));
-            }
-        }
-        return growing.stream()
-                .filter(h -> timely(bare(h))
-                        || unit(table, h).comparable(Unit.of("s"))
-                                && unit(table, h).known())
-                .findFirst()
-                .or(() -> growing.stream()
-                        .filter(h -> counts(bare(h)).isPresent())
-                        .findFirst())
-                .or(() -> growing.stream().findFirst());
+        // Names first: of a thousand columns few are looked at.
+        return growing(
+                        table,
+                        h -> timely(bare(h))
+                                || unit(table, h).known() && unit(table, h).comparable(Unit.of("s")))
+                .or(() -> growing(table, h -> counts(bare(h)).isPresent()))
+                .or(() -> growing(table, h -> true));
+    }
+
+    private static Optional<String> growing(Table table, Predicate<String> named) {
+        return IntStream.range(0, table.headers().size())
+                .filter(i -> table.roles().get(i) == Recipe.Role.VALUE
+                        && named.test(table.headers().get(i))
+                        && grows(table.columns().get(i)))
+                .mapToObj(table.headers()::get)
+                .findFirst();
     }
 
     private static boolean timely(String name) {
@@ -98,14 +100,6 @@ public final class Monitors {
             }
         }
         return all > 0 && up >= GROWS * all;
-    }
-
-    private static int numbers(double[] column) {
-        int n = 0;
-        for (double v : column) {
-            n += Double.isFinite(v) ? 1 : 0;
-        }
-        return n;
     }
 
     private static Unit unit(Table table, String header) {

@@ -16,9 +16,9 @@ import lane.mesh.Axis;
 import lane.provenance.Method;
 import lane.provenance.Provenance;
 import lane.reading.Ask;
-import lane.reading.Extremes;
 import lane.reading.Outcome;
 import lane.reading.Profile;
+import lane.reading.Samples;
 import lane.reading.Tally;
 import lane.station.CurveAxis;
 import lane.station.Station;
@@ -178,17 +178,18 @@ public final class ReferenceReader {
         Unit unit = Unit.of(table.unit(c.value(), c.unit()));
         alongUnit.requireComparable(axis.unit(), "Column \"" + c.abscissa() + "\" along \"" + name + "\"");
         Clocks.Clock clock = clocks.of(table.column(c.abscissa()), alongUnit);
-        double[] all = unit.toSi(table.column(c.value()));
-        double[] value = clock.of(all);
+        Samples samples = samples(table, c.value(), unit, clock);
         Series.Rows rows = clock.rows();
+        int size = samples.size();
         // Here, since whoever lists it asks for its ends on the thread of a window.
-        int found = Extremes.of(value).finite();
+        int found = samples.ends().places().finite();
         if (found == 0) {
             throw new LaneException("The table " + table.input().path() + " has no row with numbers in both \""
                     + c.abscissa() + "\" and \"" + c.value() + "\".");
         }
         List<Band> bands = new ArrayList<>();
         if (!c.uncertainty().none()) {
+            double[] all = unit.toSi(table.column(c.value()));
             double[] below = clock.of(c.uncertainty().halves(table, false, all, unit));
             double[] above = c.uncertainty().upper().isBlank()
                     ? below
@@ -196,12 +197,12 @@ public final class ReferenceReader {
             bands.add(new Band(lane.estimate.Uncertainty.Source.MEASURED, below, above, ColumnUncertainty.SHOWN));
         }
         Unit shown = Outcome.shown(unitText, unit, "Table " + table.input().path());
-        String note = value.length + " rows"
+        String note = size + " rows"
                 + (alongSaid.known() || axis.unit().equals(Unit.ONE)
                         ? ""
                         : ", " + c.abscissa() + " taken in " + axis.unit().symbol() + ", which the table does not say")
                 + (unit.known() ? "" : ", the unit of " + c.value() + " not said")
-                + (found < value.length ? ", " + (value.length - found) + " of them without a value" : "")
+                + (found < size ? ", " + (size - found) + " of them without a value" : "")
                 + (rows.timeless() > 0 ? "; " + rows.timeless() + " more have no " + c.abscissa() : "")
                 + (rows.repeated() > 0
                         ? "; " + rows.repeated() + " were overwritten where " + c.abscissa() + " goes back"
@@ -224,7 +225,19 @@ public final class ReferenceReader {
                                 c.uncertainty().word(),
                                 "rows",
                                 note));
-        return new Profile(clock.times(), value, bands, axis.word(), axis.unit(), shown, false, found, note, trail);
+        return new Profile(clock.times(), samples, bands, axis.word(), axis.unit(), shown, false, found, note, trail);
+    }
+
+    /** A column along a clock in SI units: where its rows are as they stand, they become that when somebody looks at them. */
+    private static Samples samples(Table table, String column, Unit unit, Clocks.Clock clock) {
+        if (!clock.whole()) {
+            return Samples.of(clock.of(unit.toSi(table.column(column))));
+        }
+        Samples.Ends ends = table.ends(column);
+        return Samples.later(
+                table.rows(),
+                new Samples.Ends(ends.places(), unit.toSi(ends.least()), unit.toSi(ends.greatest())),
+                () -> unit.toSi(table.column(column)));
     }
 
     /** What a formula was given: all that decides its value beside the place. */

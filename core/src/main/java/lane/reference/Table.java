@@ -4,6 +4,7 @@ import java.util.List;
 import lane.base.LaneException;
 import lane.base.Plain;
 import lane.provenance.Provenance;
+import lane.reading.Samples;
 
 /**
  * Measured or digitised columns.
@@ -113,7 +114,7 @@ public record Table(
         headers = List.copyOf(headers);
         units = List.copyOf(units);
         roles = List.copyOf(roles);
-        columns = List.copyOf(columns);
+        columns = columns instanceof Columns ? columns : List.copyOf(columns);
     }
 
     /** The same, known to be of a file. */
@@ -157,7 +158,7 @@ public record Table(
     }
 
     public int rows() {
-        return columns.isEmpty() ? 0 : columns.getFirst().length;
+        return columns instanceof Columns c ? c.rows() : columns.isEmpty() ? 0 : columns.getFirst().length;
     }
 
     /** What was found out about the file, for people: separator, decimal mark, header lines. */
@@ -167,18 +168,32 @@ public record Table(
 
     /** @throws LaneException naming the columns there are */
     public double[] column(String header) {
+        return columns.get(place(header));
+    }
+
+    /** Where the least and the greatest number of a column stand, and how many numbers there are. */
+    public Samples.Ends ends(String header) {
+        return ends(place(header));
+    }
+
+    /** The same of a column by its place. */
+    public Samples.Ends ends(int i) {
+        return columns instanceof Columns c ? c.ends(i) : Samples.Ends.of(columns.get(i));
+    }
+
+    private int place(String header) {
         int i = headers.indexOf(header);
         if (i < 0) {
             throw new LaneException("The table " + input.path() + " has no column \"" + header + "\"; its columns are "
                     + Plain.names(headers) + ".");
         }
-        return columns.get(i);
+        return i;
     }
 
     /** The unit of a column: as the file says, or the given one if that is not blank. */
     public String unit(String header, String stated) {
-        column(header);
-        return stated.isBlank() ? units.get(headers.indexOf(header)) : stated;
+        int i = place(header);
+        return stated.isBlank() ? units.get(i) : stated;
     }
 
     /** Names of the columns with a role, in their order. */

@@ -15,6 +15,7 @@ import java.util.List;
 import java.util.Map;
 import lane.base.Component;
 import lane.reading.Outcome;
+import lane.reading.Samples;
 import lane.unit.Dimension;
 import org.jspecify.annotations.Nullable;
 
@@ -59,6 +60,7 @@ final class AnswerJson {
             case Double d -> number(d, declared == Object.class);
             case Enum<?> e -> F.textNode(e.name());
             case Dimension d -> write(d.sixtieths(), int[].class);
+            case Samples s -> write(s.now(), double[].class);
             case Record r -> record(r, declared);
             case Map<?, ?> m -> {
                 ObjectNode out = F.objectNode();
@@ -145,6 +147,9 @@ final class AnswerJson {
             int[] sixtieths = new int[node.size()];
             java.util.Arrays.setAll(sixtieths, i -> node.get(i).intValue());
             return Dimension.of(sixtieths);
+        }
+        if (raw == Samples.class && read(node, double[].class) instanceof double[] values) {
+            return Samples.of(values);
         }
         if (raw.isEnum()) {
             return constant(raw, node.textValue());

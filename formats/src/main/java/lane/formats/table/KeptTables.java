@@ -14,13 +14,13 @@ import java.nio.file.attribute.FileTime;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.concurrent.atomic.AtomicBoolean;
 import java.util.function.Supplier;
+import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import java.util.zip.CRC32C;
 import lane.base.LaneException;
@@ -31,6 +31,8 @@ import lane.formats.io.FileStamp;
 import lane.formats.io.ProgramId;
 import lane.formats.io.UserFolders;
 import lane.provenance.Provenance;
+import lane.reading.Samples;
+import lane.reference.Columns;
 import lane.reference.Recipe;
 import lane.reference.Table;
 
@@ -72,7 +74,8 @@ public final class KeptTables {
             String sha256,
             long bytes,
             int rows,
-            List<Long> sums) {}
+            List<Long> sums,
+            List<Samples.Ends> ends) {}
 
     private static final class Program {
         static final String ID = ProgramId.of(KeptTables.class) + ProgramId.of(Table.class);
@@ -148,26 +151,24 @@ public final class KeptTables {
     }
 
     private static Optional<Table> kept(Path there, String shown) {
-        try (FileChannel in = FileChannel.open(there);
-                Arena arena = Arena.ofShared()) {
-            MemorySegment all = in.map(FileChannel.MapMode.READ_ONLY, 0, in.size(), arena);
+        try (FileChannel in = FileChannel.open(there)) {
+            // It stays as long as somebody holds the table, of whose columns most are never looked at.
+            MemorySegment all = in.map(FileChannel.MapMode.READ_ONLY, 0, in.size(), Arena.ofAuto());
             int length = all.get(INT, 0);
             byte[] text = all.asSlice(BEFORE, length).toArray(ValueLayout.JAVA_BYTE);
             if (sum(ByteBuffer.wrap(text)) != all.get(LONG, INT.byteSize())) {
                 return Optional.empty();
             }
             Head head = MAPPER.readValue(text, Head.class);
-            double[][] columns = new double[head.headers.size()][];
+            int columns = head.headers.size();
             long begin = (long) BEFORE + length;
             long each = DOUBLE.byteSize() * head.rows;
-            if (all.byteSize() != begin + each * columns.length) {
+            if (all.byteSize() != begin + each * columns) {
                 return Optional.empty();
             }
             var other = new AtomicBoolean();
-            Parallel.forBlocks(columns.length, 1, (b, c, end) -> {
-                MemorySegment own = all.asSlice(begin + c * each, each);
-                columns[c] = own.toArray(DOUBLE);
-                if (sum(own.asByteBuffer()) != head.sums.get(c)) {
+            Parallel.forBlocks(columns, 1, (b, c, end) -> {
+                if (sum(all.asSlice(begin + c * each, each).asByteBuffer()) != head.sums.get(c)) {
                     other.set(true);
                 }
             });
@@ -179,7 +180,8 @@ public final class KeptTables {
                     head.headers,
                     head.units,
                     head.roles,
-                    Arrays.asList(columns),
+                    new Columns(head.rows, head.ends, c -> all.asSlice(begin + c * each, each)
+                            .toArray(DOUBLE)),
                     head.layout,
                     head.found,
                     new Provenance.Input(shown, head.sha256, head.bytes)));
@@ -200,7 +202,8 @@ public final class KeptTables {
                 table.input().sha256(),
                 table.input().bytes(),
                 table.rows(),
-                sums);
+                sums,
+                IntStream.range(0, table.columns().size()).mapToObj(table::ends).toList());
         long size = (long) table.columns().size() * table.rows() * DOUBLE.byteSize();
         try {
             Path own = Objects.requireNonNull(there.getParent());

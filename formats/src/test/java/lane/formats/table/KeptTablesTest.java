@@ -13,6 +13,8 @@ import java.util.List;
 import java.util.Locale;
 import java.util.stream.Stream;
 import lane.formats.io.FileStamp;
+import lane.reading.Samples;
+import lane.reference.Columns;
 import lane.reference.Recipe;
 import lane.reference.Table;
 import org.junit.jupiter.api.BeforeEach;
@@ -107,6 +109,22 @@ class KeptTablesTest {
                         .input()
                         .path())
                 .isEqualTo("../kiln 3.txt");
+    }
+
+    /** Columns are looked up when they are wanted, which what becomes of the folder meanwhile does not change. */
+    @Test
+    void whatIsOpenStaysWhatItIs() throws Exception {
+        Table first = read(Recipe.of(""));
+        Table again = read(Recipe.of(""));
+        assertThat(again.columns()).isInstanceOf(Columns.class);
+        for (int c = 0; c < first.columns().size(); c++) {
+            assertThat(again.ends(c)).isEqualTo(Samples.Ends.of(first.columns().get(c)));
+        }
+        assertThat(again.ends(2).places().finite()).isEqualTo(399);
+        forge();
+        Files.delete(files().getFirst());
+        assertThat(all(again)).isEqualTo(all(first));
+        assertThat(again.columns().get(1)).isSameAs(again.columns().get(1));
     }
 
     @Test

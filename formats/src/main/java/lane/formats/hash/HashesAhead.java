@@ -36,7 +36,7 @@ public final class HashesAhead {
 
     /** Files that are told at once: twice what fits side by side, with room for what is known already. */
     public static final int MOST = 64;
-    /** Seconds in which a process has to answer for the first time. It takes one, and who waits leaves it the processor. */
+    /** Seconds in which a process has to answer for the first time. */
     private static final long PATIENT = 10;
     /** Seconds after which it ends when nobody asks. */
     private static final long IDLE = 20;
@@ -107,6 +107,14 @@ public final class HashesAhead {
         if (to == null) {
             useless = true;
             return;
+        }
+        if (to.next == 0) {
+            // It takes a second to come to itself, in which who asks gets through the first ones.
+            int own = stamps.size() / 5;
+            stamps.subList(0, own)
+                    .forEach(s ->
+                            asked.put(s.file(), new Asked(s, CompletableFuture.completedFuture(Optional.empty()))));
+            stamps = stamps.subList(own, stamps.size());
         }
         try {
             for (FileStamp s : stamps) {

@@ -111,7 +111,7 @@ final class ReferenceSheet {
         }
         List<String> names = source.answers().stream().map(this::reading).toList();
         var head = SourceSheet.line(
-                true, Ui.left("Reading", 190, "small", "muted"), Ui.left("Answer", 344, "small", "muted"));
+                true, Ui.left("Reading", 190, "small", "muted"), Ui.left("Answer", 334, "small", "muted"));
         sheet.getChildren()
                 .addAll(ManyRows.of(
                         session,
@@ -152,14 +152,14 @@ final class ReferenceSheet {
                                         + (f.uncertainty().none()
                                                 ? ""
                                                 : ", " + f.uncertainty().word()),
-                                344,
+                                334,
                                 "mono"));
             case Curve.WindowMean f ->
                 row.getChildren()
                         .add(Ui.left(
                                 ShownPath.words(session, f.file(), 28) + ": mean of " + f.value() + ", " + f.along()
                                         + " " + Ui.shortest(f.from()) + " to " + Ui.shortest(f.to()),
-                                344,
+                                334,
                                 "mono"));
             case Curve.HandValue f ->
                 row.getChildren()
@@ -171,7 +171,7 @@ final class ReferenceSheet {
                                                         + i.unit() + (i.note().isBlank() ? "" : " (" + i.note() + ")"))
                                                 .collect(java.util.stream.Collectors.joining())
                                         + (f.note().isBlank() ? "" : ", " + f.note()),
-                                344,
+                                334,
                                 "mono"));
         }
         row.getChildren().addAll(Ui.left("", 8), Ui.button("Remove", () -> answers(l -> l.remove(c)), "small-button"));

@@ -223,8 +223,14 @@ public final class Header implements View {
         boolean current = session.stop() == i + 1;
         var label = Ui.row(5, Ui.label(STOPS.get(i), current ? "section" : "label", current ? "teal" : "label"));
         if (count >= 0) {
-            label.getChildren().add(Ui.label(String.valueOf(count), "muted"));
+            // A number that is cut short would be another one.
+            label.getChildren()
+                    .add(
+                            count < 1000
+                                    ? Ui.label(String.valueOf(count), "muted")
+                                    : Ui.label(String.valueOf(count), "small", "muted"));
         }
+        label.getChildren().forEach(c -> ((Region) c).setMinWidth(Region.USE_PREF_SIZE));
         var button = new StackPane(label);
         button.setId("stop-" + (i + 1));
         button.getStyleClass().add("stop");

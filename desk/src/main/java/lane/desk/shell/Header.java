@@ -221,16 +221,13 @@ public final class Header implements View {
 
     private void stop(int i, int count, int out) {
         boolean current = session.stop() == i + 1;
-        var label = Ui.row(5, Ui.label(STOPS.get(i), current ? "section" : "label", current ? "teal" : "label"));
+        var label =
+                Ui.row(5, Ui.firm(Ui.label(STOPS.get(i), current ? "section" : "label", current ? "teal" : "label")));
         if (count >= 0) {
             // A number that is cut short would be another one.
             label.getChildren()
-                    .add(
-                            count < 1000
-                                    ? Ui.label(String.valueOf(count), "muted")
-                                    : Ui.label(String.valueOf(count), "small", "muted"));
+                    .add(Ui.firm(Ui.label(String.valueOf(count), count < 1000 ? "label" : "small", "muted")));
         }
-        label.getChildren().forEach(c -> ((Region) c).setMinWidth(Region.USE_PREF_SIZE));
         var button = new StackPane(label);
         button.setId("stop-" + (i + 1));
         button.getStyleClass().add("stop");

@@ -127,6 +127,27 @@ class KeptTablesTest {
         assertThat(again.columns().get(1)).isSameAs(again.columns().get(1));
     }
 
+    /** What has no least is kept like the others, and so is what is beyond all numbers. */
+    @Test
+    void aColumnWithoutANumberHasNoEnds() throws Exception {
+        var text = new StringBuilder("Zeit [min];Bemerkung;Druck [Pa]\n");
+        for (int i = 0; i < 50; i++) {
+            text.append(i).append(";-;").append(i == 9 ? "1e999" : "-" + i).append('\n');
+        }
+        Files.writeString(log, text);
+        Files.setLastModifiedTime(log, FileTime.from(Instant.now().minusSeconds(60)));
+        Table first = read(Recipe.of(""));
+        Table again = read(Recipe.of(""));
+        assertThat(again.columns()).isInstanceOf(Columns.class);
+        assertThat(all(again)).isEqualTo(all(first));
+        for (int c = 0; c < 3; c++) {
+            assertThat(again.ends(c)).isEqualTo(first.ends(c));
+        }
+        assertThat(again.ends(1).places().finite()).isZero();
+        assertThat(again.ends(1).least()).isNaN();
+        assertThat(again.ends(2).least()).isEqualTo(-49);
+    }
+
     @Test
     void itsKindIsKnown() throws Exception {
         FileStamp stamp = FileStamp.of(log);

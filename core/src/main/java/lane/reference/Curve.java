@@ -1,11 +1,17 @@
 package lane.reference;
 
+import java.util.Optional;
 import java.util.function.UnaryOperator;
 
 /** What a reference answers to a profile or tally reading. */
 public sealed interface Curve {
     /** Key of the reading it answers. */
     String reading();
+
+    /** The file of the table it stands in, if it stands in one. */
+    default Optional<String> table() {
+        return Optional.empty();
+    }
 
     /** The same with the path of its file, if it has one, as a function gives it. */
     default Curve withFile(UnaryOperator<String> path) {
@@ -43,6 +49,11 @@ public sealed interface Curve {
         }
 
         @Override
+        public Optional<String> table() {
+            return Optional.of(file);
+        }
+
+        @Override
         public Columns withFile(UnaryOperator<String> path) {
             return of(path.apply(file));
         }
@@ -59,6 +70,11 @@ public sealed interface Curve {
      */
     record WindowMean(String reading, String file, String value, String unit, String along, double from, double to)
             implements Curve {
+        @Override
+        public Optional<String> table() {
+            return Optional.of(file);
+        }
+
         @Override
         public WindowMean withFile(UnaryOperator<String> path) {
             return of(path.apply(file));

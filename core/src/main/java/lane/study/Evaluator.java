@@ -7,6 +7,7 @@ import java.util.Map;
 import java.util.Set;
 import java.util.concurrent.CancellationException;
 import java.util.function.Consumer;
+import java.util.stream.Collectors;
 import lane.base.BoundedMemo;
 import lane.base.Fault;
 import lane.base.LaneException;
@@ -74,6 +75,7 @@ public final class Evaluator {
     public synchronized Results evaluate(Study asked, Work work, Consumer<Results> sofar) {
         library.begin(asked);
         Study study = inSpace(asked);
+        library.foreseeTables(tables(study), study.recipes(), work);
         var readout = new Readout(study, library, memo, places, s -> true, work);
         Map<String, Run> runs = readout.runs();
         EvaluationContext lens = readout.lens();
@@ -195,6 +197,18 @@ public final class Evaluator {
                 .map(Source.Simulation.class::cast)
                 .orElseThrow(() -> new LaneException(
                         Fault.MISSING, "The study has no run \"" + piece.lane() + "\"; make the plan again."));
+    }
+
+    /** Files of the tables that readings ask for. */
+    private static List<String> tables(Study study) {
+        Set<String> asked = study.readings().stream().map(Reading::id).collect(Collectors.toSet());
+        return study.sources().stream()
+                .filter(Source.Reference.class::isInstance)
+                .flatMap(s -> ((Source.Reference) s).answers().stream())
+                .filter(c -> asked.contains(c.reading()))
+                .flatMap(c -> c.table().stream())
+                .distinct()
+                .toList();
     }
 
     /** What lanes answer as long as they are being read. */

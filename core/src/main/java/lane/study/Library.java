@@ -65,6 +65,9 @@ public interface Library extends SheetFiles {
     /** Told which stored times will be passed by after each other, the next first, so that what takes long can begin. */
     default void foresee(Source.Simulation source, double[] times) {}
 
+    /** Told which tables will be asked for, the first first, so that where there are many several are read at once. */
+    default void foreseeTables(List<String> tables, List<Recipe> recipes, Work work) {}
+
     /** Begins to open a time that will be asked for next, on a thread of its own. */
     default void prepare(Source.Simulation source, TimeSelector moment) {}
 

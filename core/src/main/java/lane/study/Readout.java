@@ -424,11 +424,7 @@ final class Readout {
                     Fault.NO_VALUE, reference.name() + " says nothing about \"" + reading.name() + "\".");
         }
         List<Object> tables = new ArrayList<>();
-        if (curve instanceof Curve.Columns c) {
-            tables.add(Same.as(library.table(c.file(), study.recipes())));
-        } else if (curve instanceof Curve.WindowMean w) {
-            tables.add(Same.as(library.table(w.file(), study.recipes())));
-        }
+        curve.table().ifPresent(file -> tables.add(Same.as(library.table(file, study.recipes()))));
         tables.add(curve);
         if (curve instanceof Curve.ByFormula f
                 && Formula.of(f.formula()).names().contains("time")) {

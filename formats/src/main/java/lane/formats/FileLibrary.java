@@ -6,11 +6,7 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
-import java.util.concurrent.CancellationException;
 import java.util.concurrent.ConcurrentHashMap;
-import java.util.concurrent.ExecutionException;
-import java.util.concurrent.FutureTask;
-import java.util.function.Supplier;
 import lane.base.LaneException;
 import lane.base.Work;
 import lane.field.Partition;
@@ -43,15 +39,12 @@ import org.jspecify.annotations.Nullable;
  */
 public final class FileLibrary implements Library, InputFiles {
     private volatile Path folder;
-    private final Map<Object, FutureTask<Object>> kept = new ConcurrentHashMap<>();
+    private final Loaded loaded = new Loaded();
     /** How files looked when they were hashed. */
     private final Map<Path, FileStamp> proven = new ConcurrentHashMap<>();
 
     private final java.util.concurrent.atomic.AtomicInteger known = new java.util.concurrent.atomic.AtomicInteger();
     private final Map<Recording.Bundle, Recording> recordings = new ConcurrentHashMap<>();
-
-    /** A table as a recipe reads it; without a recipe its kind. */
-    private record Read(FileStamp of, @Nullable Recipe recipe) {}
 
     private Recording recording(Source.Simulation source) {
         List<Path> files = new ArrayList<>();
@@ -74,12 +67,7 @@ public final class FileLibrary implements Library, InputFiles {
                 boolean other =
                         switch (source) {
                             case Source.Simulation s -> recording(s).changed();
-                            case Source.Reference r ->
-                                kept.keySet().stream()
-                                        .anyMatch(k -> k instanceof Read t
-                                                && r.files().stream().anyMatch(f -> resolve(f)
-                                                        .equals(t.of.file()))
-                                                && t.of.differs());
+                            case Source.Reference r -> tables.changed(r);
                         };
                 if (other) {
                     out.add(source.id());
@@ -94,19 +82,7 @@ public final class FileLibrary implements Library, InputFiles {
     /** How the files of a study's references stand now, to be compared with how they stood when it was computed. */
     public Object tables(Study study) {
         begin(study);
-        var out = new java.util.HashMap<String, Object>();
-        for (Source source : study.sources()) {
-            if (source instanceof Source.Reference r) {
-                for (String file : r.files()) {
-                    try {
-                        out.put(file, stamp(file));
-                    } catch (LaneException e) {
-                        out.put(file, "not there");
-                    }
-                }
-            }
-        }
-        return out;
+        return tables.now(study);
     }
 
     /** Forgets runs, so that they are read again when they are next asked for. */
@@ -126,7 +102,7 @@ public final class FileLibrary implements Library, InputFiles {
     /** Whether files are known by their content, or else by how they look. */
     private final boolean proves;
 
-    private final KeptTables tables;
+    private final TableShelf tables;
 
     /** @param folder that relative paths of the study start from */
     public FileLibrary(Path folder) {
@@ -138,7 +114,7 @@ public final class FileLibrary implements Library, InputFiles {
         this.elsewhere = Map.copyOf(elsewhere);
         this.remembers = remembers;
         this.proves = proves;
-        tables = remembers && proves ? KeptTables.USER : KeptTables.NONE;
+        tables = new TableShelf(this::resolve, remembers && proves ? KeptTables.USER : KeptTables.NONE);
     }
 
     /**
@@ -162,7 +138,8 @@ public final class FileLibrary implements Library, InputFiles {
     public void moveTo(Path other) {
         folder = other.toAbsolutePath().normalize();
         recordings.clear();
-        kept.clear();
+        loaded.clear();
+        tables.clear();
         proven.clear();
     }
 
@@ -183,7 +160,8 @@ public final class FileLibrary implements Library, InputFiles {
             roots = now;
             // The same paths may lead elsewhere now.
             recordings.clear();
-            kept.clear();
+            loaded.clear();
+            tables.clear();
             proven.clear();
         }
         String folder = study.settings().pieces();
@@ -265,9 +243,9 @@ public final class FileLibrary implements Library, InputFiles {
         FileStamp stamp = FileStamp.of(file);
         FileStamp before = proven.get(file);
         if (before != null && !before.equals(stamp)) {
-            kept.remove(new Hashed(before));
+            loaded.remove(new Hashed(before));
         }
-        Provenance.Input found = keep(
+        Provenance.Input found = loaded.of(
                 new Hashed(stamp),
                 () -> proves
                         ? stamp.reading(() -> HashesAhead.SHARED.input(stamp, shown, work))
@@ -293,30 +271,6 @@ public final class FileLibrary implements Library, InputFiles {
         }
     }
 
-    /** Loads once: who asks while another thread is loading the same waits for it. A failure is not kept. */
-    @SuppressWarnings("unchecked")
-    private <T> T keep(Object key, Supplier<T> load) {
-        var task = new FutureTask<Object>(load::get);
-        FutureTask<Object> before = kept.putIfAbsent(key, task);
-        FutureTask<Object> mine = before == null ? task : before;
-        if (before == null) {
-            task.run();
-        }
-        try {
-            return (T) mine.get();
-        } catch (ExecutionException e) {
-            kept.remove(key, mine);
-            if (e.getCause() instanceof CancellationException && before != null) {
-                // The other one was cancelled, not we.
-                return keep(key, load);
-            }
-            throw e.getCause() instanceof RuntimeException r ? r : new IllegalStateException(e.getCause());
-        } catch (InterruptedException e) {
-            Thread.currentThread().interrupt();
-            throw new CancellationException("interrupted");
-        }
-    }
-
     /** Begins to load all runs of a study, each on a thread of its own; what fails is told when the study asks for it. */
     public void prepare(Study study) {
         begin(study);
@@ -333,17 +287,12 @@ public final class FileLibrary implements Library, InputFiles {
 
     @Override
     public Table table(String file, List<Recipe> recipes) {
-        FileStamp stamp = stamp(file);
-        kept.keySet().removeIf(k -> k instanceof Read r && r.of.file().equals(stamp.file()) && !r.of.equals(stamp));
-        if (recipes.isEmpty()) {
-            // Nobody asks then of what kind it is, and what was found holds.
-            Recipe found = Recipe.of("");
-            return keep(new Read(stamp, found), () -> tables.of(stamp, file, found));
-        }
-        List<String> kinds = keep(new Read(stamp, null), () -> tables.kinds(stamp, file));
-        String name = stamp.file().getFileName().toString();
-        Recipe recipe = Recipe.among(recipes, name, kinds);
-        return keep(new Read(stamp, recipe), () -> tables.of(stamp, file, recipe));
+        return tables.of(file, recipes);
+    }
+
+    @Override
+    public void foreseeTables(List<String> files, List<Recipe> recipes, Work work) {
+        tables.foresee(files, recipes, work);
     }
 
     /** The first rows of a table, as {@link #table} would read it: enough to tell what it is, at once. */
@@ -371,8 +320,8 @@ public final class FileLibrary implements Library, InputFiles {
     @Override
     public lane.mesh.Mesh sheet(String file) {
         FileStamp stamp = stamp(file);
-        kept.keySet().removeIf(k -> k instanceof Surface s && s.of.file().equals(stamp.file()) && !s.of.equals(stamp));
-        return keep(new Surface(stamp), () -> {
+        loaded.removeIf(k -> k instanceof Surface s && s.of.file().equals(stamp.file()) && !s.of.equals(stamp));
+        return loaded.of(new Surface(stamp), () -> {
             lane.mesh.Mesh mesh = DatasetReader.read(stamp.file(), Work.QUIET).mesh();
             if (mesh.dimension() != 2) {
                 throw new LaneException(

@@ -98,7 +98,10 @@ public final class HashesAhead {
         touched = System.nanoTime();
         List<FileStamp> stamps = fresh.stream().flatMap(f -> stamp(f).stream()).toList();
         if (helper == null) {
-            if (FileHash.hashed() + stamps.stream().mapToLong(FileStamp::size).sum() < worth) {
+            long some = stamps.stream().mapToLong(FileStamp::size).sum();
+            // The others are likely as large as the first ones.
+            long all = files.size() > MOST ? some * files.size() / MOST : some;
+            if (FileHash.hashed() + all < worth) {
                 return;
             }
             helper = start();
@@ -159,7 +162,7 @@ public final class HashesAhead {
      * The SHA-256 of a file that looks like that and looked so when it was told. Empty where it was not told, or no answer came
      * for too long: who asks then hashes it himself.
      */
-    Optional<String> of(FileStamp stamp, Work work) {
+    public Optional<String> of(FileStamp stamp, Work work) {
         Asked found;
         synchronized (this) {
             touched = System.nanoTime();

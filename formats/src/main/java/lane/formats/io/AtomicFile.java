@@ -28,8 +28,11 @@ import lane.base.LaneException;
  * refused.
  */
 public final class AtomicFile {
+    private static final String BEGIN = ".lane-";
+
     /** Short, so that a name as long as the file system allows still has a temporary file. */
-    private static final Pattern TEMPORARY = Pattern.compile("\\.lane-([a-z0-9_]+)-(\\d{1,10})-\\d+\\.part");
+    private static final Pattern TEMPORARY =
+            Pattern.compile(Pattern.quote(BEGIN) + "([a-z0-9_]+)-(\\d{1,10})-\\d+\\.part");
 
     private static final AtomicLong COUNT = new AtomicLong();
 
@@ -72,8 +75,7 @@ public final class AtomicFile {
 
     /** A name for something that lasts until it is renamed, of this process alone. */
     public static String temporary() {
-        return ".lane-" + Machine.name() + "-" + ProcessHandle.current().pid() + "-" + COUNT.incrementAndGet()
-                + ".part";
+        return BEGIN + Machine.name() + "-" + ProcessHandle.current().pid() + "-" + COUNT.incrementAndGet() + ".part";
     }
 
     private static LaneException refused(Path file, String reason, Exception cause) {
@@ -172,7 +174,12 @@ public final class AtomicFile {
 
     /** Whether a name is that of something temporary whose process has ended, or of another machine and a day old. */
     static boolean left(Path file) {
-        Matcher m = TEMPORARY.matcher(String.valueOf(file.getFileName()));
+        String name = String.valueOf(file.getFileName());
+        // Most files are none, in folders of thousands.
+        if (!name.startsWith(BEGIN)) {
+            return false;
+        }
+        Matcher m = TEMPORARY.matcher(name);
         return m.matches()
                 && (Machine.dead(m.group(1), Long.parseLong(m.group(2)))
                         || !m.group(1).equals(Machine.name())

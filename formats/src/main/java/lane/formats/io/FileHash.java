@@ -16,6 +16,7 @@ import lane.provenance.Provenance;
 /** The identity of a file by content. */
 public final class FileHash {
     private static final int SLICE = 1 << 13;
+    private static final int BLOCK = 1 << 18;
 
     /** The most bytes in a second that were hashed here so far; two threads at once may lose one of two numbers. */
     private static volatile double rate;
@@ -47,7 +48,7 @@ public final class FileHash {
     public static Provenance.Input of(Path file, String shown, Work work) {
         try (InputStream in = Files.newInputStream(file)) {
             var digest = digest();
-            byte[] block = new byte[1 << 18];
+            byte[] block = new byte[BLOCK];
             long size = 0;
             for (int n = in.read(block); n >= 0; n = in.read(block)) {
                 // In small slices: what is called often is soon compiled to the processor's own instructions for many
@@ -72,9 +73,14 @@ public final class FileHash {
     /** The same of bytes that were read from it. */
     public static Provenance.Input of(byte[] bytes, String shown) {
         var digest = digest();
+        long began = System.nanoTime();
         for (int at = 0; at < bytes.length; at += SLICE) {
             digest.update(bytes, at, Math.min(SLICE, bytes.length - at));
         }
+        if (bytes.length >= BLOCK) {
+            rate = Math.max(rate, 1e9 * bytes.length / Math.max(1, System.nanoTime() - began));
+        }
+        HASHED.add(bytes.length);
         return new Provenance.Input(shown, hex(digest), bytes.length);
     }
 

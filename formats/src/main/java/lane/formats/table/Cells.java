@@ -122,12 +122,27 @@ record Cells(boolean comma, Set<String> named) {
     private static final Cells POINTED = new Cells(false, Set.of());
     private static final Cells COMMAED = new Cells(true, Set.of());
 
+    /** What stands in numbers besides digits. */
+    private static final String IN_NUMBERS = "+-.,eEdD'\u2019\u2212\u00a0\u202f\u2009 ";
+
+    /** Whether no letter in it stands in no number: most of what is none is told by that, before patterns are asked. */
+    private static boolean likely(String cell) {
+        for (int i = 0; i < cell.length(); i++) {
+            char c = cell.charAt(i);
+            if (!Character.isDigit(c) && IN_NUMBERS.indexOf(c) < 0) {
+                return false;
+            }
+        }
+        return true;
+    }
+
     /** Whether it is a number by either mark. */
     static boolean loose(String cell) {
         return !cell.isEmpty()
                 && (Character.isDigit(cell.charAt(cell.length() - 1))
                         || cell.charAt(cell.length() - 1) == '.'
                         || cell.charAt(cell.length() - 1) == ',')
+                && likely(cell)
                 && (Digits.of(cell, '.') != null
                         || Digits.of(cell, ',') != null
                         || POINTED.parse(cell) != null

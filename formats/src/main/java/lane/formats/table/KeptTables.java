@@ -7,18 +7,22 @@ import java.lang.foreign.MemorySegment;
 import java.lang.foreign.ValueLayout;
 import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
+import java.nio.channels.Channels;
 import java.nio.channels.FileChannel;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.attribute.FileTime;
 import java.time.Duration;
 import java.time.Instant;
+import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.Queue;
 import java.util.concurrent.atomic.AtomicBoolean;
+import java.util.concurrent.atomic.AtomicInteger;
 import java.util.function.Supplier;
 import java.util.stream.IntStream;
 import java.util.stream.Stream;
@@ -35,6 +39,7 @@ import lane.reading.Samples;
 import lane.reference.Columns;
 import lane.reference.Recipe;
 import lane.reference.Table;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Long tables as they were read before, in the user's folder for the state of programs: opened again, their numbers are there at
@@ -50,6 +55,9 @@ public final class KeptTables {
     public static final KeptTables NONE = new KeptTables(() -> Path.of(""), Long.MAX_VALUE, 0);
 
     private static final JsonMapper MAPPER = new JsonMapper();
+    /** Numbers that are written at once. */
+    private static final int SOME = 1 << 13;
+
     private static final Duration UNUSED = Duration.ofDays(60);
     /** A file may change twice within this and look the same. */
     private static final Duration SETTLED = Duration.ofSeconds(2);
@@ -84,6 +92,12 @@ public final class KeptTables {
     private final Supplier<Path> folder;
     private final long least;
     private final long most;
+    /** What is going to be kept; the first is being kept. */
+    private final Queue<Runnable> waiting = new ArrayDeque<>();
+    /** Bytes that can be kept without looking which ones must go. */
+    private long room = -1;
+    /** How many are being read. */
+    private final AtomicInteger reading = new AtomicInteger();
 
     /**
      * @param least bytes of files whose tables are kept
@@ -95,49 +109,114 @@ public final class KeptTables {
         this.most = most;
     }
 
+    /** Whether tables of so many bytes together are kept. */
+    public boolean worth(long bytes) {
+        return bytes >= least;
+    }
+
+    /** Whether a table that stands here may be one that was read before. */
+    public boolean has(FileStamp stamp, List<Recipe> recipes) {
+        return most > 0 && Files.exists(recipes.isEmpty() ? table(stamp, Recipe.of("")) : kinds(stamp));
+    }
+
     /**
      * A table, as it was read before or as it is read now, which is then kept behind whoever asked.
      *
      * @param stamp how the file looks now
      * @param shown the path as the trail names it
+     * @param recipes of which the first that holds for it says how it is read
+     * @param many whether it is kept although it is small, since it is one of many
+     * @param ahead the SHA-256 of its bytes where somebody found it; asked for when it is read
      */
-    public Table of(FileStamp stamp, String shown, Recipe recipe) {
-        if (stamp.size() < least) {
-            return TableReader.read(stamp.file(), shown, recipe);
+    public TableReader.Read of(
+            FileStamp stamp, String shown, List<Recipe> recipes, boolean many, Supplier<Optional<String>> ahead) {
+        if (most == 0 || !many && stamp.size() < least) {
+            return TableReader.read(stamp.file(), shown, recipes, ahead);
         }
-        Path there = folder.get().resolve(name(stamp, recipe) + END);
-        return kept(there, shown).orElseGet(() -> {
+        return kept(stamp, shown, recipes).orElseGet(() -> {
             boolean settled = settled(stamp);
-            Table made = TableReader.read(stamp.file(), shown, recipe);
+            TableReader.Read made;
+            reading.incrementAndGet();
+            try {
+                made = TableReader.read(stamp.file(), shown, recipes, ahead);
+            } finally {
+                reading.decrementAndGet();
+            }
             if (settled && !stamp.differs()) {
-                Thread.ofPlatform().daemon().name("keep table").start(() -> keep(there, made));
+                later(() -> keep(stamp, made, !recipes.isEmpty()));
             }
             return made;
         });
     }
 
-    /** What tables of its kind have in common, as {@link TableReader#kinds} finds it. */
-    public List<String> kinds(FileStamp stamp, String shown) {
-        if (stamp.size() < least) {
-            return TableReader.kinds(stamp.file(), shown);
-        }
-        Path there = folder.get().resolve(name(stamp, "kinds") + KINDS);
+    private Optional<TableReader.Read> kept(FileStamp stamp, String shown, List<Recipe> recipes) {
         try {
-            return List.of(MAPPER.readValue(Files.readString(there), String[].class));
+            // Without recipes nobody asks of what kind it is.
+            List<String> kinds = recipes.isEmpty()
+                    ? List.of()
+                    : List.of(MAPPER.readValue(Files.readString(kinds(stamp)), String[].class));
+            Recipe recipe = TableReader.recipe(recipes, stamp.file(), kinds);
+            return kept(table(stamp, recipe), shown).map(t -> new TableReader.Read(kinds, recipe, t));
         } catch (IOException | RuntimeException e) {
-            boolean settled = settled(stamp);
-            List<String> made = TableReader.kinds(stamp.file(), shown);
-            if (settled && !stamp.differs()) {
-                try {
-                    Files.createDirectories(Objects.requireNonNull(there.getParent()));
-                    byte[] text = MAPPER.writeValueAsBytes(made);
-                    AtomicFile.write(there, out -> out.write(text));
-                } catch (LaneException | IOException none) {
-                    // It is a convenience.
-                }
-            }
-            return made;
+            return Optional.empty();
         }
+    }
+
+    private Path table(FileStamp stamp, Recipe recipe) {
+        return folder.get().resolve(name(stamp, recipe) + END);
+    }
+
+    private Path kinds(FileStamp stamp) {
+        return folder.get().resolve(name(stamp, "kinds") + KINDS);
+    }
+
+    private void keep(FileStamp stamp, TableReader.Read made, boolean kinds) {
+        keep(table(stamp, made.recipe()), made.table());
+        if (kinds) {
+            try {
+                byte[] text = MAPPER.writeValueAsBytes(made.kinds());
+                AtomicFile.write(kinds(stamp), out -> out.write(text));
+            } catch (LaneException | IOException e) {
+                // It is a convenience.
+            }
+        }
+    }
+
+    /** Keeps what waits for it, one after the other, on a thread that ends when there is no more. */
+    private synchronized void later(Runnable keep) {
+        waiting.add(keep);
+        if (waiting.size() == 1) {
+            Thread.ofPlatform().daemon().name("keep table").start(() -> {
+                for (Runnable next = first(); next != null; next = after()) {
+                    letRead();
+                    next.run();
+                }
+            });
+        }
+    }
+
+    /** Whoever waits for numbers goes first, for a minute at most. */
+    private void letRead() {
+        for (int i = 0; i < 600 && reading.get() > 0; i++) {
+            try {
+                Thread.sleep(100);
+            } catch (InterruptedException e) {
+                return;
+            }
+        }
+    }
+
+    private synchronized @Nullable Runnable first() {
+        return waiting.peek();
+    }
+
+    private synchronized @Nullable Runnable after() {
+        waiting.remove();
+        if (waiting.isEmpty()) {
+            // Others may fill the folder meanwhile.
+            room = -1;
+        }
+        return waiting.peek();
     }
 
     private static String name(FileStamp stamp, Object read) {
@@ -211,23 +290,22 @@ public final class KeptTables {
             if (size > most || size > Files.getFileStore(own).getUsableSpace() / 4) {
                 return;
             }
-            tidy(own, most - size);
+            if (size > room) {
+                // A little more than it takes, so that many small ones do not look through all of them each.
+                long more = Math.min(most, size + most / 16);
+                tidy(own, most - more);
+                room = more;
+            }
+            room -= size;
             byte[] text = MAPPER.writeValueAsBytes(head);
             AtomicFile.write(there, out -> {
-                var some = ByteBuffer.allocate(1 << 16).order(ByteOrder.LITTLE_ENDIAN);
-                some.putInt(text.length).putLong(sum(ByteBuffer.wrap(text)));
-                out.write(some.array(), 0, BEFORE);
+                var before = ByteBuffer.allocate(BEFORE).order(ByteOrder.LITTLE_ENDIAN);
+                before.putInt(text.length).putLong(sum(ByteBuffer.wrap(text)));
+                out.write(before.array());
                 out.write(text);
+                var numbers = Channels.newChannel(out);
                 for (double[] column : table.columns()) {
-                    some.clear();
-                    for (double v : column) {
-                        if (some.remaining() < Double.BYTES) {
-                            out.write(some.array(), 0, some.position());
-                            some.clear();
-                        }
-                        some.putDouble(v);
-                    }
-                    out.write(some.array(), 0, some.position());
+                    bytes(column, numbers::write);
                 }
             });
         } catch (LaneException | IOException e) {
@@ -243,17 +321,28 @@ public final class KeptTables {
     }
 
     private static long sum(double[] column) {
-        var some = ByteBuffer.allocate(1 << 16).order(ByteOrder.LITTLE_ENDIAN);
         var sum = new CRC32C();
-        for (double v : column) {
-            if (some.remaining() < Double.BYTES) {
-                sum.update(some.flip());
-                some.clear();
-            }
-            some.putDouble(v);
+        try {
+            bytes(column, sum::update);
+        } catch (IOException e) {
+            throw new IllegalStateException("nothing is written", e);
         }
-        sum.update(some.flip());
         return sum.getValue();
+    }
+
+    @FunctionalInterface
+    private interface Taking {
+        void take(ByteBuffer some) throws IOException;
+    }
+
+    /** The bytes of a column as they are kept, some at once. */
+    private static void bytes(double[] column, Taking by) throws IOException {
+        var some = ByteBuffer.allocate(Double.BYTES * SOME).order(ByteOrder.LITTLE_ENDIAN);
+        for (int at = 0; at < column.length; at += SOME) {
+            int n = Math.min(SOME, column.length - at);
+            some.clear().asDoubleBuffer().put(column, at, n);
+            by.take(some.limit(Double.BYTES * n));
+        }
     }
 
     /** Lets go of what nobody looked at for long, and of the oldest until all together take no more than that. */

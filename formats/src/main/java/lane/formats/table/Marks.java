@@ -89,63 +89,77 @@ final class Marks {
     /**
      * Whether the comma is the decimal mark of rows of data.
      *
-     * @param rows the data
-     * @param lines of each row in the file
+     * @param data its rows
      * @param quoted whether a comma can only stand in quotation marks, since it parts the columns
      * @param findings gets a sentence where it can be read in two ways
      * @throws LaneException where the file has both marks
      */
-    static boolean comma(
-            List<List<String>> rows, List<Long> lines, boolean quoted, String shown, List<String> findings) {
-        int comma = -1;
-        int point = -1;
-        int either = -1;
-        int grouped = -1;
+    static boolean comma(List<RowList.Span> data, boolean quoted, String shown, List<String> findings) {
+        // The lines in which they stand first.
+        long comma = -1;
+        long point = -1;
+        long either = -1;
+        long grouped = -1;
         String[] by = new String[4];
-        for (int r = 0; r < rows.size(); r++) {
-            if (rows.get(r) instanceof PlainRow p
-                    && (p.commas() == 0 || (p.commas() > 0 ? comma : point) >= 0)
-                    && (!p.unsure() || (p.either() ? comma : grouped) >= 0)) {
-                continue;
-            }
-            for (String cell : rows.get(r)) {
-                switch (Cells.mark(cell)) {
-                    case COMMA -> {
-                        comma = comma < 0 ? r : comma;
-                        by[0] = by[0] == null ? cell : by[0];
-                    }
-                    case POINT -> {
-                        point = point < 0 ? r : point;
-                        by[1] = by[1] == null ? cell : by[1];
-                    }
-                    case EITHER -> {
-                        either = either < 0 ? r : either;
-                        by[2] = by[2] == null ? cell : by[2];
-                    }
-                    case NONE -> {
-                        if (grouped < 0 && cell.indexOf('.') >= 0 && Cells.loose(cell)) {
-                            grouped = r;
-                            by[3] = cell;
+        for (RowList.Span span : data) {
+            for (int r = 0; r < span.rows(); r++) {
+                PlainRun run = span.part().run();
+                if (run != null
+                        && known(run.commas(), comma, point)
+                        && (!run.unsure() || (run.either() ? comma : grouped) >= 0)) {
+                    break;
+                }
+                List<String> row = span.row(r);
+                if (row instanceof PlainRow p
+                        && known(p.commas(), comma, point)
+                        && (!p.unsure() || (p.either() ? comma : grouped) >= 0)) {
+                    continue;
+                }
+                long line = span.line(r);
+                for (String cell : row) {
+                    switch (Cells.mark(cell)) {
+                        case COMMA -> {
+                            comma = comma < 0 ? line : comma;
+                            by[0] = by[0] == null ? cell : by[0];
+                        }
+                        case POINT -> {
+                            point = point < 0 ? line : point;
+                            by[1] = by[1] == null ? cell : by[1];
+                        }
+                        case EITHER -> {
+                            either = either < 0 ? line : either;
+                            by[2] = by[2] == null ? cell : by[2];
+                        }
+                        case NONE -> {
+                            if (grouped < 0 && cell.indexOf('.') >= 0 && Cells.loose(cell)) {
+                                grouped = line;
+                                by[3] = cell;
+                            }
                         }
                     }
                 }
             }
         }
         if (comma >= 0 && point >= 0) {
-            throw two(shown, by[0], lines.get(comma), by[1], lines.get(point));
+            throw two(shown, by[0], comma, by[1], point);
         }
         if (comma < 0 && point < 0 && either >= 0 && grouped >= 0) {
-            throw two(shown, by[2], lines.get(either), by[3], lines.get(grouped));
+            throw two(shown, by[2], either, by[3], grouped);
         }
         if (comma < 0 && point < 0 && either >= 0) {
             boolean read = !quoted;
             String s = by[2];
-            findings.add("\"" + s + "\" in line " + lines.get(either) + " can be read as " + s.replace(',', '.')
+            findings.add("\"" + s + "\" in line " + either + " can be read as " + s.replace(',', '.')
                     + " or as " + s.replace(",", "") + "; it was read as "
                     + (read ? s.replace(',', '.') : s.replace(",", "")) + "; say which decimal mark the file has");
             return read;
         }
         return comma >= 0;
+    }
+
+    /** Whether what rows tell about the decimal mark is known from a line before. */
+    private static boolean known(long commas, long comma, long point) {
+        return commas == 0 || (commas > 0 ? comma : point) >= 0;
     }
 
     private static LaneException two(String shown, String comma, long line, String point, long other) {

@@ -2,11 +2,9 @@ package lane.formats.table;
 
 import java.nio.charset.StandardCharsets;
 import java.util.AbstractList;
-import java.util.Arrays;
 import java.util.List;
 import java.util.Objects;
 import java.util.RandomAccess;
-import lane.base.Parallel;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -48,35 +46,12 @@ final class PlainRow extends AbstractList<String> implements RandomAccess {
                 : null;
     }
 
-    /**
-     * The columns of rows that stand in them one after the other; null where they do not.
-     *
-     * @param width how many columns; where the rows have fewer, nothing stands in the others
-     */
-    static double @Nullable [][] together(PlainRow[] rows, int width) {
-        PlainRow first = rows.length == 0 ? null : rows[0];
-        for (int r = 0; r < rows.length; r++) {
-            PlainRow row = rows[r];
-            if (first == null || row == null || row.columns != first.columns || row.place != first.place + r) {
-                return null;
-            }
-        }
-        if (first == null) {
-            return null;
-        }
-        double[][] all = first.columns;
-        double[][] out = new double[width][];
-        Parallel.forBlocks(width, 1, (b, c, end) -> {
-            if (c >= all.length) {
-                out[c] = new double[rows.length];
-                Arrays.fill(out[c], Double.NaN);
-            } else {
-                out[c] = rows.length == all[c].length
-                        ? all[c]
-                        : Arrays.copyOfRange(all[c], first.place, first.place + rows.length);
-            }
-        });
-        return out;
+    double[][] columns() {
+        return columns;
+    }
+
+    int place() {
+        return place;
     }
 
     @Override

@@ -1,7 +1,6 @@
 package lane.formats.table;
 
 import java.io.ByteArrayOutputStream;
-import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.stream.Stream;
@@ -12,16 +11,18 @@ import org.jspecify.annotations.Nullable;
  * The rows of plain numbers in a text, found on all cores.
  *
  * @param rows in order
- * @param lines of each, counted from 1
- * @param rest the text with blank lines in their places
+ * @param rest the other lines, with a blank one where rows stood between them
+ * @param places in the file of these lines, counted from 1; empty where they stand as they are
  */
-record PlainRows(List<PlainRow> rows, List<Long> lines, String rest) {
+record PlainRows(RowList rows, String rest, int[] places) {
     private static final int LOOKED_AT = 200;
     private static final int CELLS = 5000;
+    /** Bytes of the first rows that tell how wide all are. */
+    private static final int SOME = 1 << 15;
 
     /** Where no row is looked for. */
     static PlainRows none(TableText text) {
-        return new PlainRows(List.of(), List.of(), text.text());
+        return new PlainRows(new RowList(), text.text(), new int[0]);
     }
 
     /**
@@ -50,45 +51,62 @@ record PlainRows(List<PlainRow> rows, List<Long> lines, String rest) {
         Room room = room(text, begin, line, separator, mark, missing);
         var found = new Chunk[n];
         Parallel.forBlocks(n, 1, (c, a, b) -> {
-            found[c] = new Chunk(text.bytes(), begin[c], begin[c + 1], separator, mark, missing);
+            found[c] = new Chunk(text, begin[c], begin[c + 1], separator, mark, missing);
             found[c].lines(line[c], room);
         });
-        List<PlainRow> rows = new ArrayList<>();
-        List<Long> lines = new ArrayList<>();
-        var rest = new ByteArrayOutputStream();
+        var rows = new RowList();
+        var rest = new Rest();
         for (Chunk chunk : found) {
             rows.addAll(chunk.rows);
-            for (int at : chunk.places) {
-                lines.add((long) text.before() + at + 1);
-            }
-            rest.writeBytes(chunk.rest.toByteArray());
+            rest.addAll(chunk.rest);
         }
-        return new PlainRows(rows, lines, "\n".repeat(text.before()) + rest.toString(text.set()));
+        int[] places = Arrays.stream(rest.lines, 0, rest.n)
+                .map(at -> text.before() + at + 1)
+                .toArray();
+        return new PlainRows(rows, rest.bytes.toString(text.set()), places);
     }
 
-    /** Puts the rows among others in the order of their lines. */
-    void into(List<List<String>> others, List<Long> theirs) {
-        if (rows.isEmpty()) {
-            return;
+    /** Where a line of the rest stands in the file; both counted from 1. */
+    long place(long line) {
+        return places.length == 0 ? line : places[(int) line - 1];
+    }
+
+    /** Lines that are no rows of plain numbers, and which they are. */
+    private static final class Rest {
+        final ByteArrayOutputStream bytes = new ByteArrayOutputStream();
+        int[] lines = new int[16];
+        int n;
+
+        void add(byte[] text, int from, int to, int line) {
+            apart(line);
+            bytes.write(text, from, to - from);
+            end(line);
         }
-        var all = new ArrayList<List<String>>(rows.size() + others.size());
-        var places = new ArrayList<Long>(rows.size() + others.size());
-        int r = 0;
-        for (int o = 0; o <= others.size(); o++) {
-            long until = o < others.size() ? theirs.get(o) : Long.MAX_VALUE;
-            while (r < rows.size() && lines.get(r) < until) {
-                all.add(rows.get(r));
-                places.add(lines.get(r++));
-            }
-            if (o < others.size()) {
-                all.add(others.get(o));
-                places.add(theirs.get(o));
+
+        /** A blank line stands for those between the last one and this one. */
+        private void apart(int line) {
+            if (line > 0 && (n == 0 || lines[n - 1] != line - 1)) {
+                end(line - 1);
             }
         }
-        others.clear();
-        others.addAll(all);
-        theirs.clear();
-        theirs.addAll(places);
+
+        private void end(int line) {
+            bytes.write('\n');
+            lines = n == lines.length ? Arrays.copyOf(lines, 2 * n) : lines;
+            lines[n++] = line;
+        }
+
+        void addAll(Rest others) {
+            // What it begins with, it knows nothing before.
+            boolean follows = others.n > 0 && n > 0 && lines[n - 1] == others.lines[0];
+            byte[] all = others.bytes.toByteArray();
+            int from = follows ? 1 : 0;
+            bytes.write(all, from, all.length - from);
+            for (int i = from; i < others.n; i++) {
+                lines = n == lines.length ? Arrays.copyOf(lines, 2 * n) : lines;
+                lines[n++] = others.lines[i];
+            }
+        }
     }
 
     private static int commas(Stream<String> lines, char separator) {
@@ -116,15 +134,23 @@ record PlainRows(List<PlainRow> rows, List<Long> lines, String rest) {
             TableText text, int[] begin, int[] line, char separator, char mark, double[] missing) {
         byte[] bytes = text.bytes();
         for (int c = 0; c < begin.length - 1; c++) {
-            var some = new Chunk(bytes, begin[c], begin[c + 1], separator, mark, missing);
-            some.lines(line[c], null);
-            if (!some.rows.isEmpty()) {
-                int width = some.rows.stream().mapToInt(PlainRow::size).max().orElse(0);
-                int all = line[line.length - 1] + (bytes[bytes.length - 1] == '\n' ? 0 : 1);
-                int first = some.places.getFirst();
-                // Each cell but the first of a line takes a byte at least.
-                boolean fits = (long) width * (all - first) <= (long) bytes.length + all;
-                return fits ? new Room(columns(width, all - first), first) : null;
+            int first = line[c];
+            for (int at = begin[c]; at < begin[c + 1]; ) {
+                // Some of them tell as much as all.
+                int stop = Math.min(begin[c + 1], at + SOME);
+                stop = Math.min(begin[c + 1], TableText.next(bytes, stop, begin[c + 1], '\n') + 1);
+                var some = new Chunk(text, at, stop, separator, mark, missing);
+                some.lines(first, null);
+                if (!some.rows.isEmpty()) {
+                    int width = some.rows.stream().mapToInt(List::size).max().orElse(0);
+                    int all = line[line.length - 1] + (bytes[bytes.length - 1] == '\n' ? 0 : 1);
+                    first = (int) some.rows.line(0) - 1 - text.before();
+                    // Each cell but the first of a line takes a byte at least.
+                    boolean fits = (long) width * (all - first) <= (long) bytes.length + all;
+                    return fits ? new Room(columns(width, all - first), first) : null;
+                }
+                first += text.lineFeeds(at, stop);
+                at = stop;
             }
         }
         return null;
@@ -143,17 +169,22 @@ record PlainRows(List<PlainRow> rows, List<Long> lines, String rest) {
         private static final int FEW = 15;
 
         private final byte[] bytes;
+        /** How many lines were left out before all of them. */
+        private final int before;
+
         private final int begin;
         private final int stop;
         private final char separator;
         private final char mark;
         private final double[] missing;
         private final Digits digits = new Digits();
-        final List<PlainRow> rows = new ArrayList<>();
-        /** The line of each. */
-        final List<Integer> places = new ArrayList<>();
+        final RowList rows = new RowList();
+        /** The run that the last line belongs to, with the line of its first row; null where it belongs to none. */
+        private @Nullable PlainRun run;
 
-        final ByteArrayOutputStream rest = new ByteArrayOutputStream();
+        private int runs;
+        private final PlainRun.Found places = new PlainRun.Found();
+        final Rest rest = new Rest();
 
         private double[] values = new double[64];
         /** Rows on their way into the columns, one after the other; how many, and the line of the first. */
@@ -162,12 +193,16 @@ record PlainRows(List<PlainRow> rows, List<Long> lines, String rest) {
         private int holding;
         private int from;
         private int n;
+        /** Cells up to the last in which something stands, and how many of all hold a number. */
+        private int filled;
+
         private int numbers;
         private int sure;
         private int unsure;
 
-        Chunk(byte[] bytes, int begin, int stop, char separator, char mark, double[] missing) {
-            this.bytes = bytes;
+        Chunk(TableText text, int begin, int stop, char separator, char mark, double[] missing) {
+            bytes = text.bytes();
+            before = text.before();
             this.begin = begin;
             this.stop = stop;
             this.separator = separator;
@@ -182,30 +217,62 @@ record PlainRows(List<PlainRow> rows, List<Long> lines, String rest) {
                 int feed = TableText.next(bytes, at, stop, '\n');
                 int end = feed > at && bytes[feed - 1] == '\r' ? feed - 1 : feed;
                 if (plain(at, end)) {
-                    var as = new PlainRow.Written(bytes, at, end, separator, mark, numbers, sure, unsure);
-                    rows.add(row(as, room, line));
-                    places.add(line);
+                    row(at, end, room, line);
                 } else {
-                    rest.write(bytes, at, end - at);
-                }
-                if (feed < stop) {
-                    rest.write('\n');
+                    rest.add(bytes, at, end, line);
                 }
                 at = feed + 1;
             }
+            finish();
             if (room != null) {
                 put(room);
             }
         }
 
-        private PlainRow row(PlainRow.Written as, @Nullable Room room, int line) {
-            if (room == null || n > room.columns.length) {
-                double[][] own = new double[n][1];
-                for (int c = 0; c < n; c++) {
-                    own[c][0] = values[c];
+        private void row(int from, int to, @Nullable Room room, int line) {
+            if (room != null && n <= room.columns.length) {
+                hold(room, line);
+                if (numbers == filled) {
+                    PlainRun longer = run;
+                    if (longer == null || line != runs + longer.rows() || !longer.takes(n, filled)) {
+                        finish();
+                        longer = new PlainRun(
+                                bytes, separator, mark, room.columns, line - room.first, n, filled, places);
+                        run = longer;
+                        runs = line;
+                    }
+                    // Most likely the other lines are as long.
+                    places.add(from, to, sure, unsure, (stop - from) / (to + 1 - from) + 8);
+                    longer.add(sure, unsure);
+                    return;
                 }
-                return new PlainRow(as, own, 0, n);
             }
+            finish();
+            var as = new PlainRow.Written(bytes, from, to, separator, mark, numbers, sure, unsure);
+            rows.add(single(as, room, line), before + line + 1L);
+        }
+
+        /** No more rows belong to the run of the last ones. */
+        private void finish() {
+            if (run != null) {
+                rows.add(run, before + runs + 1L);
+                run = null;
+            }
+        }
+
+        private PlainRow single(PlainRow.Written as, @Nullable Room room, int line) {
+            if (room != null && n <= room.columns.length) {
+                return new PlainRow(as, room.columns, line - room.first, n);
+            }
+            double[][] own = new double[n][1];
+            for (int c = 0; c < n; c++) {
+                own[c][0] = values[c];
+            }
+            return new PlainRow(as, own, 0, n);
+        }
+
+        /** The numbers of a row are on their way into the columns. */
+        private void hold(Room room, int line) {
             int width = room.columns.length;
             if (held.length == 0) {
                 held = new double[HELD * width];
@@ -217,7 +284,6 @@ record PlainRows(List<PlainRow> rows, List<Long> lines, String rest) {
             int to = holding++ * width;
             System.arraycopy(values, 0, held, to, n);
             Arrays.fill(held, to + n, to + width, Double.NaN);
-            return new PlainRow(as, room.columns, line - room.first, n);
         }
 
         /** Puts the rows that are held into the columns: in each some that stand side by side, so that memory is gone through once. */
@@ -235,6 +301,7 @@ record PlainRows(List<PlainRow> rows, List<Long> lines, String rest) {
         /** Reads a line; false where it is no row of plain numbers and blanks. */
         private boolean plain(int from, int to) {
             n = 0;
+            filled = 0;
             sure = 0;
             unsure = 0;
             numbers = 0;
@@ -310,10 +377,12 @@ record PlainRows(List<PlainRow> rows, List<Long> lines, String rest) {
             for (double none : missing) {
                 if (value == none) {
                     values[n++] = Double.NaN;
+                    filled = n;
                     return;
                 }
             }
             values[n++] = value;
+            filled = n;
             numbers++;
         }
 

@@ -172,7 +172,7 @@ final class SheetRows {
             });
         }
         margin(cells);
-        return new Rows(cells, lines, "", "", sheet.getName(), names, null, 0, List.of());
+        return new Rows(RowList.of(cells, lines), "", "", sheet.getName(), names, null, 0, List.of());
     }
 
     /** A table often begins some columns in. */

@@ -3,15 +3,14 @@ package lane.formats.table;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HashMap;
-import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
-import java.util.Set;
 import lane.base.Parallel;
 import lane.provenance.Provenance;
 import lane.reference.Recipe;
 import lane.reference.Table;
+import org.jspecify.annotations.Nullable;
 
 /** The numbers of a table's columns, and what was found while they were read. */
 final class TableColumns {
@@ -22,31 +21,28 @@ final class TableColumns {
     };
 
     private static final double LEAST_MARK = 99;
+    private static final double LEAST_POSITIVE = 9999;
 
     private final Rows rows;
     private final TableShape shape;
     private final TableHead head;
     private final Cells cells;
-    private final List<List<String>> data;
-    private final List<Long> lines;
+    private final List<RowList.Span> data;
+    /** How many rows of data there are. */
+    private final int count;
+
     private final List<String> findings;
     /** How many numbers stand in each column. */
     private int[] numbers = {};
 
     TableColumns(
-            Rows rows,
-            TableShape shape,
-            TableHead head,
-            Cells cells,
-            List<List<String>> data,
-            List<Long> lines,
-            List<String> findings) {
+            Rows rows, TableShape shape, TableHead head, Cells cells, List<RowList.Span> data, List<String> findings) {
         this.rows = rows;
         this.shape = shape;
         this.head = head;
         this.cells = cells;
         this.data = data;
-        this.lines = lines;
+        count = shape.data().length;
         this.findings = findings;
     }
 
@@ -55,12 +51,8 @@ final class TableColumns {
         int width = head.names.size();
         int[] counts = new int[width];
         int[] firstWord = new int[width];
-        var plain = new PlainRow[data.size()];
-        for (int r = 0; r < data.size(); r++) {
-            plain[r] = PlainRow.of(data.get(r), cells);
-        }
-        double[][] together = PlainRow.together(plain, width);
-        List<double[]> columns = together != null ? Arrays.asList(together) : columns(plain, width, counts, firstWord);
+        double[][] together = together(width);
+        List<double[]> columns = together != null ? Arrays.asList(together) : columns(width, counts, firstWord);
         numbers = new int[width];
         Parallel.forBlocks(width, 1, (b, c, end) -> numbers[c] = numbers(columns.get(c)));
         List<Integer> words = Arrays.stream(counts).boxed().toList();
@@ -74,7 +66,7 @@ final class TableColumns {
         for (int c = 0; c < columns.size(); c++) {
             if (words.get(c) > 0 && roles.get(c) != Recipe.Role.IGNORE) {
                 int r = firstWord[c];
-                findings.add("\"" + TableReader.brief(data.get(r).get(c), 40) + "\" in line " + lines.get(r)
+                findings.add("\"" + TableReader.brief(row(r).get(c), 40) + "\" in line " + line(r)
                         + (words.get(c) > 1 ? " and " + (words.get(c) - 1) + " more" : "") + " of \""
                         + head.names.get(c) + "\" is no number and counts as missing");
             }
@@ -96,15 +88,12 @@ final class TableColumns {
                                 + rows.encoding()
                         : "sheet \"" + rows.sheet() + "\"")
                 + ", " + (head.line > 0 ? "header in line " + head.line : "no header")
-                + (unitRow ? ", units in line " + rows.lines().get(shape.units()) : "") + ", " + data.size() + " rows"
+                + (unitRow ? ", units in line " + rows.cells().line(shape.units()) : "") + ", " + count + " rows"
                 + (dropped.isEmpty()
                         ? ""
                         : ", " + dropped.size() + (dropped.size() == 1 ? " line" : " lines") + " left out");
         var places = new Table.Places(
-                head.line,
-                unitRow ? rows.lines().get(shape.units()) : 0,
-                lines.isEmpty() ? 0 : lines.getFirst(),
-                top());
+                head.line, unitRow ? rows.cells().line(shape.units()) : 0, count == 0 ? 0 : line(0), top());
         var layout = new Table.Layout(
                 recipe.kind().isBlank() ? kind : recipe.kind(),
                 rows.encoding(),
@@ -119,31 +108,89 @@ final class TableColumns {
         return new Table(head.names, units, roles, columns, layout, new Table.Found(words, dropped, findings), input);
     }
 
+    private List<String> row(int r) {
+        return rows.cells().get(shape.data()[r]);
+    }
+
+    private long line(int r) {
+        return rows.cells().line(shape.data()[r]);
+    }
+
+    /** The run of a span, where its numbers are numbers to these cells; else null. */
+    private @Nullable PlainRun run(RowList.Span span) {
+        PlainRun run = span.part().run();
+        return run != null && run.of(cells) ? run : null;
+    }
+
+    /**
+     * The columns that the rows stand in one after the other; null where the rows are others.
+     *
+     * @param width how many columns; where the rows have fewer, nothing stands in the others
+     */
+    private double @Nullable [][] together(int width) {
+        PlainRow first = data.isEmpty() ? null : PlainRow.of(data.getFirst().row(0), cells);
+        if (first == null) {
+            return null;
+        }
+        double[][] all = first.columns();
+        int begin = first.place();
+        for (RowList.Span span : data) {
+            PlainRow row = PlainRow.of(span.row(0), cells);
+            boolean others = span.part().run() != null && run(span) == null;
+            if (others || row == null || row.columns() != all || row.place() != begin + span.at()) {
+                return null;
+            }
+        }
+        double[][] out = new double[width][];
+        Parallel.forBlocks(width, 1, (b, c, end) -> {
+            if (c >= all.length) {
+                out[c] = new double[count];
+                Arrays.fill(out[c], Double.NaN);
+            } else {
+                out[c] = count == all[c].length ? all[c] : Arrays.copyOfRange(all[c], begin, begin + count);
+            }
+        });
+        return out;
+    }
+
     /** Of rows that are not all plain, or lie apart. */
-    private List<double[]> columns(PlainRow[] plain, int width, int[] counts, int[] firstWord) {
+    private List<double[]> columns(int width, int[] counts, int[] firstWord) {
         List<double[]> columns = new ArrayList<>();
         for (int c = 0; c < width; c++) {
-            columns.add(new double[data.size()]);
+            columns.add(new double[count]);
         }
-        for (int r = 0; r < plain.length; r++) {
-            List<String> row = data.get(r);
-            for (int c = 0; plain[r] == null && c < width; c++) {
-                String cell = c < row.size() ? row.get(c) : "";
-                Double v = cells.number(cell);
-                columns.get(c)[r] = v == null ? Double.NaN : v;
-                if (v == null && cells.word(cell)) {
-                    firstWord[c] = counts[c]++ == 0 ? r : firstWord[c];
-                }
+        for (RowList.Span span : data) {
+            for (int k = 0; run(span) == null && k < span.rows(); k++) {
+                put(span.at() + k, span.row(k), columns, counts, firstWord);
             }
         }
         Parallel.forBlocks(width, 1, (b, c, end) -> {
-            for (int r = 0; r < plain.length; r++) {
-                if (plain[r] != null) {
-                    columns.get(c)[r] = c < plain[r].size() ? plain[r].value(c) : Double.NaN;
+            for (RowList.Span span : data) {
+                PlainRun run = run(span);
+                if (run != null && c < run.columns().length) {
+                    System.arraycopy(run.columns()[c], run.place(span.from()), columns.get(c), span.at(), span.rows());
+                } else if (run != null) {
+                    Arrays.fill(columns.get(c), span.at(), span.end(), Double.NaN);
                 }
             }
         });
         return columns;
+    }
+
+    private void put(int r, List<String> row, List<double[]> columns, int[] counts, int[] firstWord) {
+        PlainRow plain = PlainRow.of(row, cells);
+        for (int c = 0; c < columns.size(); c++) {
+            if (plain != null) {
+                columns.get(c)[r] = c < plain.size() ? plain.value(c) : Double.NaN;
+                continue;
+            }
+            String cell = c < row.size() ? row.get(c) : "";
+            Double v = cells.number(cell);
+            columns.get(c)[r] = v == null ? Double.NaN : v;
+            if (v == null && cells.word(cell)) {
+                firstWord[c] = counts[c]++ == 0 ? r : firstWord[c];
+            }
+        }
     }
 
     private List<Recipe.Role> roles(Recipe recipe, boolean alongOne, List<double[]> columns, List<Integer> words) {
@@ -188,7 +235,7 @@ final class TableColumns {
         double least = Double.POSITIVE_INFINITY;
         double greatest = Double.NEGATIVE_INFINITY;
         for (double v : column) {
-            if (Math.abs(v) >= LEAST_MARK && Arrays.binarySearch(MARKS, v) >= 0) {
+            if ((v <= -LEAST_MARK || v >= LEAST_POSITIVE) && Arrays.binarySearch(MARKS, v) >= 0) {
                 counts.merge(v, 1, Integer::sum);
             } else if (!Double.isNaN(v)) {
                 least = Math.min(least, v);
@@ -234,40 +281,36 @@ final class TableColumns {
         if (Math.min(up, down) > 0) {
             int back = Math.min(up, down);
             int r = up >= down ? turn[0] : turn[1];
-            findings.add("\"" + head.names.get(c) + "\" turns back at line " + lines.get(r)
+            findings.add("\"" + head.names.get(c) + "\" turns back at line " + line(r)
                     + (back == 1 ? "" : " and at " + (back - 1) + " more")
-                    + String.format(
-                            Locale.ROOT,
-                            " (to %s); a curve along it has branches",
-                            data.get(r).get(c)));
+                    + String.format(Locale.ROOT, " (to %s); a curve along it has branches", row(r).get(c)));
         }
     }
 
     private List<Table.Line> top() {
         Map<Long, Table.Use> uses = new HashMap<>();
-        for (int i = 0;
-                i < rows.lines().size() && rows.lines().get(i) <= (rows.file().isEmpty() ? Long.MAX_VALUE : TOP);
-                i++) {
-            uses.put(rows.lines().get(i), i < shape.first() ? Table.Use.TITLE : Table.Use.OUT);
+        RowList all = rows.cells();
+        // Of a sheet the first rows are shown, wherever they stand; of a text the first lines.
+        int shown = 0;
+        while (shown < all.size() && (rows.file().isEmpty() ? shown < TOP : all.line(shown) <= TOP)) {
+            uses.put(all.line(shown), shown < shape.first() ? Table.Use.TITLE : Table.Use.OUT);
+            shown++;
         }
-        Set<Integer> all = new HashSet<>(shape.data());
-        for (int i = 0; i < rows.lines().size(); i++) {
-            if (all.contains(i)) {
-                uses.replace(rows.lines().get(i), Table.Use.DATA);
-            }
+        for (int k = 0; k < count && shape.data()[k] < shown; k++) {
+            uses.replace(all.line(shape.data()[k]), Table.Use.DATA);
         }
         for (int i : new int[] {shape.group(), shape.header()}) {
             if (i >= 0) {
-                uses.replace(rows.lines().get(i), Table.Use.HEADER);
+                uses.replace(all.line(i), Table.Use.HEADER);
             }
         }
         if (shape.units() >= 0) {
-            uses.replace(rows.lines().get(shape.units()), Table.Use.UNITS);
+            uses.replace(rows.cells().line(shape.units()), Table.Use.UNITS);
         }
         List<Table.Line> out = new ArrayList<>();
         if (rows.file().isEmpty()) {
-            for (int i = 0; i < Math.min(TOP, rows.cells().size()); i++) {
-                long n = rows.lines().get(i);
+            for (int i = 0; i < Math.min(TOP, all.size()); i++) {
+                long n = all.line(i);
                 out.add(new Table.Line(n, uses.getOrDefault(n, Table.Use.OUT), TableReader.brief(rows.text(i), 200)));
             }
             return out;

@@ -30,19 +30,19 @@ final class TableHead {
                 && above.size() == shape.width();
         line = commented
                 ? rows.aboveLine()
-                : shape.header() < 0 ? 0 : rows.lines().get(shape.header());
+                : shape.header() < 0 ? 0 : rows.cells().line(shape.header());
         List<String> header = commented && above != null ? above : row(rows, shape.header());
         List<String> group = spread(row(rows, shape.group()), header);
         List<String> unitRow = row(rows, shape.units());
         if (line == 0 && recipe.headers() != 0 && recipe.lines().header() >= 0) {
             findings.add("no line of names stands above the first data in line "
-                    + rows.lines().get(shape.first()) + "; columns are numbered");
+                    + rows.cells().line(shape.first()) + "; columns are numbered");
         }
         if (shape.units() >= 0
                 && recipe.headers() < 0
                 && recipe.lines().units() == 0
                 && unitRow.stream().allMatch(u -> u.isEmpty() || u.matches("\\p{L}"))) {
-            findings.add("line " + rows.lines().get(shape.units()) + " was taken for units ("
+            findings.add("line " + rows.cells().line(shape.units()) + " was taken for units ("
                     + String.join(
                             ", ", unitRow.stream().filter(u -> !u.isEmpty()).toList())
                     + "); if these are names, say so");

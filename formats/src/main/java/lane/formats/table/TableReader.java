@@ -9,7 +9,10 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.concurrent.CompletableFuture;
+import java.util.function.Function;
+import java.util.function.Supplier;
 import java.util.regex.Pattern;
 import lane.base.Fault;
 import lane.base.LaneException;
@@ -53,36 +56,72 @@ public final class TableReader {
 
     /** @param recipe overrides what is found */
     public static Table read(Path file, String shown, Recipe recipe) {
-        return read(file, shown, recipe, true);
+        return read(file, shown, recipe, List.of(), Optional::empty).table();
+    }
+
+    /**
+     * A table and how it was read.
+     *
+     * @param kinds lines that tell its kind; empty where no recipe asks for them
+     */
+    public record Read(List<String> kinds, Recipe recipe, Table table) {}
+
+    /**
+     * A table as the first recipe says that holds for it, or as it is found where none does.
+     *
+     * @param ahead the SHA-256 of its bytes where somebody found it; asked for when they are read
+     */
+    public static Read read(Path file, String shown, List<Recipe> recipes, Supplier<Optional<String>> ahead) {
+        return read(file, shown, recipes.isEmpty() ? Recipe.of("") : null, recipes, ahead);
+    }
+
+    /** The recipe of several that holds for a table; one that says nothing where there are none, for which its kind is not asked. */
+    static Recipe recipe(List<Recipe> recipes, Path file, List<String> kinds) {
+        return recipes.isEmpty()
+                ? Recipe.of("")
+                : Recipe.among(recipes, file.getFileName().toString(), kinds);
     }
 
     /** The same for whoever tells no trail: columns of values alone, of which none stands along another, and not its hash. */
     public static Table values(Path file, String shown) {
-        return read(file, shown, Recipe.of(""), false);
+        return guarded(file, shown, () -> {
+            var input = new Provenance.Input(shown, "", FileStamp.of(file).size());
+            Recipe found = Recipe.of("");
+            return build(rows(file, shown, found), found, false, shown, input, new ArrayList<>());
+        });
     }
 
-    private static Table read(Path file, String shown, Recipe recipe, boolean along) {
+    private static Read read(
+            Path file, String shown, @Nullable Recipe said, List<Recipe> recipes, Supplier<Optional<String>> ahead) {
         return guarded(file, shown, () -> {
-            if (!along || workbook(file)) {
-                Provenance.Input input = along
-                        ? FileHash.of(file, shown)
-                        : new Provenance.Input(shown, "", FileStamp.of(file).size());
-                return build(rows(file, shown, recipe), recipe, along, shown, input, new ArrayList<>());
-            }
+            byte[] bytes = workbook(file) ? null : FileBytes.of(file);
             // One core proves what was read while the others look for its numbers.
-            byte[] bytes = FileBytes.of(file);
-            var hash = CompletableFuture.supplyAsync(
-                    () -> FileHash.of(bytes, shown),
-                    r -> Thread.ofPlatform().daemon().start(r));
-            Table table = build(
-                    rows(bytes, recipe, shown),
-                    recipe,
-                    true,
-                    shown,
-                    new Provenance.Input(shown, "", bytes.length),
-                    new ArrayList<>());
-            return table.from(hash.join());
+            CompletableFuture<Provenance.Input> hash = bytes == null
+                    ? CompletableFuture.completedFuture(FileHash.of(file, shown))
+                    : CompletableFuture.supplyAsync(
+                            () -> ahead.get()
+                                    .map(sha -> new Provenance.Input(shown, sha, bytes.length))
+                                    .orElseGet(() -> FileHash.of(bytes, shown)),
+                            r -> Thread.ofPlatform().daemon().start(r));
+            Recipe first = said == null ? Recipe.of("") : said;
+            Rows rows = bytes == null ? rows(file, shown, first) : rows(bytes, first, shown);
+            List<String> kinds = said == null ? kinds(rows) : List.of();
+            Recipe known = said == null ? recipe(recipes, file, kinds) : said;
+            if (said == null && !asFound(known)) {
+                rows = bytes == null ? rows(file, shown, known) : rows(bytes, known, shown);
+            }
+            Table table = build(rows, known, true, shown, new Provenance.Input(shown, "", 0), new ArrayList<>());
+            return new Read(kinds, known, table.from(hash.join()));
         });
+    }
+
+    /** Whether rows are found by a recipe as by none: it says nothing of what they are written in. */
+    private static boolean asFound(Recipe recipe) {
+        return recipe.encoding().isBlank()
+                && recipe.separator().isBlank()
+                && recipe.sheet().isBlank()
+                && recipe.skip() <= 0
+                && recipe.missing().isEmpty();
     }
 
     private static Rows rows(Path file, String shown, Recipe recipe) throws IOException {
@@ -115,7 +154,7 @@ public final class TableReader {
      *
      * @param recipe chooses how it is read, from the lines that tell its kind
      */
-    public static Table start(Path file, String shown, java.util.function.Function<List<String>, Recipe> recipe) {
+    public static Table start(Path file, String shown, Function<List<String>, Recipe> recipe) {
         return guarded(file, shown, () -> {
             Rows rows = start(file, shown, Recipe.of(""));
             TableShape shape = TableShape.of(rows, Cells.of(loosely(rows), List.of()), Recipe.of(""));
@@ -132,11 +171,11 @@ public final class TableReader {
 
     /** Lines that tell a table's kind: its header, and the line above its first numbers where that is another one. */
     public static List<String> kinds(Path file, String shown) {
-        return guarded(file, shown, () -> {
-            Rows rows = rows(file, shown, Recipe.of(""));
-            TableShape shape = TableShape.of(rows, Cells.of(loosely(rows), List.of()), Recipe.of(""));
-            return kinds(rows, shape);
-        });
+        return guarded(file, shown, () -> kinds(rows(file, shown, Recipe.of(""))));
+    }
+
+    private static List<String> kinds(Rows rows) {
+        return kinds(rows, TableShape.of(rows, Cells.of(loosely(rows), List.of()), Recipe.of("")));
     }
 
     private static List<String> kinds(Rows rows, TableShape shape) {
@@ -258,8 +297,7 @@ public final class TableReader {
             // Runs of spaces part the columns; a quoted header keeps its own.
             rest = SPACES.matcher(LEADING.matcher(rest).replaceAll("")).replaceAll(" ");
         }
-        List<List<String>> rows = new ArrayList<>();
-        List<Long> lines = new ArrayList<>();
+        var others = new RowList();
         try (var csv = de.siegmar.fastcsv.reader.CsvReader.builder()
                 .fieldSeparator(separator)
                 .commentStrategy(de.siegmar.fastcsv.reader.CommentStrategy.SKIP)
@@ -276,15 +314,14 @@ public final class TableReader {
                     row = barred(row);
                 }
                 if (row.stream().anyMatch(s -> !s.isEmpty())) {
-                    rows.add(row);
-                    lines.add(record.getStartingLineNumber());
+                    others.add(row, plain.place(record.getStartingLineNumber()));
                 }
             }
         } catch (IOException e) {
             throw new LaneException(
                     Fault.NOT_READ, "The table " + shown + " cannot be read: " + e.getMessage() + ".", e);
         }
-        plain.into(rows, lines);
+        RowList rows = RowList.merged(plain.rows(), others).edged();
         if (rows.isEmpty()) {
             throw new LaneException(
                     Fault.DAMAGED, "The table " + shown + " is empty; give a file with a header and rows of numbers.");
@@ -298,8 +335,7 @@ public final class TableReader {
         long[] at = new long[1];
         String above = commented(head, at);
         return new Rows(
-                edged(rows),
-                lines,
+                rows,
                 file.encoding(),
                 word,
                 "",
@@ -317,22 +353,6 @@ public final class TableReader {
     private static List<String> barred(List<String> row) {
         List<String> inner = row.size() > 1 && row.getFirst().isEmpty() ? row.subList(1, row.size()) : row;
         return inner.stream().allMatch(s -> s.isEmpty() || s.matches(":?-{2,}:?")) ? List.of() : inner;
-    }
-
-    /** Without columns at the end that nothing stands in: many programs end each line with a separator. */
-    private static List<List<String>> edged(List<List<String>> rows) {
-        int most = 0;
-        for (List<String> row : rows) {
-            int n = row instanceof PlainRow p ? p.filled() : row.size();
-            while (!(row instanceof PlainRow) && n > 0 && row.get(n - 1).isEmpty()) {
-                n--;
-            }
-            most = Math.max(most, n);
-        }
-        int width = most;
-        rows.replaceAll(
-                row -> row.size() <= width ? row : row instanceof PlainRow p ? p.first(width) : row.subList(0, width));
-        return rows;
     }
 
     /** Without the word that says what follows, as in {@code columns: time speed}. */
@@ -358,23 +378,27 @@ public final class TableReader {
 
     /** The decimal mark as far as it matters for finding the rows of data. */
     private static boolean loosely(Rows rows) {
-        int commas = 0;
-        for (List<String> row : rows.cells()) {
-            if (row instanceof PlainRow p) {
+        long commas = 0;
+        for (RowList.Part part : rows.cells().parts()) {
+            if (part.run() != null) {
+                commas += part.run().commas();
+            } else if (part.one() instanceof PlainRow p) {
                 commas += p.commas();
-                continue;
-            }
-            for (String s : row) {
-                Cells.Mark m = Cells.mark(s);
-                commas += m == Cells.Mark.COMMA ? 1 : m == Cells.Mark.POINT ? -1 : 0;
+            } else {
+                for (String s : part.one()) {
+                    Cells.Mark m = Cells.mark(s);
+                    commas += m == Cells.Mark.COMMA ? 1 : m == Cells.Mark.POINT ? -1 : 0;
+                }
             }
         }
         boolean either = commas == 0
                 && !rows.separator().equals("comma")
-                && rows.cells().stream()
-                        .anyMatch(r -> r instanceof PlainRow p
-                                ? p.either()
-                                : r.stream().anyMatch(s -> Cells.mark(s) == Cells.Mark.EITHER));
+                && rows.cells().parts().stream()
+                        .anyMatch(r -> r.run() != null
+                                ? r.run().either()
+                                : r.one() instanceof PlainRow p
+                                        ? p.either()
+                                        : r.one().stream().anyMatch(s -> Cells.mark(s) == Cells.Mark.EITHER));
         return commas > 0 || either;
     }
 
@@ -393,17 +417,15 @@ public final class TableReader {
                             + brief(String.join(" ", found.cells().getFirst()), 40)
                             + "\". Give one with rows of numbers, or say in which line its data begin.");
         }
-        List<List<String>> data =
-                shape.data().stream().map(r -> found.cells().get(r)).toList();
-        List<Long> lines = shape.data().stream().map(r -> found.lines().get(r)).toList();
+        List<RowList.Span> data = found.cells().spans(shape.data());
         if (recipe.decimal().isBlank() && !book) {
-            boolean sure = Marks.comma(data, lines, found.separator().equals("comma"), shown, findings);
+            boolean sure = Marks.comma(data, found.separator().equals("comma"), shown, findings);
             if (sure != comma) {
                 return build(found, recipe.decided(sure ? "comma" : "point"), along, shown, input, findings);
             }
         }
         var head = new TableHead(found, shape, recipe, findings);
-        return new TableColumns(found, shape, head, cells, data, lines, findings)
+        return new TableColumns(found, shape, head, cells, data, findings)
                 .table(recipe, along, comma, input, kinds(found, shape).getFirst());
     }
 

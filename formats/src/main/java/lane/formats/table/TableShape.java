@@ -1,6 +1,7 @@
 package lane.formats.table;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
@@ -19,7 +20,7 @@ import org.jspecify.annotations.Nullable;
  * @param group a second row of names above the first, which parts columns of the same name
  * @param data the rows of data in order
  */
-record TableShape(int group, int header, int units, int width, List<Integer> data, List<Table.Dropped> dropped) {
+record TableShape(int group, int header, int units, int width, int[] data, List<Table.Dropped> dropped) {
     private static final Set<String> SUMS = Set.of(
             "total",
             "totals",
@@ -57,7 +58,7 @@ record TableShape(int group, int header, int units, int width, List<Integer> dat
     }
 
     int first() {
-        return data.isEmpty() ? -1 : data.getFirst();
+        return data.length == 0 ? -1 : data[0];
     }
 
     static String bare(String unit) {
@@ -74,8 +75,7 @@ record TableShape(int group, int header, int units, int width, List<Integer> dat
     }
 
     private static final class Search {
-        private final List<List<String>> rows;
-        private final List<Long> lines;
+        private final RowList rows;
         private final boolean padded;
         private final Cells cells;
         private final Recipe recipe;
@@ -88,7 +88,6 @@ record TableShape(int group, int header, int units, int width, List<Integer> dat
 
         Search(Rows found, Cells cells, Recipe recipe) {
             rows = found.cells();
-            lines = found.lines();
             padded = found.sheet().isBlank();
             this.cells = cells;
             this.recipe = recipe;
@@ -104,6 +103,11 @@ record TableShape(int group, int header, int units, int width, List<Integer> dat
             return PlainRow.of(row, cells);
         }
 
+        /** The run that a part is, where its rows are of numbers to these cells; else null. */
+        private @Nullable PlainRun run(RowList.Part part) {
+            return part.run() != null && part.run().of(cells) ? part.run() : null;
+        }
+
         private boolean number(String s) {
             return cells.isNumber(s);
         }
@@ -115,9 +119,16 @@ record TableShape(int group, int header, int units, int width, List<Integer> dat
         /** Cells that most rows with a number have. */
         private int width() {
             Map<Integer, Integer> counts = new HashMap<>();
-            for (int i = 0; i < rows.size(); i++) {
-                if (any(i)) {
-                    counts.merge(rows.get(i).size(), 1, Integer::sum);
+            for (RowList.Part part : rows.parts()) {
+                PlainRun run = run(part);
+                if (run != null) {
+                    counts.merge(run.size(), run.rows(), Integer::sum);
+                    continue;
+                }
+                for (int i = part.first(); i < part.end(); i++) {
+                    if (any(i)) {
+                        counts.merge(rows.get(i).size(), 1, Integer::sum);
+                    }
                 }
             }
             int best = 0;
@@ -138,28 +149,28 @@ record TableShape(int group, int header, int units, int width, List<Integer> dat
 
         /** Whether a row of as many words stands in the file. */
         private boolean named(int cellCount) {
-            return rows.stream()
-                    .anyMatch(r -> r.size() == cellCount
-                            && plain(r) == null
-                            && r.stream().allMatch(cells::word));
+            return rows.parts().stream().filter(p -> run(p) == null).anyMatch(p -> {
+                for (int i = p.first(); i < p.end(); i++) {
+                    List<String> r = rows.get(i);
+                    if (r.size() == cellCount && plain(r) == null && r.stream().allMatch(cells::word)) {
+                        return true;
+                    }
+                }
+                return false;
+            });
         }
 
         private boolean[] numeric() {
             int[] balance = new int[width];
             int whole = 0;
-            for (int i = 0; i < rows.size(); i++) {
-                List<String> row = rows.get(i);
-                PlainRow plain = plain(row);
-                if (plain != null && plain.whole() && row.size() >= width) {
-                    whole++;
-                } else if (plain != null && row.size() * 2 >= width) {
-                    for (int c = 0; c < Math.min(width, row.size()); c++) {
-                        balance[c] += plain.isNumber(c) ? 1 : 0;
-                    }
-                } else if (row.size() * 2 >= width && any(i)) {
-                    for (int c = 0; c < Math.min(width, row.size()); c++) {
-                        balance[c] += number(row.get(c)) ? 1 : cells.word(row.get(c)) ? -1 : 0;
-                    }
+            for (RowList.Part part : rows.parts()) {
+                PlainRun run = run(part);
+                if (run != null && run.whole() && run.size() >= width) {
+                    whole += run.rows();
+                    continue;
+                }
+                for (int i = part.first(); i < part.end(); i++) {
+                    whole += numeric(i, balance);
                 }
             }
             boolean[] out = new boolean[width];
@@ -167,6 +178,22 @@ record TableShape(int group, int header, int units, int width, List<Integer> dat
                 out[c] = balance[c] + whole > 0;
             }
             return out;
+        }
+
+        /** Counts in each column whether a row has a number there; 1 for one that has numbers everywhere, which is not counted. */
+        private int numeric(int i, int[] balance) {
+            List<String> row = rows.get(i);
+            PlainRow plain = plain(row);
+            if (plain != null && plain.whole() && row.size() >= width) {
+                return 1;
+            }
+            boolean counts = row.size() * 2 >= width && (plain != null || any(i));
+            for (int c = 0; counts && c < Math.min(width, row.size()); c++) {
+                balance[c] += plain != null
+                        ? plain.isNumber(c) ? 1 : 0
+                        : number(row.get(c)) ? 1 : cells.word(row.get(c)) ? -1 : 0;
+            }
+            return 0;
         }
 
         private int along() {
@@ -235,18 +262,16 @@ record TableShape(int group, int header, int units, int width, List<Integer> dat
         private int first() {
             if (recipe.lines().data() > 0) {
                 for (int i = 0; i < rows.size(); i++) {
-                    if (lines.get(i) >= recipe.lines().data()) {
+                    if (rows.line(i) >= recipe.lines().data()) {
                         return i;
                     }
                 }
                 return -1;
             }
             int from = Math.max(0, recipe.headers());
-            for (int i = 0; i < rows.size(); i++) {
-                if (lines.get(i)
-                        <= Math.max(recipe.lines().header(), recipe.lines().units())) {
-                    from = i + 1;
-                }
+            int named = Math.max(recipe.lines().header(), recipe.lines().units());
+            for (int i = 0; i < rows.size() && rows.line(i) <= named; i++) {
+                from = i + 1;
             }
             boolean said = recipe.headers() >= 0
                     || recipe.lines().header() != 0
@@ -303,15 +328,61 @@ record TableShape(int group, int header, int units, int width, List<Integer> dat
         TableShape shape() {
             int first = first();
             if (first < 0) {
-                return new TableShape(-1, -1, -1, Math.max(1, width), List.of(), List.of());
+                return new TableShape(-1, -1, -1, Math.max(1, width), new int[0], List.of());
             }
             int units = unitsRow(first);
             int header = headerRow(first, units);
             int group = header > 0 && grouped(header - 1, header) ? header - 1 : -1;
-            List<Integer> data = new ArrayList<>();
+            var data = new Chosen();
             List<Table.Dropped> dropped = new ArrayList<>();
             int end = sumsFrom(first);
-            for (int i = first; i < rows.size(); i++) {
+            boolean again = numbers(header) || numbers(units);
+            for (RowList.Part part : rows.parts()) {
+                int from = Math.max(first, part.first());
+                if (!again && whole(part)) {
+                    data.add(from, part.end());
+                } else {
+                    sort(part, from, header, units, end, data, dropped);
+                }
+            }
+            return new TableShape(group, header, units, width, data.rows(), dropped);
+        }
+
+        /** Whether a row is one of numbers alone, so that other rows of numbers may be the same. */
+        private boolean numbers(int row) {
+            return row >= 0 && rows.get(row).stream().allMatch(s -> s.isEmpty() || Cells.loose(s));
+        }
+
+        /** Whether all rows of a part are data and are no other thing. */
+        private boolean whole(RowList.Part part) {
+            PlainRun run = run(part);
+            return run != null && run.whole() && run.size() == width && numerics > 0;
+        }
+
+        /** Rows that are chosen, in their order. */
+        private static final class Chosen {
+            private int[] all = new int[16];
+            private int n;
+
+            void add(int from, int end) {
+                int more = Math.max(0, end - from);
+                if (all.length - n < more) {
+                    all = Arrays.copyOf(all, Math.max(2 * all.length, n + more));
+                }
+                for (int i = from; i < end; i++) {
+                    all[n++] = i;
+                }
+            }
+
+            int[] rows() {
+                return Arrays.copyOf(all, n);
+            }
+        }
+
+        /** Tells the data among the rows of a part from what is none. */
+        private void sort(
+                RowList.Part part, int from, int header, int units, int end, Chosen data, List<Table.Dropped> dropped) {
+            for (int i = from; i < part.end(); i++) {
                 List<String> row = rows.get(i);
                 String why = i >= end && sum(row)
                         ? "a sum at the end: " + brief(row)
@@ -319,16 +390,15 @@ record TableShape(int group, int header, int units, int width, List<Integer> dat
                                 ? "the header again"
                                 : units >= 0 && row.equals(rows.get(units)) ? "the units again" : why(row);
                 if (why.isEmpty()) {
-                    data.add(i);
+                    data.add(i, i + 1);
                 } else {
-                    dropped.add(new Table.Dropped(lines.get(i), why));
+                    dropped.add(new Table.Dropped(rows.line(i), why));
                 }
             }
-            return new TableShape(group, header, units, width, data, dropped);
         }
 
         private int at(int line) {
-            return line <= 0 ? -1 : lines.indexOf((long) line);
+            return line <= 0 ? -1 : rows.at(line);
         }
 
         private int unitsRow(int first) {
@@ -360,7 +430,7 @@ record TableShape(int group, int header, int units, int width, List<Integer> dat
 
         /** Whether two rows of names are one above the other: the upper tells apart what the lower leaves blank or repeats. */
         private boolean grouped(int upper, int lower) {
-            if (lines.get(lower) - lines.get(upper) != 1 || recipe.headers() >= 0) {
+            if (rows.line(lower) - rows.line(upper) != 1 || recipe.headers() >= 0) {
                 return false;
             }
             List<String> low = rows.get(lower);

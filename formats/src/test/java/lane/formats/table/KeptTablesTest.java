@@ -11,6 +11,7 @@ import java.time.Instant;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
+import java.util.Optional;
 import java.util.stream.Stream;
 import lane.formats.io.FileStamp;
 import lane.reading.Samples;
@@ -53,7 +54,9 @@ class KeptTablesTest {
     }
 
     private Table read(Recipe recipe) throws InterruptedException {
-        Table made = kept.of(FileStamp.of(log), "kiln 3.txt", recipe);
+        List<Recipe> recipes = recipe.equals(Recipe.of("")) ? List.of() : List.of(recipe);
+        Table made = kept.of(FileStamp.of(log), "kiln 3.txt", recipes, false, Optional::empty)
+                .table();
         for (Thread t : Thread.getAllStackTraces().keySet()) {
             if (t.getName().equals("keep table")) {
                 t.join();
@@ -105,7 +108,8 @@ class KeptTablesTest {
         forge();
         assertThat(read(Recipe.of("")).columns().get(1)[5]).isEqualTo(1);
         // A study elsewhere names the file otherwise.
-        assertThat(kept.of(FileStamp.of(log), "../kiln 3.txt", Recipe.of(""))
+        assertThat(kept.of(FileStamp.of(log), "../kiln 3.txt", List.of(), false, Optional::empty)
+                        .table()
                         .input()
                         .path())
                 .isEqualTo("../kiln 3.txt");
@@ -148,28 +152,73 @@ class KeptTablesTest {
         assertThat(again.ends(2).least()).isEqualTo(-49);
     }
 
+    private static Recipe missing() {
+        return new Recipe("", "", "", "", "", "", -1, -1, Recipe.Lines.FOUND, List.of("-999"), List.of());
+    }
+
     @Test
     void itsKindIsKnown() throws Exception {
-        FileStamp stamp = FileStamp.of(log);
         List<String> kinds = TableReader.kinds(log, "kiln 3.txt");
-        assertThat(kept.kinds(stamp, "kiln 3.txt")).isEqualTo(kinds).isNotEmpty();
-        assertThat(files()).hasSize(1);
-        Files.writeString(files().getFirst(), "[\"another\"]");
-        assertThat(kept.kinds(stamp, "kiln 3.txt")).containsExactly("another");
-        Files.writeString(files().getFirst(), "[\"ano");
-        assertThat(kept.kinds(stamp, "kiln 3.txt")).isEqualTo(kinds);
+        Recipe recipe = missing().forHeader(kinds.getFirst());
+        Table first = read(recipe);
+        assertThat(first.columns().get(1)[7]).isNaN();
+        assertThat(files()).hasSize(2);
+        FileStamp stamp = FileStamp.of(log);
+        var again = kept.of(stamp, "kiln 3.txt", List.of(recipe), false, () -> {
+            throw new AssertionError("it is read again");
+        });
+        assertThat(again.kinds()).isEqualTo(kinds).isNotEmpty();
+        assertThat(again.recipe()).isEqualTo(recipe);
+        assertThat(all(again.table())).isEqualTo(all(first));
+        // Another recipe among several does not count for it, and a damaged kind is found anew.
+        assertThat(all(kept.of(stamp, "kiln 3.txt", List.of(missing().forHeader("x"), recipe), false, Optional::empty)
+                        .table()))
+                .isEqualTo(all(first));
+        Path kind = files().stream()
+                .filter(f -> f.toString().endsWith(".kinds"))
+                .findFirst()
+                .orElseThrow();
+        for (String damaged : new String[] {"[\"another\"]", "[\"ano"}) {
+            Files.writeString(kind, damaged);
+            assertThat(all(read(recipe))).isEqualTo(all(first));
+            assertThat(Files.readString(kind)).contains(kinds.getFirst());
+        }
+    }
+
+    /** One of many is kept although it is short, and its hash may be known from elsewhere. */
+    @Test
+    void oneOfManyIsKept() throws Exception {
+        kept = new KeptTables(() -> folder.resolve("kept"), 1 << 20, 1 << 20);
+        assertThat(kept.worth(1 << 20)).isTrue();
+        assertThat(kept.worth((1 << 20) - 1)).isFalse();
+        FileStamp stamp = FileStamp.of(log);
+        String sha = "0123456789abcdef".repeat(4);
+        assertThat(kept.has(stamp, List.of())).isFalse();
+        Table made = kept.of(stamp, "kiln 3.txt", List.of(), true, () -> Optional.of(sha))
+                .table();
+        assertThat(made.input().sha256()).isEqualTo(sha);
+        read(Recipe.of(""));
+        assertThat(kept.has(stamp, List.of())).isTrue();
+        assertThat(all(kept.of(stamp, "kiln 3.txt", List.of(), true, Optional::empty)
+                        .table()))
+                .isEqualTo(all(made));
+        assertThat(KeptTables.NONE
+                        .of(stamp, "kiln 3.txt", List.of(), true, Optional::empty)
+                        .table()
+                        .input())
+                .isEqualTo(TableReader.read(log, "kiln 3.txt").input());
+        assertThat(KeptTables.NONE.has(stamp, List.of())).isFalse();
     }
 
     @Test
     void anotherFileOrRecipeIsReadItself() throws Exception {
         read(Recipe.of(""));
         forge();
-        Recipe missing = new Recipe("", "", "", "", "", "", -1, -1, Recipe.Lines.FOUND, List.of("-999"), List.of());
-        assertThat(read(missing).columns().get(1)[7]).isNaN();
-        assertThat(files()).hasSize(2);
+        assertThat(read(missing().forFile("kiln*")).columns().get(1)[7]).isNaN();
+        assertThat(files()).hasSize(3);
         write(2);
         assertThat(all(read(Recipe.of("")))).isEqualTo(all(TableReader.read(log, "kiln 3.txt")));
-        assertThat(files()).hasSize(3);
+        assertThat(files()).hasSize(4);
     }
 
     @Test

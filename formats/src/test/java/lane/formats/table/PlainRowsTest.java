@@ -11,6 +11,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Random;
+import java.util.stream.IntStream;
 import lane.base.LaneException;
 import lane.reference.Recipe;
 import lane.reference.Table;
@@ -281,7 +282,9 @@ class PlainRowsTest {
             lines.add((long) ++line);
         }
         PlainRows found = plain(text.toString(), ';');
-        assertThat(found.lines()).isEqualTo(lines);
+        assertThat(IntStream.range(0, lines.size()).mapToObj(found.rows()::line))
+                .isEqualTo(lines);
+        assertThat(found.rows()).hasSize(lines.size());
         assertThat(found.rows().get(45_678)).containsExactly("45678,5", "-1,08");
         assertThat(found.rest().lines().filter(l -> !l.isEmpty()))
                 .containsExactly("t [s];p [mbar]", "# refilled", "wait;wait", "# refilled", "wait;wait");
@@ -306,7 +309,7 @@ class PlainRowsTest {
     @Test
     void cellsAreWhatStandsBetween() {
         String text = " 1 ,, -2.5e3 ,\t";
-        PlainRow row = plain(text, ',').rows().getFirst();
+        var row = (PlainRow) plain(text, ',').rows().getFirst();
         assertThat(row).containsExactly("1", "", "-2.5e3", "");
         assertThat(row.value(2)).isEqualTo(-2500);
         assertThat(row.isNumber(1)).isFalse();

@@ -1,0 +1,155 @@
+package lane.formats;
+
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.atomic.AtomicInteger;
+import java.util.function.Function;
+import lane.base.LaneException;
+import lane.base.Parallel;
+import lane.base.Work;
+import lane.formats.hash.HashesAhead;
+import lane.formats.io.FileStamp;
+import lane.formats.table.KeptTables;
+import lane.formats.table.TableReader;
+import lane.reference.Recipe;
+import lane.reference.Table;
+import lane.study.Source;
+import lane.study.Study;
+import org.jspecify.annotations.Nullable;
+
+/** The tables of a study: each is read once, and again when its file changes. Thread-safe. */
+final class TableShelf {
+    /** A table as a recipe reads it; without a recipe its kind. */
+    private record Read(FileStamp of, @Nullable Recipe recipe) {}
+
+    private final Function<String, Path> resolve;
+    private final KeptTables before;
+    private final Loaded loaded = new Loaded();
+    /** How the files looked whose tables are loaded. */
+    private final Map<Path, FileStamp> stamps = new ConcurrentHashMap<>();
+    /** Files that are read among so many others that together they are worth keeping. */
+    private final Set<Path> among = ConcurrentHashMap.newKeySet();
+
+    /**
+     * @param resolve where a path of the study points to
+     * @param before tables that were read before
+     */
+    TableShelf(Function<String, Path> resolve, KeptTables before) {
+        this.resolve = resolve;
+        this.before = before;
+    }
+
+    /** @param file as the study names it */
+    Table of(String file, List<Recipe> recipes) {
+        FileStamp stamp = stamp(file);
+        if (recipes.isEmpty()) {
+            // Nobody asks then of what kind it is, and what was found holds.
+            Recipe found = Recipe.of("");
+            return loaded.of(
+                    new Read(stamp, found), () -> read(stamp, file, recipes).table());
+        }
+        List<String> kinds = loaded.of(new Read(stamp, null), () -> {
+            TableReader.Read made = read(stamp, file, recipes);
+            loaded.of(new Read(stamp, made.recipe()), made::table);
+            return made.kinds();
+        });
+        Recipe recipe = Recipe.among(recipes, stamp.file().getFileName().toString(), kinds);
+        return loaded.of(
+                new Read(stamp, recipe), () -> read(stamp, file, recipes).table());
+    }
+
+    private TableReader.Read read(FileStamp stamp, String file, List<Recipe> recipes) {
+        boolean many = among.contains(stamp.file());
+        TableReader.Read made = before.of(stamp, file, recipes, many, () -> HashesAhead.SHARED.of(stamp, Work.QUIET));
+        // What was hashed and what was read are one only where the file stayed as it was.
+        return many && stamp.differs() ? before.of(stamp(file), file, recipes, false, Optional::empty) : made;
+    }
+
+    private FileStamp stamp(String file) {
+        FileStamp stamp = FileStamp.of(resolve.apply(file));
+        FileStamp last = stamps.put(stamp.file(), stamp);
+        if (last != null && !last.equals(stamp)) {
+            loaded.removeIf(k -> k instanceof Read r && r.of.equals(last));
+        }
+        return stamp;
+    }
+
+    /** Whether a file of a reference is no longer as it was read. */
+    boolean changed(Source.Reference reference) {
+        return reference.files().stream()
+                .map(f -> stamps.get(resolve.apply(f)))
+                .anyMatch(s -> s != null && s.differs());
+    }
+
+    /** How the files of a study's references stand now, to be compared with how they stood when it was computed. */
+    Object now(Study study) {
+        var out = new HashMap<String, Object>();
+        for (Source source : study.sources()) {
+            if (source instanceof Source.Reference r) {
+                for (String file : r.files()) {
+                    try {
+                        out.put(file, FileStamp.of(resolve.apply(file)));
+                    } catch (LaneException e) {
+                        out.put(file, "not there");
+                    }
+                }
+            }
+        }
+        return out;
+    }
+
+    void clear() {
+        loaded.clear();
+        stamps.clear();
+        among.clear();
+    }
+
+    private record Wanted(String file, FileStamp stamp) {}
+
+    /** Begins to read tables that are asked for next, on all cores, where there are several; each once. */
+    void foresee(List<String> files, List<Recipe> recipes, Work work) {
+        List<Wanted> wanted = new ArrayList<>();
+        for (String file : files) {
+            try {
+                FileStamp stamp = stamp(file);
+                if (!loaded.has(new Read(stamp, recipes.isEmpty() ? Recipe.of("") : null))) {
+                    wanted.add(new Wanted(file, stamp));
+                }
+            } catch (LaneException e) {
+                // It is told when it is asked for.
+            }
+        }
+        if (wanted.size() < 2) {
+            return;
+        }
+        if (before.worth(wanted.stream().mapToLong(w -> w.stamp.size()).sum())) {
+            wanted.forEach(w -> among.add(w.stamp.file()));
+        }
+        List<Path> paths = wanted.stream().map(w -> w.stamp.file()).toList();
+        var next = new AtomicInteger();
+        // One more than cores, since one or the other waits for a hash.
+        for (int t = 0; t < Math.min(wanted.size(), Parallel.threads() + 1); t++) {
+            Thread.ofPlatform().daemon().name("tables ahead").start(() -> {
+                for (int i = next.getAndIncrement();
+                        i < wanted.size() && !work.cancelled();
+                        i = next.getAndIncrement()) {
+                    Wanted one = wanted.get(i);
+                    try {
+                        if (!before.has(one.stamp, recipes)) {
+                            HashesAhead.SHARED.want(paths.subList(i, paths.size()));
+                        }
+                        of(one.file, recipes);
+                    } catch (RuntimeException e) {
+                        // Who asks for it meets the same.
+                    }
+                }
+            });
+        }
+    }
+}

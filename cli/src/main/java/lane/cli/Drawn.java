@@ -17,7 +17,8 @@ interface Drawn {
     /** Empty where no lane has a curve or a number. */
     static Optional<Drawn> of(Results results, Reading asked, Palette palette) {
         if (asked.curve()) {
-            ReadingChart drawn = ReadingChart.of(results.study(), results, asked, palette);
+            ReadingChart drawn =
+                    ReadingChart.of(results.study(), results, asked, palette).complete();
             return drawn.curves().isEmpty()
                     ? Optional.empty()
                     : Optional.of((g, w, h) -> drawn.figure(g, r -> what(results.study(), r), w, h, palette));

@@ -10,8 +10,6 @@ import lane.ledger.LedgerTable.Column;
 import lane.ledger.LedgerTable.Less;
 import lane.ledger.LedgerTable.Mark;
 import lane.ledger.LedgerTable.Num;
-import lane.ledger.LedgerTable.Row;
-import lane.ledger.LedgerTable.Text;
 import lane.reading.Profile;
 import lane.reading.Reading;
 import lane.study.Results;
@@ -38,48 +36,33 @@ final class CurveTable {
                 new Column("x [m]", "x [m]", "place of the point; empty where it has none", true),
                 new Column("y [m]", "y [m]", "place of the point", true),
                 new Column("z [m]", "z [m]", "place of the point", true));
-        List<Row> rows = new ArrayList<>();
+        List<PointRows.Lane> lanes = new ArrayList<>();
         for (Source source : results.study().sources()) {
-            Profile p = results.outcome(reading.id(), source.id()).curve().orElse(null);
-            if (p == null) {
-                continue;
-            }
-            Unit unit = results.shown(reading.id(), p.unit());
-            double[] below = p.uncertainty();
-            double[] above = p.upwards();
-            double[] xyz = p.places();
-            for (int i = 0; i < p.size(); i++) {
-                List<Cell> row = new ArrayList<>(List.of(
-                        new Text(source.name()),
-                        whole(p.abscissaUnit().fromSi(p.abscissa()[i])),
-                        new Text(p.abscissaUnit().symbol()),
-                        whole(unit.fromSi(p.value()[i])),
-                        new Text(unit.label()),
-                        whole(below.length == 0 ? Double.NaN : unit.differenceFromSi(below[i])),
-                        whole(above.length == 0 ? Double.NaN : unit.differenceFromSi(above[i]))));
-                for (int d = 0; d < 3; d++) {
-                    row.add(whole(xyz.length == 0 ? Double.NaN : xyz[3 * i + d]));
-                }
-                rows.add(new Row(row));
-            }
+            results.outcome(reading.id(), source.id())
+                    .curve()
+                    .ifPresent(p ->
+                            lanes.add(new PointRows.Lane(source.name(), p, results.shown(reading.id(), p.unit()))));
         }
-        return new LedgerTable(LedgerTables.CURVE + reading.id(), reading.name(), "", columns, rows);
-    }
-
-    /** Points are for programs. */
-    private static Num whole(double v) {
-        return new Num(v, Double.isNaN(v) ? "" : Double.toString(v));
+        return new LedgerTable(LedgerTables.CURVE + reading.id(), reading.name(), "", columns, new PointRows(lanes));
     }
 
     /** A lane's curve and the unit that it is told in. */
-    private record Drawn(Source source, Profile curve, Unit unit) {
+    private record Drawn(Source source, Profile curve, Unit unit, boolean grows) {
+        Drawn(Source source, Profile curve, Unit unit) {
+            this(source, curve, unit, CurveTable.grows(curve.abscissa()));
+        }
+
         double at(double abscissa) {
-            return unit.fromSi(between(curve.abscissa(), curve.value(), abscissa));
+            return unit.fromSi(there(curve.value(), abscissa));
         }
 
         double half(double abscissa) {
             double[] below = curve.uncertainty();
-            return below.length == 0 ? Double.NaN : unit.differenceFromSi(between(curve.abscissa(), below, abscissa));
+            return below.length == 0 ? Double.NaN : unit.differenceFromSi(there(below, abscissa));
+        }
+
+        private double there(double[] value, double at) {
+            return grows ? sought(curve.abscissa(), value, at) : between(curve.abscissa(), value, at);
         }
 
         /** Whether its difference from another one can be told. */
@@ -187,6 +170,30 @@ final class CurveTable {
 
     private static String title(String name, Unit unit) {
         return unit.label().isBlank() || unit.label().equals("1") ? name : name + " [" + unit.label() + "]";
+    }
+
+    private static boolean grows(double[] abscissa) {
+        boolean up = true;
+        for (int i = 0; i < abscissa.length && up; i++) {
+            up = Double.isFinite(abscissa[i]) && (i == 0 || abscissa[i] > abscissa[i - 1]);
+        }
+        return up;
+    }
+
+    /** What {@link #between} gives along an abscissa that grows everywhere, found in few steps. */
+    static double sought(double[] abscissa, double[] value, double at) {
+        int i = Arrays.binarySearch(abscissa, at + 0.0);
+        if (i >= 0) {
+            return Double.isFinite(value[i]) ? value[i] : Double.NaN;
+        }
+        int b = -i - 1;
+        if (b > 0 && abscissa[b - 1] == at) {
+            // Zero, with the other sign.
+            return Double.isFinite(value[b - 1]) ? value[b - 1] : Double.NaN;
+        }
+        return b == 0 || b == abscissa.length
+                ? Double.NaN
+                : between(Arrays.copyOfRange(abscissa, b - 1, b + 1), Arrays.copyOfRange(value, b - 1, b + 1), at);
     }
 
     /**

@@ -19,7 +19,8 @@ import org.jspecify.annotations.Nullable;
 public record LedgerTable(String name, String title, String note, List<Column> columns, List<Row> rows) {
     public LedgerTable {
         columns = List.copyOf(columns);
-        rows = List.copyOf(rows);
+        // Of points there may be more than memory has room for as rows.
+        rows = rows instanceof PointRows ? rows : List.copyOf(rows);
     }
 
     /** The place of a column among the others; -1 for none of this name. */

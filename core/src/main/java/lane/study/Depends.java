@@ -51,7 +51,7 @@ final class Depends {
     }
 
     /** The same for a reference, which asks no quantity. */
-    Hashed asked(Reading reading, List<Station> stations) {
+    synchronized Hashed asked(Reading reading, List<Station> stations) {
         return key(reading, stations, List.of(), List.of());
     }
 

@@ -64,6 +64,7 @@ public final class Background {
     private final Deque<Job> waiting = new ArrayDeque<>();
 
     private boolean running;
+    private boolean telling;
 
     /**
      * @param name of the thread
@@ -171,7 +172,14 @@ public final class Background {
         // What was given up and asked for again is another job.
         if (open.remove(job.key, job)) {
             made.put(job.key, result);
-            done.run();
+            // Of several that are there at once it is told once.
+            if (!telling) {
+                telling = true;
+                window.execute(() -> {
+                    telling = false;
+                    done.run();
+                });
+            }
         }
     }
 }

@@ -15,12 +15,19 @@ public final class LaneColumns extends Pane {
     private final Region content;
     private final DoubleProperty at;
 
-    /** @param content one column of {@link Ui#PITCH} a lane */
-    public LaneColumns(Session session, Region content) {
+    /** @param strip columns of lanes */
+    public LaneColumns(Session session, LaneStrip strip) {
+        this(session, strip, strip);
+    }
+
+    /** @param content in which the columns stand, with what goes through behind them */
+    public LaneColumns(Session session, Region content, LaneStrip strip) {
         this.content = content;
         at = session.lanesAt();
         getChildren().add(content);
         content.translateXProperty().bind(at.negate());
+        widthProperty().addListener((o, was, is) -> strip.show(at.get(), at.get() + getWidth()));
+        content.translateXProperty().addListener((o, was, is) -> strip.show(at.get(), at.get() + getWidth()));
         var clip = new Rectangle();
         clip.widthProperty().bind(widthProperty());
         clip.heightProperty().bind(heightProperty());

@@ -10,6 +10,9 @@ import javafx.scene.control.Label;
 import javafx.scene.control.ListCell;
 import javafx.scene.control.ListView;
 import javafx.scene.control.TextField;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -19,6 +22,7 @@ import org.jspecify.annotations.Nullable;
  */
 public final class ManyRows {
     private static final int MANY = 30;
+    private static final int FEW = 12;
     private static final double SHOWN = 12 * 35.0;
 
     /** What a user looks at in a list. */
@@ -38,7 +42,60 @@ public final class ManyRows {
      */
     public static List<Node> of(
             Session session, String id, String of, String word, List<String> names, Node head, IntFunction<Node> row) {
-        if (names.size() <= MANY) {
+        return of(session, id, of, word, names, head, row, MANY);
+    }
+
+    /**
+     * The list of a whole side: as tall as there is room, and many only beyond so many.
+     *
+     * @param most rows that are all made
+     * @param height of a row
+     */
+    public static List<Node> tall(
+            Session session,
+            String id,
+            String word,
+            List<String> names,
+            Node head,
+            IntFunction<Node> row,
+            int most,
+            double height) {
+        List<Node> all = of(session, id, "", word, names, head, row, most);
+        if (names.size() > most && all.getLast() instanceof ListView<?> list) {
+            all.getFirst().setStyle("-fx-padding: 8 16 6 16;");
+            // Else many more rows are made than are seen, to find out how tall all of them are.
+            list.setFixedCellSize(height);
+            list.setMinHeight(0);
+            list.setPrefHeight(Region.USE_COMPUTED_SIZE);
+            VBox.setVgrow(list, Priority.ALWAYS);
+        }
+        return all;
+    }
+
+    /** Brings a row into sight, where it is not. */
+    public static void show(Session session, String id, int one) {
+        ListView<Integer> rows = session.looked(id + " ").rows;
+        int at = rows.getItems().indexOf(one);
+        boolean seen = rows.lookupAll(".list-cell").stream()
+                .anyMatch(c -> c instanceof ListCell<?> cell
+                        && Integer.valueOf(one).equals(cell.getItem())
+                        && cell.getBoundsInParent().getMinY() >= 0
+                        && cell.getBoundsInParent().getMaxY() <= rows.getHeight());
+        if (at >= 0 && !seen) {
+            rows.scrollTo(at);
+        }
+    }
+
+    private static List<Node> of(
+            Session session,
+            String id,
+            String of,
+            String word,
+            List<String> names,
+            Node head,
+            IntFunction<Node> row,
+            int most) {
+        if (names.size() <= most) {
             var all = new ArrayList<Node>(List.of(head));
             IntStream.range(0, names.size()).mapToObj(row).forEach(all::add);
             return all;
@@ -53,6 +110,8 @@ public final class ManyRows {
         rows.setCellFactory(v -> new ListCell<>() {
             {
                 setStyle("-fx-padding: 0; -fx-background-color: transparent;");
+                // As wide as there is room, and no wider.
+                setPrefWidth(0);
             }
 
             @Override
@@ -85,6 +144,16 @@ public final class ManyRows {
         });
         fill.run();
         return List.of(Ui.row(10, search, count), head, rows);
+    }
+
+    /** Of many notes the first ones, and how many others there are. */
+    public static List<Node> few(List<? extends Node> all, String word) {
+        if (all.size() <= FEW) {
+            return List.copyOf(all);
+        }
+        var out = new ArrayList<Node>(all.subList(0, FEW - 2));
+        out.add(Ui.label("and " + Ui.count(all.size() - out.size(), "more " + word), "small", "muted"));
+        return out;
     }
 
     /** Which names are searched for in a list. */

@@ -31,6 +31,7 @@ import lane.formats.study.Drafts;
 import lane.formats.study.StudyJson;
 import lane.mesh.Point;
 import lane.picture.Palette;
+import lane.picture.chart.ReadingChart;
 import lane.provenance.Provenance;
 import lane.quantity.Quantity;
 import lane.station.Station;
@@ -54,7 +55,7 @@ public final class Session {
         SELECTION,
         /** Something was found out behind the window: about files on disk, about a run's health. */
         FACTS,
-        /** A table was read behind the window. */
+        /** A table was read behind the window, or curves were compared. */
         TABLES,
         BUSY,
         THEME
@@ -71,6 +72,7 @@ public final class Session {
     private final Selection selection = new Selection(() -> tell(Change.SELECTION));
     private final TableDesk tables;
     private final HealthDesk health = new HealthDesk(() -> tell(Change.FACTS));
+    private final CompareDesk compared = new CompareDesk(() -> tell(Change.TABLES));
     private final DoubleProperty lanesAt = new SimpleDoubleProperty();
     private final java.util.Map<String, ManyRows.Looked> lists = new java.util.HashMap<>();
     private final Carry carry = new Carry(this);
@@ -432,6 +434,11 @@ public final class Session {
         return health.of(run, study().axis(), results().runs().values());
     }
 
+    /** The differences of long curves, found behind the window; null until they are. */
+    public ReadingChart.@Nullable Compared compared(ReadingChart chart) {
+        return compared.of(chart);
+    }
+
     /** Tables as they are read, behind the window. */
     public TableDesk tables() {
         return tables;
@@ -619,6 +626,7 @@ public final class Session {
         closing.forEach(Runnable::run);
         health.stop();
         tables.stop();
+        compared.stop();
         clock.shutdownNow();
         recent.note();
         document.close();

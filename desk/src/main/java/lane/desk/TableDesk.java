@@ -1,10 +1,12 @@
 package lane.desk;
 
+import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import lane.base.LaneException;
+import lane.base.Same;
 import lane.formats.FileLibrary;
 import lane.formats.io.FileStamp;
 import lane.reference.Recipe;
@@ -17,16 +19,33 @@ public final class TableDesk {
     private final Background background;
     private final Map<String, Asked> latest = new HashMap<>();
 
+    private final Background counting;
+    private @Nullable Kinds last;
+    private int read;
+    private int counted;
+
+    /** @param now of which the tables are: another object where they may have changed */
+    private record Kinds(List<String> files, List<Recipe> recipes, Same now) {}
+
     private record Asked(FileStamp stamp, List<Recipe> recipes) {}
 
     /** @param done told on the interface thread when a table was read, or could not be */
     TableDesk(FileLibrary library, Runnable done) {
-        this(library, new Background("tables", done));
+        this.library = library;
+        background = new Background("tables", () -> {
+            read++;
+            done.run();
+        });
+        counting = new Background("kinds", () -> {
+            counted++;
+            done.run();
+        });
     }
 
     TableDesk(FileLibrary library, Background background) {
         this.library = library;
         this.background = background;
+        counting = background;
     }
 
     /**
@@ -50,7 +69,46 @@ public final class TableDesk {
         return (Table) Objects.requireNonNull(made.thing());
     }
 
+    /**
+     * What kind each of several tables is of, all of which are read for that; those that cannot be read are left out. Null as long
+     * as that is being found out.
+     *
+     * @param now another object where the tables may have changed
+     */
+    @SuppressWarnings("unchecked")
+    public @Nullable List<String> kinds(List<String> files, List<Recipe> recipes, Object now) {
+        var key = new Kinds(files, recipes, Same.as(now));
+        if (last != null && !last.equals(key)) {
+            counting.forget(last);
+        }
+        last = key;
+        Background.Made made = counting.of(key, work -> {
+            var out = new ArrayList<String>();
+            for (String file : files) {
+                work.poll();
+                try {
+                    out.add(library.table(file, recipes).layout().kind());
+                } catch (LaneException e) {
+                    // Its own sheet tells why.
+                }
+            }
+            return out;
+        });
+        return made == null || made.thing() == null ? null : (List<String>) made.thing();
+    }
+
+    /** Another number each time that kinds were found. */
+    public int counted() {
+        return counted;
+    }
+
+    /** Another number each time that tables were read: what it shows of them may be other then. */
+    public int read() {
+        return read;
+    }
+
     void stop() {
         background.stop();
+        counting.stop();
     }
 }

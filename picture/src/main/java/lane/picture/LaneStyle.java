@@ -7,7 +7,10 @@ import java.awt.geom.Ellipse2D;
 import java.awt.geom.Path2D;
 import java.awt.geom.Rectangle2D;
 import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import lane.study.ChartLook;
 import lane.study.Source;
 import org.jspecify.annotations.Nullable;
@@ -24,25 +27,35 @@ public record LaneStyle(Color colour, float width, float @Nullable [] dash, int 
 
     /** Styles of all sources of a study, in order. */
     public static List<LaneStyle> of(List<Source> sources, Palette palette) {
+        Map<String, Integer> members = new LinkedHashMap<>();
+        for (Source source : sources) {
+            if (source instanceof Source.Simulation s) {
+                members.merge(s.family(), 1, Integer::sum);
+            }
+        }
+        List<String> families = List.copyOf(members.keySet());
+        Map<String, Integer> seen = new HashMap<>();
+        int measured = 0;
         List<LaneStyle> styles = new ArrayList<>();
         for (Source source : sources) {
             styles.add(
                     switch (source) {
-                        case Source.Simulation s -> run(s, sources, palette);
+                        case Source.Simulation s ->
+                            run(
+                                    seen.merge(s.family(), 1, Integer::sum) - 1,
+                                    members.getOrDefault(s.family(), 1),
+                                    families.indexOf(s.family()),
+                                    palette);
                         case Source.Reference r
                         when r.kind() == Source.Kind.THEORY -> new LaneStyle(palette.ink(), 2.2f, null, 2, true, false);
-                        case Source.Reference r -> measured(r, sources, palette);
+                        case Source.Reference _ -> measured(measured++, palette);
                     });
         }
         return styles;
     }
 
     /** The second measurement takes another hue, and so on. */
-    private static LaneStyle measured(Source.Reference one, List<Source> sources, Palette palette) {
-        int place = sources.stream()
-                .filter(s -> s instanceof Source.Reference r && r.kind() == Source.Kind.MEASUREMENT)
-                .toList()
-                .indexOf(one);
+    private static LaneStyle measured(int place, Palette palette) {
         return new LaneStyle(turned(palette.measured(), place), 1.5f, null, 0, false, true);
     }
 
@@ -55,22 +68,15 @@ public record LaneStyle(Color colour, float width, float @Nullable [] dash, int 
         return Color.getHSBColor(hsb[0] + 0.618034f * steps, hsb[1], hsb[2]);
     }
 
-    private static LaneStyle run(Source.Simulation run, List<Source> sources, Palette palette) {
-        List<String> families = sources.stream()
-                .filter(Source.Simulation.class::isInstance)
-                .map(s -> ((Source.Simulation) s).family())
-                .distinct()
-                .toList();
-        List<Source> members = sources.stream()
-                .filter(s -> s instanceof Source.Simulation o && o.family().equals(run.family()))
-                .toList();
-        int place = members.indexOf(run);
-        int n = members.size();
+    /**
+     * @param place of the run among the n of its family
+     * @param family its place among the families
+     */
+    private static LaneStyle run(int place, int n, int family, Palette palette) {
         // Two members take the ends of the scale, one the darkest; more than three are spread between.
         double at = n == 1 ? 2 : 2.0 * place / (n - 1);
         int low = (int) Math.min(1, Math.floor(at));
         Color colour = mix(palette.family()[low], palette.family()[low + 1], at - low);
-        int family = families.indexOf(run.family());
         // A second family takes another hue.
         colour = turned(colour, family);
         int kind = (int) Math.round(at);

@@ -11,6 +11,7 @@ import lane.check.CheckResult;
 import lane.check.Verdict;
 import lane.desk.Chosen;
 import lane.desk.LaneColumns;
+import lane.desk.LaneStrip;
 import lane.desk.Marks;
 import lane.desk.Session;
 import lane.desk.Tip;
@@ -48,16 +49,15 @@ final class BoardRow {
     }
 
     HBox head() {
-        HBox lanes = Ui.row(0);
-        for (int i = 0; i < sources.size(); i++) {
+        var lanes = new LaneStrip(sources.size(), i -> {
             var band = new Region();
             band.setMinSize(Ui.CHIP, 2.5);
             band.setMaxSize(Ui.CHIP, 2.5);
             band.setStyle("-fx-background-color: " + Palette.css(styles.get(i).colour()) + ";");
             var box = new VBox(5, band, Ui.cell(sources.get(i).name(), 112, "small", "muted"));
             box.setMinWidth(Ui.PITCH);
-            lanes.getChildren().add(box);
-        }
+            return box;
+        });
         HBox row = Ui.row(
                 0,
                 Ui.left("", 36),
@@ -112,15 +112,12 @@ final class BoardRow {
         }
         words.setMinWidth(Ui.LANES_AT - 36);
         words.setAlignment(javafx.geometry.Pos.CENTER_LEFT);
-        HBox lanes = Ui.row(0);
+        double most = result == null ? 0 : most(result);
+        var lanes = new LaneStrip(
+                sources.size(),
+                i -> linked(cell(check, result, sources.get(i), styles.get(i), most), check, result, sources.get(i)));
         lanes.setMinHeight(35);
         HBox row = Ui.row(0, mark, words, new LaneColumns(session, lanes));
-        double most = result == null ? 0 : most(result);
-        for (int i = 0; i < sources.size(); i++) {
-            lanes.getChildren()
-                    .add(linked(
-                            cell(check, result, sources.get(i), styles.get(i), most), check, result, sources.get(i)));
-        }
         row.getChildren().addAll(order(result), doubt(result), allowed(check, result), Ui.left("", 6), verdict(result));
         row.setId("check-" + check.id());
         row.getStyleClass().add("board-row");

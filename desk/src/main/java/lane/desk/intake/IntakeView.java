@@ -2,6 +2,8 @@ package lane.desk.intake;
 
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
+import javafx.application.Platform;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.ScrollPane;
@@ -12,6 +14,7 @@ import javafx.scene.layout.VBox;
 import javafx.stage.FileChooser;
 import lane.desk.BuiltFrom;
 import lane.desk.Chosen;
+import lane.desk.ManyRows;
 import lane.desk.Marks;
 import lane.desk.Session;
 import lane.desk.ShownPath;
@@ -28,11 +31,20 @@ import org.kordamp.ikonli.feather.Feather;
 public final class IntakeView implements View {
     private final Session session;
     private final BorderPane pane = new BorderPane();
+    private static final int MANY = 60;
+    /** As tall as a row is by its looks. */
+    private static final double ROW = 52;
+
+    private static final String LIST = "source-list";
+
     private final VBox rows = new VBox();
+    private final ScrollPane scroll = new ScrollPane();
     private final ScrollPane right = new ScrollPane();
     private final BuiltFrom built = new BuiltFrom();
     private final BuiltFrom facts = new BuiltFrom();
     private final BuiltFrom counts = new BuiltFrom();
+    /** Sources whose runs are not read, when the list was made last. */
+    private Set<String> unread = Set.of();
 
     public IntakeView(Session session) {
         this.session = session;
@@ -49,7 +61,7 @@ public final class IntakeView implements View {
                 Ui.button("+ Add files", this::choose));
         top.getStyleClass().add("toolbar");
         top.setMinHeight(40);
-        var scroll = new ScrollPane(rows);
+        scroll.setContent(rows);
         scroll.setFitToWidth(true);
         scroll.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
         left.setTop(top);
@@ -156,8 +168,9 @@ public final class IntakeView implements View {
         boolean more = facts.changed(
                 session.changedOnDisk(),
                 health(),
-                study.sources().stream().map(this::tables).toList());
-        boolean list = counts.changed(found());
+                session.tables().counted(),
+                study.source(session.selected(Chosen.SOURCE)).map(this::tables));
+        boolean list = counts.changed(found(), session.tables().read());
         if (other || more) {
             build();
         } else if (list) {
@@ -177,7 +190,6 @@ public final class IntakeView implements View {
     private void list() {
         var study = session.study();
         List<LaneStyle> styles = LaneStyle.of(study.sources(), session.palette());
-        rows.getChildren().clear();
         HBox head = Ui.row(
                 0,
                 Ui.left("", 62),
@@ -187,10 +199,19 @@ public final class IntakeView implements View {
                 Ui.left("", 14),
                 Ui.left("State", 78, "small", "muted"));
         head.getStyleClass().add("table-row");
-        rows.getChildren().add(head);
-        for (int i = 0; i < study.sources().size(); i++) {
-            rows.getChildren().add(row(study.sources().get(i), styles.get(i)));
-        }
+        List<Source> sources = study.sources();
+        List<String> names = sources.stream()
+                .map(s -> s.name() + " "
+                        + (s instanceof Source.Reference r
+                                ? String.join(" ", r.files())
+                                : ((Source.Simulation) s).file()))
+                .toList();
+        unread = session.results().unread().keySet();
+        rows.getChildren()
+                .setAll(ManyRows.tall(
+                        session, LIST, "source", names, head, i -> row(sources.get(i), styles.get(i)), MANY, ROW));
+        // A list of its own scrolls by itself.
+        scroll.setFitToHeight(sources.size() > MANY);
         if (study.sources().isEmpty()) {
             var empty = Ui.label("No source yet. Drop a run or a table here, or add files.", "muted");
             empty.setStyle("-fx-padding: 20 16 20 16;");
@@ -223,6 +244,22 @@ public final class IntakeView implements View {
         return source instanceof Source.Reference r ? tables(r) : Tables.READ;
     }
 
+    /** Selects a source by the keys, which go with it. */
+    private void go(String id, int at) {
+        session.select(Chosen.SOURCE, id);
+        if (session.study().sources().size() > MANY) {
+            ManyRows.show(session, LIST, at);
+            Platform.runLater(() -> {
+                ManyRows.show(session, LIST, at);
+                pane.layout();
+                Node row = rows.lookup("#source-" + id);
+                if (row != null) {
+                    row.requestFocus();
+                }
+            });
+        }
+    }
+
     private Node row(Source source, LaneStyle style) {
         boolean selected = source.id().equals(session.selected(Chosen.SOURCE));
         var band = new Region();
@@ -235,9 +272,8 @@ public final class IntakeView implements View {
         mark.setMinWidth(49);
         mark.setMaxWidth(49);
         Tables tables = tables(source);
-        boolean failed = tables == Tables.NOT_READ
-                || source instanceof Source.Simulation
-                        && session.results().unread().containsKey(source.id());
+        boolean failed =
+                tables == Tables.NOT_READ || source instanceof Source.Simulation && unread.contains(source.id());
         var run = session.results().runs().get(source.id());
         String file =
                 switch (source) {
@@ -306,7 +342,7 @@ public final class IntakeView implements View {
                     : e.getCode() == javafx.scene.input.KeyCode.UP ? -1 : 0;
             int to = ids.indexOf(session.selected(Chosen.SOURCE)) + step;
             if (step != 0 && to >= 0 && to < ids.size()) {
-                session.select(Chosen.SOURCE, ids.get(to));
+                go(ids.get(to), to);
                 e.consume();
             }
         });

@@ -8,6 +8,7 @@ import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.paint.Color;
 import javafx.scene.text.Font;
 import javafx.scene.text.TextAlignment;
+import lane.base.Plain;
 import lane.desk.Marks;
 import lane.picture.Palette;
 import lane.picture.Ticks;
@@ -50,7 +51,7 @@ final class TableChart {
                 name + (values.size() > shown ? "; " + (values.size() - shown) + " more columns" : ""),
                 (LEFT + WIDTH) / 2,
                 y);
-        canvas.setAccessibleText("Preview of " + String.join(", ", values));
+        canvas.setAccessibleText("Preview of " + Plain.names(values));
         return canvas;
     }
 

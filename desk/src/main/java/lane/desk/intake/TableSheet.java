@@ -229,12 +229,8 @@ final class TableSheet {
 
     /** That corrections hold for other tables too is said before they are made. */
     private Node shared(Table table, Recipe recipe) {
-        long others = session.study().sources().stream()
-                .filter(Source.Reference.class::isInstance)
-                .flatMap(s -> ((Source.Reference) s).files().stream())
-                .filter(f -> !f.equals(file) && kindOf(f).equals(table.layout().kind()))
-                .count();
         String kind = table.layout().kind();
+        long others = alike(kind);
         boolean corrected = !recipe.forHeader(kind).equals(Recipe.of(kind));
         boolean own = !recipe.file().isBlank();
         String text = own
@@ -264,13 +260,17 @@ final class TableSheet {
         session.edit("Read the table as found", s -> s.without(recipe));
     }
 
-    private String kindOf(String other) {
-        try {
-            Table there = session.tables().of(other, session.study().recipes());
-            return there == null ? "" : there.layout().kind();
-        } catch (LaneException e) {
-            return "";
-        }
+    /** How many other tables of the study have the same header, as far as they are read. */
+    private long alike(String kind) {
+        List<String> others = session.study().sources().stream()
+                .filter(Source.Reference.class::isInstance)
+                .flatMap(s -> ((Source.Reference) s).files().stream())
+                .filter(f -> !f.equals(file))
+                .toList();
+        List<String> kinds = others.isEmpty()
+                ? List.of()
+                : session.tables().kinds(others, session.study().recipes(), session.results());
+        return kinds == null ? 0 : kinds.stream().filter(kind::equals).count();
     }
 
     /** The way from the columns of a log to curves over time. */

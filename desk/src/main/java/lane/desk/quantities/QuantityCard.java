@@ -9,6 +9,7 @@ import javafx.scene.layout.Pane;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
+import lane.base.Plain;
 import lane.desk.Background;
 import lane.desk.BuiltFrom;
 import lane.desk.Entry;
@@ -168,8 +169,7 @@ final class QuantityCard {
             return;
         }
         var why = Ui.label(
-                "\"" + q.name() + "\" is used by " + String.join(", ", users)
-                        + ", which could not be computed without it.",
+                "\"" + q.name() + "\" is used by " + Plain.names(users) + ", which could not be computed without it.",
                 "small",
                 "ochre");
         why.setWrapText(true);

@@ -13,6 +13,7 @@ import javafx.scene.shape.Polygon;
 import javafx.scene.text.Text;
 import lane.check.CheckResult;
 import lane.desk.LaneColumns;
+import lane.desk.LaneStrip;
 import lane.desk.Marks;
 import lane.desk.Session;
 import lane.desk.Tip;
@@ -98,23 +99,28 @@ final class BalancePane implements ReadingPane {
             words.getChildren().addAll(caption, note);
         }
         double pixels = (Ui.PITCH - 34) / Math.max(1e-300, greatest - least);
-        for (int i = 0; i < sources.size(); i++) {
-            double left = Ui.PITCH * i;
+        double zero = 12 - least * pixels;
+        double most = residual;
+        var strip = new LaneStrip(sources.size(), i -> {
+            String lane = sources.get(i).id();
+            var column = new Pane();
             if (i > 0) {
-                field.getChildren().add(Marks.line(left - 1, 0, left - 1, n * ROW + 150, "axis-line"));
+                column.getChildren().add(Marks.line(-1, 0, -1, n * ROW + 150, "axis-line"));
             }
-            if (session.study().off().contains(sources.get(i).id())) {
-                continue;
+            if (session.study().off().contains(lane)) {
+                return column;
             }
-            if (session.results().outcome(reading.id(), sources.get(i).id()) instanceof Balance b) {
-                steps(field, b, styles.get(i), left + 12 - least * pixels, left, pixels);
-                double t = tolerance(reading, sources.get(i).id());
-                residual(field, t, b, styles.get(i), left, n * ROW, Math.max(residual, t));
+            if (session.results().outcome(reading.id(), lane) instanceof Balance b) {
+                steps(column, b, styles.get(i), zero, 0, pixels);
+                double t = tolerance(reading, lane);
+                residual(column, t, b, styles.get(i), 0, n * ROW, Math.max(most, t));
             } else {
-                field.getChildren().add(Marks.text(left + 36, 50, "no terms", "axis-text"));
+                column.getChildren().add(Marks.text(36, 50, "no terms", "axis-text"));
             }
-        }
-        return new StackPane(new LaneColumns(session, field), words);
+            return column;
+        });
+        field.getChildren().add(strip);
+        return new StackPane(new LaneColumns(session, field, strip), words);
     }
 
     private Node name(Reading r) {

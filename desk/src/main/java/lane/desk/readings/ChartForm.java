@@ -1,17 +1,20 @@
 package lane.desk.readings;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.UnaryOperator;
+import java.util.stream.IntStream;
 import javafx.scene.Node;
 import javafx.scene.control.CheckBox;
 import javafx.scene.control.MenuButton;
 import javafx.scene.layout.VBox;
 import javafx.scene.shape.Rectangle;
 import lane.base.LaneException;
+import lane.desk.ManyRows;
 import lane.desk.Marks;
 import lane.desk.Named;
 import lane.desk.Session;
@@ -168,15 +171,24 @@ final class ChartForm {
                                 look.legend() != null,
                                 on -> change(c -> c.legendAt(on ? RIGHT_ABOVE : null)))));
         panels().ifPresent(box.getChildren()::add);
-        box.getChildren().add(Ui.label("Lanes", "title"));
-        List<LaneStyle> styles = LaneStyle.of(session.study().sources(), session.palette());
-        for (int i = 0; i < styles.size(); i++) {
-            Source source = session.study().sources().get(i);
-            if (!session.study().off().contains(source.id())) {
-                box.getChildren()
-                        .add(lane(source, styles.get(i).looking(look.lanes().get(source.id()))));
-            }
-        }
+        List<Source> all = session.study().sources();
+        List<LaneStyle> styles = LaneStyle.of(all, session.palette());
+        int[] on = IntStream.range(0, all.size())
+                .filter(i -> !session.study().off().contains(all.get(i).id()))
+                .toArray();
+        List<String> names = Arrays.stream(on).mapToObj(i -> all.get(i).name()).toList();
+        box.getChildren()
+                .addAll(ManyRows.of(
+                        session,
+                        "chart-lanes",
+                        reading,
+                        "lane",
+                        names,
+                        Ui.label("Lanes", "title"),
+                        k -> lane(
+                                all.get(on[k]),
+                                styles.get(on[k])
+                                        .looking(look.lanes().get(all.get(on[k]).id())))));
         var usual = Ui.button(
                 "Draw as usual", () -> session.edit("Chart", s -> s.with(ChartLook.of(reading))), "small-button");
         usual.setId("chart-usual");

@@ -1,9 +1,12 @@
 package lane.desk.readings;
 
+import java.util.ArrayList;
+import java.util.List;
 import javafx.scene.Node;
 import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
+import lane.desk.ManyRows;
 import lane.desk.Session;
 import lane.desk.Ui;
 import lane.picture.chart.ReadingChart;
@@ -57,6 +60,7 @@ final class CurvedPane implements ReadingPane {
         if (!(reading.ask() instanceof SettlingOf)) {
             return box;
         }
+        List<Node> said = new ArrayList<>();
         for (Source s : session.study().lanes()) {
             if (session.results().outcome(reading.id(), s.id()) instanceof Several made) {
                 boolean settled = made.of("settled").map(e -> e.value() == 1).orElse(false);
@@ -69,9 +73,10 @@ final class CurvedPane implements ReadingPane {
                 text.setWrapText(true);
                 text.setMinHeight(javafx.scene.layout.Region.USE_PREF_SIZE);
                 text.setStyle("-fx-padding: 2 16 2 16;");
-                box.getChildren().add(text);
+                said.add(text);
             }
         }
+        box.getChildren().addAll(ManyRows.few(said, "lane"));
         return box;
     }
 }

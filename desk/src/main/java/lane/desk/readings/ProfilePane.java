@@ -1,8 +1,10 @@
 package lane.desk.readings;
 
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.Optional;
 import java.util.stream.IntStream;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
@@ -14,7 +16,7 @@ import javafx.scene.layout.VBox;
 import lane.base.Figures;
 import lane.check.Check;
 import lane.check.CheckResult;
-import lane.check.Difference;
+import lane.desk.ManyRows;
 import lane.desk.Marks;
 import lane.desk.Nothing;
 import lane.desk.PictureFile;
@@ -42,6 +44,11 @@ final class ProfilePane implements ReadingPane {
     private List<ProfileChart.Curve> curves = List.of();
     private List<String> curveLanes = List.of();
     private @Nullable ReadingChart drawn;
+    /** How far each curve is from the datum, as far as that is known. */
+    private List<Optional<ReadingChart.Norms>> norms = List.of();
+    /** Whether curves are being compared. */
+    private boolean comparing;
+
     private Unit along = Unit.of("mm");
 
     ProfilePane(Session session) {
@@ -60,6 +67,16 @@ final class ProfilePane implements ReadingPane {
     public Node show(Reading shownReading) {
         reading = shownReading;
         ReadingChart now = ReadingChart.of(session.study(), session.results(), shownReading, session.palette());
+        comparing = now.uncompared();
+        norms = now.curves().stream()
+                .map(c -> Optional.ofNullable(c.difference()).map(ReadingChart.Norms::of))
+                .toList();
+        ReadingChart.Compared found = comparing ? session.compared(now) : null;
+        if (found != null) {
+            comparing = false;
+            norms = found.norms();
+            now = found.chart();
+        }
         drawn = now;
         curves = now.curves();
         curveLanes = now.lanes();
@@ -177,44 +194,29 @@ final class ProfilePane implements ReadingPane {
                 Ui.cell("at", 52, "small", "muted"),
                 Ui.left("", 52));
         columns.getStyleClass().add("table-row");
-        numbers.getChildren().add(columns);
         Figures shares = norms((d, unit, at) -> 100 * d.l2() / d.datumRange());
-        Figures largest = norms((d, unit, at) -> unit.fromSi(d.linf()));
+        Figures largest = norms((d, unit, at) -> unit.fromSi(Math.abs(d.signed())));
         Figures places = norms((d, unit, at) -> at.fromSi(d.linfAt()));
-        for (int i = 0; i < curves.size(); i++) {
-            ProfileChart.Curve c = curves.get(i);
-            String id = curveLanes.get(i);
-            Difference d = c.difference();
-            Node name = Ui.row(
-                    6, Marks.marker(c.style(), Marks.fx(session.palette().sheet())), Ui.left(c.name(), 56, "second"));
-            ((HBox) name).setMinWidth(74);
-            HBox row = Ui.row(0, name);
-            if (d == null) {
-                row.getChildren().add(Ui.label(id.equals(datumId()) ? "datum" : "no datum", "second", "muted"));
-            } else {
-                Unit unit = session.results()
-                        .shown(reading.id(), c.profile().unit())
-                        .difference();
-                Unit at = session.results().along(c.profile().abscissaUnit());
-                row.getChildren()
-                        .addAll(
-                                Ui.cell(shares.whole(100 * d.l2() / d.datumRange()), 58, "second"),
-                                Ui.cell(
-                                        (d.signed() > 0 ? "+" : "") + largest.whole(unit.fromSi(d.signed())),
-                                        66,
-                                        "second"),
-                                Ui.cell(places.whole(at.fromSi(d.linfAt())), 52, "second"));
-                CheckResult.Lane lane = checked(id);
-                if (lane != null && lane.verdict() != null) {
-                    HBox verdict = Ui.row(0, Ui.left("", 6), Marks.verdict(lane.verdict()));
-                    row.getChildren().add(verdict);
-                }
-            }
-            row.getStyleClass().add("table-row");
-            row.setOnMouseClicked(
-                    e -> session.show(Objects.requireNonNull(reading).id(), id));
-            numbers.getChildren().add(row);
-        }
+        List<String> names = curves.stream().map(ProfileChart.Curve::name).toList();
+        Reading of = Objects.requireNonNull(reading);
+        var written = new Written(of, datumId(), comparing, shares, largest, places);
+        // As they are now: a list makes rows later, too.
+        List<ProfileChart.Curve> drawnNow = curves;
+        List<String> lanes = curveLanes;
+        List<Optional<ReadingChart.Norms>> known = norms;
+        numbers.getChildren()
+                .addAll(ManyRows.of(
+                        session,
+                        "lane-norms",
+                        of.id(),
+                        "lane",
+                        names,
+                        columns,
+                        i -> row(
+                                written,
+                                drawnNow.get(i),
+                                lanes.get(i),
+                                known.get(i).orElse(null))));
         if (check != null) {
             CheckResult result = session.results().checks().get(check.id());
             if (result != null) {
@@ -238,26 +240,26 @@ final class ProfilePane implements ReadingPane {
         HBox actions = Ui.row(8, judge);
         actions.setStyle("-fx-padding: 12 0 0 0;");
         numbers.getChildren().add(actions);
+        List<Node> absent = new ArrayList<>();
+        List<Node> beside = new ArrayList<>();
         for (Source s : session.study().lanes()) {
             if (session.results().outcome(Objects.requireNonNull(reading).id(), s.id())
                     instanceof lane.reading.Outcome.Absent a) {
-                var text = Ui.label(s.name() + ": " + a.reason(), "small", "ochre");
-                text.setWrapText(true);
-                numbers.getChildren().add(text);
+                absent.add(Ui.label(s.name() + ": " + a.reason(), "small", "ochre"));
             }
-        }
-        for (Source s : session.study().lanes()) {
             session.results()
                     .beside()
                     .getOrDefault(Objects.requireNonNull(reading).id(), Map.of())
                     .getOrDefault(s.id(), List.of())
-                    .forEach(x -> numbers.getChildren()
-                            .add(Ui.label(
-                                    s.name() + ": "
-                                            + Ticks.brief(100 * x.estimate().value()) + " % of its places are "
-                                            + x.what(),
-                                    "small",
-                                    x.estimate().value() > 0 ? "ochre" : "muted")));
+                    .forEach(x -> beside.add(Ui.label(
+                            s.name() + ": " + Ticks.brief(100 * x.estimate().value()) + " % of its places are "
+                                    + x.what(),
+                            "small",
+                            x.estimate().value() > 0 ? "ochre" : "muted")));
+        }
+        for (List<Node> told : List.of(absent, beside)) {
+            told.forEach(t -> ((javafx.scene.control.Label) t).setWrapText(true));
+            numbers.getChildren().addAll(ManyRows.few(told, "lane"));
         }
         if (curves.isEmpty()) {
             numbers.getChildren().add(Ui.label("No lane answers yet.", "muted"));
@@ -266,23 +268,58 @@ final class ProfilePane implements ReadingPane {
         }
     }
 
+    /** How the numbers of a reading's lanes are written. */
+    private record Written(
+            Reading reading, String datum, boolean comparing, Figures shares, Figures largest, Figures places) {}
+
+    private Node row(Written as, ProfileChart.Curve c, String lane, ReadingChart.@Nullable Norms d) {
+        HBox name = Ui.row(
+                6, Marks.marker(c.style(), Marks.fx(session.palette().sheet())), Ui.left(c.name(), 56, "second"));
+        name.setMinWidth(74);
+        HBox row = Ui.row(0, name);
+        if (d == null) {
+            String why = lane.equals(as.datum) ? "datum" : as.comparing ? "being compared" : "no datum";
+            row.getChildren().add(Ui.label(why, "second", "muted"));
+        } else {
+            Unit unit =
+                    session.results().shown(as.reading.id(), c.profile().unit()).difference();
+            Unit at = session.results().along(c.profile().abscissaUnit());
+            row.getChildren()
+                    .addAll(
+                            Ui.cell(as.shares.whole(100 * d.l2() / d.datumRange()), 58, "second"),
+                            Ui.cell(
+                                    (d.signed() > 0 ? "+" : "") + as.largest.whole(unit.fromSi(d.signed())),
+                                    66,
+                                    "second"),
+                            Ui.cell(as.places.whole(at.fromSi(d.linfAt())), 52, "second"));
+            CheckResult.Lane judged = checked(lane);
+            if (judged != null && judged.verdict() != null) {
+                row.getChildren().add(Ui.row(0, Ui.left("", 6), Marks.verdict(judged.verdict())));
+            }
+        }
+        row.getStyleClass().add("table-row");
+        row.setOnMouseClicked(e -> session.show(as.reading.id(), lane));
+        return row;
+    }
+
     /** A number of a difference, as shown. */
     private interface Norm {
-        double of(Difference d, Unit unit, Unit at);
+        double of(ReadingChart.Norms d, Unit unit, Unit at);
     }
 
     /** How a column of such numbers is written: three digits of their spread. */
     private Figures norms(Norm norm) {
-        double[] all = curves.stream()
-                .filter(c -> c.difference() != null)
-                .mapToDouble(c -> norm.of(
-                        Objects.requireNonNull(c.difference()),
-                        session.results()
-                                .shown(
-                                        Objects.requireNonNull(reading).id(),
-                                        c.profile().unit())
-                                .difference(),
-                        session.results().along(c.profile().abscissaUnit())))
+        double[] all = IntStream.range(0, Math.min(norms.size(), curves.size()))
+                .filter(i -> norms.get(i).isPresent())
+                .mapToDouble(i -> {
+                    Profile p = curves.get(i).profile();
+                    return norm.of(
+                            norms.get(i).orElseThrow(),
+                            session.results()
+                                    .shown(Objects.requireNonNull(reading).id(), p.unit())
+                                    .difference(),
+                            session.results().along(p.abscissaUnit()));
+                })
                 .toArray();
         // The least of them has a digit, too.
         double least = java.util.Arrays.stream(all)

@@ -12,10 +12,13 @@ import javafx.scene.layout.VBox;
 import javafx.scene.shape.Line;
 import javafx.scene.shape.Rectangle;
 import javafx.scene.text.Text;
+import lane.base.Plain;
 import lane.check.Check;
 import lane.check.CheckResult;
 import lane.desk.Carry;
 import lane.desk.LaneColumns;
+import lane.desk.LaneStrip;
+import lane.desk.ManyRows;
 import lane.desk.Marks;
 import lane.desk.Session;
 import lane.desk.Tip;
@@ -220,21 +223,24 @@ final class TallyPane implements ReadingPane {
             zero.setStrokeWidth(2.2);
             field.getChildren().add(zero);
         }
-        for (int i = 0; i < sources.size(); i++) {
-            double x = Ui.PITCH * i + Ui.CHIP / 2;
+        var strip = new LaneStrip(sources.size(), i -> {
+            double x = Ui.CHIP / 2;
+            var column = new Pane();
             if (i > 0) {
-                field.getChildren().add(Marks.line(Ui.PITCH * i - 1, 8, Ui.PITCH * i - 1, TALL + 10, "grid-line"));
+                column.getChildren().add(Marks.line(-1, 8, -1, TALL + 10, "grid-line"));
             }
             boolean off = session.study().off().contains(sources.get(i).id());
             if (!off && number(reading, sources.get(i).id()) instanceof Estimate v) {
-                mark(field, v, styles.get(i), x, unit, low, high);
+                mark(column, v, styles.get(i), x, unit, low, high);
             }
             Text name = Marks.text(x, TALL + 22, sources.get(i).name(), "axis-text");
             name.setX(x - name.getLayoutBounds().getWidth() / 2);
-            field.getChildren().add(name);
-        }
+            column.getChildren().add(name);
+            return column;
+        });
+        field.getChildren().add(strip);
         field.setPrefWidth(wide);
-        return new StackPane(new LaneColumns(session, field), axis);
+        return new StackPane(new LaneColumns(session, field, strip), axis);
     }
 
     private void mark(Pane field, Estimate v, LaneStyle style, double x, Unit unit, double low, double high) {
@@ -294,13 +300,12 @@ final class TallyPane implements ReadingPane {
             List<Source> sources,
             java.util.function.Function<Source, String> value,
             boolean strong) {
-        HBox cells = Ui.row(0);
-        for (Source s : sources) {
-            var label = Ui.cell(value.apply(s), Ui.PITCH, strong ? "section" : "second");
+        var cells = new LaneStrip(sources.size(), i -> {
+            var label = Ui.cell(value.apply(sources.get(i)), Ui.PITCH, strong ? "section" : "second");
             label.setAlignment(javafx.geometry.Pos.CENTER);
             label.setStyle("-fx-padding: 0 " + (Ui.PITCH - Ui.CHIP) + " 0 0;");
-            cells.getChildren().add(label);
-        }
+            return label;
+        });
         var caption = Ui.label(name, "small", "muted");
         caption.setStyle("-fx-padding: 2 0 0 10;");
         if (!remark.isBlank()) {
@@ -315,11 +320,10 @@ final class TallyPane implements ReadingPane {
     private VBox numbers(Reading reading, List<Source> sources, List<LaneStyle> styles, @Nullable CheckResult result) {
         var box = new VBox(6);
         Unit unit = session.results().unit(reading.id());
-        box.getChildren()
-                .addAll(
-                        Ui.row(8, Ui.label("Numbers", "title"), Ui.label(unit.label(), "small", "muted")),
-                        DatumMenu.of(session, reading.id()));
-        for (int i = 0; i < sources.size(); i++) {
+        box.getChildren().add(Ui.row(8, Ui.label("Numbers", "title"), Ui.label(unit.label(), "small", "muted")));
+        List<String> names = sources.stream().map(Source::name).toList();
+        Node datum = DatumMenu.of(session, reading.id());
+        box.getChildren().addAll(ManyRows.of(session, "lane-numbers", reading.id(), "lane", names, datum, i -> {
             Source s = sources.get(i);
             Outcome outcome = session.results().outcome(reading.id(), s.id());
             HBox row = Ui.row(
@@ -340,8 +344,8 @@ final class TallyPane implements ReadingPane {
             row.getStyleClass().add("table-row");
             row.setOnMouseClicked(e -> session.show(reading.id(), s.id()));
             session.carry().from(row, reading.id());
-            box.getChildren().add(row);
-        }
+            return row;
+        }));
         session.showFinest(reading.id());
         box.getChildren().add(against.show(reading));
         String which = sign(reading, sources);
@@ -454,8 +458,8 @@ final class TallyPane implements ReadingPane {
         }
         lanes.entrySet().stream()
                 .limit(NOTES)
-                .forEach(e -> said(
-                        lanes.size() == 1 ? e.getKey() : String.join(", ", e.getValue()) + ": " + e.getKey(), box));
+                .forEach(
+                        e -> said(lanes.size() == 1 ? e.getKey() : Plain.names(e.getValue()) + ": " + e.getKey(), box));
     }
 
     private static void said(String text, VBox box) {
@@ -480,7 +484,8 @@ final class TallyPane implements ReadingPane {
                 });
     }
 
-    private void pieces(Reading reading, List<Source> sources, VBox box) {
+    private void pieces(Reading reading, List<Source> sources, VBox under) {
+        var box = new VBox();
         for (Source s : sources) {
             // What stands in rows of its own is not said again.
             quadrature(reading, s, box);
@@ -499,5 +504,6 @@ final class TallyPane implements ReadingPane {
                 said(s.name() + ": " + text, box);
             }
         }
+        under.getChildren().addAll(ManyRows.few(box.getChildren(), "lane"));
     }
 }

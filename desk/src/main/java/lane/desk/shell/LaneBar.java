@@ -2,6 +2,8 @@ package lane.desk.shell;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Set;
+import javafx.beans.property.SimpleDoubleProperty;
 import javafx.scene.Node;
 import javafx.scene.control.ContextMenu;
 import javafx.scene.control.MenuItem;
@@ -14,6 +16,7 @@ import javafx.scene.layout.Region;
 import lane.desk.BuiltFrom;
 import lane.desk.Chosen;
 import lane.desk.LaneColumns;
+import lane.desk.LaneStrip;
 import lane.desk.Marks;
 import lane.desk.Named;
 import lane.desk.Session;
@@ -34,13 +37,12 @@ public final class LaneBar implements View {
     private static final double GAP = 4;
     private static final double SAMPLE = 16;
     private static final double MENU = 13;
-    private final HBox chips = new HBox(Ui.PITCH - Ui.CHIP);
-    private final LaneColumns columns;
     private final BuiltFrom built = new BuiltFrom();
+    /** Lanes whose runs are not read, when this was refreshed last. */
+    private Set<String> unread = Set.of();
 
     public LaneBar(Session session) {
         this.session = session;
-        columns = new LaneColumns(session, chips);
         pane.setOnScroll(e -> LaneColumns.move(session, session.lanesAt().get() - e.getDeltaY() - e.getDeltaX()));
         pane.getStyleClass().add("lane-bar");
         pane.setMinHeight(40);
@@ -56,6 +58,7 @@ public final class LaneBar implements View {
     @Override
     public void refresh() {
         Study study = session.study();
+        unread = session.results().unread().keySet();
         List<String> notes =
                 study.sources().stream().map(s -> trouble(s) + "/" + size(s)).toList();
         if (!built.changed(
@@ -80,21 +83,22 @@ public final class LaneBar implements View {
         title.setPrefHeight(39);
         title.setMaxWidth(226);
         List<LaneStyle> styles = LaneStyle.of(study.sources(), session.palette());
-        List<Node> made = new ArrayList<>();
-        for (int i = 0; i < study.sources().size(); i++) {
+        var seen = new SimpleDoubleProperty();
+        var chips = new LaneStrip(study.sources().size(), i -> {
             Node chip = chip(study.sources().get(i), styles.get(i));
             double left = Ui.PITCH * i;
             chip.focusedProperty().addListener((o, was, is) -> {
                 // A chip reached by the keyboard comes into sight.
-                double seen = columns.getWidth() - Ui.PITCH;
+                double most = seen.get() - Ui.PITCH;
                 double at = session.lanesAt().get();
-                if (is && (left < at || left > at + seen)) {
-                    LaneColumns.move(session, left < at ? left : left - seen);
+                if (is && (left < at || left > at + most)) {
+                    LaneColumns.move(session, left < at ? left : left - most);
                 }
             });
-            made.add(chip);
-        }
-        chips.getChildren().setAll(made);
+            return chip;
+        });
+        var columns = new LaneColumns(session, chips);
+        seen.bind(columns.widthProperty());
         LaneColumns.move(session, session.lanesAt().get());
         chips.setStyle("-fx-padding: 6 0 6 0;");
         columns.setLayoutX(Ui.LANES_AT);
@@ -281,7 +285,7 @@ public final class LaneBar implements View {
 
     /** What a lane cannot answer at the open stop, in two words. */
     private String trouble(Source source) {
-        if (session.results().unread().containsKey(source.id())) {
+        if (unread.contains(source.id())) {
             return "not read";
         }
         if (session.changedOnDisk().contains(source.id()) && source instanceof Source.Simulation) {

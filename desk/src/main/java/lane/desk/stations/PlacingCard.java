@@ -11,6 +11,7 @@ import javafx.scene.layout.Pane;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
+import lane.base.Plain;
 import lane.desk.Chosen;
 import lane.desk.Lengths;
 import lane.desk.Marks;
@@ -129,8 +130,8 @@ final class PlacingCard {
                 .filter(r -> r.ask().frame().equals(frame.id()))
                 .forEach(r -> users.add(r.name()));
         if (!users.isEmpty()) {
-            session.say("\"" + frame.name() + "\" is used by " + String.join(", ", users)
-                    + "; let them stand elsewhere first.");
+            session.say(
+                    "\"" + frame.name() + "\" is used by " + Plain.names(users) + "; let them stand elsewhere first.");
             return;
         }
         session.edit(
@@ -354,8 +355,8 @@ final class PlacingCard {
             }
         }
         if (!users.isEmpty()) {
-            session.say("\"" + station.name() + "\" is used by " + String.join(", ", users)
-                    + "; delete or change those first.");
+            session.say(
+                    "\"" + station.name() + "\" is used by " + Plain.names(users) + "; delete or change those first.");
             return;
         }
         session.edit(

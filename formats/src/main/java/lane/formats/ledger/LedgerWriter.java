@@ -4,6 +4,7 @@ import com.fasterxml.jackson.core.JacksonException;
 import com.fasterxml.jackson.databind.SerializationFeature;
 import com.fasterxml.jackson.databind.json.JsonMapper;
 import java.nio.file.Path;
+import java.util.AbstractList;
 import java.util.ArrayList;
 import java.util.EnumSet;
 import java.util.HashSet;
@@ -23,6 +24,7 @@ import lane.formats.table.CsvWriter;
 import lane.ledger.Ledger;
 import lane.ledger.LedgerTable;
 import lane.ledger.LedgerTables;
+import lane.ledger.PointRows;
 import lane.reading.Reading;
 import lane.study.Results;
 import org.jspecify.annotations.Nullable;
@@ -94,7 +96,7 @@ public final class LedgerWriter {
             }
             points.forEach((name, curve) -> {
                 work.poll();
-                set.add(name, CsvWriter.body(rows(curve)));
+                set.add(name, body(curve));
                 described.add(new Csvw.Of(name, curve));
             });
             set.add(Csvw.FILE, Csvw.of(export, TABLE, described));
@@ -139,15 +141,29 @@ public final class LedgerWriter {
         return out;
     }
 
-    /** A table for programs: names of columns, then numbers with all their digits. */
+    private static AtomicFile.Body body(LedgerTable table) {
+        return table.rows() instanceof PointRows points ? PointsCsv.body(table, points) : CsvWriter.body(rows(table));
+    }
+
+    /** A table for programs: names of columns, then numbers with all their digits; rows are made when they are looked at. */
     public static List<List<String>> rows(LedgerTable table) {
-        List<List<String>> rows = new ArrayList<>();
-        rows.add(table.columns().stream().map(LedgerTable.Column::name).toList());
-        table.rows()
-                .forEach(r -> rows.add(r.cells().stream()
-                        .map(c -> c instanceof LedgerTable.Num n ? CsvWriter.full(n.value()) : c.text())
-                        .toList()));
-        return rows;
+        List<String> head =
+                table.columns().stream().map(LedgerTable.Column::name).toList();
+        return new AbstractList<>() {
+            @Override
+            public List<String> get(int i) {
+                return i == 0
+                        ? head
+                        : table.rows().get(i - 1).cells().stream()
+                                .map(c -> c instanceof LedgerTable.Num n ? CsvWriter.full(n.value()) : c.text())
+                                .toList();
+            }
+
+            @Override
+            public int size() {
+                return table.rows().size() + 1;
+            }
+        };
     }
 
     private static List<List<String>> rows(Ledger ledger) {

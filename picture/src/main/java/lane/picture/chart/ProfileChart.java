@@ -15,6 +15,7 @@ import lane.picture.LaneStyle;
 import lane.picture.Palette;
 import lane.picture.Ticks;
 import lane.reading.Profile;
+import lane.reading.Samples;
 import lane.study.ChartLook;
 import lane.study.ChartLook.AxisLook;
 import lane.study.ChartLook.Scale;
@@ -54,7 +55,7 @@ public final class ProfileChart {
             @Nullable Difference difference,
             Levels levels) {
         public Curve(String name, LaneStyle style, Profile profile, @Nullable Difference difference) {
-            this(name, style, profile, difference, new Levels(profile.abscissa(), profile.value()));
+            this(name, style, profile, difference, new Levels(profile.abscissa(), profile.samples()));
         }
     }
 
@@ -259,7 +260,7 @@ public final class ProfileChart {
                         plain && c.style().hollow() ? d.uncertainty() : new double[0],
                         new double[0],
                         up,
-                        new Levels(d.abscissa(), told)));
+                        new Levels(d.abscissa(), Samples.of(told))));
                 lines.lane(set.getSeriesCount() - 1, c.style(), i);
             }
             i++;

@@ -3,10 +3,13 @@ package lane.picture.chart;
 import java.awt.Color;
 import java.awt.Graphics2D;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Function;
 import lane.base.LaneException;
+import lane.base.Parallel;
+import lane.base.Work;
 import lane.check.Check;
 import lane.check.CheckResult;
 import lane.check.Difference;
@@ -31,6 +34,7 @@ import org.jspecify.annotations.Nullable;
  * @param aside thin curves that belong to one of them
  * @param datum key of the source that the others are compared with
  * @param datumName blank where the datum has no curve
+ * @param against the datum's curve; null where it has none
  * @param tolerance half of the band about zero in SI units; NaN for none
  * @param shown unit of the values
  * @param along unit of the abscissa
@@ -45,6 +49,7 @@ public record ReadingChart(
         List<ProfileChart.Curve> aside,
         String datum,
         String datumName,
+        @Nullable Profile against,
         double tolerance,
         Unit shown,
         Unit along,
@@ -76,6 +81,7 @@ public record ReadingChart(
                 one.aside,
                 one.datum,
                 one.datumName,
+                one.against,
                 one.tolerance,
                 one.shown,
                 one.along,
@@ -117,6 +123,7 @@ public record ReadingChart(
         List<ProfileChart.Curve> curves = new ArrayList<>();
         List<ProfileChart.Curve> aside = new ArrayList<>();
         List<LaneStyle> styles = LaneStyle.of(study.sources(), palette);
+        boolean light = light(study, results, reading);
         List<String> names = Differing.parts(study.sources().stream()
                 .filter(s -> !study.off().contains(s.id()) && results.outcome(reading.id(), s.id()) instanceof Profile)
                 .map(Source::name)
@@ -129,7 +136,8 @@ public record ReadingChart(
                 style = style.hollow() && p.size() > MOST_POINTS ? style.drawn() : style;
                 String name = names.get(curves.size());
                 lanes.add(source.id());
-                curves.add(new ProfileChart.Curve(name, style, p, difference(p, datum, lane(result, source.id()))));
+                curves.add(
+                        new ProfileChart.Curve(name, style, p, difference(p, datum, lane(result, source.id()), light)));
                 aside(name, style, p, palette, aside);
             }
         }
@@ -142,6 +150,7 @@ public record ReadingChart(
                 aside,
                 datumId,
                 datum == null ? "" : study.source(datumId).map(Source::name).orElse(""),
+                datum,
                 tolerance(result),
                 shown,
                 curves.isEmpty()
@@ -215,20 +224,122 @@ public record ReadingChart(
         return result == null ? null : result.lanes().get(source);
     }
 
-    /** As the check found it, where there is one. */
+    /** As the check found it, where there is one; else found now, if that is light. */
     private static @Nullable Difference difference(
-            Profile p, @Nullable Profile datum, CheckResult.@Nullable Lane known) {
-        if (datum == null || p.equals(datum)) {
-            return null;
-        }
-        if (known != null) {
-            return known.curve();
-        }
+            Profile p, @Nullable Profile datum, CheckResult.@Nullable Lane known, boolean light) {
+        return datum == null || p.equals(datum)
+                ? null
+                : known != null ? known.curve() : light ? difference(p, datum) : null;
+    }
+
+    private static @Nullable Difference difference(Profile p, Profile datum) {
         try {
             return Difference.of(p, datum);
         } catch (LaneException e) {
             return null;
         }
+    }
+
+    /** Whether the curves are so few and so short that a chart can wait for their differences. */
+    private static boolean light(Study study, Results results, Reading reading) {
+        long points = 0;
+        int n = 0;
+        for (Source s : study.lanes()) {
+            if (results.outcome(reading.id(), s.id()) instanceof Profile p) {
+                points += p.size();
+                n++;
+            }
+        }
+        return n <= MOST_COMPARED && points <= LIGHT;
+    }
+
+    /** More differences than these cannot be told apart in a strip. */
+    private static final int MOST_COMPARED = 60;
+
+    private static final int LIGHT = 200_000;
+
+    /** Whether there are differences that were not found yet, since that takes a while. */
+    public boolean uncompared() {
+        return against != null
+                && !light(curves)
+                && curves.stream()
+                        .anyMatch(c -> c.difference() == null && !c.profile().equals(against));
+    }
+
+    private static boolean light(List<ProfileChart.Curve> curves) {
+        return curves.size() <= MOST_COMPARED
+                && curves.stream().mapToLong(c -> c.profile().size()).sum() <= LIGHT;
+    }
+
+    /**
+     * How far a curve is from the datum, in SI units, as {@link Difference} says.
+     *
+     * @param signed the largest difference with its sign
+     */
+    public record Norms(double l2, double datumRange, double signed, double linfAt) {
+        public static Norms of(Difference d) {
+            return new Norms(d.l2(), d.datumRange(), d.signed(), d.linfAt());
+        }
+    }
+
+    /**
+     * The chart with the differences of its curves, of not too many, and how far each is from the datum.
+     *
+     * @param norms one a curve; empty for the datum and for what cannot be compared with it
+     */
+    public record Compared(ReadingChart chart, List<Optional<Norms>> norms) {
+        /** The same differences, in a chart of the same curves that may look otherwise by now. */
+        public Compared of(ReadingChart other) {
+            List<ProfileChart.Curve> with = new ArrayList<>();
+            for (int i = 0; i < other.curves.size(); i++) {
+                ProfileChart.Curve c = other.curves.get(i);
+                with.add(new ProfileChart.Curve(
+                        c.name(), c.style(), c.profile(), chart.curves.get(i).difference()));
+            }
+            return new Compared(other.with(with), norms);
+        }
+    }
+
+    private ReadingChart with(List<ProfileChart.Curve> other) {
+        return new ReadingChart(
+                reading, look, lanes, other, aside, datum, datumName, against, tolerance, shown, along, shared, below);
+    }
+
+    /** For whoever can wait: with the differences of its curves, if these are not too many. */
+    public ReadingChart complete() {
+        return uncompared() && curves.size() <= MOST_COMPARED
+                ? compared(Work.QUIET).chart()
+                : this;
+    }
+
+    /**
+     * Finds all differences, on all cores.
+     *
+     * @throws java.util.concurrent.CancellationException when cancelled
+     */
+    public Compared compared(Work work) {
+        boolean drawn = curves.size() <= MOST_COMPARED;
+        var found = new Difference[curves.size()];
+        List<Optional<Norms>> norms = new ArrayList<>(Collections.nCopies(curves.size(), Optional.empty()));
+        Parallel.forBlocks(curves.size(), 1, (b, i, end) -> {
+            work.poll();
+            ProfileChart.Curve c = curves.get(i);
+            Difference d = c.difference();
+            if (d == null && against != null && !c.profile().equals(against)) {
+                d = difference(c.profile(), against);
+            }
+            if (d != null) {
+                norms.set(i, Optional.of(Norms.of(d)));
+                // Of a thousand long curves they would take more room than the curves.
+                found[i] = drawn ? d : null;
+            }
+        });
+        List<ProfileChart.Curve> with = new ArrayList<>();
+        for (int i = 0; i < found.length; i++) {
+            ProfileChart.Curve c = curves.get(i);
+            with.add(new ProfileChart.Curve(c.name(), c.style(), c.profile(), found[i]));
+        }
+        return new Compared(with(with), List.copyOf(norms));
     }
 
     private static double tolerance(@Nullable CheckResult result) {

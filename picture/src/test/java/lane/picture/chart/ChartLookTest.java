@@ -121,7 +121,7 @@ class ChartLookTest {
         y[50_123] = 1;
         y[70_000] = 5;
         Profile p = curve(y);
-        var levels = new Levels(p.abscissa(), p.value());
+        var levels = new Levels(p.abscissa(), p.samples());
         var across = new AxisMap(Unit.ONE, Scale.LINEAR);
         CurvePoints part = CurvePoints.of(
                 p.abscissa(), y, new double[0], new double[0], across, across, 50_000, 60_000, 300, levels);

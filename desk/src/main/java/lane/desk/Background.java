@@ -5,9 +5,12 @@ import java.util.Deque;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.Map;
+import java.util.Queue;
 import java.util.Set;
 import java.util.concurrent.CancellationException;
+import java.util.concurrent.ConcurrentLinkedQueue;
 import java.util.concurrent.Executor;
+import java.util.concurrent.atomic.AtomicBoolean;
 import java.util.function.Function;
 import javafx.application.Platform;
 import lane.base.LaneException;
@@ -64,7 +67,13 @@ public final class Background {
     private final Deque<Job> waiting = new ArrayDeque<>();
 
     private boolean running;
-    private boolean telling;
+
+    private record Finished(Job job, Made result) {}
+
+    /** What is made and not shown yet, and whether the window is going to look. */
+    private final Queue<Finished> finished = new ConcurrentLinkedQueue<>();
+
+    private final AtomicBoolean telling = new AtomicBoolean();
 
     /**
      * @param name of the thread
@@ -138,8 +147,10 @@ public final class Background {
         for (Job job = next(); job != null; job = next()) {
             Made result = make(job);
             if (result != null) {
-                Job finished = job;
-                window.execute(() -> arrived(finished, result));
+                finished.add(new Finished(job, result));
+                if (telling.compareAndSet(false, true)) {
+                    window.execute(this::arrived);
+                }
             }
         }
     }
@@ -168,18 +179,24 @@ public final class Background {
         }
     }
 
-    private void arrived(Job job, Made result) {
+    /** Of several that arrive at once it is told once. */
+    private void arrived() {
+        telling.set(false);
+        boolean news = false;
+        for (Finished one = finished.poll(); one != null; one = finished.poll()) {
+            news |= arrived(one.job, one.result);
+        }
+        if (news) {
+            done.run();
+        }
+    }
+
+    private boolean arrived(Job job, Made result) {
         // What was given up and asked for again is another job.
         if (open.remove(job.key, job)) {
             made.put(job.key, result);
-            // Of several that are there at once it is told once.
-            if (!telling) {
-                telling = true;
-                window.execute(() -> {
-                    telling = false;
-                    done.run();
-                });
-            }
+            return true;
         }
+        return false;
     }
 }

@@ -21,8 +21,8 @@ public final class TableDesk {
 
     private final Background counting;
     private @Nullable Kinds last;
+    private final List<Runnable> counted = new ArrayList<>();
     private int read;
-    private int counted;
 
     /** @param now of which the tables are: another object where they may have changed */
     private record Kinds(List<String> files, List<Recipe> recipes, Same now) {}
@@ -36,10 +36,7 @@ public final class TableDesk {
             read++;
             done.run();
         });
-        counting = new Background("kinds", () -> {
-            counted++;
-            done.run();
-        });
+        counting = new Background("kinds", this::counted);
     }
 
     TableDesk(FileLibrary library, Background background) {
@@ -70,36 +67,42 @@ public final class TableDesk {
     }
 
     /**
-     * What kind each of several tables is of, all of which are read for that; those that cannot be read are left out. Null as long
+     * What kind each of several tables is of, by its file, all of which are read for that; those that cannot be read are left out. Null as long
      * as that is being found out.
      *
      * @param now another object where the tables may have changed
+     * @param then called once it is found out, where it was not
      */
     @SuppressWarnings("unchecked")
-    public @Nullable List<String> kinds(List<String> files, List<Recipe> recipes, Object now) {
+    public @Nullable Map<String, String> kinds(List<String> files, List<Recipe> recipes, Object now, Runnable then) {
         var key = new Kinds(files, recipes, Same.as(now));
         if (last != null && !last.equals(key)) {
             counting.forget(last);
+            counted.clear();
         }
         last = key;
         Background.Made made = counting.of(key, work -> {
-            var out = new ArrayList<String>();
+            var out = new HashMap<String, String>();
             for (String file : files) {
                 work.poll();
                 try {
-                    out.add(library.table(file, recipes).layout().kind());
+                    out.put(file, library.table(file, recipes).layout().kind());
                 } catch (LaneException e) {
                     // Its own sheet tells why.
                 }
             }
             return out;
         });
-        return made == null || made.thing() == null ? null : (List<String>) made.thing();
+        if (made == null) {
+            counted.add(then);
+        }
+        return made == null || made.thing() == null ? null : (Map<String, String>) made.thing();
     }
 
-    /** Another number each time that kinds were found. */
-    public int counted() {
-        return counted;
+    private void counted() {
+        List<Runnable> all = List.copyOf(counted);
+        counted.clear();
+        all.forEach(Runnable::run);
     }
 
     /** Another number each time that tables were read: what it shows of them may be other then. */

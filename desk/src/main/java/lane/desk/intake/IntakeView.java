@@ -168,7 +168,6 @@ public final class IntakeView implements View {
         boolean more = facts.changed(
                 session.changedOnDisk(),
                 health(),
-                session.tables().counted(),
                 study.source(session.selected(Chosen.SOURCE)).map(this::tables));
         boolean list = counts.changed(found(), session.tables().read());
         if (other || more) {

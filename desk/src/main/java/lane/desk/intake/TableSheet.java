@@ -1,6 +1,7 @@
 package lane.desk.intake;
 
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.function.UnaryOperator;
 import javafx.scene.Node;
@@ -230,20 +231,17 @@ final class TableSheet {
     /** That corrections hold for other tables too is said before they are made. */
     private Node shared(Table table, Recipe recipe) {
         String kind = table.layout().kind();
-        long others = alike(kind);
         boolean corrected = !recipe.forHeader(kind).equals(Recipe.of(kind));
         boolean own = !recipe.file().isBlank();
-        String text = own
-                ? corrected ? "Corrected for the file " + recipe.file() + "." : "As found."
-                : (corrected
-                                ? "Corrected by hand"
-                                : "As found; click a line to say what it is. Corrections are kept with the study")
-                        + (others == 0
-                                ? corrected
-                                        ? "; the next table with this header is read the same."
-                                        : " for tables with this header."
-                                : " for this and " + Ui.count((int) others, "other table") + " with this header.");
-        var row = Ui.row(10, Ui.label(text, "small", "muted"));
+        var label = Ui.label("", "small", "muted");
+        Runnable told = new Runnable() {
+            @Override
+            public void run() {
+                label.setText(shared(recipe, own, corrected, alike(kind, this)));
+            }
+        };
+        told.run();
+        var row = Ui.row(10, label);
         if (corrected) {
             row.getChildren()
                     .add(Ui.button(
@@ -256,21 +254,38 @@ final class TableSheet {
         return row;
     }
 
+    private static String shared(Recipe recipe, boolean own, boolean corrected, long others) {
+        return own
+                ? corrected ? "Corrected for the file " + recipe.file() + "." : "As found."
+                : (corrected
+                                ? "Corrected by hand"
+                                : "As found; click a line to say what it is. Corrections are kept with the study")
+                        + (others == 0
+                                ? corrected
+                                        ? "; the next table with this header is read the same."
+                                        : " for tables with this header."
+                                : " for this and " + Ui.count((int) others, "other table") + " with this header.");
+    }
+
     private void forget(Recipe recipe) {
         session.edit("Read the table as found", s -> s.without(recipe));
     }
 
     /** How many other tables of the study have the same header, as far as they are read. */
-    private long alike(String kind) {
-        List<String> others = session.study().sources().stream()
+    private long alike(String kind, Runnable then) {
+        List<String> all = session.study().sources().stream()
                 .filter(Source.Reference.class::isInstance)
                 .flatMap(s -> ((Source.Reference) s).files().stream())
-                .filter(f -> !f.equals(file))
+                .distinct()
                 .toList();
-        List<String> kinds = others.isEmpty()
-                ? List.of()
-                : session.tables().kinds(others, session.study().recipes(), session.results());
-        return kinds == null ? 0 : kinds.stream().filter(kind::equals).count();
+        Map<String, String> kinds = all.size() < 2
+                ? Map.of()
+                : session.tables().kinds(all, session.study().recipes(), session.results(), then);
+        return kinds == null
+                ? 0
+                : kinds.entrySet().stream()
+                        .filter(e -> !e.getKey().equals(file) && e.getValue().equals(kind))
+                        .count();
     }
 
     /** The way from the columns of a log to curves over time. */

@@ -86,13 +86,18 @@ public record Series(double[] along, double[] value, int absent, int repeated) {
     }
 
     private static boolean backwards(double[] along) {
-        double[] t = Arrays.stream(along).filter(Double::isFinite).toArray();
-        for (int i = 1; i < t.length; i++) {
-            if (t[i] >= t[i - 1]) {
-                return false;
+        double before = Double.NaN;
+        boolean back = false;
+        for (double t : along) {
+            if (Double.isFinite(t)) {
+                if (t >= before) {
+                    return false;
+                }
+                back |= t < before;
+                before = t;
             }
         }
-        return t.length > 1;
+        return back;
     }
 
     private static double[] reversed(double[] v) {

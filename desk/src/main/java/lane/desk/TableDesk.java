@@ -27,6 +27,9 @@ public final class TableDesk {
     /** @param now of which the tables are: another object where they may have changed */
     private record Kinds(List<String> files, List<Recipe> recipes, Same now) {}
 
+    /** What a table has in common with others: the line that tells its kind, and the names of its columns. */
+    public record Kind(String line, List<String> headers) {}
+
     private record Asked(FileStamp stamp, List<Recipe> recipes) {}
 
     /** @param done told on the interface thread when a table was read, or could not be */
@@ -74,7 +77,7 @@ public final class TableDesk {
      * @param then called once it is found out, where it was not
      */
     @SuppressWarnings("unchecked")
-    public @Nullable Map<String, String> kinds(List<String> files, List<Recipe> recipes, Object now, Runnable then) {
+    public @Nullable Map<String, Kind> kinds(List<String> files, List<Recipe> recipes, Object now, Runnable then) {
         var key = new Kinds(files, recipes, Same.as(now));
         if (last != null && !last.equals(key)) {
             counting.forget(last);
@@ -82,11 +85,12 @@ public final class TableDesk {
         }
         last = key;
         Background.Made made = counting.of(key, work -> {
-            var out = new HashMap<String, String>();
+            var out = new HashMap<String, Kind>();
             for (String file : files) {
                 work.poll();
                 try {
-                    out.put(file, library.table(file, recipes).layout().kind());
+                    Table table = library.table(file, recipes);
+                    out.put(file, new Kind(table.layout().kind(), table.headers()));
                 } catch (LaneException e) {
                     // Its own sheet tells why.
                 }
@@ -96,7 +100,7 @@ public final class TableDesk {
         if (made == null) {
             counted.add(then);
         }
-        return made == null || made.thing() == null ? null : (Map<String, String>) made.thing();
+        return made == null || made.thing() == null ? null : (Map<String, Kind>) made.thing();
     }
 
     private void counted() {

@@ -1,9 +1,12 @@
 package lane.desk.checks;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Objects;
+import java.util.function.IntFunction;
 import java.util.function.ToDoubleFunction;
+import java.util.stream.IntStream;
 import javafx.scene.Node;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
@@ -13,6 +16,7 @@ import lane.check.Check;
 import lane.check.CheckResult;
 import lane.check.Refined;
 import lane.desk.Chosen;
+import lane.desk.ManyRows;
 import lane.desk.Marks;
 import lane.desk.Named;
 import lane.desk.Session;
@@ -26,6 +30,9 @@ import org.jspecify.annotations.Nullable;
 
 /** The evidence and the settings of one check, below its row. */
 final class CheckCard {
+    /** Ticks beyond which they stand in a list of their own. */
+    private static final int MANY = 30;
+
     private final Session session;
 
     CheckCard(Session session) {
@@ -71,10 +78,11 @@ final class CheckCard {
         ticks.setPrefWrapLength(250);
         ticks.setMaxWidth(250);
         List<String> now = c.judged().isEmpty() ? study.judged(c) : c.judged();
-        for (Source s : study.sources()) {
-            if (s.id().equals(result == null ? "" : result.datum())) {
-                continue;
-            }
+        List<Source> may = study.sources().stream()
+                .filter(s -> !s.id().equals(result == null ? "" : result.datum()))
+                .toList();
+        IntFunction<Node> made = i -> {
+            Source s = may.get(i);
             var tick = Named.check(s.name());
             tick.setSelected(now.contains(s.id()));
             tick.setMaxWidth(240);
@@ -85,7 +93,15 @@ final class CheckCard {
                 }
                 change(c.judging(next));
             });
-            ticks.getChildren().add(tick);
+            return tick;
+        };
+        List<String> names = may.stream().map(Source::name).toList();
+        if (may.size() > MANY) {
+            var list = new VBox(4);
+            list.getChildren().addAll(ManyRows.of(session, "check-judged", c.id(), "lane", names, Ui.label(""), made));
+            ticks.getChildren().add(list);
+        } else {
+            IntStream.range(0, may.size()).mapToObj(made).forEach(ticks.getChildren()::add);
         }
         HBox judged = Ui.row(8, Ui.left("Judged", 72, "second"), ticks);
         judged.setAlignment(javafx.geometry.Pos.TOP_LEFT);
@@ -138,20 +154,22 @@ final class CheckCard {
                         Ui.cell("difference", 90, "small", "muted"),
                         Ui.cell("uncertainty", 84, "small", "muted"));
         head.getStyleClass().add("table-row");
-        box.getChildren().add(head);
         Figures values = column(result, l -> l.unit().fromSi(l.value()));
         Figures differences = column(result, l -> l.unit().difference().fromSi(l.difference()));
         List<LaneStyle> styles = LaneStyle.of(session.study().sources(), session.palette());
-        for (int i = 0; i < styles.size(); i++) {
-            Source s = session.study().sources().get(i);
-            CheckResult.Lane l = result.lanes().get(s.id());
-            if (l == null) {
-                continue;
-            }
+        List<Source> all = session.study().sources();
+        int[] told = IntStream.range(0, all.size())
+                .filter(i -> result.lanes().containsKey(all.get(i).id()))
+                .toArray();
+        List<String> names =
+                Arrays.stream(told).mapToObj(i -> all.get(i).name()).toList();
+        IntFunction<Node> made = k -> {
+            Source s = all.get(told[k]);
+            CheckResult.Lane l = Objects.requireNonNull(result.lanes().get(s.id()));
             Unit u = l.unit().difference();
             HBox name = Ui.row(
                     6,
-                    Marks.marker(styles.get(i), Marks.fx(session.palette().sheet())),
+                    Marks.marker(styles.get(told[k]), Marks.fx(session.palette().sheet())),
                     Ui.left(s.name(), 60, "second"));
             name.setMinWidth(80);
             HBox row = Ui.row(0, name);
@@ -175,8 +193,9 @@ final class CheckCard {
             }
             row.getStyleClass().add("table-row");
             row.setOnMouseClicked(e -> session.showCheck(check.id(), s.id()));
-            box.getChildren().add(row);
-        }
+            return row;
+        };
+        box.getChildren().addAll(ManyRows.of(session, "check-evidence", check.id(), "lane", names, head, made));
         result.lanes().values().stream()
                 .filter(l -> l.verdict() != null)
                 .findFirst()

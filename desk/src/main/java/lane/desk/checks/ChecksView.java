@@ -207,6 +207,9 @@ public final class ChecksView implements View {
         }
         if (session.study().checks().isEmpty()) {
             all.add(new Item(this::empty));
+        } else if (all.isEmpty() && session.results().checks().isEmpty()) {
+            // The first results are on their way.
+            all.add(new Item(() -> Ui.label("")));
         } else if (all.isEmpty()) {
             all.add(new Item(() -> Nothing.here(
                     "No check is shown",

@@ -1,10 +1,11 @@
 package lane.desk.intake;
 
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.function.Consumer;
 import javafx.scene.Node;
-import javafx.scene.control.CheckBox;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.TextField;
 import javafx.scene.layout.FlowPane;
@@ -20,7 +21,6 @@ import lane.reference.Curve;
 import lane.reference.Recipe;
 import lane.reference.Table;
 import lane.study.Source;
-import lane.study.Study;
 
 /** Lets a reference answer a reading: by a formula, by columns or a mean from one of its tables, or by a value. */
 final class AnswerForm {
@@ -244,38 +244,29 @@ final class AnswerForm {
     /** Adds an answer here and, unless it is unticked, in the other references whose table is of the same kind. */
     private void addLike(
             String word, ComboBox<Reading> reading, ComboBox<String> file, java.util.function.Supplier<Curve> make) {
-        var others = new CheckBox();
-        others.setId("answer-like");
-        others.setSelected(true);
-        Runnable count = () -> {
-            int n = Kin.like(
-                            session, source, file.getValue(), reading.getValue().id())
-                    .size();
-            others.setText("also " + Ui.count(n, "other table") + " of this kind");
-            others.setVisible(n > 0);
-            others.setManaged(n > 0);
-        };
-        reading.valueProperty().addListener((o, was, is) -> count.run());
-        file.valueProperty().addListener((o, was, is) -> count.run());
-        count.run();
-        fields.getChildren().add(others);
+        var others = new LikeBox(session, source, "answer-like", file::getValue, () -> reading.getValue()
+                .id());
+        reading.valueProperty().addListener((o, was, is) -> others.count());
+        file.valueProperty().addListener((o, was, is) -> others.count());
+        fields.getChildren().add(others.node());
         fields.getChildren()
                 .add(Ui.button(
                         word,
                         () -> {
                             try {
                                 Curve made = make.get();
-                                List<Source.Reference> like = others.isVisible() && others.isSelected()
-                                        ? Kin.like(session, source, file.getValue(), made.reading())
-                                        : List.of();
-                                session.edit("Add answers", s -> {
-                                    Study next = s.with(with(source, made));
-                                    for (Source.Reference r : like) {
-                                        next = next.with(
-                                                with(r, Kin.of(made, r.files().getFirst())));
-                                    }
-                                    return next;
-                                });
+                                Map<String, Source> next = new HashMap<>();
+                                next.put(source.id(), with(source, made));
+                                others.chosen()
+                                        .forEach(r -> next.put(
+                                                r.id(),
+                                                with(r, Kin.of(made, r.files().getFirst()))));
+                                session.edit(
+                                        "Add answers",
+                                        s -> s.withSources(l -> {
+                                            l.replaceAll(x -> next.getOrDefault(x.id(), x));
+                                            return l;
+                                        }));
                             } catch (LaneException e) {
                                 session.say(e.getMessage());
                             }

@@ -6,7 +6,10 @@ import java.util.Set;
 import javafx.application.Platform;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
+import javafx.scene.control.ListView;
 import javafx.scene.control.ScrollPane;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.KeyEvent;
 import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Region;
@@ -43,6 +46,8 @@ public final class IntakeView implements View {
     private final BuiltFrom built = new BuiltFrom();
     private final BuiltFrom facts = new BuiltFrom();
     private final BuiltFrom counts = new BuiltFrom();
+    /** The source that was selected when this was refreshed last. */
+    private String looked = "";
     /** Sources whose runs are not read, when the list was made last. */
     private Set<String> unread = Set.of();
 
@@ -61,6 +66,11 @@ public final class IntakeView implements View {
                 Ui.button("+ Add files", this::choose));
         top.getStyleClass().add("toolbar");
         top.setMinHeight(40);
+        rows.addEventFilter(KeyEvent.KEY_PRESSED, e -> {
+            if (e.getTarget() instanceof ListView<?>) {
+                step(e);
+            }
+        });
         scroll.setContent(rows);
         scroll.setFitToWidth(true);
         scroll.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
@@ -175,6 +185,12 @@ public final class IntakeView implements View {
         } else if (list) {
             list();
         }
+        String selected = session.selected(Chosen.SOURCE);
+        if (!selected.equals(looked)) {
+            looked = selected;
+            // Once the rows are laid out.
+            Platform.runLater(this::show);
+        }
     }
 
     private void build() {
@@ -209,6 +225,10 @@ public final class IntakeView implements View {
         rows.getChildren()
                 .setAll(ManyRows.tall(
                         session, LIST, "source", names, head, i -> row(sources.get(i), styles.get(i)), MANY, ROW));
+        if (rows.getChildren().getLast() instanceof ListView<?> list) {
+            list.setFocusTraversable(true);
+            list.setAccessibleText("Sources; the arrows select one");
+        }
         // A list of its own scrolls by itself.
         scroll.setFitToHeight(sources.size() > MANY);
         if (study.sources().isEmpty()) {
@@ -243,19 +263,22 @@ public final class IntakeView implements View {
         return source instanceof Source.Reference r ? tables(r) : Tables.READ;
     }
 
-    /** Selects a source by the keys, which go with it. */
-    private void go(String id, int at) {
-        session.select(Chosen.SOURCE, id);
-        if (session.study().sources().size() > MANY) {
+    /** Selects the source above or below the selected one. */
+    private void step(KeyEvent e) {
+        int step = e.getCode() == KeyCode.DOWN ? 1 : e.getCode() == KeyCode.UP ? -1 : 0;
+        List<String> ids = session.study().sources().stream().map(Source::id).toList();
+        int to = ids.indexOf(session.selected(Chosen.SOURCE)) + step;
+        if (step != 0 && to >= 0 && to < ids.size()) {
+            session.select(Chosen.SOURCE, ids.get(to));
+            e.consume();
+        }
+    }
+
+    /** Of many, the selected one is in sight. */
+    private void show() {
+        int at = session.study().sources().stream().map(Source::id).toList().indexOf(session.selected(Chosen.SOURCE));
+        if (at >= 0 && session.study().sources().size() > MANY) {
             ManyRows.show(session, LIST, at);
-            Platform.runLater(() -> {
-                ManyRows.show(session, LIST, at);
-                pane.layout();
-                Node row = rows.lookup("#source-" + id);
-                if (row != null) {
-                    row.requestFocus();
-                }
-            });
         }
     }
 
@@ -330,21 +353,18 @@ public final class IntakeView implements View {
         if (selected) {
             row.getStyleClass().add("selected");
         }
-        row.setFocusTraversable(true);
         row.setAccessibleText("Source " + source.name());
-        row.setOnMouseClicked(e -> session.select(Chosen.SOURCE, source.id()));
-        row.setOnKeyPressed(e -> {
-            List<String> ids =
-                    session.study().sources().stream().map(Source::id).toList();
-            int step = e.getCode() == javafx.scene.input.KeyCode.DOWN
-                    ? 1
-                    : e.getCode() == javafx.scene.input.KeyCode.UP ? -1 : 0;
-            int to = ids.indexOf(session.selected(Chosen.SOURCE)) + step;
-            if (step != 0 && to >= 0 && to < ids.size()) {
-                go(ids.get(to), to);
-                e.consume();
+        boolean many = session.study().sources().size() > MANY;
+        // Rows of a list come and go, so the list has the keys.
+        row.setFocusTraversable(!many);
+        row.setOnMouseClicked(e -> {
+            Node list = rows.lookup("#" + LIST);
+            if (list != null) {
+                list.requestFocus();
             }
+            session.select(Chosen.SOURCE, source.id());
         });
+        row.setOnKeyPressed(this::step);
         return row;
     }
 }

@@ -15,6 +15,7 @@ import lane.desk.ManyRows;
 import lane.desk.Named;
 import lane.desk.Session;
 import lane.desk.ShownPath;
+import lane.desk.TableDesk;
 import lane.desk.Ui;
 import lane.desk.readings.OverTime;
 import lane.formats.table.TableReader;
@@ -33,6 +34,7 @@ final class TableSheet {
 
     private final Session session;
     private final String file;
+    private @Nullable LikeBox like;
 
     TableSheet(Session session, String file) {
         this.session = session;
@@ -273,18 +275,12 @@ final class TableSheet {
 
     /** How many other tables of the study have the same header, as far as they are read. */
     private long alike(String kind, Runnable then) {
-        List<String> all = session.study().sources().stream()
-                .filter(Source.Reference.class::isInstance)
-                .flatMap(s -> ((Source.Reference) s).files().stream())
-                .distinct()
-                .toList();
-        Map<String, String> kinds = all.size() < 2
-                ? Map.of()
-                : session.tables().kinds(all, session.study().recipes(), session.results(), then);
+        Map<String, TableDesk.Kind> kinds = Kin.kinds(session, then);
         return kinds == null
                 ? 0
                 : kinds.entrySet().stream()
-                        .filter(e -> !e.getKey().equals(file) && e.getValue().equals(kind))
+                        .filter(e ->
+                                !e.getKey().equals(file) && e.getValue().line().equals(kind))
                         .count();
     }
 
@@ -305,13 +301,17 @@ final class TableSheet {
         menu.getItems().setAll(monitorItems(source, all));
         // What is searched for may be another by now.
         menu.setOnShowing(e -> menu.getItems().setAll(monitorItems(source, all)));
-        return Optional.of(Ui.row(
-                10,
-                menu,
-                Ui.label(
-                        "each column becomes a history among the readings, with its last value and whether it settled",
-                        "small",
-                        "muted")));
+        like = new LikeBox(session, source, "monitor-like", () -> file, () -> "");
+        return Optional.of(new VBox(
+                4,
+                Ui.row(
+                        10,
+                        menu,
+                        Ui.label(
+                                "each column becomes a history among the readings, with its last value and whether it settled",
+                                "small",
+                                "muted")),
+                like.node()));
     }
 
     /** All of them, those that are searched for, or one; not a thousand one by one. */
@@ -351,7 +351,8 @@ final class TableSheet {
     }
 
     private void monitors(Source.Reference source, List<Monitors.One> all) {
-        OverTime.monitors(session, source, file, all);
+        List<Source.Reference> others = like == null ? List.of() : like.chosen();
+        OverTime.monitors(session, source, file, all, others);
         session.go(4);
     }
 }

@@ -2,7 +2,9 @@ package lane.desk.readings;
 
 import java.awt.geom.Rectangle2D;
 import java.awt.image.BufferedImage;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Objects;
 import javafx.application.Platform;
 import javafx.scene.Cursor;
@@ -17,6 +19,7 @@ import javafx.scene.shape.Rectangle;
 import lane.desk.Images;
 import lane.desk.Session;
 import lane.picture.Export;
+import lane.picture.Palette;
 import lane.picture.Ticks;
 import lane.picture.chart.ChartLayout;
 import lane.picture.chart.ProfileChart;
@@ -185,7 +188,13 @@ final class ChartView {
             window.hide();
             return;
         }
-        ProfileChart made = of.chart(r -> what(session, r), share, looked, session.palette());
+        // What is asked of the session is asked here; the points of a thousand curves are picked behind the window.
+        Map<String, String> words = new HashMap<>();
+        words.put(of.reading().id(), what(session, of.reading()));
+        of.below().forEach(b -> words.put(b.reading().id(), what(session, b.reading())));
+        double strip = share;
+        View part = looked;
+        Palette palette = session.palette();
         long number = ++asked;
         double scale = chart.getScene() == null || chart.getScene().getWindow() == null
                 ? 1
@@ -194,6 +203,7 @@ final class ChartView {
             if (number != asked) {
                 return;
             }
+            ProfileChart made = of.chart(r -> words.getOrDefault(r.id(), ""), strip, part, palette);
             var place = new ChartLayout[1];
             BufferedImage image = Export.image(w, h, scale, g -> place[0] = made.paint(g, w, h));
             Image drawn = Images.of(image);

@@ -207,8 +207,16 @@ public final class OverTime {
             session.say(
                     "No table has a column that grows from row to row, such as a time; say at Intake which is the abscissa.");
         } else {
-            monitors(session, first.source, first.file, found(session, first));
+            monitors(session, first.source, first.file, found(session, first), List.of());
         }
+    }
+
+    private static Source.Reference with(
+            Source.Reference source, String file, java.util.Map<String, Monitors.One> answers) {
+        var all = new java.util.ArrayList<>(source.answers());
+        all.removeIf(c -> answers.containsKey(c.reading()));
+        answers.forEach((id, one) -> all.add(one.answer(id, file)));
+        return new Source.Reference(source.id(), source.name(), source.kind(), source.files(), source.constants(), all);
     }
 
     private static List<Monitors.One> found(Session session, InFile in) {
@@ -224,11 +232,20 @@ public final class OverTime {
         }
     }
 
-    /** Each of these columns as a reading, or as another lane of the reading that there is of the same name. */
-    public static void monitors(Session session, Source.Reference source, String file, List<Monitors.One> all) {
+    /**
+     * Each of these columns as a reading, or as another lane of the reading that there is of the same name.
+     *
+     * @param like other references, of one table with the same columns each
+     */
+    public static void monitors(
+            Session session,
+            Source.Reference source,
+            String file,
+            List<Monitors.One> all,
+            List<Source.Reference> like) {
         session.edit("Read columns over time", study -> {
             var next = study;
-            var answers = new java.util.ArrayList<>(source.answers());
+            var answers = new java.util.LinkedHashMap<String, Monitors.One>();
             for (Monitors.One one : all) {
                 Optional<Reading> there = next.readings().stream()
                         .filter(r -> r.ask() instanceof MonitorOf m && m.alike(one.ask()))
@@ -244,11 +261,15 @@ public final class OverTime {
                         return l;
                     });
                 }
-                answers.removeIf(c -> c.reading().equals(id));
-                answers.add(one.answer(id, file));
+                answers.put(id, one);
             }
-            return next.with(new Source.Reference(
-                    source.id(), source.name(), source.kind(), source.files(), source.constants(), answers));
+            var changed = new java.util.HashMap<String, Source>();
+            changed.put(source.id(), with(source, file, answers));
+            like.forEach(r -> changed.put(r.id(), with(r, r.files().getFirst(), answers)));
+            return next.withSources(l -> {
+                l.replaceAll(s -> changed.getOrDefault(s.id(), s));
+                return l;
+            });
         });
         session.study().readings().stream()
                 .filter(r ->

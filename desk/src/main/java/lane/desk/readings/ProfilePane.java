@@ -34,6 +34,9 @@ import org.jspecify.annotations.Nullable;
 
 /** A profile: the curve over its difference strip, the numbers at the right, and the values under the pointer. */
 final class ProfilePane implements ReadingPane {
+    /** For the values of all lanes at a place. */
+    private static final double ROOM = 244;
+
     private final Session session;
     private final BorderPane pane = new BorderPane();
     private final HBox tools = Ui.row(10);
@@ -341,15 +344,15 @@ final class ProfilePane implements ReadingPane {
                 .findFirst()
                 .orElse(curves.getFirst().profile());
         Unit unit = session.results().unit(Objects.requireNonNull(reading).id());
-        List<ProfileChart.Curve> few = curves.size() > 5 ? curves.subList(0, 5) : curves;
+        List<ProfileChart.Curve> some = curves.size() > 5 ? curves.subList(0, 5) : curves;
         int n = measured.size();
         int step = Math.max(1, (n - 1) / 11);
-        double[][] values = new double[few.size()][];
+        double[][] values = new double[some.size()][];
         double[] at = IntStream.iterate(0, i -> i < n, i -> i + step)
                 .mapToDouble(i -> measured.abscissa()[i])
                 .toArray();
         for (int c = 0; c < values.length; c++) {
-            ProfileChart.Curve curve = few.get(c);
+            ProfileChart.Curve curve = some.get(c);
             values[c] = java.util.Arrays.stream(at)
                     .map(x -> unit.fromSi(Nearest.value(curve, x)))
                     .toArray();
@@ -361,7 +364,7 @@ final class ProfilePane implements ReadingPane {
                         .flatMapToDouble(java.util.Arrays::stream)
                         .toArray(),
                 needed,
-                few.size() > 3 ? 4 : 6);
+                some.size() > 3 ? 4 : 6);
         // Over many powers of ten no number of decimals suits all.
         boolean wide = drawn().look().y().scale() == lane.study.ChartLook.Scale.LOG;
         Figures places =
@@ -380,7 +383,16 @@ final class ProfilePane implements ReadingPane {
                 inUnit);
         title.setStyle("-fx-padding: 12 0 0 0;");
         numbers.getChildren().add(title);
-        double width = Math.min(76, 244.0 / few.size());
+        // A number that is cut short is another one: there are as many lanes as have room.
+        double widest = java.util.Arrays.stream(values)
+                .flatMapToDouble(java.util.Arrays::stream)
+                .mapToObj(v -> written(v, wide, figures))
+                .mapToDouble(t -> Marks.wide(t, 12) + 8)
+                .max()
+                .orElse(0);
+        int fit = Math.clamp((long) (ROOM / widest), 1, some.size());
+        List<ProfileChart.Curve> few = some.subList(0, fit);
+        double width = Math.min(76, ROOM / fit);
         HBox head = Ui.row(
                 0,
                 Ui.left(
@@ -397,15 +409,17 @@ final class ProfilePane implements ReadingPane {
         numbers.getChildren().add(head);
         for (int i = 0; i < at.length; i++) {
             HBox row = Ui.row(0, Ui.left(places.text(along.fromSi(at[i])), 60, "second"));
-            for (double[] column : values) {
-                row.getChildren()
-                        .add(Ui.cell(
-                                wide ? Ticks.number(column[i], Double.NaN) : figures.text(column[i]), width, "second"));
+            for (int c = 0; c < fit; c++) {
+                row.getChildren().add(Ui.cell(written(values[c][i], wide, figures), width, "second"));
             }
             row.getStyleClass().add("table-row");
             row.setMinHeight(24);
             numbers.getChildren().add(row);
         }
+    }
+
+    private static String written(double value, boolean wide, Figures figures) {
+        return wide ? Ticks.number(value, Double.NaN) : figures.text(value);
     }
 
     /** A unit with the power of ten that a column is written in. */

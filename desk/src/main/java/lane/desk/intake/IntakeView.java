@@ -263,10 +263,13 @@ public final class IntakeView implements View {
         return source instanceof Source.Reference r ? tables(r) : Tables.READ;
     }
 
-    /** Selects the source above or below the selected one. */
+    /** Selects the source above or below the selected one, of those that are searched for. */
     private void step(KeyEvent e) {
         int step = e.getCode() == KeyCode.DOWN ? 1 : e.getCode() == KeyCode.UP ? -1 : 0;
-        List<String> ids = session.study().sources().stream().map(Source::id).toList();
+        List<Source> all = session.study().sources();
+        List<String> ids = e.getTarget() instanceof ListView<?> list
+                ? list.getItems().stream().map(i -> all.get((Integer) i).id()).toList()
+                : all.stream().map(Source::id).toList();
         int to = ids.indexOf(session.selected(Chosen.SOURCE)) + step;
         if (step != 0 && to >= 0 && to < ids.size()) {
             session.select(Chosen.SOURCE, ids.get(to));

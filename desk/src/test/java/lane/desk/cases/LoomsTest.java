@@ -91,6 +91,9 @@ class LoomsTest extends Windowed {
         await(() -> session.selected(Chosen.SOURCE).equals(lane(14)) && there("source-" + lane(14)));
         enter("source-list-search", "stuhl_6");
         await(() -> list.getItems().size() == 10);
+        robot.interact(list::requestFocus);
+        press(KeyCode.DOWN);
+        await(() -> session.selected(Chosen.SOURCE).equals(lane(60)));
         enter("source-list-search", "");
         // The lane bar has chips where it is looked at.
         assertThat(there("chip-" + lane(0))).isTrue();

@@ -54,6 +54,8 @@ public final class KeptTables {
     /** Where each is read anew. */
     public static final KeptTables NONE = new KeptTables(() -> Path.of(""), Long.MAX_VALUE, 0);
 
+    private static final AlikeColumns ALIKE = new AlikeColumns();
+
     private static final JsonMapper MAPPER = new JsonMapper();
     /** Numbers that are written at once. */
     private static final int SOME = 1 << 13;
@@ -259,8 +261,10 @@ public final class KeptTables {
                     head.headers,
                     head.units,
                     head.roles,
-                    new Columns(head.rows, head.ends, c -> all.asSlice(begin + c * each, each)
-                            .toArray(DOUBLE)),
+                    new Columns(
+                            head.rows,
+                            head.ends,
+                            c -> ALIKE.of(head.rows, head.sums.get(c), all.asSlice(begin + c * each, each), DOUBLE)),
                     head.layout,
                     head.found,
                     new Provenance.Input(shown, head.sha256, head.bytes)));

@@ -3,6 +3,8 @@ package lane.formats.table;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.io.IOException;
+import java.lang.foreign.MemorySegment;
+import java.lang.foreign.ValueLayout;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.attribute.FileTime;
@@ -129,6 +131,34 @@ class KeptTablesTest {
         Files.delete(files().getFirst());
         assertThat(all(again)).isEqualTo(all(first));
         assertThat(again.columns().get(1)).isSameAs(again.columns().get(1));
+    }
+
+    /** The same numbers in the same places are one array, in whatever file they stand; others with their checksum are not. */
+    @Test
+    void columnsThatAreAlikeAreHeldOnce() throws Exception {
+        read(Recipe.of(""));
+        Table first = read(Recipe.of(""));
+        Path other = folder.resolve("kiln 4.txt");
+        Files.writeString(other, Files.readString(log).replace("Brennofen 3", "Brennofen 4"));
+        Files.setLastModifiedTime(other, FileTime.from(Instant.now().minusSeconds(60)));
+        log = other;
+        read(Recipe.of(""));
+        Table second = read(Recipe.of(""));
+        assertThat(second.columns()).isInstanceOf(Columns.class);
+        for (int c = 0; c < 3; c++) {
+            assertThat(second.columns().get(c)).isSameAs(first.columns().get(c));
+        }
+        write(2);
+        read(Recipe.of(""));
+        Table third = read(Recipe.of(""));
+        assertThat(third.columns().get(0)).isSameAs(first.columns().get(0));
+        assertThat(third.columns().get(1)).isNotEqualTo(first.columns().get(1));
+        var alike = new AlikeColumns();
+        double[] one = alike.of(2, 7, MemorySegment.ofArray(new double[] {1, Double.NaN}), ValueLayout.JAVA_DOUBLE);
+        assertThat(alike.of(2, 7, MemorySegment.ofArray(new double[] {1, Double.NaN}), ValueLayout.JAVA_DOUBLE))
+                .isSameAs(one);
+        assertThat(alike.of(2, 7, MemorySegment.ofArray(new double[] {1, 2}), ValueLayout.JAVA_DOUBLE))
+                .containsExactly(1, 2);
     }
 
     /** What has no least is kept like the others, and so is what is beyond all numbers. */

@@ -271,6 +271,13 @@ public final class Ui {
         return label;
     }
 
+    /** The same for the name of a lane: names of one kind often differ at their ends, so a long one is cut in its middle. */
+    public static Label lane(String name, double width, String... styles) {
+        Label label = left(name, width, styles);
+        label.setTextOverrun(javafx.scene.control.OverrunStyle.CENTER_ELLIPSIS);
+        return label;
+    }
+
     /** Other text for such a label. */
     public static void fill(Label label, String text) {
         label.setText(text);

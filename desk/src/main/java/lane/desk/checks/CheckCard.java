@@ -170,7 +170,7 @@ final class CheckCard {
             HBox name = Ui.row(
                     6,
                     Marks.marker(styles.get(told[k]), Marks.fx(session.palette().sheet())),
-                    Ui.left(s.name(), 60, "second"));
+                    Ui.lane(s.name(), 60, "second"));
             name.setMinWidth(80);
             HBox row = Ui.row(0, name);
             if (l.curve() != null) {

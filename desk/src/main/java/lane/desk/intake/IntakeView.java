@@ -332,7 +332,7 @@ public final class IntakeView implements View {
         var place = Ui.left(file, 164, "small", "muted");
         place.setTextOverrun(javafx.scene.control.OverrunStyle.CENTER_ELLIPSIS);
         Tip.on(place, file);
-        var names = new VBox(Ui.left(source.name(), 164, "section"), place);
+        var names = new VBox(Ui.lane(source.name(), 164, "section"), place);
         names.setAlignment(Pos.CENTER_LEFT);
         HBox row = Ui.row(
                 0,

@@ -92,7 +92,7 @@ final class LedgerList {
         private final Label id = Ui.cell("", 38, "small", "muted");
         private final Label item = shared(Ui.left("", NARROW, "second"));
         private final Label what = shared(Ui.left("", NARROW, "second", "muted"));
-        private final Label lane = Ui.left("", 66, "second");
+        private final Label lane = Ui.lane("", 66, "second");
         private final Label value = Ui.cell("", 96, "second");
         private final Label unit = Ui.left("", 50, "small", "muted");
         private final Label verdict = Ui.left("", 70, "second");

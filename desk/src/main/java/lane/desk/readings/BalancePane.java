@@ -238,7 +238,7 @@ final class BalancePane implements ReadingPane {
             HBox name = Ui.row(
                     6,
                     Marks.marker(styles.get(i), Marks.fx(session.palette().sheet())),
-                    Ui.left(s.name(), 60, "second"));
+                    Ui.lane(s.name(), 60, "second"));
             name.setMinWidth(82);
             HBox row = Ui.row(0, name);
             if (outcome instanceof Balance b) {

@@ -264,7 +264,7 @@ final class ChartForm {
                 now.width() > 0 ? now.width() : style.width(),
                 v -> put(source, new LaneLook(now.colour(), now.dash(), v)));
         width.setPrefWidth(46);
-        return Ui.row(6, swatch, Ui.left(source.name(), 74, "second"), colour, dash, width);
+        return Ui.row(6, swatch, Ui.lane(source.name(), 74, "second"), colour, dash, width);
     }
 
     private void put(Source source, LaneLook next) {

@@ -277,7 +277,7 @@ final class ProfilePane implements ReadingPane {
 
     private Node row(Written as, ProfileChart.Curve c, String lane, ReadingChart.@Nullable Norms d) {
         HBox name = Ui.row(
-                6, Marks.marker(c.style(), Marks.fx(session.palette().sheet())), Ui.left(c.name(), 56, "second"));
+                6, Marks.marker(c.style(), Marks.fx(session.palette().sheet())), Ui.lane(c.name(), 56, "second"));
         name.setMinWidth(74);
         HBox row = Ui.row(0, name);
         if (d == null) {

@@ -329,7 +329,7 @@ final class TallyPane implements ReadingPane {
             HBox row = Ui.row(
                     8,
                     Marks.marker(styles.get(i), Marks.fx(session.palette().sheet())),
-                    Ui.left(s.name(), 70, "second"));
+                    Ui.lane(s.name(), 70, "second"));
             if (outcome instanceof Outcome.Absent a) {
                 var why = Ui.label(a.brief(), "second", "muted");
                 Tip.on(why, a.reason());

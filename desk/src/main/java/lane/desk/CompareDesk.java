@@ -1,8 +1,10 @@
 package lane.desk;
 
 import java.util.ArrayDeque;
+import java.util.Collections;
 import java.util.Deque;
 import java.util.List;
+import java.util.Optional;
 import lane.base.Same;
 import lane.picture.chart.ReadingChart;
 import org.jspecify.annotations.Nullable;
@@ -21,7 +23,7 @@ final class CompareDesk {
         background = new Background("differences", done);
     }
 
-    /** A chart with its differences; null while they are being found, and where they could not be. */
+    /** A chart with its differences; null while they are being found. */
     ReadingChart.@Nullable Compared of(ReadingChart chart) {
         var key = new Curves(
                 chart.curves().stream().map(c -> Same.as(c.profile())).toList(),
@@ -33,7 +35,14 @@ final class CompareDesk {
             looked.addFirst(key);
         }
         Background.Made made = background.of(key, chart::compared);
-        return made != null && made.thing() instanceof ReadingChart.Compared found ? found.of(chart) : null;
+        if (made == null) {
+            return null;
+        }
+        // What could not be compared at all, as for want of memory, keeps nobody waiting.
+        return made.thing() instanceof ReadingChart.Compared found
+                ? found.of(chart)
+                : new ReadingChart.Compared(
+                        chart, Collections.nCopies(chart.curves().size(), Optional.empty()));
     }
 
     void stop() {

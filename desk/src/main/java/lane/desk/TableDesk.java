@@ -99,8 +99,9 @@ public final class TableDesk {
         });
         if (made == null) {
             counted.add(then);
+            return null;
         }
-        return made == null || made.thing() == null ? null : (Map<String, Kind>) made.thing();
+        return made.thing() == null ? Map.of() : (Map<String, Kind>) made.thing();
     }
 
     private void counted() {

@@ -8,6 +8,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.atomic.AtomicBoolean;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.function.Function;
 import lane.base.LaneException;
@@ -65,10 +66,14 @@ final class TableShelf {
     }
 
     private TableReader.Read read(FileStamp stamp, String file, List<Recipe> recipes) {
-        boolean many = among.contains(stamp.file());
-        TableReader.Read made = before.of(stamp, file, recipes, many, () -> HashesAhead.SHARED.of(stamp, Work.QUIET));
-        // What was hashed and what was read are one only where the file stayed as it was.
-        return many && stamp.differs() ? before.of(stamp(file), file, recipes, false, Optional::empty) : made;
+        var ahead = new AtomicBoolean();
+        TableReader.Read made = before.of(stamp, file, recipes, among.contains(stamp.file()), () -> {
+            Optional<String> found = HashesAhead.SHARED.of(stamp, Work.QUIET);
+            ahead.set(found.isPresent());
+            return found;
+        });
+        // What another hashed and what was read here are one only where the file stayed as it was.
+        return ahead.get() && stamp.differs() ? before.of(stamp(file), file, recipes, false, Optional::empty) : made;
     }
 
     private FileStamp stamp(String file) {

@@ -96,7 +96,7 @@ public final class LedgerWriter {
             }
             points.forEach((name, curve) -> {
                 work.poll();
-                set.add(name, body(curve));
+                set.add(name, body(curve, work));
                 described.add(new Csvw.Of(name, curve));
             });
             set.add(Csvw.FILE, Csvw.of(export, TABLE, described));
@@ -141,8 +141,10 @@ public final class LedgerWriter {
         return out;
     }
 
-    private static AtomicFile.Body body(LedgerTable table) {
-        return table.rows() instanceof PointRows points ? PointsCsv.body(table, points) : CsvWriter.body(rows(table));
+    private static AtomicFile.Body body(LedgerTable table, Work work) {
+        return table.rows() instanceof PointRows points
+                ? PointsCsv.body(table, points, work)
+                : CsvWriter.body(rows(table));
     }
 
     /** A table for programs: names of columns, then numbers with all their digits; rows are made when they are looked at. */

@@ -7,6 +7,7 @@ import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
 import lane.base.Parallel;
+import lane.base.Work;
 import lane.formats.io.AtomicFile;
 import lane.formats.table.CsvWriter;
 import lane.ledger.LedgerTable;
@@ -42,7 +43,8 @@ final class PointsCsv {
         }
     }
 
-    static AtomicFile.Body body(LedgerTable table, PointRows points) {
+    /** @param work that may be cancelled between some points and the next */
+    static AtomicFile.Body body(LedgerTable table, PointRows points, Work work) {
         return out -> {
             CsvWriter.body(List.of(table.columns().stream()
                             .map(LedgerTable.Column::name)
@@ -59,6 +61,7 @@ final class PointsCsv {
                 }
             }
             for (int at = 0; at < blocks.size(); at += AHEAD) {
+                work.poll();
                 write(blocks.subList(at, Math.min(blocks.size(), at + AHEAD)), out);
             }
         };

@@ -1,6 +1,7 @@
 package lane.formats.ledger;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
@@ -9,6 +10,8 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Random;
+import java.util.concurrent.CancellationException;
+import lane.base.Work;
 import lane.estimate.Band;
 import lane.estimate.Uncertainty;
 import lane.formats.io.AtomicFile;
@@ -108,7 +111,19 @@ class PointsCsvTest {
         LedgerTable table = table(lanes);
         assertThat(table.rows()).isInstanceOf(PointRows.class).hasSize(37_197);
         String slow = text(CsvWriter.body(LedgerWriter.rows(table)));
-        assertThat(text(PointsCsv.body(table, (PointRows) table.rows()))).isEqualTo(slow);
+        assertThat(text(PointsCsv.body(table, (PointRows) table.rows(), Work.QUIET)))
+                .isEqualTo(slow);
+        Work cancelled = new Work() {
+            @Override
+            public boolean cancelled() {
+                return true;
+            }
+
+            @Override
+            public void progress(String what, double fraction) {}
+        };
+        assertThatThrownBy(() -> text(PointsCsv.body(table, (PointRows) table.rows(), cancelled)))
+                .isInstanceOf(CancellationException.class);
         assertThat(slow.lines().toList().get(1)).startsWith("stroke 1,0.0,ms,");
         assertThat(slow).contains("'=1+1,").contains("-Infinity").contains("\"\"\"quoted\"\", and parted\"");
     }

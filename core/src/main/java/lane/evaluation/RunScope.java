@@ -32,7 +32,9 @@ class RunScope implements Scope {
     final Run run;
     private final @Nullable Part part;
     final EvaluationContext lens;
-    private boolean raw;
+    private boolean inUnitsOfFile;
+    private boolean alone = true;
+    private @Nullable RunScope raw;
     /** Files that were reached; of one compilation with all that it needs. */
     Set<Provenance.Input> inputs = new LinkedHashSet<>();
     /** What was found out about what was reached; likewise. */
@@ -46,10 +48,22 @@ class RunScope implements Scope {
         this.lens = lens;
     }
 
+    /** What it sees beyond the fields of its run. */
+    private Beyond beyond() {
+        alone = false;
+        return lens.beyond();
+    }
+
+    /** Whether nothing was looked for but the fields of its run. */
+    boolean alone() {
+        return alone && (raw == null || raw.alone);
+    }
+
     /** The same with fields in the units of the file. */
     RunScope raw() {
         var out = new RunScope(run, part, lens);
-        out.raw = true;
+        out.inUnitsOfFile = true;
+        raw = out;
         out.inputs = inputs;
         out.remarks = remarks;
         out.reached = reached;
@@ -68,7 +82,7 @@ class RunScope implements Scope {
             if (tree == null) {
                 throw new Trouble("Quantity \"" + name + "\" has a formula that cannot be read; correct it first.");
             }
-            return new Meaning.Defined(q.name(), tree, raw ? Unit.UNKNOWN : Unit.of(q.unit()));
+            return new Meaning.Defined(q.name(), tree, inUnitsOfFile ? Unit.UNKNOWN : Unit.of(q.unit()));
         }
         Meaning stored = stored(name);
         if (stored != null) {
@@ -112,7 +126,7 @@ class RunScope implements Scope {
     Meaning wallDistance() {
         try {
             run.gather().needsWhole("The distance to the wall");
-            return new Meaning.Stored(lens.beyond().wallDistance(run), 1, Unit.of("m"));
+            return new Meaning.Stored(beyond().wallDistance(run), 1, Unit.of("m"));
         } catch (LaneException e) {
             throw new Trouble(e);
         }
@@ -128,9 +142,9 @@ class RunScope implements Scope {
     }
 
     Meaning.@Nullable Known reading(String name) {
-        Beyond.Found found = run.gather().whole() ? lens.beyond().reading(run, name, lens) : null;
+        Beyond.Found found = run.gather().whole() ? beyond().reading(run, name, lens) : null;
         if (found == null) {
-            if (lens.beyond().names().contains(name)) {
+            if (beyond().names().contains(name)) {
                 needsWhole("The number of the reading \"" + name + "\" within a formula");
             }
             return null;
@@ -148,7 +162,7 @@ class RunScope implements Scope {
                 .map(f -> new Meaning.Stored(
                         foreign ? f : new BoundQuantity.Stored(f.name()),
                         f.components(),
-                        raw ? Unit.ONE : lens.unit(run, f)))
+                        inUnitsOfFile ? Unit.ONE : lens.unit(run, f)))
                 .orElse(null);
     }
 
@@ -157,7 +171,7 @@ class RunScope implements Scope {
         List<String> out = new ArrayList<>(
                 lens.quantities().values().stream().map(Quantity::name).toList());
         run.fields().forEach(f -> out.add(f.name()));
-        out.addAll(lens.beyond().names());
+        out.addAll(beyond().names());
         return out;
     }
 
@@ -166,7 +180,7 @@ class RunScope implements Scope {
         if (name.isEmpty()) {
             return lens.axis();
         }
-        Axis found = lens.beyond().frame(name);
+        Axis found = beyond().frame(name);
         if (found != null) {
             reached.put("frame " + name, found);
         }
@@ -181,10 +195,10 @@ class RunScope implements Scope {
     @Override
     public @Nullable Scope lane(String name) {
         run.gather().needsWhole("What another lane holds at the same place");
-        Run other = lens.beyond().run(name);
+        Run other = beyond().run(name);
         if (other == null) {
-            inputs.addAll(lens.beyond().inputs(name));
-            return lens.beyond().reference(name, run.time(), lens);
+            inputs.addAll(beyond().inputs(name));
+            return beyond().reference(name, run.time(), lens);
         }
         inputs.addAll(other.inputs());
         if (!Double.isNaN(other.time())) {
@@ -196,7 +210,7 @@ class RunScope implements Scope {
     @Override
     public @Nullable Scope at(double time) {
         run.gather().needsWhole("What the run holds at another time");
-        Run other = lens.beyond().at(run, time);
+        Run other = beyond().at(run, time);
         if (other == null || !other.mesh().key().equals(run.mesh().key())) {
             return null;
         }
@@ -233,26 +247,26 @@ class RunScope implements Scope {
     @Override
     public Meaning.Stored step(Step step) {
         needsWhole("What a formula takes from around the place or over time, such as a gradient,");
-        inputs.addAll(lens.beyond().inputs(run, step, lens));
-        lens.beyond().reached(run, step, lens).forEach(this::reach);
+        inputs.addAll(beyond().inputs(run, step, lens));
+        beyond().reached(run, step, lens).forEach(this::reach);
         Unit unit = step.type().unit().known() ? Unit.ONE : Unit.UNKNOWN;
-        Anywhere places = lens.beyond().places(run, step, lens);
+        Anywhere places = beyond().places(run, step, lens);
         if (places != null) {
             return new Meaning.Stored(places, step.type().components(), unit);
         }
-        Field made = lens.beyond().step(run, step, lens);
+        Field made = beyond().step(run, step, lens);
         return new Meaning.Stored(made, made.components(), unit);
     }
 
     @Override
     public int extent(String station) {
-        return lens.beyond().extent(station);
+        return beyond().extent(station);
     }
 
     @Override
     public double[] reduce(Node.Reduction reduction, Type body, String frame) {
         needsWhole("The " + reduction.kind() + " within a formula");
-        Beyond.Reduced made = lens.beyond().reduce(run, reduction, body, frame, lens);
+        Beyond.Reduced made = beyond().reduce(run, reduction, body, frame, lens);
         reached(
                 reduction.kind() + " over "
                         + reduction.over().stream().map(p -> p.name()).collect(Collectors.joining(" + ")),
@@ -267,7 +281,7 @@ class RunScope implements Scope {
 
     @Override
     public Table table(String name, String column) {
-        inputs.addAll(lens.beyond().tableInputs(name));
-        return lens.beyond().table(name, column);
+        inputs.addAll(beyond().tableInputs(name));
+        return beyond().table(name, column);
     }
 }

@@ -1,10 +1,10 @@
 package lane.formats;
 
 import com.fasterxml.jackson.core.JacksonException;
-import com.fasterxml.jackson.databind.ObjectWriter;
+import com.fasterxml.jackson.core.JsonGenerator;
 import com.fasterxml.jackson.databind.json.JsonMapper;
+import java.io.ByteArrayOutputStream;
 import java.io.IOException;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
@@ -29,7 +29,6 @@ import org.jspecify.annotations.Nullable;
  */
 final class StepJournal implements Journal {
     private static final JsonMapper MAPPER = new JsonMapper();
-    private static final ObjectWriter WRITER = MAPPER.writerFor(Line.class);
     private static final Duration KEPT = Duration.ofDays(60);
 
     /**
@@ -138,16 +137,45 @@ final class StepJournal implements Journal {
                 tidy(folder);
             }
             begun = true;
-            var line = new Line(time, files, i.abscissa(), i.value(), i.half(), i.why(), i.inputs());
-            // It begins on a line of its own, whatever the last one came to.
-            Files.write(
-                    file,
-                    ("\n" + WRITER.writeValueAsString(line)).getBytes(StandardCharsets.UTF_8),
-                    StandardOpenOption.CREATE,
-                    StandardOpenOption.APPEND);
+            Files.write(file, line(time, files, i), StandardOpenOption.CREATE, StandardOpenOption.APPEND);
         } catch (IOException e) {
             // It is a convenience: without it the next start reads all again.
         }
+    }
+
+    /** It begins on a line of its own, whatever the last one came to. One of a run of thousands of times is written word by word. */
+    private static byte[] line(double time, List<String> files, Instant i) throws IOException {
+        var out = new ByteArrayOutputStream();
+        out.write('\n');
+        try (JsonGenerator to = MAPPER.createGenerator(out)) {
+            to.writeStartObject();
+            to.writeNumberField("time", time);
+            to.writeArrayFieldStart("files");
+            for (String f : files) {
+                to.writeString(f);
+            }
+            to.writeEndArray();
+            numbers(to, "abscissa", i.abscissa());
+            numbers(to, "value", i.value());
+            numbers(to, "half", i.half());
+            to.writeStringField("why", i.why());
+            to.writeArrayFieldStart("inputs");
+            for (Provenance.Input input : i.inputs()) {
+                to.writeStartObject();
+                to.writeStringField("path", input.path());
+                to.writeStringField("sha256", input.sha256());
+                to.writeNumberField("bytes", input.bytes());
+                to.writeEndObject();
+            }
+            to.writeEndArray();
+            to.writeEndObject();
+        }
+        return out.toByteArray();
+    }
+
+    private static void numbers(JsonGenerator to, String name, double[] all) throws IOException {
+        to.writeFieldName(name);
+        to.writeArray(all, 0, all.length);
     }
 
     private static void tidy(Path folder) {

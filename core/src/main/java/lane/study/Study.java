@@ -1,6 +1,7 @@
 package lane.study;
 
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -199,7 +200,7 @@ public record Study(
     }
 
     /** A key made of a name that no item of the list has yet. */
-    public static String freshId(String name, List<String> taken) {
+    public static String freshId(String name, Collection<String> taken) {
         String stem = name.toLowerCase(java.util.Locale.ROOT)
                 .replaceAll("[^a-z0-9]+", "-")
                 .replaceAll("^-|-$", "");

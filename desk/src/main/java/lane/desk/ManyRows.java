@@ -10,6 +10,7 @@ import javafx.scene.control.Label;
 import javafx.scene.control.ListCell;
 import javafx.scene.control.ListView;
 import javafx.scene.control.TextField;
+import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
@@ -37,7 +38,7 @@ public final class ManyRows {
      * @param id of the list, from which that of the search is made
      * @param of what the rows belong to, so that a list of another thing is looked at from its beginning
      * @param word what a row is, such as {@code column}
-     * @param names that are searched
+     * @param names that are searched; blank for a line between the rows that is none of them
      * @param row makes the row of one
      */
     public static List<Node> of(
@@ -62,7 +63,13 @@ public final class ManyRows {
             double height) {
         List<Node> all = of(session, id, "", word, names, head, row, most);
         if (names.size() > most && all.getLast() instanceof ListView<?> list) {
-            all.getFirst().setStyle("-fx-padding: 8 16 6 16;");
+            var top = (HBox) all.getFirst();
+            top.setStyle("-fx-padding: 8 16 6 16;");
+            // The search takes what the count leaves.
+            var search = (TextField) top.getChildren().getFirst();
+            search.setPrefWidth(80);
+            HBox.setHgrow(search, Priority.ALWAYS);
+            ((Label) top.getChildren().getLast()).setMinWidth(Region.USE_PREF_SIZE);
             // Else many more rows are made than are seen, to find out how tall all of them are.
             list.setFixedCellSize(height);
             list.setMinHeight(0);
@@ -133,10 +140,9 @@ public final class ManyRows {
             if (!rows.getItems().equals(found)) {
                 rows.getItems().setAll(found);
             }
-            count.setText(
-                    found.size() == names.size()
-                            ? Ui.count(found.size(), word)
-                            : found.size() + " of " + Ui.count(names.size(), word));
+            int all = (int) names.stream().filter(n -> !n.isBlank()).count();
+            int some = (int) found.stream().filter(i -> !names.get(i).isBlank()).count();
+            count.setText(some == all ? Ui.count(all, word) : some + " of " + Ui.count(all, word));
         };
         search.textProperty().addListener((o, was, is) -> {
             looked.search = is;

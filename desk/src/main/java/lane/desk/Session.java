@@ -14,6 +14,7 @@ import java.util.concurrent.TimeUnit;
 import java.util.function.Consumer;
 import java.util.function.Supplier;
 import java.util.function.UnaryOperator;
+import java.util.stream.Stream;
 import javafx.application.Platform;
 import javafx.beans.property.DoubleProperty;
 import javafx.beans.property.SimpleDoubleProperty;
@@ -36,6 +37,7 @@ import lane.provenance.Provenance;
 import lane.quantity.Quantity;
 import lane.station.Station;
 import lane.study.Results;
+import lane.study.Source;
 import lane.study.Study;
 import lane.study.UndoStack;
 import org.jspecify.annotations.Nullable;
@@ -530,10 +532,18 @@ public final class Session {
         show("reading " + reading, () -> results().outcome(reading, lane).trail());
     }
 
-    /** Shows the trail of the finest run's answer, as the number that a reader asks about first, unless one is shown. */
+    /**
+     * Shows the trail of the finest run's answer, as the number that a reader asks about first, or else of the first lane that
+     * has one; unless one of the reading is shown.
+     */
     public void showFinest(String reading) {
         if (!trailOf().equals("reading " + reading)) {
-            study().finest().stream().findFirst().ifPresent(lane -> show(reading, lane));
+            show("reading " + reading, () -> Stream.concat(
+                            study().finest().stream(), study().lanes().stream().map(Source::id))
+                    .map(lane -> results().outcome(reading, lane).trail())
+                    .filter(t -> !t.steps().isEmpty())
+                    .findFirst()
+                    .orElse(Provenance.EMPTY));
         }
     }
 

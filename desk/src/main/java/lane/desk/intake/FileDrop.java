@@ -4,6 +4,7 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -124,20 +125,25 @@ public final class FileDrop {
 
     /** Each table becomes a measurement; of a kind that is known, it answers what its like answers. */
     private static Study tables(Session session, Study study, List<Path> tables) {
-        Study next = study;
         List<String> paths = tables.stream().map(t -> path(session, t)).toList();
         List<String> names = Names.of(paths, names(study));
+        var taken = new HashSet<String>(study.sources().stream().map(Source::id).toList());
+        List<Source> made = new ArrayList<>();
         for (int i = 0; i < paths.size(); i++) {
-            next = with(
-                    next,
-                    new Source.Reference(
-                            id(next, names.get(i)),
-                            names.get(i),
-                            Source.Kind.MEASUREMENT,
-                            List.of(paths.get(i)),
-                            Map.of(),
-                            Kin.answers(session, study, paths.get(i))));
+            String id = Study.freshId(names.get(i), taken);
+            taken.add(id);
+            made.add(new Source.Reference(
+                    id,
+                    names.get(i),
+                    Source.Kind.MEASUREMENT,
+                    List.of(paths.get(i)),
+                    Map.of(),
+                    Kin.answers(session, study, paths.get(i))));
         }
+        Study next = study.withSources(list -> {
+            list.addAll(made);
+            return list;
+        });
         // The first reference is what the others are compared with, unless there is a datum.
         boolean datum = study.source(study.datum()).isPresent();
         return datum || paths.isEmpty()

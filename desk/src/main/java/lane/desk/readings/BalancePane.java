@@ -55,7 +55,6 @@ final class BalancePane implements ReadingPane {
         scroll.getStyleClass().add("sheet");
         pane.setCenter(new BorderPane(scroll, top, null, null, null));
         pane.setRight(Ui.panel(numbers(reading)));
-        session.showFinest(reading.id());
         return pane;
     }
 

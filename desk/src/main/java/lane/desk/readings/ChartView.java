@@ -6,6 +6,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import javafx.animation.PauseTransition;
 import javafx.application.Platform;
 import javafx.scene.Cursor;
 import javafx.scene.image.Image;
@@ -16,6 +17,7 @@ import javafx.scene.input.ScrollEvent;
 import javafx.scene.layout.Pane;
 import javafx.scene.shape.Line;
 import javafx.scene.shape.Rectangle;
+import javafx.util.Duration;
 import lane.desk.Images;
 import lane.desk.Session;
 import lane.picture.Export;
@@ -54,6 +56,8 @@ final class ChartView {
     private double share = ReadingChart.STRIP;
     private long asked;
     private @Nullable Drag drag;
+    /** How long a chart of another reading may stand, so that nothing flickers where the next is there at once. */
+    private final PauseTransition stale = new PauseTransition(Duration.millis(80));
 
     /** What a press of the mouse began. */
     private enum Kind {
@@ -90,6 +94,7 @@ final class ChartView {
         box.setVisible(false);
         box.setManaged(false);
         box.setMouseTransparent(true);
+        stale.setOnFinished(e -> view.setImage(null));
         chart.widthProperty().addListener((o, was, is) -> paint());
         chart.heightProperty().addListener((o, was, is) -> paint());
         chart.setOnMouseMoved(this::moved);
@@ -145,6 +150,12 @@ final class ChartView {
         if (!id.equals(of)) {
             of = id;
             looked = View.ALL;
+            // What is there belongs to another reading: it tells nothing any more, and is gone where this one takes
+            // long.
+            layout = null;
+            now.setVisible(false);
+            window.hide();
+            stale.playFromStart();
         }
         paint();
     }
@@ -182,6 +193,8 @@ final class ChartView {
         tip.hide();
         ReadingChart of = drawn;
         if (of == null || of.curves().isEmpty() || w < 60 || h < 60) {
+            asked++;
+            stale.stop();
             view.setImage(null);
             layout = null;
             now.setVisible(false);
@@ -209,6 +222,7 @@ final class ChartView {
             Image drawn = Images.of(image);
             Platform.runLater(() -> {
                 if (number == asked) {
+                    stale.stop();
                     layout = place[0];
                     view.setViewport(null);
                     view.setImage(drawn);

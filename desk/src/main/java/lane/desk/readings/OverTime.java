@@ -244,25 +244,24 @@ public final class OverTime {
             List<Monitors.One> all,
             List<Source.Reference> like) {
         session.edit("Read columns over time", study -> {
-            var next = study;
+            List<Reading> readings = new java.util.ArrayList<>(study.readings());
+            var taken = new java.util.HashSet<String>();
+            readings.forEach(r -> taken.add(r.id()));
             var answers = new java.util.LinkedHashMap<String, Monitors.One>();
             for (Monitors.One one : all) {
-                Optional<Reading> there = next.readings().stream()
+                String id = readings.stream()
                         .filter(r -> r.ask() instanceof MonitorOf m && m.alike(one.ask()))
-                        .findFirst();
-                String id = there.map(Reading::id)
-                        .orElse(lane.study.Study.freshId(
-                                one.ask().what(),
-                                next.readings().stream().map(Reading::id).toList()));
-                if (there.isEmpty()) {
-                    var made = new Reading(id, one.ask().what(), "", one.ask());
-                    next = next.withReadings(l -> {
-                        l.add(made);
-                        return l;
-                    });
+                        .findFirst()
+                        .map(Reading::id)
+                        .orElse("");
+                if (id.isEmpty()) {
+                    id = lane.study.Study.freshId(one.ask().what(), taken);
+                    taken.add(id);
+                    readings.add(new Reading(id, one.ask().what(), "", one.ask()));
                 }
                 answers.put(id, one);
             }
+            var next = study.withReadings(l -> readings);
             var changed = new java.util.HashMap<String, Source>();
             changed.put(source.id(), with(source, file, answers));
             like.forEach(r -> changed.put(r.id(), with(r, r.files().getFirst(), answers)));

@@ -266,8 +266,6 @@ final class ProfilePane implements ReadingPane {
         }
         if (curves.isEmpty()) {
             numbers.getChildren().add(Ui.label("No lane answers yet.", "muted"));
-        } else {
-            session.showFinest(Objects.requireNonNull(reading).id());
         }
     }
 

@@ -34,7 +34,7 @@ public final class ReadingsView implements View {
         add.setOnShowing(e -> add.getItems().setAll(makers().map(this::item).toList()));
         // A menu without items does not open.
         add.getItems().setAll(makers().map(this::item).toList());
-        list = new SideList("Readings", add);
+        list = new SideList(session, "Readings", "reading", add);
         list.whenMade(session.carry()::from);
         pane.setLeft(list.node());
     }
@@ -91,6 +91,7 @@ public final class ReadingsView implements View {
                         .toList(),
                 session.selected(Chosen.READING),
                 id -> session.select(Chosen.READING, id));
+        study.reading(session.selected(Chosen.READING)).ifPresent(r -> session.showFinest(r.id()));
         pane.setCenter(study.reading(session.selected(Chosen.READING))
                 .map(r -> AskForm.ALL.of(r.ask()).pane(panes, r).show(r))
                 .orElseGet(this::nothing));

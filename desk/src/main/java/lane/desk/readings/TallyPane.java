@@ -346,7 +346,6 @@ final class TallyPane implements ReadingPane {
             session.carry().from(row, reading.id());
             return row;
         }));
-        session.showFinest(reading.id());
         box.getChildren().add(against.show(reading));
         String which = sign(reading, sources);
         if (!which.isBlank()) {

@@ -62,7 +62,7 @@ public final class StationsView implements View {
         add.setOnShowing(e -> add.getItems().setAll(makers()));
         // A menu without items does not open.
         add.getItems().setAll(makers());
-        list = new SideList("Stations", add);
+        list = new SideList(session, "Stations", "station", add);
         list.whenEmpty(this::nothing);
         card = new PlacingCard(session);
         tools.getStyleClass().add("toolbar");

@@ -1,24 +1,37 @@
 package lane.desk.checks;
 
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Consumer;
+import java.util.function.Function;
+import javafx.application.Platform;
 import javafx.scene.Node;
+import javafx.scene.control.CheckBox;
+import javafx.scene.control.CustomMenuItem;
 import javafx.scene.control.MenuButton;
+import javafx.scene.control.RadioButton;
 import javafx.scene.control.SeparatorMenuItem;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
 import lane.check.AgainstDatum;
 import lane.check.Check;
+import lane.desk.ManyRows;
 import lane.desk.Named;
 import lane.desk.Session;
 import lane.desk.Tip;
 import lane.desk.Ui;
 import lane.study.Source;
 
-/** The datum, chosen where it is named, and which lanes are judged, seen and set beside it. */
+/**
+ * The datum, chosen where it is named, and which lanes are judged, seen and set beside it. Many lanes are a list that is searched,
+ * made when somebody looks at it.
+ */
 public final class DatumMenu {
+    private static final int MANY = 40;
+
     private DatumMenu() {}
 
     /** The study's datum. */
@@ -78,29 +91,79 @@ public final class DatumMenu {
                                 " + ",
                                 now.stream().map(id -> name(session, id, id)).toList());
         var menu = menu("judged-lanes", words);
-        for (Source s : session.study().sources()) {
-            var item = Named.checkItem(s.name());
-            item.setSelected(now.contains(s.id()));
-            item.setOnAction(e -> {
-                var next = new ArrayList<>(now);
-                if (!next.remove(s.id())) {
-                    next.add(s.id());
-                }
-                session.edit("Change check", x -> x.with(check.judging(next)));
+        Consumer<Source> turn = s -> {
+            var next = new ArrayList<>(now);
+            if (!next.remove(s.id())) {
+                next.add(s.id());
+            }
+            session.edit("Change check", x -> x.with(check.judging(next)));
+        };
+        if (many(session)) {
+            var judged = new HashSet<>(now);
+            list(session, menu, now.isEmpty() ? "" : now.getFirst(), s -> {
+                CheckBox row = Named.check(s.name());
+                row.setSelected(judged.contains(s.id()));
+                row.setOnAction(e -> turn.accept(s));
+                return row;
             });
-            menu.getItems().add(item);
+        } else {
+            for (Source s : session.study().sources()) {
+                var item = Named.checkItem(s.name());
+                item.setSelected(now.contains(s.id()));
+                item.setOnAction(e -> turn.accept(s));
+                menu.getItems().add(item);
+            }
         }
         Tip.on(menu, "The lanes that the verdict belongs to");
         return menu;
     }
 
     private static void lanes(Session session, MenuButton menu, String now, Consumer<String> chosen) {
+        if (many(session)) {
+            list(session, menu, now, s -> {
+                var row = new RadioButton(s.name());
+                row.setMnemonicParsing(false);
+                row.setId(menu.getId() + "-" + s.id());
+                row.setSelected(s.id().equals(now));
+                row.setOnAction(e -> {
+                    menu.hide();
+                    chosen.accept(s.id());
+                });
+                return row;
+            });
+            return;
+        }
         for (Source s : session.study().sources()) {
             var item = Named.radioItem(s.name());
             item.setSelected(s.id().equals(now));
             item.setOnAction(e -> chosen.accept(s.id()));
             menu.getItems().add(item);
         }
+    }
+
+    private static boolean many(Session session) {
+        return session.study().sources().size() > MANY;
+    }
+
+    /** @param first is brought into sight */
+    private static void list(Session session, MenuButton menu, String first, Function<Source, Node> row) {
+        List<Source> all = session.study().sources();
+        var box = new VBox(6);
+        box.setStyle("-fx-padding: 8;");
+        box.setMinWidth(300);
+        menu.getItems().add(new CustomMenuItem(box, false));
+        String id = menu.getId() + "-list";
+        menu.setOnShowing(e -> box.getChildren()
+                .setAll(ManyRows.of(
+                        session,
+                        id,
+                        "",
+                        "lane",
+                        all.stream().map(Source::name).toList(),
+                        new Region(),
+                        i -> row.apply(all.get(i)))));
+        int at = all.stream().map(Source::id).toList().indexOf(first);
+        menu.setOnShown(e -> Platform.runLater(() -> ManyRows.show(session, id, at)));
     }
 
     private static MenuButton menu(String id, String text) {

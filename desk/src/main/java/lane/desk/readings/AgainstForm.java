@@ -186,6 +186,10 @@ final class AgainstForm {
         if (!rows.isEmpty()) {
             box.getChildren().add(Ui.label("At Intake, and fits:", "small", "muted"));
             box.getChildren().addAll(rows.subList(0, Math.min(rows.size(), 5)));
+            if (rows.size() > 5) {
+                box.getChildren()
+                        .add(Ui.label("and " + (rows.size() - 5) + " more; choose them at Intake", "small", "muted"));
+            }
         }
     }
 

@@ -202,31 +202,42 @@ final class ChartForm {
         if (own == null) {
             return Optional.empty();
         }
-        List<Reading> fit = session.study().readings().stream()
-                .filter(r -> !r.id().equals(reading) && r.ask().form() == Ask.Form.CURVE)
-                .filter(r -> ReadingChart.alike(session.study(), session.results(), own, r))
-                .toList();
+        List<Reading> fit = ReadingChart.alike(
+                session.study(),
+                session.results(),
+                own,
+                session.study().readings().stream()
+                        .filter(r -> !r.id().equals(reading) && r.ask().form() == Ask.Form.CURVE)
+                        .toList());
         if (fit.isEmpty()) {
             return Optional.empty();
         }
         var box = new VBox(4);
-        box.getChildren().add(Ui.label("In panels beneath", "title"));
-        for (Reading r : fit) {
-            box.getChildren()
-                    .add(toggle(
-                            "below-" + r.id(),
-                            r.name(),
-                            look.below().contains(r.id()),
-                            on -> change(c -> {
-                                List<String> next = new ArrayList<>(c.below());
-                                next.remove(r.id());
-                                if (on) {
-                                    next.add(r.id());
-                                }
-                                return c.below(next);
-                            })));
-        }
+        box.getChildren()
+                .addAll(ManyRows.of(
+                        session,
+                        "chart-below",
+                        reading,
+                        "reading",
+                        fit.stream().map(Reading::name).toList(),
+                        Ui.label("In panels beneath", "title"),
+                        k -> below(fit.get(k))));
         return Optional.of(box);
+    }
+
+    private Node below(Reading other) {
+        return toggle(
+                "below-" + other.id(),
+                other.name(),
+                look.below().contains(other.id()),
+                on -> change(c -> {
+                    List<String> next = new ArrayList<>(c.below());
+                    next.remove(other.id());
+                    if (on) {
+                        next.add(other.id());
+                    }
+                    return c.below(next);
+                }));
     }
 
     private Node lane(Source source, LaneStyle style) {

@@ -10,10 +10,14 @@ import java.util.List;
 import java.util.Locale;
 import javafx.scene.Node;
 import javafx.scene.control.CheckBox;
+import javafx.scene.control.CustomMenuItem;
 import javafx.scene.control.Label;
 import javafx.scene.control.ListView;
 import javafx.scene.control.MenuButton;
+import javafx.scene.control.RadioButton;
+import javafx.scene.control.TextField;
 import javafx.scene.input.KeyCode;
+import javafx.scene.layout.Pane;
 import lane.desk.Chosen;
 import lane.desk.LaneColumns;
 import lane.desk.Session;
@@ -120,5 +124,20 @@ class LoomsTest extends Windowed {
                 .satisfies(t -> assertThat(Double.parseDouble(t)).isCloseTo(0.5, within(1e-3)));
         assertThat(row("lane-norms", "00")).contains("datum");
         look("looms");
+        // Another datum is searched for in a list, too.
+        MenuButton datum = node("study-datum");
+        robot.interact(datum::show);
+        var box = (Pane) ((CustomMenuItem) datum.getItems().getFirst()).getContent();
+        await(() -> !box.getChildren().isEmpty());
+        var shown = (ListView<?>) box.getChildren().getLast();
+        assertThat(shown.getItems()).hasSize(LOOMS);
+        TextField search =
+                (TextField) ((Pane) box.getChildren().getFirst()).getChildren().getFirst();
+        robot.interact(() -> search.setText("74"));
+        await(() -> shown.getItems().size() == 1 && shown.lookup("#study-datum-" + lane(74)) != null);
+        RadioButton one = (RadioButton) shown.lookup("#study-datum-" + lane(74));
+        robot.interact(one::fire);
+        assertThat(session.study().datum()).isEqualTo(lane(74));
+        assertThat(datum.isShowing()).isFalse();
     }
 }

@@ -66,13 +66,12 @@ public record ReadingChart(
         if (one.look.below().isEmpty() || one.curves.isEmpty()) {
             return one;
         }
-        List<ReadingChart> below = new ArrayList<>();
-        for (String id : one.look.below()) {
-            study.reading(id)
-                    .filter(r -> alike(study, results, reading, r))
-                    .map(r -> one(study, results, r, check(study, r).orElse(null), palette))
-                    .ifPresent(below::add);
-        }
+        List<Reading> asked = one.look.below().stream()
+                .flatMap(id -> study.reading(id).stream())
+                .toList();
+        List<ReadingChart> below = alike(study, results, reading, asked).stream()
+                .map(r -> one(study, results, r, check(study, r).orElse(null), palette))
+                .toList();
         return new ReadingChart(
                 reading,
                 one.look,
@@ -94,14 +93,17 @@ public record ReadingChart(
         return one(study, results, reading, check, palette);
     }
 
-    /** Whether the curves of two readings have the same abscissa, so that they can stand beneath one another. */
-    public static boolean alike(Study study, Results results, Reading one, Reading other) {
-        Optional<Profile> a = first(study, results, one);
-        Optional<Profile> b = first(study, results, other);
-        return a.isPresent()
-                && b.isPresent()
-                && a.get().abscissaName().equals(b.get().abscissaName())
-                && a.get().abscissaUnit().comparable(b.get().abscissaUnit());
+    /** Readings whose curves have the abscissa of one, so that they can stand beneath it. */
+    public static List<Reading> alike(Study study, Results results, Reading one, List<Reading> others) {
+        Profile a = first(study, results, one).orElse(null);
+        return a == null
+                ? List.of()
+                : others.stream()
+                        .filter(r -> first(study, results, r)
+                                .filter(b -> a.abscissaName().equals(b.abscissaName())
+                                        && a.abscissaUnit().comparable(b.abscissaUnit()))
+                                .isPresent())
+                        .toList();
     }
 
     private static Optional<Profile> first(Study study, Results results, Reading reading) {

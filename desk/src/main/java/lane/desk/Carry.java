@@ -16,16 +16,27 @@ import org.jspecify.annotations.Nullable;
  */
 public final class Carry {
     private final Session session;
-    private final Label shown = new Label();
+    /** Made with the window: a session is opened while the toolkit starts, and a control that is made meanwhile spoils its looks. */
+    private @Nullable Label shown;
+
     private String reading = "";
 
     Carry(Session session) {
         this.session = session;
-        shown.getStyleClass().addAll("tooltip-card", "strong");
-        shown.setManaged(false);
-        shown.setMouseTransparent(true);
-        shown.setVisible(false);
-        shown.setId("carried");
+    }
+
+    private Label shown() {
+        Label there = shown;
+        if (there == null) {
+            there = new Label();
+            there.getStyleClass().addAll("tooltip-card", "strong");
+            there.setManaged(false);
+            there.setMouseTransparent(true);
+            there.setVisible(false);
+            there.setId("carried");
+            shown = there;
+        }
+        return there;
     }
 
     /** Lets a reading be carried from a node. */
@@ -33,7 +44,7 @@ public final class Carry {
         node.setOnDragDetected(e -> {
             session.study().reading(id).filter(r -> !r.curve()).ifPresent(r -> {
                 reading = id;
-                shown.setText(r.name());
+                shown().setText(r.name());
                 node.startFullDrag();
                 e.consume();
             });
@@ -47,12 +58,13 @@ public final class Carry {
 
     /** Lays what is carried over the window, and ends it wherever it is let go. */
     public void over(Pane window) {
-        window.getChildren().add(shown);
+        Label label = shown();
+        window.getChildren().add(label);
         window.addEventFilter(MouseDragEvent.MOUSE_DRAG_OVER, e -> {
             if (on()) {
-                shown.autosize();
-                shown.relocate(e.getX() + 12, e.getY() + 14);
-                shown.setVisible(true);
+                label.autosize();
+                label.relocate(e.getX() + 12, e.getY() + 14);
+                label.setVisible(true);
             }
         });
         window.addEventHandler(MouseDragEvent.MOUSE_DRAG_RELEASED, e -> end());
@@ -62,7 +74,7 @@ public final class Carry {
 
     private void end() {
         reading = "";
-        shown.setVisible(false);
+        shown().setVisible(false);
     }
 
     /** @param at where it is let go in the picture; null beside what is shown, so that it stands at its station */

@@ -1,9 +1,15 @@
 package lane.desk;
 
 import static com.tngtech.archunit.library.dependencies.SlicesRuleDefinition.slices;
+import static org.assertj.core.api.Assertions.assertThat;
 
+import com.tngtech.archunit.core.domain.JavaClass;
+import com.tngtech.archunit.core.domain.JavaConstructorCall;
 import com.tngtech.archunit.core.importer.ClassFileImporter;
 import com.tngtech.archunit.core.importer.ImportOption;
+import java.util.HashSet;
+import java.util.Set;
+import java.util.stream.Collectors;
 import org.junit.jupiter.api.Test;
 
 class ArchitectureTest {
@@ -33,6 +39,24 @@ class ArchitectureTest {
                     .callConstructor(control, String.class)
                     .check(CLASSES);
         }
+    }
+
+    /** It is opened on a thread of its own while the toolkit starts: the first control that is made loads another style. */
+    @Test
+    void aSessionIsMadeOfNothingThatIsSeen() {
+        Set<JavaClass> seen = new HashSet<>();
+        Set<JavaClass> next = new HashSet<>(Set.of(CLASSES.get(Session.class)));
+        while (!next.isEmpty()) {
+            seen.addAll(next);
+            next = next.stream()
+                    .flatMap(c -> c.getConstructors().stream())
+                    .flatMap(c -> c.getConstructorCallsFromSelf().stream())
+                    .map(JavaConstructorCall::getTargetOwner)
+                    .filter(c -> !seen.contains(c))
+                    .collect(Collectors.toSet());
+        }
+        assertThat(seen).extracting(JavaClass::getSimpleName).contains("Document", "Carry", "TableDesk");
+        assertThat(seen).noneMatch(c -> c.isAssignableTo(javafx.scene.Node.class));
     }
 
     /** One slice a package. */

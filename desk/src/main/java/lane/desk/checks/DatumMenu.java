@@ -11,7 +11,6 @@ import javafx.scene.Node;
 import javafx.scene.control.CheckBox;
 import javafx.scene.control.CustomMenuItem;
 import javafx.scene.control.MenuButton;
-import javafx.scene.control.RadioButton;
 import javafx.scene.control.SeparatorMenuItem;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Region;
@@ -121,8 +120,7 @@ public final class DatumMenu {
     private static void lanes(Session session, MenuButton menu, String now, Consumer<String> chosen) {
         if (many(session)) {
             list(session, menu, now, s -> {
-                var row = new RadioButton(s.name());
-                row.setMnemonicParsing(false);
+                CheckBox row = Named.check(s.name());
                 row.setId(menu.getId() + "-" + s.id());
                 row.setSelected(s.id().equals(now));
                 row.setOnAction(e -> {

@@ -14,7 +14,6 @@ import javafx.scene.control.CustomMenuItem;
 import javafx.scene.control.Label;
 import javafx.scene.control.ListView;
 import javafx.scene.control.MenuButton;
-import javafx.scene.control.RadioButton;
 import javafx.scene.control.TextField;
 import javafx.scene.input.KeyCode;
 import javafx.scene.layout.Pane;
@@ -135,7 +134,7 @@ class LoomsTest extends Windowed {
                 (TextField) ((Pane) box.getChildren().getFirst()).getChildren().getFirst();
         robot.interact(() -> search.setText("74"));
         await(() -> shown.getItems().size() == 1 && shown.lookup("#study-datum-" + lane(74)) != null);
-        RadioButton one = (RadioButton) shown.lookup("#study-datum-" + lane(74));
+        CheckBox one = (CheckBox) shown.lookup("#study-datum-" + lane(74));
         robot.interact(one::fire);
         assertThat(session.study().datum()).isEqualTo(lane(74));
         assertThat(datum.isShowing()).isFalse();

@@ -166,6 +166,13 @@ final class Evaluate implements Callable<Integer> {
         });
         ObjectNode failures = root.putObject("notRead");
         results.unread().forEach(failures::put);
+        ArrayNode without = root.putArray("withoutNumber");
+        Report.without(results).forEach((why, who) -> {
+            ObjectNode one = without.addObject();
+            one.put("why", why);
+            ArrayNode all = one.putArray("readings");
+            who.forEach(all::add);
+        });
         ArrayNode written = root.putArray("files");
         files.forEach(f -> written.add(f.toAbsolutePath().normalize().toString()));
         return root.toString();

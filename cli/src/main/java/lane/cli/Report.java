@@ -22,8 +22,6 @@ import lane.unit.Unit;
 final class Report {
     private final Results results;
     private final StringBuilder out = new StringBuilder();
-    /** Who has no number, by the reason. */
-    private final Map<String, List<String>> without = new LinkedHashMap<>();
     /** References, and of how many readings they know nothing. */
     private final Map<String, Integer> silent = new LinkedHashMap<>();
 
@@ -97,10 +95,7 @@ final class Report {
                     .orElse(0);
             for (Source source : results.study().sources()) {
                 Outcome outcome = results.outcome(reading.id(), source.id());
-                if (source instanceof Source.Reference r
-                        && outcome instanceof Outcome.Absent
-                        && r.answers().stream().noneMatch(a -> a.reading().equals(reading.id()))) {
-                    // It was never said to know anything of it.
+                if (silent(reading, source, outcome)) {
                     silent.merge(source.name(), 1, Integer::sum);
                     continue;
                 }
@@ -108,8 +103,6 @@ final class Report {
                         "  " + source.name() + " ".repeat(width - source.name().length()) + "  ";
                 if (outcome instanceof Outcome.Absent absent) {
                     line(lane + "no number: " + absent.brief());
-                    without.computeIfAbsent(absent.reason(), r -> new ArrayList<>())
-                            .add(reading.name() + " of " + source.name());
                 }
                 outcome.curve().ifPresent(p -> line(lane + p.found() + " of " + p.size() + " samples have a value"));
                 String first = lane;
@@ -122,6 +115,28 @@ final class Report {
                 }
             }
         }
+    }
+
+    /** Of a reference that was never said to know anything of a reading. */
+    private static boolean silent(Reading reading, Source source, Outcome outcome) {
+        return source instanceof Source.Reference r
+                && outcome instanceof Outcome.Absent
+                && r.answers().stream().noneMatch(a -> a.reading().equals(reading.id()));
+    }
+
+    /** Which readings of which lanes have no number though they were to have one, by the reason. */
+    static Map<String, List<String>> without(Results results) {
+        Map<String, List<String>> out = new LinkedHashMap<>();
+        for (Reading reading : results.study().readings()) {
+            for (Source source : results.study().sources()) {
+                Outcome outcome = results.outcome(reading.id(), source.id());
+                if (outcome instanceof Outcome.Absent absent && !silent(reading, source, outcome)) {
+                    out.computeIfAbsent(absent.reason(), r -> new ArrayList<>())
+                            .add(reading.name() + " of " + source.name());
+                }
+            }
+        }
+        return out;
     }
 
     private String scalar(Reading reading, Scalar s) {
@@ -169,6 +184,7 @@ final class Report {
             line("");
             silent.forEach((lane, n) -> line(lane + " is not brought to " + Plain.count(n, "reading")));
         }
+        Map<String, List<String>> without = without(results);
         if (without.isEmpty()) {
             return;
         }

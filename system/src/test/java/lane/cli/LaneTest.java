@@ -74,6 +74,37 @@ class LaneTest {
         assertThat(Files.readString(folder.resolve("poorer/ledger.csv"))).contains("Rotor torque,tally,fine,23.8");
     }
 
+    @Test
+    void whatHasNoNumberIsToldWithItsReason() throws Exception {
+        Files.writeString(folder.resolve("quern.csv"), "min;grist [kg]\n0;0\n1;2\n2;4\n");
+        Path study = Files.writeString(folder.resolve("quern.lane.json"), """
+                {"version": 3, "name": "Quern",
+                 "sources": [{"kind": "reference", "id": "q", "name": "quern", "drawn": "MEASUREMENT",
+                   "files": ["quern.csv"], "constants": {},
+                   "answers": [{"kind": "columns", "reading": "flour", "file": "quern.csv", "abscissa": "min", "value": "flour"},
+                     {"kind": "columns", "reading": "grist", "file": "quern.csv", "abscissa": "min", "value": "grist"}]}],
+                 "readings": [
+                   {"kind": "monitor", "id": "flour", "name": "flour", "what": "flour", "along": "min"},
+                   {"kind": "monitor", "id": "grist", "name": "grist", "what": "grist", "along": "min"}]}
+                """);
+        Run words = run(
+                "evaluate", study.toString(), "--out", folder.resolve("words").toString());
+        assertThat(words.code()).isEqualTo(2);
+        assertThat(words.out()).containsPattern("Without a number\n  .*\"flour\".* \\(flour of quern\\)");
+        Run json = run(
+                "evaluate",
+                study.toString(),
+                "--json",
+                "--out",
+                folder.resolve("json").toString());
+        var told = new com.fasterxml.jackson.databind.ObjectMapper()
+                .readTree(json.out())
+                .path("withoutNumber");
+        assertThat(told).hasSize(1);
+        assertThat(told.get(0).path("why").asText()).contains("\"flour\"");
+        assertThat(told.get(0).path("readings")).extracting(n -> n.asText()).containsExactly("flour of quern");
+    }
+
     /** Evaluates in a process of its own. */
     private String ledger(Path study, String name, int processors) throws Exception {
         Path out = folder.resolve(name);

@@ -11,6 +11,8 @@ import lane.formats.FileLibrary;
 import lane.formats.io.FileStamp;
 import lane.reference.Recipe;
 import lane.reference.Table;
+import lane.study.Source;
+import lane.study.Study;
 import org.jspecify.annotations.Nullable;
 
 /** Reads tables behind the window, each once for as long as neither the file nor what is said of it changes. */
@@ -67,6 +69,16 @@ public final class TableDesk {
             throw new LaneException(made.trouble());
         }
         return (Table) Objects.requireNonNull(made.thing());
+    }
+
+    /** What kind each table of a study is of; none where there are fewer than two. As the other one. */
+    public @Nullable Map<String, Kind> kinds(Study study, Object now, Runnable then) {
+        List<String> all = study.sources().stream()
+                .filter(Source.Reference.class::isInstance)
+                .flatMap(s -> ((Source.Reference) s).files().stream())
+                .distinct()
+                .toList();
+        return all.size() < 2 ? Map.of() : kinds(all, study.recipes(), now, then);
     }
 
     /**

@@ -86,14 +86,7 @@ final class Kin {
      * @param then called once it is, where it was not
      */
     static @Nullable Map<String, TableDesk.Kind> kinds(Session session, Runnable then) {
-        List<String> all = session.study().sources().stream()
-                .filter(Source.Reference.class::isInstance)
-                .flatMap(s -> ((Source.Reference) s).files().stream())
-                .distinct()
-                .toList();
-        return all.size() < 2
-                ? Map.of()
-                : session.tables().kinds(all, session.study().recipes(), session.results(), then);
+        return session.tables().kinds(session.study(), session.results(), then);
     }
 
     private static String kind(Session session, Study study, String file) {

@@ -1,12 +1,14 @@
 package lane.desk.readings;
 
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Stream;
 import javafx.scene.layout.VBox;
 import lane.base.LaneException;
 import lane.desk.Chosen;
 import lane.desk.Session;
+import lane.desk.TableDesk;
 import lane.desk.Ui;
 import lane.history.Settling;
 import lane.reading.Ask;
@@ -207,7 +209,29 @@ public final class OverTime {
             session.say(
                     "No table has a column that grows from row to row, such as a time; say at Intake which is the abscissa.");
         } else {
-            monitors(session, first.source, first.file, found(session, first), List.of());
+            monitors(session, first);
+        }
+    }
+
+    /** Of a table and of all others of its kind, once it is known which these are. */
+    private static void monitors(Session session, InFile of) {
+        Map<String, TableDesk.Kind> kinds =
+                session.tables().kinds(session.study(), session.results(), () -> monitors(session, of));
+        if (kinds == null) {
+            return;
+        }
+        TableDesk.Kind own = kinds.get(of.file);
+        List<Source.Reference> like = session.study().sources().stream()
+                .filter(s -> s instanceof Source.Reference && !s.id().equals(of.source.id()))
+                .map(Source.Reference.class::cast)
+                .filter(r -> own != null
+                        && r.files().size() == 1
+                        && own.equals(kinds.get(r.files().getFirst())))
+                .toList();
+        monitors(session, of.source, of.file, found(session, of), like);
+        if (!like.isEmpty()) {
+            session.note("Read over time of \"" + of.source.name() + "\" and of " + Ui.count(like.size(), "other table")
+                    + " of this kind; what a table answers is changed at Intake.");
         }
     }
 
@@ -264,7 +288,12 @@ public final class OverTime {
             var next = study.withReadings(l -> readings);
             var changed = new java.util.HashMap<String, Source>();
             changed.put(source.id(), with(source, file, answers));
-            like.forEach(r -> changed.put(r.id(), with(r, r.files().getFirst(), answers)));
+            for (Source.Reference r : like) {
+                // What was said of another one before holds.
+                var open = new java.util.LinkedHashMap<>(answers);
+                r.answers().forEach(a -> open.remove(a.reading()));
+                changed.put(r.id(), with(r, r.files().getFirst(), open));
+            }
             return next.withSources(l -> {
                 l.replaceAll(s -> changed.getOrDefault(s.id(), s));
                 return l;

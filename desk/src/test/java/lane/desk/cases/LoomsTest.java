@@ -88,7 +88,9 @@ class LoomsTest extends Windowed {
         assertThat(list.getItems()).hasSize(LOOMS);
         assertThat(there("source-" + lane(60))).isFalse();
         robot.interact(() -> node("source-list").requestFocus());
-        for (int k = 0; k < 14; k++) {
+        robot.interact(() -> session.select(Chosen.SOURCE, lane(12)));
+        events();
+        for (int k = 0; k < 2; k++) {
             press(KeyCode.DOWN);
         }
         await(() -> session.selected(Chosen.SOURCE).equals(lane(14)) && there("source-" + lane(14)));
@@ -138,5 +140,26 @@ class LoomsTest extends Windowed {
         robot.interact(one::fire);
         assertThat(session.study().datum()).isEqualTo(lane(74));
         assertThat(datum.isShowing()).isFalse();
+        // From the readings it is one click, too.
+        robot.interact(() -> {
+            while (!session.study().readings().isEmpty()) {
+                session.undo();
+            }
+            session.go(4);
+        });
+        settled();
+        MenuButton add = node("add-reading");
+        robot.interact(() -> add.getItems().stream()
+                .filter(i -> i.getText().startsWith("Monitor or log"))
+                .findFirst()
+                .orElseThrow()
+                .fire());
+        await(() -> session.study().readings().size() == 1);
+        settled();
+        String again = session.study().readings().getFirst().id();
+        for (int k = 0; k < LOOMS; k++) {
+            assertThat(session.results().outcome(again, lane(k))).isInstanceOf(Profile.class);
+        }
+        assertThat(session.message()).contains("74 other tables");
     }
 }

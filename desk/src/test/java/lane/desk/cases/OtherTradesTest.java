@@ -45,10 +45,18 @@ class OtherTradesTest extends Windowed {
         settled();
     }
 
-    private void open(String id) {
-        MenuButton menu = node(id);
-        robot.interact(menu::show);
-        events();
+    private void open(String id) throws Exception {
+        settled();
+        boolean open = false;
+        // An edit is shown a moment later, by a button made anew.
+        for (int i = 0; i < 20 && !open; i++) {
+            MenuButton menu = node(id);
+            robot.interact(menu::show);
+            events();
+            Thread.sleep(120);
+            open = menu.isShowing() && menu == node(id);
+        }
+        assertThat(open).as(id).isTrue();
     }
 
     private void write(String id, String text) {

@@ -1,7 +1,5 @@
 package lane.evaluation;
 
-import java.lang.ref.WeakReference;
-import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.LinkedHashMap;
@@ -25,7 +23,6 @@ import lane.formula.Type;
 import lane.mesh.Axis;
 import lane.provenance.Provenance;
 import lane.quantity.Definitions;
-import lane.quantity.FieldUnit;
 import lane.quantity.Quantity;
 import lane.unit.Unit;
 import org.jspecify.annotations.Nullable;
@@ -87,14 +84,14 @@ public final class BoundQuantity {
 
     /** @param part whose own fields come before those of the run; null for none */
     public static BoundQuantity of(Run run, @Nullable Part part, Quantity quantity, EvaluationContext lens) {
-        BoundQuantity known = Lately.find(run, part, quantity, lens);
+        BoundQuantity known = LatelyBound.find(run, part, quantity, lens);
         if (known != null) {
             return known;
         }
         var scope = new RunScope(run, part, lens);
         BoundQuantity made = of(scope, part, quantity, lens);
         if (scope.alone()) {
-            Lately.keep(made, lens);
+            LatelyBound.keep(made, lens);
         }
         return made;
     }
@@ -154,47 +151,6 @@ public final class BoundQuantity {
                     framed);
         } catch (FormulaException e) {
             throw new LaneException(e.fault(), sentence(quantity, e, lens), e);
-        }
-    }
-
-    /**
-     * Those that were made ready last and see nothing but the fields of their run, by thread: all readings of a time ask for the
-     * same few again and again. Runs stay no longer for that.
-     */
-    private static final class Lately {
-        private record Made(
-                WeakReference<BoundQuantity> ready,
-                Map<String, Quantity> quantities,
-                Map<String, FieldUnit> units,
-                Axis axis) {}
-
-        private static final int SO_MANY = 16;
-        private static final ThreadLocal<ArrayDeque<Made>> LAST = ThreadLocal.withInitial(ArrayDeque::new);
-
-        /** One of the very same run, part and definitions; null for none. */
-        @SuppressWarnings("ReferenceEquality")
-        static @Nullable BoundQuantity find(Run run, @Nullable Part part, Quantity quantity, EvaluationContext lens) {
-            for (Made m : LAST.get()) {
-                BoundQuantity ready = m.ready.get();
-                if (ready != null
-                        && ready.run == run
-                        && ready.part == part
-                        && m.quantities == lens.quantities()
-                        && m.units == lens.units()
-                        && m.axis.equals(lens.axis())
-                        && ready.quantity.equals(quantity)) {
-                    return ready;
-                }
-            }
-            return null;
-        }
-
-        static void keep(BoundQuantity made, EvaluationContext lens) {
-            ArrayDeque<Made> last = LAST.get();
-            if (last.size() == SO_MANY) {
-                last.removeLast();
-            }
-            last.addFirst(new Made(new WeakReference<>(made), lens.quantities(), lens.units(), lens.axis()));
         }
     }
 
@@ -324,6 +280,11 @@ public final class BoundQuantity {
 
     Run run() {
         return run;
+    }
+
+    @Nullable
+    Part part() {
+        return part;
     }
 
     public Quantity quantity() {

@@ -6,10 +6,12 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.IntFunction;
 import java.util.function.UnaryOperator;
 import java.util.stream.IntStream;
 import javafx.scene.Node;
 import javafx.scene.control.CheckBox;
+import javafx.scene.control.ListView;
 import javafx.scene.control.MenuButton;
 import javafx.scene.layout.VBox;
 import javafx.scene.shape.Rectangle;
@@ -35,6 +37,8 @@ import lane.study.Source;
 
 /** How a chart is drawn, in the menus above it. */
 final class ChartForm {
+    private static final double SHALLOW = 180;
+
     private static final Spot RIGHT_ABOVE = new Spot(0.72, 0.04);
 
     /** Colours that can be told apart on light and dark, by name. */
@@ -178,7 +182,7 @@ final class ChartForm {
                 .toArray();
         List<String> names = Arrays.stream(on).mapToObj(i -> all.get(i).name()).toList();
         box.getChildren()
-                .addAll(ManyRows.of(
+                .addAll(shallow(
                         session,
                         "chart-lanes",
                         reading,
@@ -214,7 +218,7 @@ final class ChartForm {
         }
         var box = new VBox(4);
         box.getChildren()
-                .addAll(ManyRows.of(
+                .addAll(shallow(
                         session,
                         "chart-below",
                         reading,
@@ -223,6 +227,17 @@ final class ChartForm {
                         Ui.label("In panels beneath", "title"),
                         k -> below(fit.get(k))));
         return Optional.of(box);
+    }
+
+    /** Rows of which two lists fit into a low window, one beneath the other. */
+    private static List<Node> shallow(
+            Session session, String id, String of, String word, List<String> names, Node head, IntFunction<Node> row) {
+        List<Node> all = ManyRows.of(session, id, of, word, names, head, row);
+        if (all.getLast() instanceof ListView<?> list) {
+            list.setMinHeight(SHALLOW);
+            list.setPrefHeight(SHALLOW);
+        }
+        return all;
     }
 
     private Node below(Reading other) {

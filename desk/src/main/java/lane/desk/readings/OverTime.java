@@ -213,10 +213,10 @@ public final class OverTime {
         }
     }
 
-    /** Of a table and of all others of its kind, once it is known which these are. */
+    /** Of a table and of all others of its kind; once it is known which these are, what there is then is looked at anew. */
     private static void monitors(Session session, InFile of) {
         Map<String, TableDesk.Kind> kinds =
-                session.tables().kinds(session.study(), session.results(), () -> monitors(session, of));
+                session.tables().kinds(session.study(), session.results(), () -> monitors(session));
         if (kinds == null) {
             return;
         }

@@ -1,9 +1,11 @@
 package lane.desk.shell;
 
 import java.util.List;
+import javafx.beans.binding.Bindings;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
+import javafx.scene.control.ContentDisplay;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Pane;
 import javafx.scene.layout.Region;
@@ -28,6 +30,9 @@ import org.kordamp.ikonli.feather.Feather;
 
 /** Study name, the route of six stops, search or what is being done, undo, redo, theme. */
 public final class Header implements View {
+    /** As wide as the words of the search. */
+    private static final double WORDS = 112;
+
     private static final List<String> STOPS =
             List.of("Intake", "Stations", "Quantities", "Readings", "Checks", "Ledger");
     private static final double FIRST = 306;
@@ -149,6 +154,7 @@ public final class Header implements View {
         var menu = Named.menuButton("", Ui.icon(Feather.SERVER));
         menu.setId("computing");
         menu.getStyleClass().addAll("icon-button", "no-arrow");
+        menu.setMinWidth(Region.USE_PREF_SIZE);
         if (cluster.waiting()) {
             menu.getStyleClass().add("teal");
         }
@@ -291,6 +297,12 @@ public final class Header implements View {
         button.setPrefWidth(150);
         button.setMinWidth(40);
         button.setAlignment(Pos.CENTER_LEFT);
+        // Where there is no room for its words, the glass says it better than the first of their letters.
+        button.contentDisplayProperty()
+                .bind(Bindings.when(button.widthProperty().lessThan(WORDS))
+                        .then(ContentDisplay.GRAPHIC_ONLY)
+                        .otherwise(ContentDisplay.LEFT));
+        button.setAccessibleText(button.getText());
         Tip.on(button, "Find a station, reading or check, or do something  Ctrl+K");
         return button;
     }

@@ -5,6 +5,9 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.attribute.FileTime;
+import java.time.Duration;
+import java.time.Instant;
 import java.util.List;
 import java.util.Locale;
 import java.util.concurrent.TimeUnit;
@@ -12,6 +15,7 @@ import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 import org.junit.jupiter.api.Assumptions;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 
@@ -69,6 +73,21 @@ class LauncherTest {
         Assumptions.assumeTrue(Files.isExecutable(Path.of("/bin/bash")), "no bash here");
         assertThat(run("/bin/bash", "-n", BASH.toString())).isEmpty();
         assertThat(run("/bin/bash", "-n", PACK.toString())).isEmpty();
+    }
+
+    /** What stands in no file is made anew; a mark of a training that the machine's end interrupted does not stand in its way. */
+    @Test
+    void aTrainingThatWasInterruptedIsNotWaitedForEver(@TempDir Path app) throws Exception {
+        Assumptions.assumeTrue(Files.isExecutable(Path.of("/bin/bash")), "no bash here");
+        String asked =
+                "app=$0; set -u; eval \"$(sed -n '/^in_training()/,/^}/p' \"$1\")\"; in_training && echo yes || echo no";
+        String[] command = {"/bin/bash", "-c", asked, app.toString(), BASH.toString()};
+
+        assertThat(run(command)).as("none").isEqualTo("no\n");
+        Path mark = Files.createDirectory(app.resolve(".training"));
+        assertThat(run(command)).as("just begun").isEqualTo("yes\n");
+        Files.setLastModifiedTime(mark, FileTime.from(Instant.now().minus(Duration.ofMinutes(25))));
+        assertThat(run(command)).as("left behind").isEqualTo("no\n");
     }
 
     @Test

@@ -51,6 +51,11 @@ public record Provenance(List<Input> inputs, List<Step> steps, List<Other> other
         return told(steps);
     }
 
+    /** Whether each file that was read is known by its content. */
+    public boolean proved() {
+        return inputs.stream().allMatch(Input::proved);
+    }
+
     /**
      * Another result that this one rests on.
      *
@@ -67,14 +72,21 @@ public record Provenance(List<Input> inputs, List<Step> steps, List<Other> other
      * A file by content.
      *
      * @param path as the study names it
-     * @param sha256 lower-case hexadecimal digits
+     * @param sha256 lower-case hexadecimal digits; blank where it is not known yet
      * @param bytes size of the file
      */
     public record Input(String path, String sha256, long bytes) {
+        /** Whether its content is known. */
+        public boolean proved() {
+            return !sha256.isBlank();
+        }
+
         /** The file's name and the first digits of its hash, for a line of text. */
         public String brief() {
             String name = path.substring(Math.max(path.lastIndexOf('/'), path.lastIndexOf('\\')) + 1);
-            return name + " " + sha256.substring(0, Math.min(4, sha256.length())) + "…";
+            return proved()
+                    ? name + " " + sha256.substring(0, Math.min(4, sha256.length())) + "…"
+                    : name + ", not proved yet";
         }
     }
 

@@ -24,7 +24,7 @@ import lane.station.Station;
  * @param clocks of the tables that are read together
  */
 record Answering(
-        Study study, Source.Reference reference, Library library, double time, List<Double> times, Clocks clocks) {
+        Study study, Source.Reference reference, Tables tables, double time, List<Double> times, Clocks clocks) {
     /** Names by which a formula depends on the place. */
     private static final Set<String> ALONG = Set.of("s", "x", "y", "z", "r");
 
@@ -86,7 +86,7 @@ record Answering(
             case Curve.ByFormula f -> ReferenceReader.history(f, reference.constants(), times, axis, reading.unit());
             case Curve.Columns c ->
                 ReferenceReader.history(
-                        library.table(c.file(), study.recipes()), c, axis, reading.name(), reading.unit(), clocks);
+                        tables.table(c.file(), study.recipes()), c, axis, reading.name(), reading.unit(), clocks);
             case Curve.HandValue _, Curve.WindowMean _ ->
                 throw new LaneException("Reading \"" + reading.name() + "\" goes over time, but " + reference.name()
                         + " gives a single number; give a formula of the time or columns.");
@@ -111,7 +111,7 @@ record Answering(
             case Curve.ByFormula f -> ReferenceReader.tally(f, reference.constants(), time, reading.unit());
             case Curve.HandValue h -> ReferenceReader.tally(h, reading.unit());
             case Curve.WindowMean w ->
-                ReferenceReader.tally(library.table(w.file(), study.recipes()), w, reading.unit());
+                ReferenceReader.tally(tables.table(w.file(), study.recipes()), w, reading.unit());
             case Curve.Columns _ ->
                 throw new LaneException("Reading \"" + reading.name() + "\" is a single number, but " + reference.name()
                         + " gives a curve; give a formula, a hand value or a mean.");
@@ -128,7 +128,7 @@ record Answering(
                 ReferenceReader.profile(
                         f, reference.constants(), time, reading.ask(), on, study.axis(), reading.unit());
             case Curve.Columns c ->
-                ReferenceReader.profile(library.table(c.file(), study.recipes()), c, reading.ask(), on, reading.unit());
+                ReferenceReader.profile(tables.table(c.file(), study.recipes()), c, reading.ask(), on, reading.unit());
             case Curve.HandValue _, Curve.WindowMean _ ->
                 throw new LaneException("Reading \"" + reading.name() + "\" is a curve, but " + reference.name()
                         + " gives a single number; give a formula or columns.");

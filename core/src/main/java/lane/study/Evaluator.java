@@ -4,11 +4,13 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.NoSuchElementException;
 import java.util.Set;
 import java.util.concurrent.CancellationException;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.Consumer;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import lane.base.BoundedMemo;
 import lane.base.Fault;
 import lane.base.LaneException;
@@ -19,9 +21,12 @@ import lane.evaluation.EvaluationContext;
 import lane.evaluation.Laid;
 import lane.evaluation.StationResolver;
 import lane.field.Run;
+import lane.reading.Ask;
 import lane.reading.Outcome;
 import lane.reading.Reading;
 import lane.reading.Scalar;
+import lane.reference.Clocks;
+import lane.reference.Curve;
 import lane.station.Placement;
 import lane.station.Shape;
 import lane.station.Station;
@@ -159,6 +164,58 @@ public final class Evaluator {
                 beside,
                 checks,
                 lens.with(beyond.apart()));
+    }
+
+    /**
+     * What lanes answer to a curve by columns of long tables that were never read, as far as that can be known before all of them
+     * are: for whoever waits for it. What it was read from is not proved yet ({@link lane.provenance.Provenance#proved}). Another thread may be
+     * evaluating the study meanwhile.
+     *
+     * @return by source key; empty where there is nothing to be seen before
+     */
+    public Map<String, Outcome> firstLook(Study asked, Reading reading, Work work) {
+        var out = new LinkedHashMap<String, Outcome>();
+        if (reading.ask().form() != Ask.Form.CURVE) {
+            return out;
+        }
+        Study study = inSpace(asked);
+        var clocks = new Clocks();
+        for (Source source : study.sources()) {
+            if (source instanceof Source.Reference r) {
+                var answering = new Answering(
+                        study,
+                        r,
+                        (file, recipes) -> library.firstLook(file, recipes, columns(r, reading), work)
+                                .orElseThrow(),
+                        Double.NaN,
+                        List.of(),
+                        clocks);
+                try {
+                    answering
+                            .curve(reading)
+                            .filter(Curve.Columns.class::isInstance)
+                            .ifPresent(c -> out.put(source.id(), answering.of(reading, c)));
+                } catch (LaneException | NoSuchElementException e) {
+                    // Whoever evaluates it tells why.
+                }
+            }
+        }
+        return out;
+    }
+
+    /** The columns that a reference answers a reading by. */
+    private static Set<String> columns(Source.Reference reference, Reading reading) {
+        return reference.answers().stream()
+                .filter(c -> c.reading().equals(reading.id()))
+                .filter(Curve.Columns.class::isInstance)
+                .map(Curve.Columns.class::cast)
+                .flatMap(c -> Stream.of(
+                        c.abscissa(),
+                        c.value(),
+                        c.uncertainty().column(),
+                        c.uncertainty().upper()))
+                .filter(c -> !c.isBlank())
+                .collect(Collectors.toSet());
     }
 
     /**

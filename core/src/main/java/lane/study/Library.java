@@ -2,6 +2,7 @@ package lane.study;
 
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import lane.base.Work;
 import lane.evaluation.SheetFiles;
 import lane.field.Partition;
@@ -28,6 +29,14 @@ public interface Library extends SheetFiles {
      * @param file relative to the study
      */
     Table table(String file, List<Recipe> recipes);
+
+    /**
+     * Some columns of a table that is long and was never read, looked up before all of it is, as far as that is quick and safe;
+     * empty otherwise. Their file is not proved.
+     */
+    default Optional<Table> firstLook(String file, List<Recipe> recipes, Set<String> columns, Work work) {
+        return Optional.empty();
+    }
 
     @Override
     default lane.mesh.Mesh sheet(String file) {

@@ -417,7 +417,7 @@ final class Readout {
         all.putAll(heads);
         double time = Answering.time(all);
         List<Double> times = Answering.times(all);
-        var answering = new Answering(study, reference, library, time, times, clocks);
+        var answering = new Answering(study, reference, library::table, time, times, clocks);
         Curve curve = answering.curve(reading).orElse(null);
         if (curve == null) {
             return new Outcome.Absent(

@@ -59,6 +59,13 @@ public record Results(
                 EvaluationContext.of(study.quantities(), study.units(), study.axis()));
     }
 
+    /** The same with what is known of one more reading of a study that was not computed yet. */
+    public Results with(Study now, String reading, Map<String, Outcome> known) {
+        var all = new LinkedHashMap<>(readings);
+        all.put(reading, known);
+        return new Results(now, runs, failures, inPieces, placements, laid, all, beside, checks, lens);
+    }
+
     /** Why runs are not read, by lane; one that is read in pieces is read. */
     public Map<String, String> unread() {
         var out = new LinkedHashMap<>(failures);
@@ -87,7 +94,7 @@ public record Results(
     /** What a lane answered; absent if it was not asked. */
     public Outcome outcome(String reading, String source) {
         Outcome found = readings.getOrDefault(reading, Map.of()).get(source);
-        return found == null ? new Outcome.Absent(Fault.NOT_READ, "This has not been computed.") : found;
+        return found == null ? new Outcome.Absent(Fault.NOT_READ, "This is not computed yet.") : found;
     }
 
     /**

@@ -201,7 +201,7 @@ final class StudyBeyond implements Beyond {
                 .map(Source.Reference.class::cast)
                 .filter(s -> s.name().equals(lane) || s.id().equals(lane))
                 .findFirst()
-                .map(s -> new AnswerScope(new Answering(study, s, library, at, times, new Clocks()), lens))
+                .map(s -> new AnswerScope(new Answering(study, s, library::table, at, times, new Clocks()), lens))
                 .orElse(null);
     }
 

@@ -1,5 +1,9 @@
 package lane.desk;
 
+import java.util.HashSet;
+import java.util.Map;
+import java.util.Objects;
+import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.CancellationException;
 import java.util.concurrent.ExecutorService;
@@ -10,6 +14,8 @@ import lane.base.BoundedMemo;
 import lane.base.Work;
 import lane.formats.FileLibrary;
 import lane.formats.io.FaultLog;
+import lane.reading.Outcome;
+import lane.reading.Reading;
 import lane.station.CutCurve;
 import lane.station.Region;
 import lane.station.Shape;
@@ -31,6 +37,13 @@ final class Evaluation {
 
         /** New results are there. */
         void results();
+
+        /**
+         * Nothing is being computed any more.
+         *
+         * @param whole whether the results are all of those of the study as it is now
+         */
+        void finished(boolean whole);
     }
 
     /** Results are known by what they were made of, so they outlive a study: one that is opened again has its numbers. */
@@ -41,11 +54,14 @@ final class Evaluation {
     private final Supplier<Study> study;
     private final Listener listener;
     private final ExecutorService worker = Executors.newSingleThreadExecutor(r -> daemon(r, "evaluate"));
+    private final FirstLooks looks;
     private volatile @Nullable Job running;
     private Results results;
     private String busy = "";
     private double progress;
     private Set<String> looked = Set.of();
+    /** The reading that somebody looks at; blank for none. */
+    private String shown = "";
     /** How the tables stood when the study was last computed; null before. */
     private volatile @Nullable Object tables;
 
@@ -55,6 +71,7 @@ final class Evaluation {
         this.study = study;
         this.listener = listener;
         evaluator = new Evaluator(library, KNOWN);
+        looks = new FirstLooks(library, evaluator);
         results = Results.none(study.get());
     }
 
@@ -107,6 +124,50 @@ final class Evaluation {
         }
     }
 
+    /** Begins with what can be seen of a reading before long tables are read, or of the first; before there is a window. */
+    void foresee(String reading) {
+        shown = reading;
+        Study now = study.get();
+        unseen(now).ifPresent(r -> looks.foresee(now, r));
+    }
+
+    /** The reading that is shown: where it waits for long tables that were never read, it is looked up before they are. */
+    // The very document that is being computed, not one that equals it.
+    @SuppressWarnings("ReferenceEquality")
+    void show(String reading) {
+        if (reading.equals(shown)) {
+            return;
+        }
+        shown = reading;
+        Job job = running;
+        Study now = study.get();
+        if (job != null && job.of == now) {
+            unseen(now).filter(r -> job.looked.add(r.id())).ifPresent(r -> looks.later(() -> lookFirst(now, r, job)));
+        }
+    }
+
+    /** The reading that is looked at, or that is going to be first, where nothing is known of it yet. */
+    private Optional<Reading> unseen(Study now) {
+        return now.reading(shown).or(() -> now.readings().stream().findFirst()).filter(r -> !results.readings()
+                .containsKey(r.id()));
+    }
+
+    private void lookFirst(Study now, Reading reading, Job job) {
+        Map<String, Outcome> seen = looks.of(now, reading, job);
+        if (!seen.isEmpty()) {
+            Platform.runLater(() -> seen(job, now, reading.id(), seen));
+        }
+    }
+
+    // The very document that was computed, not one that equals it.
+    @SuppressWarnings("ReferenceEquality")
+    private void seen(Job job, Study now, String reading, Map<String, Outcome> seen) {
+        if (job == running && now == study.get() && !results.readings().containsKey(reading)) {
+            results = results.with(now, reading, seen);
+            listener.results();
+        }
+    }
+
     /** Gives up what is being computed; what is shown stays. @return whether there was anything */
     boolean cancel() {
         Job job = running;
@@ -120,6 +181,7 @@ final class Evaluation {
     void close() {
         cancel();
         worker.shutdownNow();
+        looks.close();
     }
 
     /** Computes the study as it is now. What was being computed is overtaken; what it was loading goes on for this one. */
@@ -133,10 +195,13 @@ final class Evaluation {
             before.cancelled = true;
         }
         Study now = study.get();
-        var job = new Job();
+        var job = new Job(now);
         running = job;
+        Optional<Reading> unseen = unseen(now).filter(r -> job.looked.add(r.id()));
         worker.execute(() -> {
             try {
+                library.begin(now);
+                unseen.ifPresent(r -> lookFirst(now, r, job));
                 Object stood = library.tables(now);
                 Results made = evaluator.evaluate(now, job, r -> Platform.runLater(() -> sofar(job, r)));
                 tables = stood;
@@ -172,17 +237,29 @@ final class Evaluation {
                 listener.busy(trouble);
             }
         }
-        if (made != null && made.study() == study.get()) {
-            results = made;
+        boolean whole = made != null && made.study() == study.get();
+        if (whole) {
+            results = Objects.requireNonNull(made);
             listener.results();
+        }
+        if (running == null) {
+            listener.finished(whole);
         }
     }
 
     /** One evaluation; its progress reaches the window when it takes a while, and then ten times a second. */
     private final class Job implements Work {
+        private final Study of;
+        /** Readings that are looked up before the others. */
+        private final Set<String> looked = new HashSet<>();
+
         private volatile boolean cancelled;
         private volatile boolean abandoned;
         private volatile long told = System.nanoTime();
+
+        Job(Study of) {
+            this.of = of;
+        }
 
         @Override
         public boolean cancelled() {

@@ -80,6 +80,7 @@ public final class Session {
     private final Carry carry = new Carry(this);
     private final RecentNote recent = new RecentNote(this);
     private @Nullable Offered offered;
+    private final List<Consumer<Boolean>> waiting = new ArrayList<>();
     private Openings openings = Openings.NONE;
     private String message = "";
     private boolean news;
@@ -104,6 +105,13 @@ public final class Session {
                 watch.watch(evaluation.results().study());
                 tell(Change.RESULTS);
                 recent.picture();
+            }
+
+            @Override
+            public void finished(boolean whole) {
+                List<Consumer<Boolean>> now = List.copyOf(waiting);
+                waiting.clear();
+                now.forEach(w -> w.accept(whole));
             }
         });
         clock.scheduleWithFixedDelay(document::keepUnsaved, 2, 2, TimeUnit.SECONDS);
@@ -142,6 +150,7 @@ public final class Session {
     private static Session opened(Session session) {
         session.recent.goBack();
         session.message = session.document.recover(session::ask);
+        session.evaluation.foresee(session.selected(Chosen.READING));
         session.document
                 .holder()
                 .ifPresent(h -> session.ask(new Question(
@@ -367,7 +376,26 @@ public final class Session {
 
     /** Computes the study as it is now, in the background. */
     public void evaluate() {
+        evaluation.show(selected(Chosen.READING));
         evaluation.start();
+    }
+
+    /**
+     * Once all results are those of the study as it is now, which may be at once; what is missing is computed. Until then they may
+     * be of the study before an edit, or in part.
+     *
+     * @param then told whether they are: not where computing was stopped or failed
+     */
+    @SuppressWarnings("ReferenceEquality")
+    public void whenComputed(Consumer<Boolean> then) {
+        if (!computing() && results().study() == study()) {
+            then.accept(true);
+            return;
+        }
+        waiting.add(then);
+        if (!computing()) {
+            evaluate();
+        }
     }
 
     /** Whether the study is being computed. */
@@ -534,9 +562,10 @@ public final class Session {
 
     /**
      * Shows the trail of the finest run's answer, as the number that a reader asks about first, or else of the first lane that
-     * has one; unless one of the reading is shown.
+     * has one; unless one of the reading is shown. Where that waits for long tables, it is looked up before they are read.
      */
     public void showFinest(String reading) {
+        evaluation.show(reading);
         if (!trailOf().equals("reading " + reading)) {
             show("reading " + reading, () -> Stream.concat(
                             study().finest().stream(), study().lanes().stream().map(Source::id))

@@ -5,6 +5,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import lane.base.LaneException;
@@ -291,6 +292,11 @@ public final class FileLibrary implements Library, InputFiles {
     }
 
     @Override
+    public Optional<Table> firstLook(String file, List<Recipe> recipes, Set<String> columns, Work work) {
+        return tables.firstLook(file, recipes, columns, work);
+    }
+
+    @Override
     public void foreseeTables(List<String> files, List<Recipe> recipes, Work work) {
         tables.foresee(files, recipes, work);
     }
@@ -298,12 +304,7 @@ public final class FileLibrary implements Library, InputFiles {
     /** The first rows of a table, as {@link #table} would read it: enough to tell what it is, at once. */
     public Table tableStart(String file, List<Recipe> recipes) {
         Path path = resolve(file);
-        return TableReader.start(
-                path,
-                file,
-                kinds -> recipes.isEmpty()
-                        ? Recipe.of("")
-                        : Recipe.among(recipes, path.getFileName().toString(), kinds));
+        return TableReader.start(path, file, kinds -> TableReader.recipe(recipes, path, kinds));
     }
 
     /** What a sheet's file said at its stamp. */

@@ -41,6 +41,12 @@ final class Loaded {
         return kept.containsKey(key);
     }
 
+    /** Whether it is there. */
+    boolean there(Object key) {
+        FutureTask<Object> task = kept.get(key);
+        return task != null && task.isDone();
+    }
+
     void remove(Object key) {
         kept.remove(key);
     }

@@ -16,6 +16,7 @@ import lane.base.Parallel;
 import lane.base.Work;
 import lane.formats.hash.HashesAhead;
 import lane.formats.io.FileStamp;
+import lane.formats.table.FirstLook;
 import lane.formats.table.KeptTables;
 import lane.formats.table.TableReader;
 import lane.reference.Recipe;
@@ -36,6 +37,8 @@ final class TableShelf {
     private final Map<Path, FileStamp> stamps = new ConcurrentHashMap<>();
     /** Files that are read among so many others that together they are worth keeping. */
     private final Set<Path> among = ConcurrentHashMap.newKeySet();
+    /** How many columns are being looked up before their tables are read. */
+    private final AtomicInteger looking = new AtomicInteger();
 
     /**
      * @param resolve where a path of the study points to
@@ -65,7 +68,38 @@ final class TableShelf {
                 new Read(stamp, recipe), () -> read(stamp, file, recipes).table());
     }
 
+    /** Some columns of a long table that was never read, as far as they can be had before all of it is; see {@link FirstLook}. */
+    Optional<Table> firstLook(String file, List<Recipe> recipes, Set<String> columns, Work work) {
+        FileStamp stamp = stamp(file);
+        if (!before.worth(stamp.size())
+                || loaded.there(new Read(stamp, recipes.isEmpty() ? Recipe.of("") : null))
+                || before.has(stamp, recipes)) {
+            return Optional.empty();
+        }
+        Path path = stamp.file();
+        looking.incrementAndGet();
+        try {
+            return FirstLook.of(path, file, kinds -> TableReader.recipe(recipes, path, kinds), columns, work)
+                    .filter(t -> !stamp.differs());
+        } finally {
+            looking.decrementAndGet();
+        }
+    }
+
+    /** Whoever looks first goes first, for some seconds at most: reading all of a table takes the cores for longer. */
+    private void letLook() {
+        for (int i = 0; i < 500 && looking.get() > 0; i++) {
+            try {
+                Thread.sleep(20);
+            } catch (InterruptedException e) {
+                Thread.currentThread().interrupt();
+                return;
+            }
+        }
+    }
+
     private TableReader.Read read(FileStamp stamp, String file, List<Recipe> recipes) {
+        letLook();
         var ahead = new AtomicBoolean();
         TableReader.Read made = before.of(stamp, file, recipes, among.contains(stamp.file()), () -> {
             Optional<String> found = HashesAhead.SHARED.of(stamp, Work.QUIET);

@@ -17,11 +17,18 @@ import lane.formats.study.Drafts;
 import lane.study.Results;
 import org.jspecify.annotations.Nullable;
 
-/** Writes the ledger of what is shown, behind the window, in the formats that the study keeps. */
+/**
+ * Writes the ledger of the study as it is now, behind the window, in the formats that it keeps. What is still being computed is
+ * waited for: a ledger never holds the numbers of before an edit, nor a part of them.
+ */
 final class LedgerExport {
     private final Session session;
     private final LongWork work;
+    private final Consumer<String> told;
+    private final Consumer<Boolean> running;
     private @Nullable Path last;
+    /** Whether it begins once the study is computed. */
+    private boolean waiting;
 
     /**
      * @param told shows how far it is
@@ -29,6 +36,8 @@ final class LedgerExport {
      */
     LedgerExport(Session session, Consumer<String> told, Consumer<Boolean> running) {
         this.session = session;
+        this.told = told;
+        this.running = running;
         work = new LongWork("Writing the ledger", told, session::say, running);
         session.whenClosed(work::cancel);
     }
@@ -54,10 +63,15 @@ final class LedgerExport {
 
     void cancel() {
         work.cancel();
+        if (waiting) {
+            waiting = false;
+            told.accept("");
+            running.accept(false);
+        }
     }
 
     boolean running() {
-        return work.running();
+        return waiting || work.running();
     }
 
     /** Beside the study; where that has no place yet, this is told. */
@@ -75,6 +89,29 @@ final class LedgerExport {
     }
 
     void into(Path folder, Consumer<Path> then) {
+        if (running()) {
+            return;
+        }
+        waiting = true;
+        session.whenComputed(whole -> {
+            boolean wanted = waiting;
+            waiting = false;
+            if (wanted && whole) {
+                write(folder, then);
+            } else if (wanted) {
+                told.accept("");
+                running.accept(false);
+                session.say(
+                        "No ledger was written: the study is not computed as it is now. Read now at Intake, then write it.");
+            }
+        });
+        if (waiting) {
+            running.accept(true);
+            told.accept("The study is being computed; its ledger is written then.");
+        }
+    }
+
+    private void write(Path folder, Consumer<Path> then) {
         Results results = session.results();
         var to = new LedgerWriter.To(
                 folder,

@@ -69,8 +69,12 @@ final class LedgerTrail {
             detail.getChildren()
                     .add(pair(
                             "file",
-                            input.path() + "\n" + input.sha256().substring(0, 32) + "\n"
-                                    + input.sha256().substring(32) + "\n" + input.bytes() + " bytes"));
+                            input.path() + "\n"
+                                    + (input.proved()
+                                            ? input.sha256().substring(0, 32) + "\n"
+                                                    + input.sha256().substring(32)
+                                            : "not proved yet")
+                                    + "\n" + input.bytes() + " bytes"));
         }
         for (Provenance.Step step : line.trail().steps()) {
             detail.getChildren().add(pair(step.stop(), words(step)));

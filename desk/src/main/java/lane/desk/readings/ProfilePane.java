@@ -21,6 +21,7 @@ import lane.desk.Marks;
 import lane.desk.Nothing;
 import lane.desk.PictureFile;
 import lane.desk.Session;
+import lane.desk.ShownPath;
 import lane.desk.Ui;
 import lane.desk.checks.DatumMenu;
 import lane.picture.Ticks;
@@ -119,7 +120,9 @@ final class ProfilePane implements ReadingPane {
                         form.style(),
                         Nothing.unless(
                                 Ui.button("Picture…", this::export, "small-button"),
-                                curves.isEmpty() ? "No lane answers yet, so there is no curve." : ""),
+                                curves.isEmpty()
+                                        ? "No lane answers yet, so there is no curve."
+                                        : unproved().isPresent() ? "What it was read from is being proved." : ""),
                         Ui.button(
                                 "Delete",
                                 () -> NewReading.delete(session, Objects.requireNonNull(reading)),
@@ -185,10 +188,10 @@ final class ProfilePane implements ReadingPane {
                 Ui.label(datum.isBlank() ? "Numbers" : "Difference from the datum", "title"),
                 Ui.spring(),
                 Ui.button("Copy", this::copy, "small-button"));
+        numbers.getChildren().add(head);
+        unproved().ifPresent(numbers.getChildren()::add);
         numbers.getChildren()
-                .addAll(
-                        head,
-                        DatumMenu.of(session, Objects.requireNonNull(reading).id()));
+                .add(DatumMenu.of(session, Objects.requireNonNull(reading).id()));
         HBox columns = Ui.row(
                 0,
                 Ui.left("Lane", 74, "small", "muted"),
@@ -267,6 +270,28 @@ final class ProfilePane implements ReadingPane {
         if (curves.isEmpty()) {
             numbers.getChildren().add(Ui.label("No lane answers yet.", "muted"));
         }
+    }
+
+    /** That curves were looked up before their tables were read, while that is so. */
+    private Optional<Node> unproved() {
+        String id = Objects.requireNonNull(reading).id();
+        return session.study().sources().stream()
+                .map(s -> session.results().outcome(id, s.id()).trail())
+                .filter(t -> !t.proved())
+                .findFirst()
+                .map(t -> {
+                    String file = ShownPath.words(session, t.inputs().getFirst().path(), 40);
+                    var told = Ui.label(
+                            "A first look: of " + file
+                                    + " the columns of this curve alone were read. All of it is being"
+                                    + " read and proved; until then no check counts it and no ledger holds it.",
+                            "small",
+                            "ochre");
+                    told.setId("first-look");
+                    told.setWrapText(true);
+                    told.setMinHeight(javafx.scene.layout.Region.USE_PREF_SIZE);
+                    return told;
+                });
     }
 
     /** How the numbers of a reading's lanes are written. */

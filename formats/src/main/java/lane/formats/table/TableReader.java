@@ -76,7 +76,7 @@ public final class TableReader {
     }
 
     /** The recipe of several that holds for a table; one that says nothing where there are none, for which its kind is not asked. */
-    static Recipe recipe(List<Recipe> recipes, Path file, List<String> kinds) {
+    public static Recipe recipe(List<Recipe> recipes, Path file, List<String> kinds) {
         return recipes.isEmpty()
                 ? Recipe.of("")
                 : Recipe.among(recipes, file.getFileName().toString(), kinds);
@@ -113,6 +113,11 @@ public final class TableReader {
             Table table = build(rows, known, true, shown, new Provenance.Input(shown, "", 0), new ArrayList<>());
             return new Read(kinds, known, table.from(hash.join()));
         });
+    }
+
+    /** What parts columns, by the word for it; null for another word. */
+    static @Nullable Character separator(String word) {
+        return SEPARATORS.get(word);
     }
 
     /** Whether rows are found by a recipe as by none: it says nothing of what they are written in. */
@@ -279,7 +284,7 @@ public final class TableReader {
         TableText file = all.skipping(recipe.skip(), shown);
         // Comments of other kinds become those that the CSV library skips; line numbers stay.
         String head = commented(file.head());
-        Character said = SEPARATORS.get(recipe.separator());
+        Character said = separator(recipe.separator());
         if (said == null && !recipe.separator().isBlank()) {
             throw new LaneException("The separator \"" + recipe.separator() + "\" is not known; give one of "
                     + String.join(", ", new java.util.TreeSet<>(SEPARATORS.keySet())) + ".");

@@ -1,0 +1,433 @@
+package lane.formats.table;
+
+import java.io.IOException;
+import java.lang.invoke.MethodHandles;
+import java.lang.invoke.VarHandle;
+import java.nio.ByteBuffer;
+import java.nio.ByteOrder;
+import java.nio.channels.FileChannel;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Optional;
+import java.util.Queue;
+import java.util.Set;
+import java.util.concurrent.ConcurrentLinkedQueue;
+import java.util.concurrent.atomic.AtomicBoolean;
+import java.util.function.Function;
+import lane.base.Parallel;
+import lane.base.Work;
+import lane.provenance.Provenance;
+import lane.reference.Recipe;
+import lane.reference.Table;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * Some columns of a long log, looked up before all of it is read and proved, which takes many times as long: what somebody waits
+ * for. Only of a file as regular as nearly all long logs are: each line has as many cells as the first row, and in the columns
+ * that are asked for a number or what stands for a missing one. Where it is not, there is no first look.
+ */
+public final class FirstLook {
+    private static final int SLICE = 1 << 19;
+    private static final int HEAD = 1 << 20;
+    /** Most lines end within so many bytes of the next slice. */
+    private static final int MORE = 1 << 14;
+
+    private static final VarHandle EIGHT = MethodHandles.byteArrayViewVarHandle(long[].class, ByteOrder.LITTLE_ENDIAN);
+    private static final long ONES = 0x0101010101010101L;
+    private static final long HIGH = 0x8080808080808080L;
+
+    private final FileChannel in;
+    /** Where the rows begin and the file ends. */
+    private final long begin;
+
+    private final long end;
+    private final char separator;
+    private final char mark;
+    private final Cells cells;
+    private final double[] missing;
+    /** Places of the columns that are asked for, in their order in the file. */
+    private final int[] places;
+    /** Separators of each line. */
+    private int parted;
+
+    private final AtomicBoolean irregular = new AtomicBoolean();
+    /** Memory that was touched costs less than new one: as many as threads. */
+    private final Queue<byte[]> buffers = new ConcurrentLinkedQueue<>();
+
+    private FirstLook(
+            FileChannel in,
+            long begin,
+            long end,
+            char separator,
+            boolean comma,
+            List<String> missing,
+            double[] numbers,
+            int[] places) {
+        this.in = in;
+        this.begin = begin;
+        this.end = end;
+        this.separator = separator;
+        mark = comma ? ',' : '.';
+        cells = Cells.of(comma, missing);
+        this.missing = numbers;
+        this.places = places;
+    }
+
+    /**
+     * The columns alone, as {@link TableReader} reads them; their file's hash is not known.
+     *
+     * @param shown the path as the trail names it
+     * @param recipe chooses how it is read, from the lines that tell its kind
+     * @param columns their names
+     * @return empty where the lines are not regular
+     */
+    public static Optional<Table> of(
+            Path file, String shown, Function<List<String>, Recipe> recipe, Set<String> columns, Work work) {
+        var chosen = new Recipe[1];
+        Table head = TableReader.start(file, shown, kinds -> chosen[0] = recipe.apply(kinds));
+        Character separator = TableReader.separator(head.layout().separator());
+        double[] missing = Cells.marks(chosen[0].missing());
+        boolean one = Set.copyOf(head.headers()).size() == head.headers().size();
+        if (separator == null
+                || separator == '|'
+                || missing == null
+                || !one
+                || !chosen[0].lines().equals(Recipe.Lines.FOUND)
+                || !head.headers().containsAll(columns)
+                || !head.found().dropped().isEmpty()
+                || head.layout().encoding().equals("UTF-16")) {
+            return Optional.empty();
+        }
+        int[] places = columns.stream()
+                .mapToInt(head.headers()::indexOf)
+                .sorted()
+                .distinct()
+                .toArray();
+        try (FileChannel in = FileChannel.open(file)) {
+            long begin = line(in, head.layout().places().firstData());
+            if (begin < 0) {
+                return Optional.empty();
+            }
+            boolean comma = head.layout().decimal().equals("comma");
+            List<String> none = chosen[0].missing();
+            var look = new FirstLook(in, begin, in.size(), separator, comma, none, missing, places);
+            double[][] found = look.columns(work);
+            return found == null || !look.alike(head, found)
+                    ? Optional.empty()
+                    : Optional.of(look.table(head, found, shown));
+        } catch (IOException e) {
+            // Whoever reads all of it meets the same.
+            return Optional.empty();
+        }
+    }
+
+    /** Where a line begins, counted from 1, within what is looked at first; -1 where it does not. */
+    private static long line(FileChannel in, long line) throws IOException {
+        byte[] first = new byte[HEAD];
+        int n = fill(in, first, 0, 0, HEAD);
+        int at = 0;
+        for (long l = 1; l < line; l++) {
+            at = TableText.next(first, at, n, '\n') + 1;
+            if (at >= n) {
+                return -1;
+            }
+        }
+        return line < 1 ? -1 : at;
+    }
+
+    private static int fill(FileChannel in, byte[] to, int at, long from, int most) throws IOException {
+        ByteBuffer part = ByteBuffer.wrap(to, at, most);
+        while (part.hasRemaining() && in.read(part, from + part.position() - at) >= 0) {
+            // It may give less than there is room for.
+        }
+        return part.position() - at;
+    }
+
+    /** The columns row by row; null where a line is not regular. */
+    private double @Nullable [][] columns(Work work) throws IOException {
+        if (!first()) {
+            return null;
+        }
+        int n = Math.toIntExact((end - begin + SLICE - 1) / SLICE);
+        var found = new Slice[n];
+        Parallel.forBlocks(n, 1, (b, i, to) -> {
+            work.poll();
+            if (!irregular.get()) {
+                found[i] = new Slice();
+                found[i].read(begin + (long) i * SLICE);
+            }
+        });
+        if (irregular.get()) {
+            return null;
+        }
+        double[][] out = new double[places.length][];
+        int rows = Arrays.stream(found).mapToInt(s -> s.rows).sum();
+        Parallel.forBlocks(places.length, 1, (b, c, to) -> {
+            out[c] = new double[rows];
+            int at = 0;
+            for (Slice s : found) {
+                System.arraycopy(s.values[c], 0, out[c], at, s.rows);
+                at += s.rows;
+            }
+        });
+        return rows == 0 ? null : out;
+    }
+
+    /** How the first row is parted is how all are. */
+    private boolean first() throws IOException {
+        byte[] some = new byte[HEAD];
+        int n = fill(in, some, 0, begin, (int) Math.min(HEAD, end - begin));
+        int feed = TableText.next(some, 0, n, '\n');
+        if (feed == n) {
+            return false;
+        }
+        parted = separators(some, 0, lineEnd(some, 0, feed));
+        return parted >= places[places.length - 1];
+    }
+
+    /** Without a return and, where blanks part the columns, the blanks before it. */
+    private int lineEnd(byte[] s, int from, int feed) {
+        int to = feed > from && s[feed - 1] == '\r' ? feed - 1 : feed;
+        while (separator == ' ' && to > from && s[to - 1] == ' ') {
+            to--;
+        }
+        return to;
+    }
+
+    /** How many separators stand in a line: of blanks each run, but not what the line begins with. */
+    private int separators(byte[] s, int from, int to) {
+        int n = 0;
+        if (separator == ' ') {
+            for (int i = blanks(s, from, to); i < to; i++) {
+                n += s[i] == ' ' && s[i - 1] != ' ' ? 1 : 0;
+            }
+            return n;
+        }
+        int at = from;
+        for (; at <= to - 8; at += 8) {
+            n += Long.bitCount(hits(s, at));
+        }
+        for (; at < to; at++) {
+            n += s[at] == separator ? 1 : 0;
+        }
+        return n;
+    }
+
+    /** The highest bit of each of eight bytes that is a separator: adding all ones does not carry into it. */
+    private long hits(byte[] s, int at) {
+        return hits((long) EIGHT.get(s, at));
+    }
+
+    private long hits(long eight) {
+        long x = eight ^ separator * ONES;
+        return ~((x & ~HIGH) + ~HIGH | x) & HIGH;
+    }
+
+    /** Behind so many more separators; none of them is missing. */
+    private int skip(byte[] s, int from, int to, int separators) {
+        int at = from;
+        int left = separators;
+        if (separator == ' ') {
+            for (; left > 0; left--) {
+                while (s[at] != ' ') {
+                    at++;
+                }
+                at = blanks(s, at, to);
+            }
+            return at;
+        }
+        while (left > 0 && at <= to - 8) {
+            long hits = hits(s, at);
+            int n = Long.bitCount(hits);
+            if (n >= left) {
+                for (; left > 1; left--) {
+                    hits &= hits - 1;
+                }
+                return at + Long.numberOfTrailingZeros(hits) / 8 + 1;
+            }
+            left -= n;
+            at += 8;
+        }
+        for (; left > 0; at++) {
+            left -= s[at] == separator ? 1 : 0;
+        }
+        return at;
+    }
+
+    private static int blanks(byte[] s, int from, int to) {
+        int at = from;
+        while (at < to && s[at] == ' ') {
+            at++;
+        }
+        return at;
+    }
+
+    /** The lines that begin in a part of the file. */
+    private final class Slice {
+        private final Digits digits = new Digits();
+        private double[][] values = new double[places.length][0];
+        private int rows;
+        /** Where the line ends that was gone through last, and how many separators stand in it. */
+        private int feed;
+
+        private int counted;
+
+        void read(long from) {
+            byte[] s = buffers.poll();
+            s = s == null ? new byte[SLICE + 1 + MORE] : s;
+            try {
+                // The byte before tells whether a line begins here.
+                long at = from == begin ? from : from - 1;
+                int own = (int) (Math.min(end, from + SLICE) - at);
+                int n = fill(in, s, 0, at, (int) Math.min(own + MORE, end - at));
+                int line = from == begin ? 0 : TableText.next(s, 0, n, '\n') + 1;
+                while (line < own && !irregular.get()) {
+                    scan(s, line, n);
+                    while (feed == n && at + n < end) {
+                        s = Arrays.copyOf(s, 2 * s.length);
+                        int more = fill(in, s, n, at + n, (int) Math.min(s.length - n, end - at - n));
+                        if (more == 0) {
+                            // It was cut short meanwhile.
+                            irregular.set(true);
+                            return;
+                        }
+                        n += more;
+                        scan(s, line, n);
+                    }
+                    int to = lineEnd(s, line, feed);
+                    if (to > line || at + feed + 1 < end) {
+                        row(s, line, to);
+                    }
+                    line = feed + 1;
+                }
+            } catch (IOException e) {
+                irregular.set(true);
+            } finally {
+                buffers.add(s);
+            }
+        }
+
+        /** Goes on to the end of a line. */
+        private void scan(byte[] s, int from, int n) {
+            int at = from;
+            if (separator == ' ') {
+                feed = TableText.next(s, from, n, '\n');
+                counted = separators(s, from, lineEnd(s, from, feed));
+                return;
+            }
+            int found = 0;
+            for (; at <= n - 8; at += 8) {
+                long eight = (long) EIGHT.get(s, at);
+                long y = eight ^ '\n' * ONES;
+                // Behind the first there may be others that are none.
+                long feeds = y - ONES & ~y & HIGH;
+                long hits = hits(eight);
+                if (feeds != 0) {
+                    int bit = Long.numberOfTrailingZeros(feeds);
+                    feed = at + bit / 8;
+                    counted = found + Long.bitCount(hits & (1L << bit) - 1);
+                    return;
+                }
+                found += Long.bitCount(hits);
+            }
+            for (; at < n && s[at] != '\n'; at++) {
+                found += s[at] == separator ? 1 : 0;
+            }
+            feed = at;
+            counted = found;
+        }
+
+        private void row(byte[] s, int from, int to) {
+            boolean comment = from < to && (s[from] == '#' || s[from] == '%' || s[from] == '/');
+            if (comment || counted != parted) {
+                irregular.set(true);
+                return;
+            }
+            if (rows == values[0].length) {
+                // Most likely the other lines are as long.
+                int room = rows == 0 ? SLICE / (to + 1 - from) + 16 : 2 * rows;
+                values = Arrays.stream(values).map(v -> Arrays.copyOf(v, room)).toArray(double[][]::new);
+            }
+            int at = separator == ' ' ? blanks(s, from, to) : from;
+            int cell = 0;
+            boolean any = false;
+            for (int c = 0; c < places.length; c++) {
+                at = skip(s, at, to, places[c] - cell);
+                cell = places[c];
+                double v = number(s, at, to);
+                values[c][rows] = v;
+                any |= !Double.isNaN(v);
+            }
+            // A line in which nothing stands may be none.
+            if (!any) {
+                irregular.set(true);
+            }
+            rows++;
+        }
+
+        /** The number of a cell; NaN where none stands there. */
+        private double number(byte[] s, int from, int to) {
+            int stop = from;
+            while (stop < to && s[stop] != separator) {
+                stop++;
+            }
+            int first = from;
+            while (first < stop && (s[first] == ' ' || s[first] == '\t')) {
+                first++;
+            }
+            while (stop > first && (s[stop - 1] == ' ' || s[stop - 1] == '\t')) {
+                stop--;
+            }
+            if (first == stop) {
+                return Double.NaN;
+            }
+            if (digits.take(s, first, stop, mark) == stop) {
+                double v = digits.value();
+                for (double none : missing) {
+                    if (v == none) {
+                        return Double.NaN;
+                    }
+                }
+                return v;
+            }
+            if (!cells.missing(new String(s, first, stop - first, StandardCharsets.ISO_8859_1))) {
+                irregular.set(true);
+            }
+            return Double.NaN;
+        }
+    }
+
+    /** Whether the first rows are what the reader of all reads of them. */
+    private boolean alike(Table head, double[][] found) {
+        for (int c = 0; c < places.length; c++) {
+            double[] known = head.columns().get(places[c]);
+            int n = Math.min(known.length, found[c].length);
+            if (Arrays.mismatch(known, 0, n, found[c], 0, n) >= 0) {
+                return false;
+            }
+        }
+        return true;
+    }
+
+    private Table table(Table head, double[][] found, String shown) {
+        List<String> headers = new ArrayList<>();
+        List<String> units = new ArrayList<>();
+        List<Recipe.Role> roles = new ArrayList<>();
+        for (int place : places) {
+            headers.add(head.headers().get(place));
+            units.add(head.units().get(place));
+            roles.add(head.roles().get(place));
+        }
+        return new Table(
+                headers,
+                units,
+                roles,
+                List.of(found),
+                head.layout(),
+                Table.Found.NOTHING,
+                new Provenance.Input(shown, "", end));
+    }
+}

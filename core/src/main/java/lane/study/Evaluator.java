@@ -5,6 +5,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.NoSuchElementException;
+import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.CancellationException;
 import java.util.concurrent.ConcurrentHashMap;
@@ -167,8 +168,8 @@ public final class Evaluator {
     }
 
     /**
-     * What lanes answer to a curve by columns of long tables that were never read, as far as that can be known before all of them
-     * are: for whoever waits for it. What it was read from is not proved yet ({@link lane.provenance.Provenance#proved}). Another thread may be
+     * What lanes answer to a curve by columns of long tables that are not read yet, as far as that can be known before all of them
+     * are: for whoever waits for it. What it was read from may not be proved yet ({@link lane.provenance.Provenance#proved}). Another thread may be
      * evaluating the study meanwhile.
      *
      * @return by source key; empty where there is nothing to be seen before
@@ -180,27 +181,34 @@ public final class Evaluator {
         }
         Study study = inSpace(asked);
         var clocks = new Clocks();
-        for (Source source : study.sources()) {
-            if (source instanceof Source.Reference r) {
-                var answering = new Answering(
-                        study,
-                        r,
-                        (file, recipes) -> library.firstLook(file, recipes, columns(r, reading), work)
-                                .orElseThrow(),
-                        Double.NaN,
-                        List.of(),
-                        clocks);
-                try {
-                    answering
-                            .curve(reading)
-                            .filter(Curve.Columns.class::isInstance)
-                            .ifPresent(c -> out.put(source.id(), answering.of(reading, c)));
-                } catch (LaneException | NoSuchElementException e) {
-                    // Whoever evaluates it tells why.
-                }
-            }
-        }
+        List<Source.Reference> all = study.sources().stream()
+                .filter(Source.Reference.class::isInstance)
+                .map(Source.Reference.class::cast)
+                .toList();
+        Map<String, Outcome> found = new ConcurrentHashMap<>();
+        Parallel.forBlocks(all.size(), 1, (b, i, end) -> {
+            work.poll();
+            Source.Reference one = all.get(i);
+            firstLook(study, one, reading, clocks, work).ifPresent(o -> found.put(one.id(), o));
+        });
+        all.stream().filter(r -> found.containsKey(r.id())).forEach(r -> out.put(r.id(), found.get(r.id())));
         return out;
+    }
+
+    private Optional<Outcome> firstLook(
+            Study study, Source.Reference reference, Reading reading, Clocks clocks, Work work) {
+        Tables tables = (file, recipes) -> library.firstLook(file, recipes, columns(reference, reading), work)
+                .orElseThrow();
+        var answering = new Answering(study, reference, tables, Double.NaN, List.of(), clocks);
+        try {
+            return answering
+                    .curve(reading)
+                    .filter(Curve.Columns.class::isInstance)
+                    .map(c -> answering.of(reading, c));
+        } catch (LaneException | NoSuchElementException e) {
+            // Whoever evaluates it tells why.
+            return Optional.empty();
+        }
     }
 
     /** The columns that a reference answers a reading by. */

@@ -31,8 +31,8 @@ public interface Library extends SheetFiles {
     Table table(String file, List<Recipe> recipes);
 
     /**
-     * Some columns of a table that is long and was never read, looked up before all of it is, as far as that is quick and safe;
-     * empty otherwise. Their file is not proved.
+     * Some columns of a table that is long and is not read yet, looked up before all of it is, as far as that is quick and safe;
+     * empty otherwise. Where it was never read its file is not proved.
      */
     default Optional<Table> firstLook(String file, List<Recipe> recipes, Set<String> columns, Work work) {
         return Optional.empty();

@@ -131,7 +131,7 @@ final class Evaluation {
         unseen(now).ifPresent(r -> looks.foresee(now, r));
     }
 
-    /** The reading that is shown: where it waits for long tables that were never read, it is looked up before they are. */
+    /** The reading that is shown: where it waits for long tables, it is looked up before they are read. */
     // The very document that is being computed, not one that equals it.
     @SuppressWarnings("ReferenceEquality")
     void show(String reading) {
@@ -197,11 +197,19 @@ final class Evaluation {
         Study now = study.get();
         var job = new Job(now);
         running = job;
-        Optional<Reading> unseen = unseen(now).filter(r -> job.looked.add(r.id()));
+        Reading unseen = unseen(now).filter(r -> job.looked.add(r.id())).orElse(null);
+        Map<String, Outcome> there =
+                unseen == null ? null : looks.ready(now, unseen).orElse(null);
+        if (unseen != null && there != null && !there.isEmpty()) {
+            // So that the window stands with it.
+            seen(job, now, unseen.id(), there);
+        }
         worker.execute(() -> {
             try {
                 library.begin(now);
-                unseen.ifPresent(r -> lookFirst(now, r, job));
+                if (unseen != null && there == null) {
+                    lookFirst(now, unseen, job);
+                }
                 Object stood = library.tables(now);
                 Results made = evaluator.evaluate(now, job, r -> Platform.runLater(() -> sofar(job, r)));
                 tables = stood;

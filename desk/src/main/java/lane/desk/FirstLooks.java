@@ -1,6 +1,7 @@
 package lane.desk;
 
 import java.util.Map;
+import java.util.Optional;
 import java.util.concurrent.CancellationException;
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.ExecutorService;
@@ -15,7 +16,7 @@ import lane.study.Evaluator;
 import lane.study.Study;
 import org.jspecify.annotations.Nullable;
 
-/** Looks up the reading that somebody waits for before long tables that were never read are read whole. */
+/** Looks up the reading that somebody waits for before long tables are read whole. */
 final class FirstLooks {
     private final FileLibrary library;
     private final Evaluator evaluator;
@@ -24,7 +25,13 @@ final class FirstLooks {
     /** What was begun before there was a window. */
     private volatile @Nullable Ahead ahead;
 
-    private record Ahead(Study study, String reading, FutureTask<Map<String, Outcome>> task) {}
+    private record Ahead(Study study, String reading, FutureTask<Map<String, Outcome>> task) {
+        // The very document, not one that equals it.
+        @SuppressWarnings("ReferenceEquality")
+        boolean of(Study now, Reading asked) {
+            return study == now && reading.equals(asked.id());
+        }
+    }
 
     FirstLooks(FileLibrary library, Evaluator evaluator) {
         this.library = library;
@@ -55,14 +62,23 @@ final class FirstLooks {
     }
 
     /** What can be known of a reading before its tables are read; nothing where nobody waits for it any more. */
-    // The very document, not one that equals it.
-    @SuppressWarnings("ReferenceEquality")
     Map<String, Outcome> of(Study now, Reading reading, Work work) {
         Ahead begun = ahead;
         ahead = null;
-        if (begun == null || begun.study != now || !begun.reading.equals(reading.id())) {
-            return look(now, reading, work);
+        return begun == null || !begun.of(now, reading) ? look(now, reading, work) : made(begun);
+    }
+
+    /** The same where it was begun and is there by now. */
+    Optional<Map<String, Outcome>> ready(Study now, Reading reading) {
+        Ahead begun = ahead;
+        if (begun == null || !begun.of(now, reading) || !begun.task.isDone()) {
+            return Optional.empty();
         }
+        ahead = null;
+        return Optional.of(made(begun));
+    }
+
+    private static Map<String, Outcome> made(Ahead begun) {
         try {
             return begun.task.get();
         } catch (ExecutionException e) {

@@ -68,19 +68,20 @@ final class TableShelf {
                 new Read(stamp, recipe), () -> read(stamp, file, recipes).table());
     }
 
-    /** Some columns of a long table that was never read, as far as they can be had before all of it is; see {@link FirstLook}. */
+    /** Some columns of a long table that is not on the shelf, as far as they can be had before all of it is read. */
     Optional<Table> firstLook(String file, List<Recipe> recipes, Set<String> columns, Work work) {
         FileStamp stamp = stamp(file);
-        if (!before.worth(stamp.size())
-                || loaded.there(new Read(stamp, recipes.isEmpty() ? Recipe.of("") : null))
-                || before.has(stamp, recipes)) {
+        if (!before.worth(stamp.size()) || loaded.there(new Read(stamp, recipes.isEmpty() ? Recipe.of("") : null))) {
             return Optional.empty();
         }
         Path path = stamp.file();
         looking.incrementAndGet();
         try {
-            return FirstLook.of(path, file, kinds -> TableReader.recipe(recipes, path, kinds), columns, work)
-                    .filter(t -> !stamp.differs());
+            Optional<Table> kept = before.some(stamp, file, recipes, columns);
+            return kept.isPresent()
+                    ? kept
+                    : FirstLook.of(path, file, kinds -> TableReader.recipe(recipes, path, kinds), columns, work)
+                            .filter(t -> !stamp.differs());
         } finally {
             looking.decrementAndGet();
         }

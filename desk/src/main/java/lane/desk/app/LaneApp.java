@@ -183,12 +183,12 @@ public final class LaneApp extends Application implements Openings {
         StartUp.tell("window stands");
         session.library().prepare(session.study());
         Thread.ofPlatform().daemon().name("warm charts").start(() -> lane.picture.Fonts.sans(12));
+        StartUp.watch(session);
         if (!with.isEmpty()) {
             FileDrop.add(session, with);
         } else {
             session.evaluate();
         }
-        StartUp.watch(session);
         photograph(session, window);
     }
 

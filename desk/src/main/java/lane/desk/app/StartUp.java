@@ -47,11 +47,15 @@ final class StartUp {
         if (!TIMING && !exit) {
             return;
         }
-        boolean[] seen = {false};
+        boolean[] seen = {false, false};
         session.listen(c -> {
             if (c == Session.Change.RESULTS && !seen[0]) {
                 seen[0] = true;
                 tell("numbers");
+            }
+            if (c == Session.Change.RESULTS && !session.computing() && !seen[1]) {
+                seen[1] = true;
+                tell("all numbers");
                 if (exit) {
                     tour(session);
                 }

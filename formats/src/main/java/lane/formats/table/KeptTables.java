@@ -21,8 +21,10 @@ import java.util.List;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.Queue;
+import java.util.Set;
 import java.util.concurrent.atomic.AtomicBoolean;
 import java.util.concurrent.atomic.AtomicInteger;
+import java.util.function.Predicate;
 import java.util.function.Supplier;
 import java.util.stream.IntStream;
 import java.util.stream.Stream;
@@ -135,7 +137,7 @@ public final class KeptTables {
         if (most == 0 || !many && stamp.size() < least) {
             return TableReader.read(stamp.file(), shown, recipes, ahead);
         }
-        return kept(stamp, shown, recipes).orElseGet(() -> {
+        return kept(stamp, shown, recipes, c -> true).orElseGet(() -> {
             boolean settled = settled(stamp);
             TableReader.Read made;
             reading.incrementAndGet();
@@ -151,14 +153,26 @@ public final class KeptTables {
         });
     }
 
-    private Optional<TableReader.Read> kept(FileStamp stamp, String shown, List<Recipe> recipes) {
+    /**
+     * Some columns of a table that was read before, without a look at the others; a column that was not asked for must not be
+     * looked at. Empty where it was not, or is damaged.
+     */
+    public Optional<Table> some(FileStamp stamp, String shown, List<Recipe> recipes, Set<String> columns) {
+        return has(stamp, recipes)
+                ? kept(stamp, shown, recipes, columns::contains).map(TableReader.Read::table)
+                : Optional.empty();
+    }
+
+    /** @param columns that are looked at whether they are as they were written */
+    private Optional<TableReader.Read> kept(
+            FileStamp stamp, String shown, List<Recipe> recipes, Predicate<String> columns) {
         try {
             // Without recipes nobody asks of what kind it is.
             List<String> kinds = recipes.isEmpty()
                     ? List.of()
                     : List.of(MAPPER.readValue(Files.readString(kinds(stamp)), String[].class));
             Recipe recipe = TableReader.recipe(recipes, stamp.file(), kinds);
-            return kept(table(stamp, recipe), shown).map(t -> new TableReader.Read(kinds, recipe, t));
+            return kept(table(stamp, recipe), shown, columns).map(t -> new TableReader.Read(kinds, recipe, t));
         } catch (IOException | RuntimeException e) {
             return Optional.empty();
         }
@@ -231,7 +245,7 @@ public final class KeptTables {
         return changed.plus(SETTLED).isBefore(Instant.now());
     }
 
-    private static Optional<Table> kept(Path there, String shown) {
+    private static Optional<Table> kept(Path there, String shown, Predicate<String> wanted) {
         try (FileChannel in = FileChannel.open(there)) {
             // It stays as long as somebody holds the table, of whose columns most are never looked at.
             MemorySegment all = in.map(FileChannel.MapMode.READ_ONLY, 0, in.size(), Arena.ofAuto());
@@ -249,7 +263,8 @@ public final class KeptTables {
             }
             var other = new AtomicBoolean();
             Parallel.forBlocks(columns, 1, (b, c, end) -> {
-                if (sum(all.asSlice(begin + c * each, each).asByteBuffer()) != head.sums.get(c)) {
+                if (wanted.test(head.headers.get(c))
+                        && sum(all.asSlice(begin + c * each, each).asByteBuffer()) != head.sums.get(c)) {
                     other.set(true);
                 }
             });

@@ -1,11 +1,11 @@
 package lane.desk;
 
-import java.util.HashSet;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.CancellationException;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.function.Supplier;
@@ -61,7 +61,7 @@ final class Evaluation {
     private double progress;
     private Set<String> looked = Set.of();
     /** The reading that somebody looks at; blank for none. */
-    private String shown = "";
+    private volatile String shown = "";
     /** How the tables stood when the study was last computed; null before. */
     private volatile @Nullable Object tables;
 
@@ -142,7 +142,9 @@ final class Evaluation {
         Job job = running;
         Study now = study.get();
         if (job != null && job.of == now) {
-            unseen(now).filter(r -> job.looked.add(r.id())).ifPresent(r -> looks.later(() -> lookFirst(now, r, job)));
+            unseen(now)
+                    .filter(r -> job.looked.add(r.id()))
+                    .ifPresent(r -> looks.later(() -> lookFirst(now, r, new While(job, r.id()))));
         }
     }
 
@@ -152,10 +154,34 @@ final class Evaluation {
                 .containsKey(r.id()));
     }
 
-    private void lookFirst(Study now, Reading reading, Job job) {
-        Map<String, Outcome> seen = looks.of(now, reading, job);
+    private void lookFirst(Study now, Reading reading, While wanted) {
+        Map<String, Outcome> seen = looks.of(now, reading, wanted);
         if (!seen.isEmpty()) {
-            Platform.runLater(() -> seen(job, now, reading.id(), seen));
+            Platform.runLater(() -> seen(wanted.job, now, reading.id(), seen));
+        } else if (wanted.cancelled()) {
+            // Whoever comes back to it looks again.
+            wanted.job.looked.remove(reading.id());
+        }
+    }
+
+    /** Work for a reading as long as it is the one that is shown. */
+    private final class While implements Work {
+        private final Job job;
+        private final String reading;
+
+        While(Job job, String reading) {
+            this.job = job;
+            this.reading = reading;
+        }
+
+        @Override
+        public boolean cancelled() {
+            return job.cancelled() || !shown.isBlank() && !shown.equals(reading);
+        }
+
+        @Override
+        public void progress(String what, double fraction) {
+            job.progress(what, fraction);
         }
     }
 
@@ -208,7 +234,7 @@ final class Evaluation {
             try {
                 library.begin(now);
                 if (unseen != null && there == null) {
-                    lookFirst(now, unseen, job);
+                    lookFirst(now, unseen, new While(job, unseen.id()));
                 }
                 Object stood = library.tables(now);
                 Results made = evaluator.evaluate(now, job, r -> Platform.runLater(() -> sofar(job, r)));
@@ -259,7 +285,7 @@ final class Evaluation {
     private final class Job implements Work {
         private final Study of;
         /** Readings that are looked up before the others. */
-        private final Set<String> looked = new HashSet<>();
+        private final Set<String> looked = ConcurrentHashMap.newKeySet();
 
         private volatile boolean cancelled;
         private volatile boolean abandoned;

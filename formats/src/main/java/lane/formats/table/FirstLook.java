@@ -17,6 +17,7 @@ import java.util.Set;
 import java.util.concurrent.ConcurrentLinkedQueue;
 import java.util.concurrent.atomic.AtomicBoolean;
 import java.util.function.Function;
+import java.util.stream.IntStream;
 import lane.base.Parallel;
 import lane.base.Work;
 import lane.provenance.Provenance;
@@ -101,8 +102,10 @@ public final class FirstLook {
                 || head.layout().encoding().equals("UTF-16")) {
             return Optional.empty();
         }
-        int[] places = columns.stream()
-                .mapToInt(head.headers()::indexOf)
+        // A sum beneath the rows has a word in their first column, where they have numbers.
+        IntStream first =
+                Arrays.stream(head.columns().getFirst()).noneMatch(Double::isNaN) ? IntStream.of(0) : IntStream.empty();
+        int[] places = IntStream.concat(first, columns.stream().mapToInt(head.headers()::indexOf))
                 .sorted()
                 .distinct()
                 .toArray();

@@ -49,9 +49,9 @@ import org.jspecify.annotations.Nullable;
  * by another release, is passed over; what nobody looked at for two months goes, and what is too much, the oldest first.
  */
 public final class KeptTables {
-    /** Those of the user. */
-    public static final KeptTables USER =
-            new KeptTables(() -> UserFolders.state().resolve("tables"), 1L << 25, 4L << 30);
+    /** Those of the user; what is long may be less in tests. */
+    public static final KeptTables USER = new KeptTables(
+            () -> UserFolders.state().resolve("tables"), Long.getLong("lane.tables.least", 1L << 25), 4L << 30);
 
     /** Where each is read anew. */
     public static final KeptTables NONE = new KeptTables(() -> Path.of(""), Long.MAX_VALUE, 0);

@@ -57,6 +57,9 @@ final class Evaluation {
     private final FirstLooks looks;
     private volatile @Nullable Job running;
     private Results results;
+    /** Whether they are not all yet, which stays so where computing is given up. */
+    private boolean part = true;
+
     private String busy = "";
     private double progress;
     private Set<String> looked = Set.of();
@@ -83,6 +86,13 @@ final class Evaluation {
 
     Results results() {
         return results;
+    }
+
+    /** Whether the results are all of those of the study as it is now. */
+    // The very document that was computed, not one that equals it.
+    @SuppressWarnings("ReferenceEquality")
+    boolean whole() {
+        return running == null && !part && results.study() == study.get();
     }
 
     boolean computing() {
@@ -190,6 +200,7 @@ final class Evaluation {
     private void seen(Job job, Study now, String reading, Map<String, Outcome> seen) {
         if (job == running && now == study.get() && !results.readings().containsKey(reading)) {
             results = results.with(now, reading, seen);
+            part = true;
             listener.results();
         }
     }
@@ -257,6 +268,7 @@ final class Evaluation {
     private void sofar(Job job, Results made) {
         if (job == running && made.study() == study.get()) {
             results = made;
+            part = true;
             listener.results();
         }
     }
@@ -274,6 +286,7 @@ final class Evaluation {
         boolean whole = made != null && made.study() == study.get();
         if (whole) {
             results = Objects.requireNonNull(made);
+            part = false;
             listener.results();
         }
         if (running == null) {

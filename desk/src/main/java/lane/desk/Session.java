@@ -386,9 +386,8 @@ public final class Session {
      *
      * @param then told whether they are: not where computing was stopped or failed
      */
-    @SuppressWarnings("ReferenceEquality")
     public void whenComputed(Consumer<Boolean> then) {
-        if (!computing() && results().study() == study()) {
+        if (evaluation.whole()) {
             then.accept(true);
             return;
         }

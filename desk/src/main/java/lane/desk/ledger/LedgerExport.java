@@ -29,6 +29,8 @@ final class LedgerExport {
     private @Nullable Path last;
     /** Whether it begins once the study is computed. */
     private boolean waiting;
+    /** How many were asked for: one that was given up is not begun in the place of the next. */
+    private int asked;
 
     /**
      * @param told shows how far it is
@@ -93,9 +95,10 @@ final class LedgerExport {
             return;
         }
         waiting = true;
+        int mine = ++asked;
         session.whenComputed(whole -> {
-            boolean wanted = waiting;
-            waiting = false;
+            boolean wanted = waiting && mine == asked;
+            waiting &= !wanted;
             if (wanted && whole) {
                 write(folder, then);
             } else if (wanted) {

@@ -122,7 +122,7 @@ final class ProfilePane implements ReadingPane {
                                 Ui.button("Picture…", this::export, "small-button"),
                                 curves.isEmpty()
                                         ? "No lane answers yet, so there is no curve."
-                                        : unproved().isPresent() ? "What it was read from is being proved." : ""),
+                                        : unproved().isPresent() ? "What it was read from is not proved yet." : ""),
                         Ui.button(
                                 "Delete",
                                 () -> NewReading.delete(session, Objects.requireNonNull(reading)),
@@ -283,8 +283,8 @@ final class ProfilePane implements ReadingPane {
                     String file = ShownPath.words(session, t.inputs().getFirst().path(), 40);
                     var told = Ui.label(
                             "A first look: of " + file
-                                    + " the columns of this curve alone were read. All of it is being"
-                                    + " read and proved; until then no check counts it and no ledger holds it.",
+                                    + " the columns of this curve alone were read. Until all of it is read"
+                                    + " and proved, no check counts it and no ledger holds it.",
                             "small",
                             "ochre");
                     told.setId("first-look");

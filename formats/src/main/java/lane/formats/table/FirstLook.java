@@ -211,7 +211,7 @@ public final class FirstLook {
         }
         int at = from;
         for (; at <= to - 8; at += 8) {
-            n += Long.bitCount(hits(s, at));
+            n += Long.bitCount(hits((long) EIGHT.get(s, at)));
         }
         for (; at < to; at++) {
             n += s[at] == separator ? 1 : 0;
@@ -220,44 +220,15 @@ public final class FirstLook {
     }
 
     /** The highest bit of each of eight bytes that is a separator: adding all ones does not carry into it. */
-    private long hits(byte[] s, int at) {
-        return hits((long) EIGHT.get(s, at));
-    }
-
     private long hits(long eight) {
         long x = eight ^ separator * ONES;
         return ~((x & ~HIGH) + ~HIGH | x) & HIGH;
     }
 
-    /** Behind so many more separators; none of them is missing. */
-    private int skip(byte[] s, int from, int to, int separators) {
-        int at = from;
-        int left = separators;
-        if (separator == ' ') {
-            for (; left > 0; left--) {
-                while (s[at] != ' ') {
-                    at++;
-                }
-                at = blanks(s, at, to);
-            }
-            return at;
-        }
-        while (left > 0 && at <= to - 8) {
-            long hits = hits(s, at);
-            int n = Long.bitCount(hits);
-            if (n >= left) {
-                for (; left > 1; left--) {
-                    hits &= hits - 1;
-                }
-                return at + Long.numberOfTrailingZeros(hits) / 8 + 1;
-            }
-            left -= n;
-            at += 8;
-        }
-        for (; left > 0; at++) {
-            left -= s[at] == separator ? 1 : 0;
-        }
-        return at;
+    /** The same of ends of lines; behind the first there may be others that are none. */
+    private static long feeds(long eight) {
+        long y = eight ^ '\n' * ONES;
+        return y - ONES & ~y & HIGH;
     }
 
     private static int blanks(byte[] s, int from, int to) {
@@ -273,9 +244,11 @@ public final class FirstLook {
         private final Digits digits = new Digits();
         private double[][] values = new double[places.length][0];
         private int rows;
-        /** Where the line ends that was gone through last, and how many separators stand in it. */
-        private int feed;
+        /** Where the cells that are asked for begin in the line that was gone through last, and where it ends. */
+        private final int[] starts = new int[places.length];
 
+        private int feed;
+        /** How many separators stand in it. */
         private int counted;
 
         void read(long from) {
@@ -313,34 +286,89 @@ public final class FirstLook {
             }
         }
 
-        /** Goes on to the end of a line. */
+        /** Goes through a line, once. */
         private void scan(byte[] s, int from, int n) {
-            int at = from;
             if (separator == ' ') {
                 feed = TableText.next(s, from, n, '\n');
-                counted = separators(s, from, lineEnd(s, from, feed));
+                blank(s, from, lineEnd(s, from, feed));
                 return;
             }
-            int found = 0;
-            for (; at <= n - 8; at += 8) {
+            feed = -1;
+            counted = 0;
+            int at = from;
+            for (int c = 0; c < places.length; c++) {
+                at = feed < 0 ? on(s, at, n, places[c] - counted) : at;
+                starts[c] = at;
+            }
+            if (feed < 0) {
+                on(s, at, n, Integer.MAX_VALUE);
+            }
+        }
+
+        /** Behind so many more separators, or to the end of a line that has fewer. */
+        private int on(byte[] s, int from, int n, int separators) {
+            int at = from;
+            int left = separators;
+            for (; left > 32 && at <= n - 32; at += 32) {
+                long a = (long) EIGHT.get(s, at);
+                long b = (long) EIGHT.get(s, at + 8);
+                long c = (long) EIGHT.get(s, at + 16);
+                long d = (long) EIGHT.get(s, at + 24);
+                if ((feeds(a) | feeds(b) | feeds(c) | feeds(d)) != 0) {
+                    break;
+                }
+                // One bit of each of four bytes side by side.
+                left -= Long.bitCount(hits(a) | hits(b) >>> 1 | hits(c) >>> 2 | hits(d) >>> 3);
+            }
+            for (; left > 0 && at <= n - 8; at += 8) {
                 long eight = (long) EIGHT.get(s, at);
-                long y = eight ^ '\n' * ONES;
-                // Behind the first there may be others that are none.
-                long feeds = y - ONES & ~y & HIGH;
-                long hits = hits(eight);
+                long feeds = feeds(eight);
+                long all = hits(eight);
+                int bit = Long.numberOfTrailingZeros(feeds);
+                long hits = feeds == 0 ? all : all & (1L << bit) - 1;
+                int here = Long.bitCount(hits);
+                if (here >= left) {
+                    for (; left > 1; left--) {
+                        hits &= hits - 1;
+                    }
+                    counted += separators;
+                    return at + Long.numberOfTrailingZeros(hits) / 8 + 1;
+                }
+                left -= here;
                 if (feeds != 0) {
-                    int bit = Long.numberOfTrailingZeros(feeds);
                     feed = at + bit / 8;
-                    counted = found + Long.bitCount(hits & (1L << bit) - 1);
+                    counted += separators - left;
+                    return feed;
+                }
+            }
+            for (; left > 0 && at < n && s[at] != '\n'; at++) {
+                left -= s[at] == separator ? 1 : 0;
+            }
+            counted += separators - left;
+            if (left > 0) {
+                feed = at;
+            }
+            return at;
+        }
+
+        /** The same where blanks part the columns. */
+        private void blank(byte[] s, int from, int to) {
+            int at = blanks(s, from, to);
+            int c = 0;
+            counted = 0;
+            while (true) {
+                for (; c < places.length && places[c] == counted; c++) {
+                    starts[c] = at;
+                }
+                while (at < to && s[at] != ' ') {
+                    at++;
+                }
+                if (at == to) {
                     return;
                 }
-                found += Long.bitCount(hits);
+                at = blanks(s, at, to);
+                counted++;
             }
-            for (; at < n && s[at] != '\n'; at++) {
-                found += s[at] == separator ? 1 : 0;
-            }
-            feed = at;
-            counted = found;
         }
 
         private void row(byte[] s, int from, int to) {
@@ -354,13 +382,9 @@ public final class FirstLook {
                 int room = rows == 0 ? SLICE / (to + 1 - from) + 16 : 2 * rows;
                 values = Arrays.stream(values).map(v -> Arrays.copyOf(v, room)).toArray(double[][]::new);
             }
-            int at = separator == ' ' ? blanks(s, from, to) : from;
-            int cell = 0;
             boolean any = false;
             for (int c = 0; c < places.length; c++) {
-                at = skip(s, at, to, places[c] - cell);
-                cell = places[c];
-                double v = number(s, at, to);
+                double v = number(s, starts[c], to);
                 values[c][rows] = v;
                 any |= !Double.isNaN(v);
             }

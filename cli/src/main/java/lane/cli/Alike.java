@@ -9,6 +9,7 @@ final class Alike {
             names = "--tolerance",
             defaultValue = "0",
             paramLabel = "SHARE",
+            converter = Share.class,
             description =
                     "share of its magnitude that a number may differ by and still count as the same; 0 if left out")
     private double tolerance;

@@ -10,6 +10,7 @@ import lane.base.Work;
 import lane.field.TimeSelector;
 import lane.formats.Converted;
 import lane.formats.DatasetReader;
+import lane.formats.FileKinds;
 import lane.formats.grid.Dataset;
 import lane.formats.io.FileNames;
 import lane.formats.table.CsvWriter;
@@ -57,7 +58,7 @@ final class Convert implements Callable<Integer> {
         if (time != null && all) {
             throw new LaneException("Give --time for one time or --all-times for all, not both.");
         }
-        if (TableReader.ENDINGS.contains(FileNames.ending(from))) {
+        if (FileKinds.table(from)) {
             table(from, out);
         } else {
             run(from, out);

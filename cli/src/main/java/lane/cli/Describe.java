@@ -21,9 +21,9 @@ import lane.field.Field;
 import lane.field.Part;
 import lane.field.PartBuilder;
 import lane.field.RunHealth;
+import lane.formats.FileKinds;
 import lane.formats.grid.Dataset;
 import lane.formats.io.FileNames;
-import lane.formats.table.TableReader;
 import lane.mesh.Finding;
 import lane.mesh.Mesh;
 import lane.mesh.MeshHealth;
@@ -71,7 +71,7 @@ final class Describe implements Callable<Integer> {
     private static void describe(String file, ObjectNode line) {
         Path path = OneRun.path(file);
         String ending = FileNames.ending(path);
-        if (TableReader.ENDINGS.contains(ending)) {
+        if (FileKinds.table(path)) {
             OfTable.describe(path, line);
         } else if (ending.equals("json") || Files.isDirectory(path)) {
             OfStudy.describe(path, line);

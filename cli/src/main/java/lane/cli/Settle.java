@@ -3,6 +3,7 @@ package lane.cli;
 import com.fasterxml.jackson.core.JsonProcessingException;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.node.ObjectNode;
+import java.util.Arrays;
 import java.util.Locale;
 import java.util.concurrent.Callable;
 import lane.base.Figures;
@@ -40,12 +41,14 @@ final class Settle implements Callable<Integer> {
     @Option(
             names = "--window",
             paramLabel = "SHARE",
+            converter = Share.class,
             description = "share of the times at the end that is judged (0.2)")
     double window = Settling.WINDOW;
 
     @Option(
             names = "--tolerance",
             paramLabel = "SHARE",
+            converter = Share.class,
             description = "what drift and scatter may be, as a share of the mean's magnitude (0.001)")
     double tolerance = Settling.TOLERANCE;
 
@@ -72,10 +75,11 @@ final class Settle implements Callable<Integer> {
         String along = over.isBlank() ? "" : OneTable.column(table, file, over);
         double[] value = table.column(of);
         Series series = along.isBlank() ? Series.ofRows(value) : Series.of(table.column(along), value);
-        told(series, of, along);
+        told(series, table, of, along);
         table.found().findings().forEach(f -> System.err.println(Plain.line(f) + "."));
         if (series.size() == 0) {
-            throw new LaneException("No row has a number in \"" + of + "\"; nothing can be judged.");
+            throw new LaneException("No row has a number in \"" + of + "\""
+                    + (along.isBlank() ? "" : " and in \"" + along + "\"") + "; nothing can be judged.");
         }
         Settling made = Settling.of(series, window, tolerance, scale == null ? Double.NaN : scale, batches);
         Unit unit = Unit.of(table.unit(of, ""));
@@ -89,10 +93,14 @@ final class Settle implements Callable<Integer> {
     }
 
     /** What was done to the rows, beside the numbers, which may be read by a program. */
-    private static void told(Series series, String of, String along) {
-        if (series.absent() > 0) {
-            System.err.println(Plain.count(series.absent(), "row") + " without a number in \"" + of + "\" "
-                    + (series.absent() == 1 ? "was" : "were") + " left out.");
+    private static void told(Series series, Table table, String of, String along) {
+        int timeless = along.isBlank() ? 0 : missing(table.column(along));
+        if (timeless > 0) {
+            System.err.println(out(timeless, along));
+        }
+        // The others have a time.
+        if (series.absent() > timeless) {
+            System.err.println(out(series.absent() - timeless, of));
         }
         if (series.repeated() > 0) {
             System.err.println("\"" + along + "\" goes back, as after a restart: "
@@ -103,6 +111,15 @@ final class Settle implements Callable<Integer> {
             System.err.println(
                     "The steps of \"" + along + "\" differ, so each row counts with the time that it stands for.");
         }
+    }
+
+    private static String out(int rows, String column) {
+        return Plain.count(rows, "row") + " without a number in \"" + column + "\" " + (rows == 1 ? "was" : "were")
+                + " left out.";
+    }
+
+    private static int missing(double[] column) {
+        return (int) Arrays.stream(column).filter(v -> !Double.isFinite(v)).count();
     }
 
     private static String json(Settling made, Unit unit) {

@@ -3,6 +3,7 @@ package lane.formats;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
+import lane.base.LaneException;
 import lane.base.Work;
 import lane.field.TimeSelector;
 import lane.formats.grid.Dataset;
@@ -35,6 +36,12 @@ public final class DatasetReader {
             "xmf", "cgns");
 
     private DatasetReader() {}
+
+    /** Whether a file's ending is one of a mesh's. */
+    static boolean knows(Path file) {
+        String ending = FileNames.ending(file);
+        return RUNS.contains(ending) || SURFACES.contains(ending) || PIECES.contains(ending);
+    }
 
     /** Whether a file is of a format that may keep a run in pieces. */
     public static boolean inPieces(Path file) {
@@ -78,6 +85,10 @@ public final class DatasetReader {
         }
         // What is no file, such as a pipe, might never end.
         FileStamp.of(file);
+        if (FileKinds.table(file)) {
+            throw new LaneException("The file " + FileNames.brief(file) + " is a table and no run; give a run ("
+                    + String.join(", ", RUNS) + "), or use it as a table.");
+        }
         Dataset read =
                 switch (FileNames.ending(file)) {
                     case "vtk" -> LegacyReader.read(file, work);

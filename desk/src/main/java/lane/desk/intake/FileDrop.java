@@ -15,6 +15,7 @@ import lane.base.Plain;
 import lane.desk.Chosen;
 import lane.desk.Session;
 import lane.formats.DatasetReader;
+import lane.formats.FileKinds;
 import lane.formats.Series;
 import lane.formats.io.FileNames;
 import lane.formats.table.TableReader;
@@ -40,9 +41,7 @@ public final class FileDrop {
         List<Path> surfaces = files.stream()
                 .filter(f -> DatasetReader.SURFACES.contains(FileNames.ending(f)))
                 .toList();
-        List<Path> tables = files.stream()
-                .filter(f -> TableReader.ENDINGS.contains(FileNames.ending(f)))
-                .toList();
+        List<Path> tables = files.stream().filter(FileKinds::table).toList();
         List<Path> others = files.stream()
                 .filter(f -> !runs.contains(f) && !surfaces.contains(f) && !tables.contains(f))
                 .toList();

@@ -1,7 +1,9 @@
 package lane.formats.table;
 
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.regex.Pattern;
 import lane.base.Fault;
 import lane.base.LaneException;
@@ -30,6 +32,11 @@ final class Marks {
                 letters += line.length();
             }
         }
+        for (char c : SEPARATORS) {
+            if (c != ',' && c != ' ' && alike(some, c)) {
+                return c;
+            }
+        }
         char best = ',';
         long most = 0;
         for (char c : SEPARATORS) {
@@ -45,13 +52,38 @@ final class Marks {
         return best;
     }
 
+    /** Of ten lines, nine must be parted alike. */
+    private static final int MOSTLY = 10;
+
+    /**
+     * Whether nearly all lines have as many of a separator that stands in no number and seldom in words: then it is that, also
+     * where columns of words leave few numbers, and decimal commas seem to make more of them.
+     */
+    private static boolean alike(List<String> lines, char separator) {
+        Map<Integer, Integer> counts = new HashMap<>();
+        int numbers = 0;
+        for (String line : lines) {
+            List<String> cells = split(line, separator);
+            counts.merge(cells.size(), 1, Integer::sum);
+            numbers += cells.stream().anyMatch(c -> Cells.loose(c.strip())) ? 1 : 0;
+        }
+        int most = counts.entrySet().stream()
+                .max(Map.Entry.comparingByValue())
+                .map(Map.Entry::getKey)
+                .orElse(1);
+        return most > 1
+                && lines.size() > 1
+                && numbers > 0
+                && counts.getOrDefault(most, 0) * MOSTLY >= lines.size() * (MOSTLY - 1);
+    }
+
     /** Numbers in a line, or nothing where more of its cells are words. */
     private static int score(String line, char separator) {
         int numbers = 0;
         int words = 0;
         for (String cell : split(line, separator)) {
             String s = cell.strip();
-            if (Cells.loose(s)) {
+            if (Cells.loose(s) || TimeColumn.is(s)) {
                 numbers++;
             } else if (!s.isEmpty()) {
                 words++;

@@ -6,8 +6,13 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.LocalDateTime;
+import java.time.LocalTime;
+import java.time.format.DateTimeFormatter;
+import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import java.util.stream.Stream;
@@ -27,6 +32,7 @@ import lane.formats.io.FormatError;
 import org.dhatim.fastexcel.reader.Cell;
 import org.dhatim.fastexcel.reader.CellType;
 import org.dhatim.fastexcel.reader.ReadableWorkbook;
+import org.dhatim.fastexcel.reader.ReadingOptions;
 import org.dhatim.fastexcel.reader.Row;
 import org.dhatim.fastexcel.reader.Sheet;
 
@@ -46,8 +52,7 @@ final class SheetRows {
 
     /** @param wanted name of the sheet; blank for the first that has numbers */
     static Rows read(Path file, String shown, String wanted) throws IOException {
-        try (var in = new ByteArrayInputStream(sound(file));
-                var book = new ReadableWorkbook(in)) {
+        try (var book = open(sound(file))) {
             List<Sheet> sheets = book.getSheets().toList();
             List<String> names = sheets.stream().map(Sheet::getName).toList();
             if (!wanted.isBlank() && !names.contains(wanted)) {
@@ -75,6 +80,15 @@ final class SheetRows {
             String why = e.getMessage() == null ? e.getClass().getSimpleName() : e.getMessage();
             throw new FormatError("it is no sound workbook ("
                     + why.substring(0, Math.min(100, why.length())).replaceAll("\\s+", " ") + ")");
+        }
+    }
+
+    private static ReadableWorkbook open(byte[] sound) throws IOException {
+        try {
+            return new ReadableWorkbook(new ByteArrayInputStream(sound), new ReadingOptions(true, false));
+        } catch (org.dhatim.fastexcel.reader.ExcelReaderException e) {
+            // One without styles shows no number as a date.
+            return new ReadableWorkbook(new ByteArrayInputStream(sound));
         }
     }
 
@@ -197,9 +211,40 @@ final class SheetRows {
         }
         String raw = cell.getRawValue();
         return switch (cell.getType()) {
-            case NUMBER -> raw == null ? "" : raw.strip();
-            case FORMULA -> raw == null ? "" : raw.strip();
+            case NUMBER, FORMULA -> raw == null ? "" : moment(cell, raw.strip());
             default -> cell.getText() == null ? "" : cell.getText().strip();
         };
+    }
+
+    private static final Pattern QUOTED = Pattern.compile("\"[^\"]*\"|\\\\.|\\[[^\\]hms]+\\]|_.");
+
+    /** A number of days that the sheet shows as a date or a time, as that; any other number as it is. */
+    private static String moment(Cell cell, String raw) {
+        String format = cell.getDataFormatString();
+        if (format == null || format.equalsIgnoreCase("General")) {
+            return raw;
+        }
+        String bare = QUOTED.matcher(format.toLowerCase(Locale.ROOT)).replaceAll("");
+        bare = bare.replace("am/pm", "h").replaceAll(";.*", "");
+        boolean date = bare.indexOf('y') >= 0 || bare.indexOf('d') >= 0;
+        boolean time = bare.indexOf('h') >= 0 || bare.indexOf('s') >= 0;
+        if (!date && !time || bare.indexOf('0') >= 0 && !bare.contains("s.0") || bare.indexOf('#') >= 0) {
+            return raw;
+        }
+        Digits days = Digits.of(raw, '.');
+        if (days == null || days.value() < 0 || days.value() > 3e6) {
+            return raw;
+        }
+        // A day has no exact share of a millisecond; nobody writes finer ones in a sheet.
+        if (!date) {
+            long millis = Math.round(days.value() * 86_400_000);
+            return millis / 3_600_000
+                    + String.format(
+                            Locale.ROOT, ":%02d:%02d.%03d", millis / 60_000 % 60, millis / 1000 % 60, millis % 1000);
+        }
+        LocalDateTime at = cell.asDate().plusNanos(500_000).truncatedTo(ChronoUnit.MILLIS);
+        return !time && at.toLocalTime().equals(LocalTime.MIDNIGHT)
+                ? at.toLocalDate().toString()
+                : at.format(DateTimeFormatter.ofPattern("uuuu-MM-dd HH:mm:ss.SSS", Locale.ROOT));
     }
 }

@@ -6,10 +6,12 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Optional;
 import lane.base.Parallel;
 import lane.provenance.Provenance;
 import lane.reference.Recipe;
 import lane.reference.Table;
+import lane.unit.Unit;
 import org.jspecify.annotations.Nullable;
 
 /** The numbers of a table's columns, and what was found while they were read. */
@@ -55,6 +57,7 @@ final class TableColumns {
         List<double[]> columns = together != null ? Arrays.asList(together) : columns(width, counts, firstWord);
         numbers = new int[width];
         Parallel.forBlocks(width, 1, (b, c, end) -> numbers[c] = numbers(columns.get(c)));
+        String[] clocks = clocks(recipe, columns, counts, firstWord);
         List<Integer> words = Arrays.stream(counts).boxed().toList();
         List<Recipe.Role> roles = roles(recipe, alongOne, columns, words);
         List<List<String>> marks = new ArrayList<>(java.util.Collections.nCopies(width, List.of()));
@@ -80,6 +83,7 @@ final class TableColumns {
                     && recipe.column(head.names.get(c)).unit().isBlank()) {
                 units.set(c, "");
             }
+            units.set(c, clocks[c] == null ? units.get(c) : clocks[c]);
         }
         List<Table.Dropped> dropped = shape.dropped();
         boolean unitRow = shape.units() >= 0;
@@ -106,6 +110,72 @@ final class TableColumns {
                 places,
                 said);
         return new Table(head.names, units, roles, columns, layout, new Table.Found(words, dropped, findings), input);
+    }
+
+    /** Columns of dates and times become numbers. @return the unit that each is counted in; null for what is none */
+    private @Nullable String[] clocks(Recipe recipe, List<double[]> columns, int[] counts, int[] firstWord) {
+        var out = new @Nullable String[columns.size()];
+        List<String> dates = null;
+        for (int c = 0; c < columns.size(); c++) {
+            if (counts[c] == 0 || numbers[c] > 0) {
+                dates = null;
+                continue;
+            }
+            List<String> texts = cells(c);
+            String name = TableReader.brief(head.names.get(c), 40);
+            boolean both = dates != null && TimeColumn.timesAlone(texts);
+            Optional<TimeColumn> found = TimeColumn.of(name, texts, cells, both ? dates : null);
+            dates = found.isPresent() && TimeColumn.datesAlone(texts) ? texts : null;
+            if (found.isEmpty() && TimeColumn.unclear(texts)) {
+                findings.add(
+                        "\"" + name + "\" holds dates of which day and month cannot be told apart, and is not used;"
+                                + " write the year first, then month and day");
+            }
+            if (found.isEmpty()) {
+                continue;
+            }
+            if (both) {
+                // The days are in it.
+                out[c - 1] = null;
+                columns.set(c - 1, none(count));
+                numbers[c - 1] = 0;
+                counts[c - 1] = count;
+                findings.removeLast();
+            }
+            findings.add(found.get().said());
+            Unit unit = Unit.of(recipe.column(head.names.get(c)).unit());
+            boolean stated = unit.comparable(Unit.of("s"));
+            columns.set(
+                    c,
+                    stated
+                            ? Arrays.stream(found.get().seconds())
+                                    .map(unit::fromSi)
+                                    .toArray()
+                            : found.get().seconds());
+            numbers[c] = numbers(columns.get(c));
+            counts[c] = found.get().others();
+            firstWord[c] = Math.max(0, found.get().firstOther());
+            out[c] = stated ? recipe.column(head.names.get(c)).unit() : "s";
+        }
+        return out;
+    }
+
+    private static double[] none(int count) {
+        double[] out = new double[count];
+        Arrays.fill(out, Double.NaN);
+        return out;
+    }
+
+    /** A column as it stands in the file. */
+    private List<String> cells(int c) {
+        List<String> out = new ArrayList<>(count);
+        for (RowList.Span span : data) {
+            for (int k = 0; k < span.rows(); k++) {
+                List<String> row = span.row(k);
+                out.add(c < row.size() ? row.get(c) : "");
+            }
+        }
+        return out;
     }
 
     private List<String> row(int r) {

@@ -2,6 +2,7 @@ package lane.formats.table;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import lane.reference.Recipe;
@@ -87,6 +88,13 @@ final class TableHead {
         if (line > 0 && unnamed > 0) {
             findings.add("the header in line " + line + " names " + (width - unnamed) + " of " + width + " columns");
         }
+    }
+
+    static Optional<TableReader.Named> named(String words) {
+        Matcher m = UNIT.matcher(words);
+        return m.matches() && TableShape.readable(m.group(2))
+                ? Optional.of(new TableReader.Named(m.group(1), m.group(2)))
+                : Optional.empty();
     }
 
     private static List<String> row(Rows rows, int i) {

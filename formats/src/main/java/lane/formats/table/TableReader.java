@@ -115,6 +115,14 @@ public final class TableReader {
         });
     }
 
+    /** A column as a header has it. */
+    public record Named(String name, String unit) {}
+
+    /** Name and unit of a column that is written with its unit in brackets; empty for other words. */
+    public static Optional<Named> column(String words) {
+        return TableHead.named(words.strip());
+    }
+
     /** What parts columns, by the word for it; null for another word. */
     static @Nullable Character separator(String word) {
         return SEPARATORS.get(word);

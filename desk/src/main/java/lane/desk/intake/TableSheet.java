@@ -308,7 +308,7 @@ final class TableSheet {
                         10,
                         menu,
                         Ui.label(
-                                "each column becomes a history among the readings, with its last value and whether it settled",
+                                "each column becomes a history among the readings; its Numbers tell its last value and whether it has settled",
                                 "small",
                                 "muted")),
                 like.node()));

@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Collectors;
 import lane.base.Parallel;
 import lane.provenance.Provenance;
 import lane.reference.Recipe;
@@ -57,7 +58,11 @@ final class TableColumns {
         List<double[]> columns = together != null ? Arrays.asList(together) : columns(width, counts, firstWord);
         numbers = new int[width];
         Parallel.forBlocks(width, 1, (b, c, end) -> numbers[c] = numbers(columns.get(c)));
+        int before = findings.size();
         String[] clocks = clocks(recipe, columns, counts, firstWord);
+        List<String> origins = findings.subList(before, findings.size()).stream()
+                .filter(f -> f.contains(TimeColumn.COUNTED))
+                .toList();
         List<Integer> words = Arrays.stream(counts).boxed().toList();
         List<Recipe.Role> roles = roles(recipe, alongOne, columns, words);
         List<List<String>> marks = new ArrayList<>(java.util.Collections.nCopies(width, List.of()));
@@ -95,7 +100,8 @@ final class TableColumns {
                 + (unitRow ? ", units in line " + rows.cells().line(shape.units()) : "") + ", " + count + " rows"
                 + (dropped.isEmpty()
                         ? ""
-                        : ", " + dropped.size() + (dropped.size() == 1 ? " line" : " lines") + " left out");
+                        : ", " + dropped.size() + (dropped.size() == 1 ? " line" : " lines") + " left out")
+                + origins.stream().map(o -> "; " + o).collect(Collectors.joining());
         var places = new Table.Places(
                 head.line, unitRow ? rows.cells().line(shape.units()) : 0, count == 0 ? 0 : line(0), top());
         var layout = new Table.Layout(

@@ -32,6 +32,9 @@ record TimeColumn(double[] seconds, int others, int firstOther, String said) {
     private static final List<String> MONTHS =
             List.of("jan", "feb", "mar", "apr", "may", "jun", "jul", "aug", "sep", "oct", "nov", "dec");
 
+    /** What a sentence has of where it begins. */
+    static final String COUNTED = "counted from ";
+
     private static final long SECOND = 1_000_000_000L;
     private static final long DAY = 86_400 * SECOND;
     /** Of so many cells with something in them, all but one must be times. */
@@ -129,7 +132,7 @@ record TimeColumn(double[] seconds, int others, int firstOther, String said) {
                 seconds,
                 others,
                 firstOther,
-                "\"" + name + "\" holds " + (any ? "dates and times" : "dates") + ", counted from "
+                "\"" + name + "\" holds " + (any ? "dates and times" : "dates") + ", " + COUNTED
                         + LocalDate.ofEpochDay(Objects.requireNonNull(day)) + " 00:00"
                         + (unsure ? ", " + order.words : "")));
     }
@@ -249,7 +252,7 @@ record TimeColumn(double[] seconds, int others, int firstOther, String said) {
                 others,
                 firstOther,
                 "\"" + name + "\" holds " + (spans ? "hours, minutes and seconds" : "times of the day")
-                        + (spans ? "" : ", counted from midnight")
+                        + (spans ? "" : ", " + COUNTED + "midnight")
                         + (days > 0
                                 ? "; where they fall back a new day was taken to begin, " + days
                                         + (days == 1 ? " time" : " times")

@@ -8,7 +8,7 @@ import java.util.RandomAccess;
 import org.jspecify.annotations.Nullable;
 
 /**
- * A row of plain numbers, marks for missing values that are such, and blanks, whose numbers stand in columns already and whose words are made when somebody asks for them:
+ * A row of plain numbers, marks for missing values that are such, blanks, and dates or times before them, whose numbers stand in columns already and whose words are made when somebody asks for them:
  * what nearly all rows of long tables are.
  */
 final class PlainRow extends AbstractList<String> implements RandomAccess {
@@ -18,10 +18,15 @@ final class PlainRow extends AbstractList<String> implements RandomAccess {
      * @param bytes of which it is the line from {@code from} to before {@code to}
      * @param mark the decimal one
      * @param numbers how many cells hold one, at least one of them
+     * @param times of the first cells those that hold a date or a time, a bit each
      * @param sure how many have a mark that can only be the decimal one
      * @param unsure how many others have a mark
      */
-    record Written(byte[] bytes, int from, int to, char separator, char mark, int numbers, int sure, int unsure) {}
+    record Written(
+            byte[] bytes, int from, int to, char separator, char mark, int numbers, int times, int sure, int unsure) {}
+
+    /** Dates and times stand within so many cells, if at all. */
+    static final int TIMES = 4;
 
     private final Written as;
     /** The numbers of many rows, column by column; NaN where none stands. */
@@ -64,8 +69,12 @@ final class PlainRow extends AbstractList<String> implements RandomAccess {
     public String get(int cell) {
         Objects.checkIndex(cell, size);
         // Rows are compared by their first cells, and few are asked for more.
-        if (cell == 0) {
-            return word(begin(as.from));
+        if (cell < TIMES) {
+            int at = begin(as.from);
+            for (int i = 0; i < cell; i++) {
+                at = begin(end(at) + 1);
+            }
+            return word(at);
         }
         String[] known = words;
         if (known == null) {
@@ -107,6 +116,15 @@ final class PlainRow extends AbstractList<String> implements RandomAccess {
     /** The number of a cell; NaN where nothing stands. */
     double value(int cell) {
         return columns[cell][place];
+    }
+
+    /** Whether a cell holds a date or a time, for which no number stands yet. */
+    boolean isTime(int cell) {
+        return cell < TIMES && (as.times >> cell & 1) != 0;
+    }
+
+    int times() {
+        return as.times;
     }
 
     boolean isNumber(int cell) {

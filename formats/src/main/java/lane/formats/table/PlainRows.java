@@ -1,6 +1,7 @@
 package lane.formats.table;
 
 import java.io.ByteArrayOutputStream;
+import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
 import java.util.List;
 import java.util.stream.Stream;
@@ -197,6 +198,9 @@ record PlainRows(RowList rows, String rest, int[] places) {
         private int filled;
 
         private int numbers;
+        /** Of the first cells those that hold a date or a time, a bit each. */
+        private int times;
+
         private int sure;
         private int unsure;
 
@@ -232,12 +236,12 @@ record PlainRows(RowList rows, String rest, int[] places) {
         private void row(int from, int to, @Nullable Room room, int line) {
             if (room != null && n <= room.columns.length) {
                 hold(room, line);
-                if (numbers == filled) {
+                if (numbers + Integer.bitCount(times) == filled) {
                     PlainRun longer = run;
-                    if (longer == null || line != runs + longer.rows() || !longer.takes(n, filled)) {
+                    if (longer == null || line != runs + longer.rows() || !longer.takes(n, filled, times)) {
                         finish();
                         longer = new PlainRun(
-                                bytes, separator, mark, room.columns, line - room.first, n, filled, places);
+                                bytes, separator, mark, room.columns, line - room.first, n, filled, times, places);
                         run = longer;
                         runs = line;
                     }
@@ -248,7 +252,7 @@ record PlainRows(RowList rows, String rest, int[] places) {
                 }
             }
             finish();
-            var as = new PlainRow.Written(bytes, from, to, separator, mark, numbers, sure, unsure);
+            var as = new PlainRow.Written(bytes, from, to, separator, mark, numbers, times, sure, unsure);
             rows.add(single(as, room, line), before + line + 1L);
         }
 
@@ -298,13 +302,14 @@ record PlainRows(RowList rows, String rest, int[] places) {
             holding = 0;
         }
 
-        /** Reads a line; false where it is no row of plain numbers and blanks. */
+        /** Reads a line; false where it is no row of plain numbers and blanks, before which dates and times may stand. */
         private boolean plain(int from, int to) {
             n = 0;
             filled = 0;
             sure = 0;
             unsure = 0;
             numbers = 0;
+            times = 0;
             int at = separator == ' ' ? skip(from, to) : from;
             while (at <= to) {
                 if (n == values.length) {
@@ -316,13 +321,8 @@ record PlainRows(RowList rows, String rest, int[] places) {
                     if (end == to || bytes[end] == separator) {
                         values[n++] = Double.NaN;
                     } else {
-                        end = number(end, to);
+                        end = other(end, to);
                         if (end < 0) {
-                            return false;
-                        }
-                        put(digits.value());
-                        end = blanks(end, to);
-                        if (end < to && bytes[end] != separator) {
                             return false;
                         }
                     }
@@ -370,6 +370,33 @@ record PlainRows(RowList rows, String rest, int[] places) {
             sure += part > 0 && !group ? 1 : 0;
             unsure += group ? 1 : 0;
             return i;
+        }
+
+        /** Takes a number of another kind, or a date or a time. Returns where the cell ends; -1 where it is neither. */
+        private int other(int from, int to) {
+            int surely = sure;
+            int unsurely = unsure;
+            int end = number(from, to);
+            end = end < 0 ? end : blanks(end, to);
+            if (end >= 0 && (end == to || bytes[end] == separator)) {
+                put(digits.value());
+                return end;
+            }
+            sure = surely;
+            unsure = unsurely;
+            end = from;
+            while (end < to && bytes[end] != separator) {
+                end++;
+            }
+            if (n >= PlainRow.TIMES
+                    || end - from > TimeColumn.LONGEST
+                    || !TimeColumn.is(new String(bytes, from, end - from, StandardCharsets.ISO_8859_1).strip())) {
+                return -1;
+            }
+            times |= 1 << n;
+            values[n++] = Double.NaN;
+            filled = n;
+            return end;
         }
 
         /** A number stands in the next cell, unless it stands for none. */

@@ -3,8 +3,8 @@ package lane.formats.table;
 import java.util.Arrays;
 
 /**
- * Rows of plain numbers in consecutive lines, each with as many numbers from its first cell on and nothing behind them: what
- * nearly all rows of long logs are. A row of its own is made of one only when somebody looks at it.
+ * Rows of plain numbers in consecutive lines, each with as many numbers from its first cell on, or behind dates and times, and
+ * nothing behind them: what nearly all rows of long logs are. A row of its own is made of one only when somebody looks at it.
  */
 final class PlainRun {
     /** Where rows stand that were found one after the other, and what their marks tell. */
@@ -36,10 +36,11 @@ final class PlainRun {
     private final double[][] columns;
     /** The place of the first row in these. */
     private final int place;
-    /** Cells of each row, and how many of them hold numbers. */
+    /** Cells of each row, how many of them hold something, and which of the first hold a date or a time. */
     private final int size;
 
     private final int filled;
+    private final int times;
     private final Found found;
     /** The place of the first row among these. */
     private final int start;
@@ -50,8 +51,16 @@ final class PlainRun {
 
     /** @param found among which its rows are the next ones */
     PlainRun(
-            byte[] bytes, char separator, char mark, double[][] columns, int place, int size, int filled, Found found) {
-        this(bytes, separator, mark, columns, place, size, filled, found, found.n);
+            byte[] bytes,
+            char separator,
+            char mark,
+            double[][] columns,
+            int place,
+            int size,
+            int filled,
+            int times,
+            Found found) {
+        this(bytes, separator, mark, columns, place, size, filled, times, found, found.n);
     }
 
     private PlainRun(
@@ -62,6 +71,7 @@ final class PlainRun {
             int place,
             int size,
             int filled,
+            int times,
             Found found,
             int start) {
         this.bytes = bytes;
@@ -71,6 +81,7 @@ final class PlainRun {
         this.place = place;
         this.size = size;
         this.filled = filled;
+        this.times = times;
         this.found = found;
         this.start = start;
     }
@@ -83,8 +94,8 @@ final class PlainRun {
     }
 
     /** Whether a row belongs to it that stands in the next line. */
-    boolean takes(int cells, int numbers) {
-        return cells == size && numbers == filled;
+    boolean takes(int cells, int held, int asTimes) {
+        return cells == size && held == filled && asTimes == times;
     }
 
     int rows() {
@@ -99,7 +110,12 @@ final class PlainRun {
         return filled;
     }
 
-    /** Whether each cell holds a number. */
+    /** Of the first cells those that hold a date or a time, a bit each. */
+    int times() {
+        return times;
+    }
+
+    /** Whether each cell holds a number, a date or a time. */
     boolean whole() {
         return filled == size;
     }
@@ -109,7 +125,7 @@ final class PlainRun {
         if (size <= cells) {
             return this;
         }
-        var out = new PlainRun(bytes, separator, mark, columns, place, cells, filled, found, start);
+        var out = new PlainRun(bytes, separator, mark, columns, place, cells, filled, times, found, start);
         out.rows = rows;
         out.sure = sure;
         out.unsure = unsure;
@@ -120,7 +136,15 @@ final class PlainRun {
         int[] each = found.each;
         int at = Found.EACH * (start + k);
         var as = new PlainRow.Written(
-                bytes, each[at], each[at + 1], separator, mark, filled, each[at + 2], each[at + 3]);
+                bytes,
+                each[at],
+                each[at + 1],
+                separator,
+                mark,
+                filled - Integer.bitCount(times),
+                times,
+                each[at + 2],
+                each[at + 3]);
         return new PlainRow(as, columns, place + k, size);
     }
 

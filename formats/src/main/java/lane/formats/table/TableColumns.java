@@ -55,10 +55,12 @@ final class TableColumns {
         int[] counts = new int[width];
         int[] firstWord = new int[width];
         double[][] together = together(width);
-        List<double[]> columns = together != null ? Arrays.asList(together) : columns(width, counts, firstWord);
+        List<double[]> columns =
+                together != null ? new ArrayList<>(Arrays.asList(together)) : columns(width, counts, firstWord);
         numbers = new int[width];
         Parallel.forBlocks(width, 1, (b, c, end) -> numbers[c] = numbers(columns.get(c)));
         int before = findings.size();
+        times(counts, firstWord);
         String[] clocks = clocks(recipe, columns, counts, firstWord);
         List<String> origins = findings.subList(before, findings.size()).stream()
                 .filter(f -> f.contains(TimeColumn.COUNTED))
@@ -116,6 +118,21 @@ final class TableColumns {
                 places,
                 said);
         return new Table(head.names, units, roles, columns, layout, new Table.Found(words, dropped, findings), input);
+    }
+
+    /** Dates and times in plain rows are words as long as nothing is made of them. */
+    private void times(int[] counts, int[] firstWord) {
+        for (RowList.Span span : data) {
+            PlainRun run = run(span);
+            PlainRow one = run == null ? PlainRow.of(span.row(0), cells) : null;
+            int times = run != null ? run.times() : one != null ? one.times() : 0;
+            for (int c = 0; times >> c != 0; c++) {
+                if ((times >> c & 1) != 0) {
+                    firstWord[c] = counts[c] == 0 ? span.at() : Math.min(firstWord[c], span.at());
+                    counts[c] += span.rows();
+                }
+            }
+        }
     }
 
     /** Columns of dates and times become numbers. @return the unit that each is counted in; null for what is none */

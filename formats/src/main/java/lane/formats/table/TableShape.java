@@ -167,6 +167,10 @@ record TableShape(int group, int header, int units, int width, int[] data, List<
                 PlainRun run = run(part);
                 if (run != null && run.whole() && run.size() >= width) {
                     whole += run.rows();
+                    for (int c = 0; c < PlainRow.TIMES && c < width; c++) {
+                        // Each counts as a word.
+                        balance[c] -= (run.times() >> c & 1) * 2 * run.rows();
+                    }
                     continue;
                 }
                 for (int i = part.first(); i < part.end(); i++) {
@@ -190,7 +194,7 @@ record TableShape(int group, int header, int units, int width, int[] data, List<
             boolean counts = row.size() * 2 >= width && (plain != null || any(i));
             for (int c = 0; counts && c < Math.min(width, row.size()); c++) {
                 balance[c] += plain != null
-                        ? plain.isNumber(c) ? 1 : 0
+                        ? plain.isNumber(c) ? 1 : plain.isTime(c) ? -1 : 0
                         : number(row.get(c)) ? 1 : cells.word(row.get(c)) ? -1 : 0;
             }
             return 0;
@@ -206,14 +210,19 @@ record TableShape(int group, int header, int units, int width, int[] data, List<
         }
 
         private int words(List<String> row) {
-            if (plain(row) != null) {
+            PlainRow plain = plain(row);
+            if (plain != null && plain.times() == 0) {
                 return 0;
             }
             int n = 0;
             for (int c = 0; c < Math.min(width, row.size()); c++) {
-                n += numeric[c] && cells.word(row.get(c)) ? 1 : 0;
+                n += numeric[c] && word(row, plain, c) ? 1 : 0;
             }
             return n;
+        }
+
+        private boolean word(List<String> row, @Nullable PlainRow plain, int c) {
+            return plain == null ? cells.word(row.get(c)) : plain.isTime(c);
         }
 
         private int numbers(List<String> row) {
@@ -242,7 +251,7 @@ record TableShape(int group, int header, int units, int width, int[] data, List<
             if (tooLong(row)) {
                 return row.size() + " cells, where the others have " + width;
             }
-            if (along >= 0 && along < row.size() && plain(row) == null && cells.word(row.get(along))) {
+            if (along >= 0 && along < row.size() && word(row, plain(row), along)) {
                 return "\"" + cut(row.get(along)) + "\" where a number belongs";
             }
             return w > n ? "more words than numbers: " + brief(row) : "";
@@ -356,7 +365,17 @@ record TableShape(int group, int header, int units, int width, int[] data, List<
         /** Whether all rows of a part are data and are no other thing. */
         private boolean whole(RowList.Part part) {
             PlainRun run = run(part);
-            return run != null && run.whole() && run.size() == width && numerics > 0;
+            return run != null && run.whole() && run.size() == width && numerics > 0 && !misplaced(run);
+        }
+
+        /** Whether its dates or times stand in a column of numbers. */
+        private boolean misplaced(PlainRun run) {
+            for (int c = 0; c < PlainRow.TIMES && c < width; c++) {
+                if (numeric[c] && (run.times() >> c & 1) != 0) {
+                    return true;
+                }
+            }
+            return false;
         }
 
         /** Rows that are chosen, in their order. */

@@ -32,6 +32,9 @@ record TimeColumn(double[] seconds, int others, int firstOther, String said) {
     private static final List<String> MONTHS =
             List.of("jan", "feb", "mar", "apr", "may", "jun", "jul", "aug", "sep", "oct", "nov", "dec");
 
+    /** Letters of the longest. */
+    static final int LONGEST = 40;
+
     /** What a sentence has of where it begins. */
     static final String COUNTED = "counted from ";
 
@@ -260,7 +263,7 @@ record TimeColumn(double[] seconds, int others, int firstOther, String said) {
     }
 
     private static @Nullable Stamp stamp(String cell) {
-        if (cell.length() < 6 || cell.length() > 40 || !Character.isDigit(cell.charAt(0))) {
+        if (cell.length() < 6 || cell.length() > LONGEST || !Character.isDigit(cell.charAt(0))) {
             return null;
         }
         Matcher m = STAMP.matcher(cell);

@@ -126,6 +126,63 @@ class PlainRowsTest {
         assertThat(plain).isGreaterThan(1_600);
     }
 
+    /** A log whose rows begin with a time, a number or something else, and times. */
+    private static String log(Random r) {
+        String gap = List.of(",", ";", "\t", " ", " ; ").get(r.nextInt(5));
+        char mark = gap.equals(",") || r.nextBoolean() ? '.' : ',';
+        int width = 1 + r.nextInt(4);
+        int style = r.nextInt(6);
+        boolean counted = r.nextInt(4) == 0;
+        int oddities = r.nextInt(3) == 0 ? 6 : 0;
+        var text = new StringBuilder(counted ? "No" + gap : "").append("t");
+        for (int c = 0; c < width; c++) {
+            text.append(gap).append("T").append(c);
+        }
+        text.append('\n');
+        for (int row = 0; row < 2 + r.nextInt(30); row++) {
+            if (r.nextInt(12) < oddities) {
+                text.append(odd(r, gap)).append('\n');
+            }
+            int s = 86_000 + 40 * row;
+            String clock = "%02d:%02d:%02d".formatted(s / 3600 % 24, s / 60 % 60, s % 60);
+            int day = 3 + s / 86_400;
+            String time =
+                    switch (style) {
+                        case 0 -> clock;
+                        case 1 -> "2026-11-0" + day + " " + clock + ".25";
+                        case 2 -> "0" + day + ".11.2026 " + clock;
+                        case 3 -> "0" + day + ".11.2026" + gap + clock + ",5";
+                        case 4 -> day + "/11/2026 " + clock;
+                        default -> "2026-11-0" + day;
+                    };
+            boolean other = r.nextInt(40) < oddities;
+            text.append(counted ? row + gap : "").append(other ? r.nextBoolean() ? "" : "off" : time);
+            for (int c = 0; c < width; c++) {
+                text.append(gap).append(r.nextInt(25) == 0 ? "" : number(r, mark));
+            }
+            text.append('\n');
+        }
+        return text.toString();
+    }
+
+    @Test
+    void bothWaysGiveTheSameOfLogsWithDatesAndTimes() throws IOException {
+        int timed = 0;
+        int plain = 0;
+        for (int seed = 0; seed < 400; seed++) {
+            String text = log(new Random(seed));
+            String slow = read(text, SLOWLY);
+            assertThat(read(text, Recipe.of(""))).as("log %s:%n%s", seed, text).isEqualTo(slow);
+            timed += slow.contains("counted from") ? 1 : 0;
+            RowList rows = plain(text, Marks.separator(text.lines().toList())).rows();
+            plain += (int) rows.stream()
+                    .filter(row -> row instanceof PlainRow p && p.times() != 0)
+                    .count();
+        }
+        assertThat(timed).isGreaterThan(200);
+        assertThat(plain).isGreaterThan(2_000);
+    }
+
     private String read(byte[] bytes, Recipe recipe) throws IOException {
         Path file = folder.resolve("silo.csv");
         Files.write(file, bytes);

@@ -138,18 +138,18 @@ final class TableColumns {
     /** Columns of dates and times become numbers. @return the unit that each is counted in; null for what is none */
     private @Nullable String[] clocks(Recipe recipe, List<double[]> columns, int[] counts, int[] firstWord) {
         var out = new @Nullable String[columns.size()];
-        List<String> dates = null;
+        TimeColumn.Stamps dates = null;
         for (int c = 0; c < columns.size(); c++) {
             if (counts[c] == 0 || numbers[c] > 0) {
                 dates = null;
                 continue;
             }
-            List<String> texts = cells(c);
+            TimeColumn.Stamps stamps = TimeColumn.Stamps.of(cells(c));
             String name = TableReader.brief(head.names.get(c), 40);
-            boolean both = dates != null && TimeColumn.timesAlone(texts);
-            Optional<TimeColumn> found = TimeColumn.of(name, texts, cells, both ? dates : null);
-            dates = found.isPresent() && TimeColumn.datesAlone(texts) ? texts : null;
-            if (found.isEmpty() && TimeColumn.unclear(texts)) {
+            TimeColumn.Stamps both = dates != null && stamps.timesAlone() ? dates.with(stamps) : null;
+            Optional<TimeColumn> found = TimeColumn.of(name, both == null ? stamps : both, cells);
+            dates = found.isPresent() && stamps.datesAlone() ? stamps : null;
+            if (found.isEmpty() && stamps.unclear()) {
                 findings.add(
                         "\"" + name + "\" holds dates of which day and month cannot be told apart, and is not used;"
                                 + " write the year first, then month and day");
@@ -157,7 +157,7 @@ final class TableColumns {
             if (found.isEmpty()) {
                 continue;
             }
-            if (both) {
+            if (both != null) {
                 // The days are in it.
                 out[c - 1] = null;
                 columns.set(c - 1, none(count));

@@ -10,6 +10,7 @@ import java.util.Objects;
 import java.util.Optional;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import lane.base.Parallel;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -85,34 +86,81 @@ record TimeColumn(double[] seconds, int others, int firstOther, String said) {
         }
     }
 
+    /** Cells of a column as dates and times; null where a cell is neither. */
+    record Stamps(List<String> cells, @Nullable Stamp[] each) {
+        static Stamps of(List<String> cells) {
+            var each = new @Nullable Stamp[cells.size()];
+            Parallel.forBlocks(each.length, 4096, (block, from, to) -> {
+                for (int i = from; i < to; i++) {
+                    each[i] = stamp(cells.get(i));
+                }
+            });
+            return new Stamps(cells, each);
+        }
+
+        private List<Stamp> known() {
+            List<Stamp> out = new ArrayList<>();
+            for (Stamp s : each) {
+                if (s != null) {
+                    out.add(s);
+                }
+            }
+            return out;
+        }
+
+        /** Whether these are dates whose day and month cannot be told apart. */
+        boolean unclear() {
+            List<Stamp> dates = known().stream().filter(Stamp::dated).toList();
+            return !dates.isEmpty()
+                    && dates.size() * MOSTLY > each.length * (MOSTLY - 1)
+                    && orders(dates).size() > 1;
+        }
+
+        /** Whether they are dates without times. */
+        boolean datesAlone() {
+            List<Stamp> known = known();
+            return !known.isEmpty() && known.stream().allMatch(s -> s.dated() && !s.timed());
+        }
+
+        /** Whether they are times of the day without dates. */
+        boolean timesAlone() {
+            List<Stamp> known = known();
+            return !known.isEmpty() && known.stream().allMatch(s -> !s.dated() && s.timed() && s.nanos < DAY);
+        }
+
+        /** Times of these dates. */
+        Stamps with(Stamps times) {
+            var out = new @Nullable Stamp[each.length];
+            for (int i = 0; i < out.length; i++) {
+                Stamp time = times.each[i];
+                out[i] = time == null ? null : together(each[i], time);
+            }
+            return new Stamps(times.cells, out);
+        }
+    }
+
     /**
      * @param name of the column
-     * @param cells one a row
+     * @param of its cells, one a row
      * @param as what stands for a missing value
-     * @param dates cells of a column of dates alone to the left, which these times belong to; null for none
      * @return empty where it is no such column, or its dates may mean one day or another
      */
-    static Optional<TimeColumn> of(String name, List<String> cells, Cells as, @Nullable List<String> dates) {
-        int n = cells.size();
-        var stamps = new Stamp[n];
+    static Optional<TimeColumn> of(String name, Stamps of, Cells as) {
+        @Nullable Stamp[] stamps = of.each;
         int others = 0;
         int firstOther = -1;
         int known = 0;
-        for (int i = 0; i < n; i++) {
-            stamps[i] = stamp(cells.get(i));
-            if (stamps[i] != null && dates != null) {
-                stamps[i] = together(stamp(dates.get(i)), stamps[i]);
-            }
+        for (int i = 0; i < stamps.length; i++) {
             if (stamps[i] != null) {
                 known++;
-            } else if (as.word(cells.get(i))) {
+            } else if (as.word(of.cells.get(i))) {
                 firstOther = others++ == 0 ? i : firstOther;
             }
         }
         if (known == 0 || others * MOSTLY > known + others) {
             return Optional.empty();
         }
-        List<Stamp> all = Arrays.stream(stamps).filter(Objects::nonNull).toList();
+        List<Stamp> all = of.known();
         boolean dated = all.getFirst().dated();
         // Half of them without a date, or minutes that may be seconds, are no times to be sure of.
         if (all.stream().anyMatch(s -> s.dated() != dated)
@@ -143,31 +191,6 @@ record TimeColumn(double[] seconds, int others, int firstOther, String said) {
     /** Whether a cell is a date or a time by itself. */
     static boolean is(String cell) {
         return stamp(cell) != null;
-    }
-
-    /** Whether these are dates whose day and month cannot be told apart. */
-    static boolean unclear(List<String> cells) {
-        List<Stamp> all = cells.stream()
-                .map(TimeColumn::stamp)
-                .filter(s -> s != null && s.dated())
-                .toList();
-        return !all.isEmpty()
-                && all.size() * MOSTLY > cells.size() * (MOSTLY - 1)
-                && orders(all).size() > 1;
-    }
-
-    /** Whether a column holds dates without times. */
-    static boolean datesAlone(List<String> cells) {
-        List<Stamp> all =
-                cells.stream().map(TimeColumn::stamp).filter(Objects::nonNull).toList();
-        return !all.isEmpty() && all.stream().allMatch(s -> s.dated() && !s.timed());
-    }
-
-    /** Whether it holds times of the day without dates. */
-    static boolean timesAlone(List<String> cells) {
-        List<Stamp> all =
-                cells.stream().map(TimeColumn::stamp).filter(Objects::nonNull).toList();
-        return !all.isEmpty() && all.stream().allMatch(s -> !s.dated() && s.timed() && s.nanos < DAY);
     }
 
     private static @Nullable Stamp together(@Nullable Stamp date, Stamp time) {

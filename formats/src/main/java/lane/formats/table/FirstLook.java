@@ -51,6 +51,8 @@ public final class FirstLook {
     private final double[] missing;
     /** Places of the columns that are asked for, in their order in the file. */
     private final int[] places;
+    /** Which of them hold dates or times. */
+    private final boolean[] timed;
     /** Separators of each line. */
     private int parted;
 
@@ -75,6 +77,7 @@ public final class FirstLook {
         cells = Cells.of(comma, missing);
         this.missing = numbers;
         this.places = places;
+        timed = new boolean[places.length];
     }
 
     /**
@@ -168,6 +171,11 @@ public final class FirstLook {
         }
         double[][] out = new double[places.length][];
         int rows = Arrays.stream(found).mapToInt(s -> s.rows).sum();
+        for (int c = 0; c < places.length; c++) {
+            if (timed[c] && !times(found, c)) {
+                return null;
+            }
+        }
         Parallel.forBlocks(places.length, 1, (b, c, to) -> {
             out[c] = new double[rows];
             int at = 0;
@@ -179,6 +187,26 @@ public final class FirstLook {
         return rows == 0 ? null : out;
     }
 
+    /** What stands in a column of dates and times becomes numbers; false where that takes more than its own words. */
+    private boolean times(Slice[] found, int c) {
+        List<String> all = new ArrayList<>();
+        for (Slice s : found) {
+            all.addAll(s.words.get(c));
+        }
+        double[] seconds = TimeColumn.of("", TimeColumn.Stamps.of(all), cells)
+                .filter(t -> t.others() == 0)
+                .map(TimeColumn::seconds)
+                .orElse(null);
+        int at = 0;
+        for (Slice s : found) {
+            if (seconds != null) {
+                System.arraycopy(seconds, at, s.values[c], 0, s.rows);
+            }
+            at += s.rows;
+        }
+        return seconds != null;
+    }
+
     /** How the first row is parted is how all are. */
     private boolean first() throws IOException {
         byte[] some = new byte[HEAD];
@@ -187,7 +215,13 @@ public final class FirstLook {
         if (feed == n) {
             return false;
         }
-        parted = separators(some, 0, lineEnd(some, 0, feed));
+        int to = lineEnd(some, 0, feed);
+        parted = separators(some, 0, to);
+        String line = new String(some, 0, to, StandardCharsets.ISO_8859_1);
+        List<String> row = Marks.split(line, separator);
+        for (int c = 0; c < places.length && places[places.length - 1] < row.size(); c++) {
+            timed[c] = TimeColumn.is(row.get(places[c]).strip());
+        }
         return parted >= places[places.length - 1];
     }
 
@@ -243,6 +277,11 @@ public final class FirstLook {
     private final class Slice {
         private final Digits digits = new Digits();
         private double[][] values = new double[places.length][0];
+        /** Of the columns of dates and times, as they stand there. */
+        private final List<List<String>> words = IntStream.range(0, places.length)
+                .<List<String>>mapToObj(c -> new ArrayList<>())
+                .toList();
+
         private int rows;
         /** Where the cells that are asked for begin in the line that was gone through last, and where it ends. */
         private final int[] starts = new int[places.length];
@@ -384,6 +423,12 @@ public final class FirstLook {
             }
             boolean any = false;
             for (int c = 0; c < places.length; c++) {
+                if (timed[c]) {
+                    String word = word(s, starts[c], to);
+                    words.get(c).add(word);
+                    any |= !word.isEmpty();
+                    continue;
+                }
                 double v = number(s, starts[c], to);
                 values[c][rows] = v;
                 any |= !Double.isNaN(v);
@@ -393,6 +438,14 @@ public final class FirstLook {
                 irregular.set(true);
             }
             rows++;
+        }
+
+        private String word(byte[] s, int from, int to) {
+            int stop = from;
+            while (stop < to && s[stop] != separator) {
+                stop++;
+            }
+            return new String(s, from, stop - from, StandardCharsets.ISO_8859_1).strip();
         }
 
         /** The number of a cell; NaN where none stands there. */

@@ -20,6 +20,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.ValueSource;
 
 /** Columns of long logs of a glass furnace, looked up before the logs are read: the same numbers, or none. */
 class FirstLookTest {
@@ -89,6 +90,40 @@ class FirstLookTest {
         assertThat(some.rows()).isEqualTo(ROWS);
         assertThat(some.input().proved()).isFalse();
         assertThat(all.input().proved()).isTrue();
+    }
+
+    /** The log of a campaign: the minutes as they are written, from an hour before midnight on. */
+    private static List<String> dated(boolean dates) {
+        List<String> lines = log(";", '.', 11);
+        lines.set(1, lines.get(1).replace("clock (min)", "clock"));
+        for (int i = 2; i < lines.size(); i++) {
+            int s = 82_800 + 15 * (i - 2);
+            String time = String.format(Locale.ROOT, "%02d:%02d:%02d", s / 3600 % 24, s / 60 % 60, s % 60);
+            String day = dates ? String.format(Locale.ROOT, "%02d.11.2026 ", 29 + s / 86_400) : "";
+            lines.set(i, lines.get(i).replaceFirst("[^;]*", day + time));
+        }
+        return lines;
+    }
+
+    @ParameterizedTest
+    @ValueSource(booleans = {true, false})
+    void itsTimesAreThoseOfTheWholeTable(boolean dates) throws IOException {
+        Path file = written(dated(dates), "\n");
+        Table all = TableReader.read(file, "furnace.log");
+
+        Table some = look(file, "clock", "gas").orElseThrow();
+
+        assertThat(some.column("clock")).containsExactly(all.column("clock"));
+        assertThat(some.column("clock")[ROWS - 1]).isEqualTo(82_800 + 15 * (ROWS - 1));
+        assertThat(some.unit("clock", "")).isEqualTo("s");
+        assertThat(some.column("gas")).containsExactly(all.column("gas"));
+    }
+
+    @Test
+    void whereATimeIsNoneFurtherDownNothingIsSeen() throws IOException {
+        List<String> lines = dated(true);
+        lines.set(1200, lines.get(1200).replaceFirst("[^;]*", "power cut"));
+        assertThat(look(written(lines, "\n"), "clock", "gas")).isEmpty();
     }
 
     /** What the first lines do not tell is met further down. */

@@ -115,7 +115,7 @@ final class History implements Callable<Integer> {
                 rows.stream().mapToDouble(Row::time).toArray(),
                 rows.stream().mapToDouble(Row::value).toArray());
         if (series.size() == 0) {
-            throw new LaneException(rows.getFirst().why());
+            throw new LaneException(OneReading.typed(rows.getFirst().why()));
         }
         if (series.repeated() > 0) {
             System.err.println(

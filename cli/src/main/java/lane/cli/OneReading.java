@@ -7,6 +7,7 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.regex.Pattern;
 import java.util.stream.IntStream;
 import lane.base.LaneException;
 import lane.base.Plain;
@@ -173,10 +174,18 @@ record OneReading(String over, String of, Kind kind, String by, String length, S
                 + "\" is no point or direction; write three numbers with commas between, like 0,0.5,1.");
     }
 
+    /** A shell takes quotation marks away. */
+    private static final Pattern QUOTED = Pattern.compile("write it in quotation marks: (\"[^\"]*\")\\.$");
+
+    /** What is to be done, as it is typed in a shell. */
+    static String typed(String reason) {
+        return QUOTED.matcher(reason).replaceFirst("$0 In a shell that is '$1'.");
+    }
+
     static Tally tally(Results results, String reading) {
         return switch (results.outcome(reading, "run")) {
             case Tally t -> t;
-            case Outcome.Absent a -> throw new LaneException(a.reason());
+            case Outcome.Absent a -> throw new LaneException(typed(a.reason()));
             case Outcome o -> throw new IllegalStateException("a tally is a number and not " + o);
         };
     }

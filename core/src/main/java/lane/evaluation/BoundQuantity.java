@@ -150,7 +150,7 @@ public final class BoundQuantity {
                     scope.reached,
                     framed);
         } catch (FormulaException e) {
-            throw new LaneException(e.fault(), sentence(quantity, e, lens), e);
+            throw new LaneException(e.fault(), sentence(run, quantity, e, lens), e);
         }
     }
 
@@ -203,7 +203,11 @@ public final class BoundQuantity {
         }
     }
 
-    private static String sentence(Quantity quantity, FormulaException e, EvaluationContext lens) {
+    private static String sentence(Run run, Quantity quantity, FormulaException e, EvaluationContext lens) {
+        String all = quantity.formula().strip();
+        if (run.field(all).isPresent()) {
+            return "The name of the field " + all + " is no single word; write it in quotation marks: \"" + all + "\".";
+        }
         if (e.fault() == Fault.MISSING_FIELD && !lens.quantities().containsKey(quantity.id())) {
             // Nobody defined it, so either may have been meant.
             return e.getMessage().replaceFirst("^There is no field", "There is no quantity and no field");

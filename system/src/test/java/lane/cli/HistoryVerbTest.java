@@ -52,7 +52,9 @@ class HistoryVerbTest extends VerbCase {
             VtkXmlWriter.writeGrid(
                     folder.resolve(name),
                     mesh,
-                    List.of(new Field("moisture", Field.At.NODE, 1, Unit.of("kg/m3"), Values.of(wet))),
+                    List.of(
+                            new Field("moisture", Field.At.NODE, 1, Unit.of("kg/m3"), Values.of(wet)),
+                            new Field("water kg/m3", Field.At.NODE, 1, Unit.of("kg/m3"), Values.of(wet))),
                     VtkXmlWriter.Options.DEFAULT);
             list.append("<DataSet timestep=\"")
                     .append(n / 10.0)
@@ -249,5 +251,18 @@ class HistoryVerbTest extends VerbCase {
         assertThat(run("chart", study, "along", "--out", file("a.png"), "--size", "wide"))
                 .isEqualTo(3);
         assertThat(err).contains("720x560");
+    }
+
+    /** A shell takes the quotation marks that a user writes. */
+    @Test
+    void aFieldWhoseNameIsNoWordIsToldHowToBeTyped() {
+        for (String verb : List.of("history", "integrate")) {
+            assertThat(run(verb, file("drum_005.vtu"), "--of", "water kg/m3", "--over", "all", "--kind", "mean"))
+                    .isNotZero();
+            assertThat(err).endsWith("In a shell that is '\"water kg/m3\"'." + System.lineSeparator());
+            assertThat(run(verb, file("drum_005.vtu"), "--of", "\"water kg/m3\"", "--over", "all", "--kind", "mean"))
+                    .as(err)
+                    .isZero();
+        }
     }
 }

@@ -243,4 +243,50 @@ class QuickVerbsTest extends VerbCase {
                 .isEqualTo(3);
         assertThat(err).contains("does not exist");
     }
+
+    /** A logger's file of its own ending, with the time of each row and the header's words as they stand there. */
+    @Test
+    void aLogWithTimesOfTheDayIsJudgedByTheWordsOfItsHeader() throws Exception {
+        var text = new StringBuilder("Date\tTime\tload (kN)\tdoor\n");
+        for (int i = 0; i <= 50; i++) {
+            int s = 86_390 + i;
+            text.append(String.format(
+                    java.util.Locale.ROOT,
+                    "%d/12/2026\t%02d:%02d:%02d.500\t%.3f\t%s%n",
+                    24 + s / 86_400,
+                    s / 3600 % 24,
+                    s / 60 % 60,
+                    s % 60,
+                    8 + 0.01 * i,
+                    i == 7 ? "open" : "shut"));
+        }
+        Path file = folder.resolve("hopper.d3");
+        Files.writeString(file, text);
+
+        JsonNode made = json(
+                "settle",
+                file.toString(),
+                "--column",
+                "load (kN)",
+                "--over",
+                "Time",
+                "--window",
+                "20%",
+                "--tolerance",
+                "2 %",
+                "--json");
+
+        assertThat(made.path("settled").asBoolean()).isTrue();
+        assertThat(made.path("to").asDouble()).isEqualTo(86_440.5);
+        assertThat(made.path("drift").asDouble()).isCloseTo(0.1, within(1e-9));
+        assertThat(err)
+                .contains("\"Time\" holds dates and times, counted from 2026-12-24 00:00, the day before the month.");
+        assertThat(run("settle", file.toString(), "--column", "load (N)")).isEqualTo(3);
+        JsonNode told = json("describe", file.toString(), "--json");
+        assertThat(told.path("kind").asText()).isEqualTo("table");
+        assertThat(told.path("columns").get(1).path("unit").asText()).isEqualTo("s");
+        assertThat(run("history", file.toString(), "--of", "load", "--over", "all", "--kind", "mean"))
+                .isEqualTo(3);
+        assertThat(err).contains("is a table and no run");
+    }
 }

@@ -62,18 +62,21 @@ final class Marks {
     private static boolean alike(List<String> lines, char separator) {
         Map<Integer, Integer> counts = new HashMap<>();
         int numbers = 0;
+        // Programs end lines with a separator, or with blanks.
+        boolean ended = true;
         for (String line : lines) {
             List<String> cells = split(line, separator);
             counts.merge(cells.size(), 1, Integer::sum);
+            ended &= cells.getLast().isBlank();
             numbers += cells.stream().anyMatch(c -> Cells.loose(c.strip())) ? 1 : 0;
         }
         int most = counts.entrySet().stream()
                 .max(Map.Entry.comparingByValue())
                 .map(Map.Entry::getKey)
                 .orElse(1);
-        return most > 1
+        return most > (ended ? 2 : 1)
                 && lines.size() > 1
-                && numbers > 0
+                && 2 * numbers >= lines.size()
                 && counts.getOrDefault(most, 0) * MOSTLY >= lines.size() * (MOSTLY - 1);
     }
 

@@ -124,6 +124,13 @@ class TimeColumnTest {
     }
 
     @Test
+    void aTabAtTheEndOfEachLinePartsNothing() throws IOException {
+        Table t = read("n,depth,T\t\n1,250,31.5\t\n2,500,31.25\t\n");
+        assertThat(t.headers()).containsExactly("n", "depth", "T");
+        assertThat(t.columns().get(1)).containsExactly(250, 500);
+    }
+
+    @Test
     void aTimeIsCountedInTheUnitThatIsStatedWhereItIsOne() throws IOException {
         String text = "t,a\n2026-03-01 06:00,1\n2026-03-02 06:00,2\n";
         Recipe hours = counted("t", "h");

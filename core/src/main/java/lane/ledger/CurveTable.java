@@ -10,6 +10,7 @@ import lane.ledger.LedgerTable.Column;
 import lane.ledger.LedgerTable.Less;
 import lane.ledger.LedgerTable.Mark;
 import lane.ledger.LedgerTable.Num;
+import lane.reading.Between;
 import lane.reading.Profile;
 import lane.reading.Reading;
 import lane.study.Results;
@@ -49,7 +50,7 @@ final class CurveTable {
     /** A lane's curve and the unit that it is told in. */
     private record Drawn(Source source, Profile curve, Unit unit, boolean grows) {
         Drawn(Source source, Profile curve, Unit unit) {
-            this(source, curve, unit, CurveTable.grows(curve.abscissa()));
+            this(source, curve, unit, Between.grows(curve.abscissa()));
         }
 
         double at(double abscissa) {
@@ -62,7 +63,7 @@ final class CurveTable {
         }
 
         private double there(double[] value, double at) {
-            return grows ? sought(curve.abscissa(), value, at) : between(curve.abscissa(), value, at);
+            return grows ? Between.sought(curve.abscissa(), value, at) : Between.between(curve.abscissa(), value, at);
         }
 
         /** Whether its difference from another one can be told. */
@@ -170,49 +171,5 @@ final class CurveTable {
 
     private static String title(String name, Unit unit) {
         return unit.label().isBlank() || unit.label().equals("1") ? name : name + " [" + unit.label() + "]";
-    }
-
-    private static boolean grows(double[] abscissa) {
-        boolean up = true;
-        for (int i = 0; i < abscissa.length && up; i++) {
-            up = Double.isFinite(abscissa[i]) && (i == 0 || abscissa[i] > abscissa[i - 1]);
-        }
-        return up;
-    }
-
-    /** What {@link #between} gives along an abscissa that grows everywhere, found in few steps. */
-    static double sought(double[] abscissa, double[] value, double at) {
-        int i = Arrays.binarySearch(abscissa, at + 0.0);
-        if (i >= 0) {
-            return Double.isFinite(value[i]) ? value[i] : Double.NaN;
-        }
-        int b = -i - 1;
-        if (b > 0 && abscissa[b - 1] == at) {
-            // Zero, with the other sign.
-            return Double.isFinite(value[b - 1]) ? value[b - 1] : Double.NaN;
-        }
-        return b == 0 || b == abscissa.length
-                ? Double.NaN
-                : between(Arrays.copyOfRange(abscissa, b - 1, b + 1), Arrays.copyOfRange(value, b - 1, b + 1), at);
-    }
-
-    /**
-     * Linear between the two points around a place, in whatever direction they run; of several stretches the first that holds it.
-     * NaN beside the curve and where one of the two has no value.
-     */
-    static double between(double[] abscissa, double[] value, double at) {
-        for (int i = 0; i < abscissa.length; i++) {
-            if (abscissa[i] == at && Double.isFinite(value[i])) {
-                return value[i];
-            }
-        }
-        for (int i = 1; i < abscissa.length; i++) {
-            double a = abscissa[i - 1];
-            double b = abscissa[i];
-            if ((a < at && at < b || b < at && at < a) && Double.isFinite(value[i - 1]) && Double.isFinite(value[i])) {
-                return value[i - 1] + (at - a) / (b - a) * (value[i] - value[i - 1]);
-            }
-        }
-        return Double.NaN;
     }
 }

@@ -1,6 +1,7 @@
 package lane.desk.readings;
 
 import lane.picture.chart.ProfileChart;
+import lane.reading.Between;
 import lane.reading.Profile;
 
 /** What a curve is near an abscissa. */
@@ -25,12 +26,28 @@ final class Nearest {
         return best;
     }
 
-    /** The value of that sample; measured points only near one of them. */
+    /** Of the whole abscissa, within which rounding leaves a place on the first or the last sample. */
+    private static final double ROUNDING = 1e-9;
+
+    /**
+     * The value there: on the straight line between two samples, as it is drawn, and none before the first, behind the last or
+     * beside a gap; of measured points only that of one that is near.
+     */
     static double value(ProfileChart.Curve c, double x) {
         Profile p = c.profile();
-        boolean points = c.style().hollow();
+        double[] a = p.abscissa();
         int best = sample(c, x);
-        double span = Math.abs(p.abscissa()[p.size() - 1] - p.abscissa()[0]);
-        return best < 0 || points && Math.abs(p.abscissa()[best] - x) > 0.02 * span ? Double.NaN : p.value()[best];
+        if (best < 0) {
+            return Double.NaN;
+        }
+        double away = Math.abs(a[best] - x);
+        double span = Math.abs(a[p.size() - 1] - a[0]);
+        if (c.style().hollow()) {
+            return away > 0.02 * span ? Double.NaN : p.value()[best];
+        }
+        if (away <= ROUNDING * span) {
+            return p.value()[best];
+        }
+        return c.levels().grows() ? Between.sought(a, p.value(), x) : Between.between(a, p.value(), x);
     }
 }

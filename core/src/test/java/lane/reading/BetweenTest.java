@@ -1,4 +1,4 @@
-package lane.ledger;
+package lane.reading;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
@@ -7,10 +7,10 @@ import java.util.stream.IntStream;
 import org.junit.jupiter.api.Test;
 
 /** Values between the points of a curve, found in few steps where the abscissa grows. */
-class CurveTableTest {
+class BetweenTest {
     private static void same(double[] x, double[] y, double at) {
-        Double wanted = CurveTable.between(x, y, at);
-        assertThat((Double) CurveTable.sought(x, y, at))
+        Double wanted = Between.between(x, y, at);
+        assertThat((Double) Between.sought(x, y, at))
                 .as("%s in %s of %s", at, x, y)
                 .isEqualTo(wanted);
     }
@@ -35,9 +35,9 @@ class CurveTableTest {
             same(x, y, -0.0);
         }
         same(new double[0], new double[0], 1);
-        assertThat(CurveTable.sought(new double[] {1, 3}, new double[] {10, 20}, 2.5))
+        assertThat(Between.sought(new double[] {1, 3}, new double[] {10, 20}, 2.5))
                 .isEqualTo(17.5);
-        assertThat(CurveTable.sought(new double[] {1, 3}, new double[] {10, 20}, 3.5))
+        assertThat(Between.sought(new double[] {1, 3}, new double[] {10, 20}, 3.5))
                 .isNaN();
     }
 }

@@ -57,18 +57,24 @@ final class Marks {
 
     /**
      * Whether nearly all lines have as many of a separator that stands in no number and seldom in words: then it is that, also
-     * where columns of words leave few numbers, and decimal commas seem to make more of them.
+     * where columns of words leave few numbers, and decimal commas seem to make more of them. The line above the first numbers has
+     * as many where it is one of names.
      */
     private static boolean alike(List<String> lines, char separator) {
         Map<Integer, Integer> counts = new HashMap<>();
         int numbers = 0;
         // Programs end lines with a separator, or with blanks.
         boolean ended = true;
+        int above = -1;
+        int last = -1;
         for (String line : lines) {
             List<String> cells = split(line, separator);
             counts.merge(cells.size(), 1, Integer::sum);
             ended &= cells.getLast().isBlank();
-            numbers += cells.stream().anyMatch(c -> Cells.loose(c.strip())) ? 1 : 0;
+            boolean any = cells.stream().anyMatch(c -> Cells.loose(c.strip()));
+            above = any && numbers == 0 ? last : above;
+            last = cells.size();
+            numbers += any ? 1 : 0;
         }
         int most = counts.entrySet().stream()
                 .max(Map.Entry.comparingByValue())
@@ -77,6 +83,7 @@ final class Marks {
         return most > (ended ? 2 : 1)
                 && lines.size() > 1
                 && 2 * numbers >= lines.size()
+                && (above < 0 || above == most)
                 && counts.getOrDefault(most, 0) * MOSTLY >= lines.size() * (MOSTLY - 1);
     }
 

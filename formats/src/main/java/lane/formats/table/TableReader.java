@@ -3,6 +3,7 @@ package lane.formats.table;
 import de.siegmar.fastcsv.reader.CsvParseException;
 import de.siegmar.fastcsv.reader.CsvRecord;
 import java.io.IOException;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -145,20 +146,42 @@ public final class TableReader {
 
     /** The same of the first lines alone, a megabyte at most: what kind of table it is. A workbook is read whole. */
     private static Rows start(Path file, String shown, Recipe recipe) throws IOException {
-        if (workbook(file)) {
-            return rows(file, shown, recipe);
-        }
+        return workbook(file) ? rows(file, shown, recipe) : start(file, shown, recipe, START);
+    }
+
+    private static Rows start(Path file, String shown, Recipe recipe, int most) throws IOException {
         try (var in = Files.newInputStream(file)) {
-            byte[] bytes = in.readNBytes(START);
+            byte[] bytes = in.readNBytes(most);
             int end = bytes.length;
-            if (end == START) {
+            if (end == most) {
                 // Not within a line; in UTF-16 the feed has a second byte.
                 while (end > 0 && bytes[end - 1] != '\n') {
                     end--;
                 }
-                end = end == 0 ? START : end % 2 == 1 && bytes[0] + bytes[1] == -3 ? end + 1 : end;
+                end = end == 0 ? most : end % 2 == 1 && bytes[0] + bytes[1] == -3 ? end + 1 : end;
             }
             return rows(Arrays.copyOf(bytes, end), recipe, shown);
+        }
+    }
+
+    private static final int SOME = 1 << 15;
+
+    /** How many rows of numbers a file of text begins with, as far as some of its first lines tell; what is a mark-up has none. */
+    public static int rowsAtStart(Path file) {
+        try (var in = Files.newInputStream(file)) {
+            String first = new String(in.readNBytes(256), StandardCharsets.ISO_8859_1).strip();
+            return first.startsWith("<") || first.startsWith("{") || first.startsWith("\u00ef\u00bb\u00bf<")
+                    ? 0
+                    : build(
+                                    start(file, "", Recipe.of(""), SOME),
+                                    Recipe.of(""),
+                                    true,
+                                    "",
+                                    new Provenance.Input("", "", 0),
+                                    new ArrayList<>())
+                            .rows();
+        } catch (IOException | RuntimeException e) {
+            return 0;
         }
     }
 

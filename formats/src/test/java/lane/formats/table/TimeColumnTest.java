@@ -124,6 +124,17 @@ class TimeColumnTest {
     }
 
     @Test
+    void semicolonsWithinACellPartNothing() throws IOException {
+        var text = new StringBuilder("n,depth,note\n");
+        for (int i = 0; i < 20; i++) {
+            text.append(i).append(",2.5,4;5\n");
+        }
+        Table t = read(text.toString());
+        assertThat(t.headers()).containsExactly("n", "depth", "note");
+        assertThat(t.columns().get(1)).containsOnly(2.5);
+    }
+
+    @Test
     void aTabAtTheEndOfEachLinePartsNothing() throws IOException {
         Table t = read("n,depth,T\t\n1,250,31.5\t\n2,500,31.25\t\n");
         assertThat(t.headers()).containsExactly("n", "depth", "T");

@@ -241,7 +241,16 @@ record PlainRows(RowList rows, String rest, int[] places) {
                     if (longer == null || line != runs + longer.rows() || !longer.takes(n, filled, times)) {
                         finish();
                         longer = new PlainRun(
-                                bytes, separator, mark, room.columns, line - room.first, n, filled, times, places);
+                                bytes,
+                                separator,
+                                mark,
+                                room.columns,
+                                line - room.first,
+                                n,
+                                filled,
+                                times,
+                                places,
+                                places.rows());
                         run = longer;
                         runs = line;
                     }

@@ -16,6 +16,10 @@ final class PlainRun {
 
         private int n;
 
+        int rows() {
+            return n;
+        }
+
         /** @param likely how many there are going to be, for the first */
         void add(int from, int to, int surely, int unsurely, int likely) {
             if (EACH * n == each.length) {
@@ -49,21 +53,11 @@ final class PlainRun {
     private long sure;
     private long unsure;
 
-    /** @param found among which its rows are the next ones */
+    /**
+     * @param found where rows stand
+     * @param start the place of its first one among these
+     */
     PlainRun(
-            byte[] bytes,
-            char separator,
-            char mark,
-            double[][] columns,
-            int place,
-            int size,
-            int filled,
-            int times,
-            Found found) {
-        this(bytes, separator, mark, columns, place, size, filled, times, found, found.n);
-    }
-
-    private PlainRun(
             byte[] bytes,
             char separator,
             char mark,

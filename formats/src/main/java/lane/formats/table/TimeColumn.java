@@ -26,7 +26,7 @@ record TimeColumn(double[] seconds, int others, int firstOther, String said) {
             + "|(\\d{1,2})([-/.])(\\d{1,2})\\6(\\d{4}|(?<=\\.)\\d{2})"
             + "|(\\d{1,2})[- ](\\p{L}{3})\\p{L}*[- ](\\d{4}))";
     private static final String TIME =
-            "(\\d{1,4}):(\\d{2})(?::(\\d{2})(?:[.,:](\\d{1,9}))?)?(?:[ \u202f]?([AaPp])\\.?[Mm]\\.?)?";
+            "(\\d{1,4}):(\\d{2})(?::(\\d{2})(?:[.,](\\d{1,9}))?)?(?:[ \u202f]?([AaPp])\\.?[Mm]\\.?)?";
     private static final String ZONE = " ?(Z|UTC|GMT|[-+]\\d{2}(?::?\\d{2})?)";
     private static final Pattern STAMP =
             Pattern.compile("(?:" + DATE + "(?:(?:T|[ ,;]+)(?=\\d{1,2}:)|$))?(?:" + TIME + "(?:" + ZONE + ")?)?");

@@ -156,7 +156,11 @@ class TimeColumnTest {
     @Test
     void whatIsNoTimeStaysWords() throws IOException {
         for (String column : List.of(
-                "10:15\n11:20\n", "2026-13-01\n2026-13-02\n", "A 12:00:00\nB 12:00:01\n", "1:2:3:4:5\n1:2:3:4:6\n")) {
+                "10:15\n11:20\n",
+                "2026-13-01\n2026-13-02\n",
+                "A 12:00:00\nB 12:00:01\n",
+                "12:00:05:5\n12:00:06:5\n",
+                "1:2:3:4:5\n1:2:3:4:6\n")) {
             String[] two = column.split("\n");
             Table t = read("w;x;y\n" + two[0] + ";1;4\n" + two[1] + ";2;5\n");
             assertThat(t.columns().getFirst()).as(column).containsOnly(Double.NaN);

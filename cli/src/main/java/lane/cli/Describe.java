@@ -219,7 +219,7 @@ final class Describe implements Callable<Integer> {
                 b.get(5),
                 size(line)));
         if (!line.get("times").isEmpty()) {
-            out.append("  times ").append(line.get("times")).append('\n');
+            out.append("  ").append(times(line.get("times"))).append('\n');
         }
         line.get("parts")
                 .forEach(p -> out.append(String.format(
@@ -267,6 +267,21 @@ final class Describe implements Callable<Integer> {
         }
         return String.join("; ", all);
     }
+
+    /** All of a few times, of many the first and the last. */
+    private static String times(JsonNode all) {
+        List<String> out = new ArrayList<>();
+        all.forEach(t -> out.add(number(t)));
+        int n = out.size();
+        return n == 1
+                ? "time " + out.getFirst()
+                : n <= SOME
+                        ? "times " + String.join(", ", out)
+                        : n + " times from " + out.getFirst() + " to " + out.getLast();
+    }
+
+    /** Times that a line has room for. */
+    private static final int SOME = 8;
 
     private static String number(JsonNode v) {
         return v.isNumber() ? Figures.of(v.asDouble(), 9).plain(v.asDouble()) : "-";

@@ -113,18 +113,37 @@ final class Evaluate implements Callable<Integer> {
         if (pieces != null) {
             library.keeping(new PieceFolder(pieces), lane -> Optional.empty());
         }
-        Results results = new Evaluator(library).evaluate(StudyFiles.given(read, taken), work.stretch(0, 0.9));
-        return written(spec, results, new To(out, study, taken, further), new Told(json, quiet), work);
+        if (read.readings().stream().anyMatch(r -> r.ask().overTime())) {
+            library.atAllTimes();
+        }
+        var told = new Told(json, quiet);
+        var healths = new Healths();
+        // Whether its runs are sound is looked at while their times are read.
+        Results results = new Evaluator(library)
+                .evaluate(
+                        StudyFiles.given(read, taken),
+                        work.stretch(0, 0.9),
+                        sofar -> healths.look(told.report() ? sofar.runs().values() : List.of(), sofar.study()));
+        return written(spec, results, new To(out, study, taken, further), told, healths, work);
     }
 
     /** Where a ledger is written; as {@link LedgerWriter.To}. */
     record To(Path out, Path study, Map<String, String> runs, Set<LedgerFormat> formats) {}
 
     /** How what was done is told. */
-    record Told(boolean json, boolean quiet) {}
+    record Told(boolean json, boolean quiet) {
+        /** Whether all is told in words. */
+        boolean report() {
+            return !json && !quiet;
+        }
+    }
 
     /** Writes the ledger and tells the verdicts. */
     static int written(CommandSpec spec, Results results, To to, Told told, Work work) {
+        return written(spec, results, to, told, new Healths(), work);
+    }
+
+    private static int written(CommandSpec spec, Results results, To to, Told told, Healths healths, Work work) {
         PrintWriter print = spec.commandLine().getOut();
         List<Path> files = LedgerWriter.write(
                 results,
@@ -139,8 +158,8 @@ final class Evaluate implements Callable<Integer> {
         Progress.end(work);
         if (told.json) {
             print.println(node(results, files));
-        } else if (!told.quiet) {
-            print.print(Report.of(results));
+        } else if (told.report()) {
+            print.print(Report.of(results, healths));
             print.println();
             files.forEach(f -> print.println(f.toAbsolutePath().normalize()));
         }

@@ -124,7 +124,7 @@ final class History implements Callable<Integer> {
         if (!csv.isBlank()) {
             table();
         }
-        if (json || csv.isBlank()) {
+        if (json || !csv.equals("-")) {
             Console.lines(json ? json(series) : words(series));
         }
         return 0;

@@ -9,12 +9,12 @@ import lane.base.Plain;
 import lane.check.CheckResult;
 import lane.check.Verdict;
 import lane.field.Run;
-import lane.field.RunHealth;
 import lane.mesh.Finding;
 import lane.reading.Outcome;
 import lane.reading.Reading;
 import lane.reading.Scalar;
 import lane.study.Results;
+import lane.study.ShapingUnits;
 import lane.study.Source;
 import lane.unit.Unit;
 
@@ -25,12 +25,16 @@ final class Report {
     /** References, and of how many readings they know nothing. */
     private final Map<String, Integer> silent = new LinkedHashMap<>();
 
-    private Report(Results results) {
+    private final Healths healths;
+
+    private Report(Results results, Healths healths) {
         this.results = results;
+        this.healths = healths;
     }
 
-    static String of(Results results) {
-        var report = new Report(results);
+    /** @param healths of its runs, as far as they were looked at before */
+    static String of(Results results, Healths healths) {
+        var report = new Report(results, healths);
         report.sources();
         report.readings();
         report.checks();
@@ -71,13 +75,14 @@ final class Report {
         for (Source source : results.study().sources()) {
             Run run = results.runs().get(source.id());
             if (run != null) {
-                for (Finding f : RunHealth.of(run, results.study().axis()).findings()) {
+                for (Finding f : healths.of(run, results.study()).findings()) {
                     if (f.severity() != Finding.Severity.NOTE || f.text().startsWith("unit of length")) {
                         line(f.severity().word() + ": " + source.name() + ": " + f.told());
                     }
                 }
             }
         }
+        ShapingUnits.doubts(results).forEach(d -> line("warning: " + d));
     }
 
     private String name(String source) {

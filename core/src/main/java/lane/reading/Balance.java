@@ -60,6 +60,11 @@ public record Balance(
     }
 
     @Override
+    public Balance in(Unit other) {
+        return new Balance(terms, residual, scale, against, closure, other, positive, missing, trail);
+    }
+
+    @Override
     public double scale() {
         return scale;
     }

@@ -178,7 +178,13 @@ public record HistoryOf(
     static String told(String timeUnit, List<Double> times, int[] kept) {
         return Plain.count(kept.length, "time") + " from " + number(times.get(kept[0])) + " to "
                 + number(times.get(kept[kept.length - 1]))
-                + (timeUnit.isBlank() ? ", taken as seconds, which the files do not say" : "");
+                + (timeUnit.isBlank() ? ", taken as seconds, which the files do not say" : in(timeUnit));
+    }
+
+    /** The unit of times, to stand behind one. */
+    static String in(String timeUnit) {
+        String symbol = timeUnit.isBlank() ? "" : Unit.of(timeUnit).label();
+        return symbol.isBlank() || symbol.equals("1") ? "" : " " + symbol;
     }
 
     @Override

@@ -22,6 +22,16 @@ public interface Outcome {
     /** Every number of it, in the order of the ledger. */
     List<Scalar> scalars();
 
+    /** The same answer shown in another unit, which compares with its own. */
+    default Outcome in(Unit other) {
+        return this;
+    }
+
+    /** The same answer shown as that of another lane, whose unit compares with its own. */
+    default Outcome as(Outcome other) {
+        return in(other.unit());
+    }
+
     /** The numbers that formulas and checks take, in the order of {@link Ask#numbers}; the first is the answer itself. */
     default List<Estimate> numbers() {
         return List.of();

@@ -169,7 +169,8 @@ public record OverTimesOf(
             for (int k = 0; k < rows.size(); k++) {
                 double[] row = rows.get(k);
                 if (row != null && row != value) {
-                    beside.add(new Profile.Beside("t = " + HistoryOf.number(times.get(kept[k])), row));
+                    beside.add(new Profile.Beside(
+                            "t = " + HistoryOf.number(times.get(kept[k])) + HistoryOf.in(timeUnit), row));
                 }
             }
         }

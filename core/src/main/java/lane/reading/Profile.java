@@ -131,6 +131,24 @@ public record Profile(
                 trail);
     }
 
+    @Override
+    public Profile in(Unit other) {
+        return new Profile(
+                abscissa,
+                samples,
+                bands,
+                abscissaName,
+                abscissaUnit,
+                other,
+                formula,
+                found,
+                note,
+                coverage,
+                places,
+                beside,
+                trail);
+    }
+
     /** The same of samples that lie in space. */
     public Profile at(double[] xyz) {
         return as(coverage, xyz, beside);

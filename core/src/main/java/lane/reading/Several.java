@@ -29,6 +29,31 @@ public record Several(
         return named.get(answer).estimate().unit();
     }
 
+    /** The unit of each of its numbers. */
+    public List<Unit> units() {
+        return named.stream().map(s -> s.estimate().unit()).toList();
+    }
+
+    /** Each of its numbers in the unit of the other's. */
+    @Override
+    public Several as(Outcome other) {
+        return other instanceof Several s
+                ? new Several(as(named, s.named), answer, as(pieces, s.pieces), note, coverage, trail)
+                : this;
+    }
+
+    private static List<Scalar> as(List<Scalar> own, List<Scalar> others) {
+        return own.stream()
+                .map(s -> others.stream()
+                        .filter(o -> o.what().equals(s.what()))
+                        .map(o -> o.estimate().unit())
+                        .filter(s.estimate().unit()::shownIn)
+                        .findFirst()
+                        .map(u -> new Scalar(s.what(), s.estimate().in(u), s.relative(), s.remark()))
+                        .orElse(s))
+                .toList();
+    }
+
     @Override
     public List<Estimate> numbers() {
         List<Estimate> out = new ArrayList<>(List.of(named.get(answer).estimate()));

@@ -57,6 +57,11 @@ public record Tally(
     }
 
     @Override
+    public Tally in(Unit other) {
+        return new Tally(estimate.in(other), pieces, sign, note, coverage, trail);
+    }
+
+    @Override
     public List<Scalar> scalars() {
         List<Scalar> out = new ArrayList<>();
         String remark = Stream.of(sign, note).filter(w -> !w.isBlank()).collect(Collectors.joining("; "));

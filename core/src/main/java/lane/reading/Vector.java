@@ -23,6 +23,11 @@ public record Vector(List<Tally> components, Which number, Provenance trail) imp
         return components.getFirst().unit();
     }
 
+    @Override
+    public Vector in(Unit other) {
+        return new Vector(components.stream().map(t -> t.in(other)).toList(), number, trail);
+    }
+
     public double magnitude() {
         return Math.sqrt(
                 components.stream().mapToDouble(t -> t.value() * t.value()).sum());

@@ -16,6 +16,7 @@ import lane.base.BoundedMemo;
 import lane.base.Fault;
 import lane.base.LaneException;
 import lane.base.Parallel;
+import lane.base.Same;
 import lane.base.Work;
 import lane.check.CheckResult;
 import lane.evaluation.EvaluationContext;
@@ -26,6 +27,7 @@ import lane.reading.Ask;
 import lane.reading.Outcome;
 import lane.reading.Reading;
 import lane.reading.Scalar;
+import lane.reading.Several;
 import lane.reference.Clocks;
 import lane.reference.Curve;
 import lane.station.Placement;
@@ -149,7 +151,7 @@ public final class Evaluator {
                     more.put(source.id(), answer.beside());
                 }
             }
-            readings.put(reading.id(), of);
+            readings.put(reading.id(), inOneUnit(of));
             beside.put(reading.id(), more);
         }
         Map<String, CheckResult> checks = new Judging(memo, library).judge(study, readings, runs, work);
@@ -269,6 +271,28 @@ public final class Evaluator {
                 .map(Source.Simulation.class::cast)
                 .orElseThrow(() -> new LaneException(
                         Fault.MISSING, "The study has no run \"" + piece.lane() + "\"; make the plan again."));
+    }
+
+    private record ShownAs(Same answer, Same other) {}
+
+    /** The answers of all lanes in the units of the first: what is judged by a tolerance is judged by the same one in all. */
+    private Map<String, Outcome> inOneUnit(Map<String, Outcome> of) {
+        Outcome first =
+                of.values().stream().filter(o -> o.unit().known()).findFirst().orElse(null);
+        if (first != null) {
+            of.replaceAll((lane, o) -> alike(first, o) || !o.unit().shownIn(first.unit())
+                    ? o
+                    : memo.of(new ShownAs(Same.as(o), Same.as(first)), () -> o.as(first)));
+        }
+        return of;
+    }
+
+    private static boolean alike(Outcome first, Outcome o) {
+        return !o.unit().known()
+                || o.unit().equals(first.unit())
+                        && (!(o instanceof Several a)
+                                || !(first instanceof Several b)
+                                || a.units().equals(b.units()));
     }
 
     /** What references answer, found on all cores where there are several; they rest on no other answer. */

@@ -2,6 +2,7 @@ package lane.study;
 
 import java.util.ArrayList;
 import java.util.Collection;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -91,6 +92,29 @@ public record Results(
         return all;
     }
 
+    /**
+     * The numbers of all lanes' answers, as {@link Outcome#numbers}, each in one unit for all lanes: to write one beside the word
+     * for another's unit would be a wrong number. What does not compare with the answer itself, such as the time of a peak, is in
+     * the unit of the first lane that tells it.
+     *
+     * @return by source key
+     */
+    public Map<String, List<Estimate>> numbers(String reading) {
+        Unit answer = unit(reading);
+        Map<Integer, Unit> others = new HashMap<>();
+        var out = new LinkedHashMap<String, List<Estimate>>();
+        readings.getOrDefault(reading, Map.of()).forEach((lane, o) -> {
+            List<Estimate> told = new ArrayList<>();
+            for (Estimate e : o.numbers()) {
+                Unit own = e.unit();
+                Unit first = others.computeIfAbsent(told.size(), k -> own);
+                told.add(e.in(own.shownIn(answer) ? answer : own.shownIn(first) ? first : own));
+            }
+            out.put(lane, told);
+        });
+        return out;
+    }
+
     /** What a lane answered; absent if it was not asked. */
     public Outcome outcome(String reading, String source) {
         Outcome found = readings.getOrDefault(reading, Map.of()).get(source);
@@ -157,8 +181,6 @@ public record Results(
     /** The unit that one lane's number is shown in: that of the reading, its own where the two do not compare. */
     public Unit shown(String reading, Unit own) {
         Unit unit = unit(reading);
-        // A difference of temperatures is no point on a scale, and none is one.
-        boolean alike = !(unit.interval() && own.offset() != 0) && !(own.interval() && unit.offset() != 0);
-        return own.comparable(unit) && alike ? unit : own;
+        return own.shownIn(unit) ? unit : own;
     }
 }

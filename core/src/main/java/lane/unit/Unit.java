@@ -113,6 +113,11 @@ public record Unit(String symbol, Dimension dimension, double factor, double off
                 && !(angular() && other.cycles());
     }
 
+    /** Whether what has this unit can be shown in the other one: a difference of temperatures is no point on a scale, nor is a point one. */
+    public boolean shownIn(Unit other) {
+        return comparable(other) && !(other.interval() && offset != 0) && !(interval && other.offset() != 0);
+    }
+
     /** The unit of differences of values in this unit. */
     public Unit difference() {
         return offset == 0 ? this : new Unit(factor == 1 ? "K" : symbol, dimension, factor, 0);

@@ -2,6 +2,7 @@ package lane.study;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.assertj.core.api.Assertions.within;
 
 import java.util.List;
 import java.util.Map;
@@ -12,6 +13,7 @@ import lane.check.Check;
 import lane.check.Norm;
 import lane.check.Scale;
 import lane.check.Verdict;
+import lane.estimate.Estimate;
 import lane.field.Field;
 import lane.field.PartBuilder;
 import lane.field.Run;
@@ -167,6 +169,89 @@ class EvaluatorTest {
         assertThat(memo.bytes()).isLessThanOrEqualTo(2_000);
         assertThat(second.outcome("m", "fine").numbers())
                 .isEqualTo(first.outcome("m", "fine").numbers());
+    }
+
+    /** Gaps of 12 mm, and of half a millimetre more in metres. */
+    private static Run gap(String file) {
+        boolean small = file.equals("fine");
+        Run of = Memory.run(2);
+        double[] gap = new double[of.mesh().nodeCount()];
+        java.util.Arrays.fill(gap, small ? 0.0125 : 12);
+        return new Run(
+                of.mesh(),
+                List.of(new Field("gap", Field.At.NODE, 1, Unit.of(small ? "m" : "mm"), Values.of(gap))),
+                of.parts(),
+                List.of(),
+                List.of());
+    }
+
+    /** A tolerance in millimetres is one in all lanes, whatever unit their files have. */
+    @Test
+    void lanesWhoseFilesHaveOtherUnitsAnswerInOne() {
+        Map<String, Run> runs = Map.of("coarse", gap("coarse"), "fine", gap("fine"));
+        Library library = new Library() {
+            @Override
+            public Run run(Source.Simulation source, lane.field.TimeSelector moment, Work work) {
+                return java.util.Objects.requireNonNull(runs.get(source.file()));
+            }
+
+            @Override
+            public Table table(String file, List<lane.reference.Recipe> recipes) {
+                throw new LaneException("There is no table here.");
+            }
+        };
+        var evaluator = new Evaluator(library);
+        for (double tolerance : new double[] {0.4, 0.6}) {
+            Study study = study().withSources(l -> l.subList(0, 2))
+                    .withQuantities(l -> List.of(new Quantity("t", "gap", "gap", "", "")))
+                    .withDatum("coarse")
+                    .withChecks(l -> List.of(
+                            new Check("c1", "p1", Norm.LINF, Scale.ABSOLUTE, tolerance, "", List.of()),
+                            new Check("c2", "m", Norm.LINF, Scale.ABSOLUTE, tolerance, "", List.of())));
+            Results made = evaluator.evaluate(study, Work.QUIET);
+            for (String reading : List.of("p1", "m")) {
+                assertThat(made.outcome(reading, "fine").unit()).isEqualTo(Unit.of("mm"));
+                assertThat(made.numbers("m").get("fine").getFirst().shown()).isCloseTo(12.5, within(1e-12));
+            }
+            Verdict all = tolerance == 0.4 ? Verdict.OUT : Verdict.WITHIN;
+            assertThat(made.checks().get("c1").verdict()).isEqualTo(all);
+            assertThat(made.checks().get("c2").verdict()).isEqualTo(all);
+            int before = evaluator.computed();
+            Results again = evaluator.evaluate(study, Work.QUIET);
+            assertThat(evaluator.computed()).as("nothing is judged anew").isEqualTo(before);
+            assertThat(again.outcome("m", "fine")).isSameAs(made.outcome("m", "fine"));
+        }
+        // Large numbers have a prefix, and are written with it.
+        Study wide = study().withSources(l -> l.subList(1, 2))
+                .withQuantities(l -> List.of(new Quantity("t", "force", "1e6 * gap", "", "")))
+                .withDatum("")
+                .withChecks(l -> List.of());
+        Results told = evaluator.evaluate(wide, Work.QUIET);
+        assertThat(told.unit("m")).isEqualTo(Unit.of("km"));
+        assertThat(told.numbers("m").get("fine").getFirst().shown()).isCloseTo(12.5, within(1e-12));
+    }
+
+    /** The time of a peak in minutes is not written beside the word for hours. */
+    @Test
+    void furtherNumbersOfAnAnswerAreInOneUnitToo() {
+        java.util.function.BiFunction<String, String, Outcome> peak = (level, time) -> new lane.reading.Several(
+                List.of(
+                        new lane.reading.Scalar("greatest", new Estimate(3, Unit.of(level)), ""),
+                        new lane.reading.Scalar("at", new Estimate(7200, Unit.of(time)), "")),
+                0,
+                List.of(),
+                "",
+                Double.NaN,
+                lane.provenance.Provenance.EMPTY);
+        var lanes = new java.util.LinkedHashMap<String, Outcome>();
+        lanes.put("a", peak.apply("m", "h"));
+        lanes.put("b", peak.apply("cm", "min"));
+        Study study = Study.empty("tide");
+        Map<String, List<Estimate>> told =
+                Results.none(study).with(study, "r", lanes).numbers("r");
+        for (String of : List.of("a", "b")) {
+            assertThat(told.get(of)).extracting(Estimate::shown).containsExactly(3.0, 3.0, 2.0);
+        }
     }
 
     @Test

@@ -306,7 +306,7 @@ class OverTimeTest {
         var rod = new ProfileOf("rod", "h");
         var family = (Profile) read(new OverTimesOf(rod, OverTimesOf.Show.FAMILY, 3, "h", null, null));
         assertThat(family.value()).containsExactly(new double[] {6, 8, 10}, within(1e-12));
-        assertThat(family.beside()).extracting(Profile.Beside::name).containsExactly("t = 0", "t = 2");
+        assertThat(family.beside()).extracting(Profile.Beside::name).containsExactly("t = 0 h", "t = 2 h");
         assertThat(family.beside().get(1).value()).containsExactly(new double[] {4, 5, 6}, within(1e-12));
         var mean = (Profile) read(new OverTimesOf(rod, OverTimesOf.Show.MEAN, 0, "h", null, null));
         // The mean of t over 0, 1, 2, 4 by trapezoids is 2.

@@ -4,6 +4,7 @@ import java.util.List;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
+import javafx.scene.control.ScrollPane;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
@@ -23,11 +24,24 @@ public final class Nothing {
 
     private Nothing() {}
 
+    /** Steps that stand in a narrow column. */
+    private static final int FEW = 8;
+
+    /** Instead of a view, which may be lower than all of it. */
+    public static Node page(String title, String what, List<Step> steps) {
+        var scroll = new ScrollPane(here(title, what, steps));
+        scroll.setFitToWidth(true);
+        scroll.setFitToHeight(true);
+        scroll.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
+        return scroll;
+    }
+
     /** In the middle of a view. */
     public static Node here(String title, String what, List<Step> steps) {
-        VBox box = box(title, what, steps, 420);
+        boolean few = steps.size() <= FEW;
+        VBox box = box(title, what, steps, few ? 420 : 640);
         box.setAlignment(Pos.TOP_CENTER);
-        box.setStyle("-fx-padding: 88 24 24 24;");
+        box.setStyle("-fx-padding: " + (few ? 88 : 40) + " 24 24 24;");
         box.getStyleClass().add("sheet");
         return box;
     }

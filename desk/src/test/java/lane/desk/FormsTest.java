@@ -561,6 +561,15 @@ class FormsTest extends InWindow {
         await(() -> shown("2 findings") && shown("\"velocity\" changes by more than"));
     }
 
+    /** What has more to say than fits moves within its place. */
+    private void headerStands() throws Exception {
+        assertThat(onFx(() -> {
+                    var header = stage.getScene().lookup("#stop-1");
+                    return header.localToScene(header.getBoundsInLocal()).getMinY();
+                }))
+                .isNotNegative();
+    }
+
     @Test
     void anEmptyStudyInASmallWindowBecomesAComparisonOfOwnFiles() throws Exception {
         Path own = Files.createDirectories(folder.resolve("mine"));
@@ -590,6 +599,7 @@ class FormsTest extends InWindow {
             });
             settled();
             look("empty-" + stop);
+            headerStands();
         }
         onFx(() -> {
             lane.desk.intake.FileDrop.add(
@@ -598,6 +608,12 @@ class FormsTest extends InWindow {
         });
         settled();
         assertThat(session.study().sources()).hasSize(2);
+        onFx(() -> {
+            session.go(4);
+            return null;
+        });
+        settled();
+        headerStands();
         onFx(() -> {
             session.go(3);
             return null;

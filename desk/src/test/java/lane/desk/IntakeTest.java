@@ -201,6 +201,26 @@ class IntakeTest extends InWindow {
         settled();
         assertThat(session.results().failures().get(made.id())).contains("no time 2.4 within 0.1");
         see("no time 2.4");
+        // All that lies in a folder: what an index names is read with it, at the index's times.
+        Path index = Files.writeString(
+                folder.resolve("vat.vtu.series"),
+                "{\"files\": ["
+                        + java.util.stream.IntStream.rangeClosed(1, 6)
+                                .mapToObj(t -> "{\"name\": \"step_" + t + ".vtu\", \"time\": " + 0.25 * t + "}")
+                                .collect(java.util.stream.Collectors.joining(", "))
+                        + "]}");
+        List<Path> all = new java.util.ArrayList<>(files);
+        all.add(index);
+        onFx(() -> {
+            session.edit("Choose time", s -> s.withTime(new TimeSelector.Last()));
+            FileDrop.add(session, all);
+            return null;
+        });
+        settled();
+        assertThat(session.study().sources()).hasSize(8);
+        Source.Simulation named = (Source.Simulation) session.study().sources().getLast();
+        assertThat(named.name()).isEqualTo("vat");
+        assertThat(run(named.id()).times()).containsExactly(0.25, 0.5, 0.75, 1., 1.25, 1.5);
     }
 
     @Test

@@ -18,6 +18,7 @@ import lane.formats.surface.ObjReader;
 import lane.formats.surface.PlyReader;
 import lane.formats.surface.StlReader;
 import lane.formats.vtk.LegacyReader;
+import lane.formats.vtk.TimeIndex;
 import lane.formats.vtk.VtkXmlReader;
 
 /** Reads a mesh with fields from a file of any of the open formats, told by the file's ending. */
@@ -25,15 +26,15 @@ public final class DatasetReader {
     /** Endings of files that hold a mesh with fields. */
     public static final List<String> RUNS = List.of(
             "vtu", "vti", "vtr", "vts", "vtm", "vtmb", "vtpd", "vtpc", "pvtu", "pvti", "pvtr", "pvts", "pvtp", "pvd",
-            "vtk", "vtkhdf", "hdf", "xdmf", "xmf", "cgns");
+            "series", "vtk", "vtkhdf", "hdf", "xdmf", "xmf", "cgns");
 
     /** Endings of files that hold a surface: a part of a run, or a run of its own. */
     public static final List<String> SURFACES = List.of("vtp", "stl", "ply", "obj");
 
     /** Endings of formats that keep a run in pieces, which can be read one after the other. */
     private static final List<String> PIECES = List.of(
-            "pvtu", "pvti", "pvtr", "pvts", "pvd", "vtm", "vtmb", "vtpd", "vtpc", "vtkhdf", "hdf", "h5", "hdf5", "xdmf",
-            "xmf", "cgns");
+            "pvtu", "pvti", "pvtr", "pvts", "pvd", "series", "vtm", "vtmb", "vtpd", "vtpc", "vtkhdf", "hdf", "h5",
+            "hdf5", "xdmf", "xmf", "cgns");
 
     private DatasetReader() {}
 
@@ -50,7 +51,31 @@ public final class DatasetReader {
 
     /** The files of each time, of what has files of their own for its times and says so; none for all else. */
     static Map<Double, List<Path>> files(Path file) {
-        return FileNames.ending(file).equals("pvd") ? VtkXmlReader.files(file) : Map.of();
+        return switch (FileNames.ending(file)) {
+            case "pvd" -> VtkXmlReader.files(file);
+            case "series" -> TimeIndex.files(file);
+            default -> Map.of();
+        };
+    }
+
+    /** Endings of files that refer to others by name. */
+    private static final List<String> SETS =
+            List.of("pvtu", "pvti", "pvtr", "pvts", "pvtp", "pvd", "series", "vtm", "vtmb", "vtpd", "vtpc");
+
+    /** Whether a file is of a format that refers to others by name. */
+    public static boolean refers(Path file) {
+        return SETS.contains(FileNames.ending(file));
+    }
+
+    /** The files that a file refers to, which are read with it; none where it is damaged. */
+    public static List<Path> named(Path file) {
+        try {
+            return FileNames.ending(file).equals("series")
+                    ? files(file).values().stream().flatMap(List::stream).toList()
+                    : refers(file) ? VtkXmlReader.named(file) : List.of();
+        } catch (LaneException e) {
+            return List.of();
+        }
     }
 
     /**
@@ -98,12 +123,17 @@ public final class DatasetReader {
                     case "xdmf", "xmf" -> XdmfReader.read(file, moment, opening, work);
                     case "cgns" -> CgnsReader.read(file, moment, opening, work);
                     case "vtkhdf", "hdf", "h5", "hdf5" -> VtkHdfReader.read(file, moment, opening, work);
-                    default ->
-                        VtkXmlReader.read(file, moment, opening, work, (f, o, w) -> open(f, TimeSelector.LAST, o, w));
+                    case "series" -> TimeIndex.read(file, moment, opening, work, DatasetReader::last);
+                    default -> VtkXmlReader.read(file, moment, opening, work, DatasetReader::last);
                 };
         if (read.times().size() == 1) {
             FileErrors.of(file, () -> moment.in(read.times()));
         }
         return read;
+    }
+
+    /** A file that another one refers to. */
+    private static Dataset last(Path file, Opening opening, Work work) {
+        return open(file, TimeSelector.LAST, opening, work);
     }
 }

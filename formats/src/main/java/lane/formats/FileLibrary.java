@@ -255,6 +255,30 @@ public final class FileLibrary implements Library, InputFiles {
         return new Provenance.Input(shown, found.sha256(), found.bytes());
     }
 
+    private volatile boolean allTimes;
+
+    /** What is read of it is read at all times: who proves files makes himself ready for that while the first is read. */
+    public FileLibrary atAllTimes() {
+        allTimes = true;
+        return this;
+    }
+
+    /** One of the times of a run was read and proved. */
+    void began(Recording of, List<Double> times) {
+        if (allTimes && proves && times.size() > 1) {
+            List<Path> files = of
+                    .files(times.stream().mapToDouble(Double::doubleValue).toArray())
+                    .stream()
+                    .distinct()
+                    .toList();
+            if (!files.isEmpty()) {
+                // The others are likely as large as the first one.
+                HashesAhead.SHARED.ready(
+                        files.size() * FileStamp.of(files.getFirst()).size());
+            }
+        }
+    }
+
     /** Files that are going to be asked for by content, the next first. */
     void ahead(List<Path> files) {
         if (proves) {

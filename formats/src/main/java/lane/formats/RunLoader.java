@@ -71,6 +71,7 @@ final class RunLoader {
         for (Path other : grid.files()) {
             inputs.add(library.input(other, library.relative(other), work));
         }
+        library.began(recording, grid.times());
         work.poll();
         later = named.stretch(share[0] + share[1], 1);
         later.progress(what, 0);

@@ -134,6 +134,42 @@ class TimesTest {
         assertThat(second.time()).isEqualTo(0.1);
     }
 
+    /** An index in JSON, as it is written beside files that have no place for their time. */
+    @Test
+    void anIndexOfFilesGivesTheTimeThatIsAsked() throws IOException {
+        grid("early.vtu", 1, null);
+        grid("late.vtu", 2, null);
+        Path index = Files.writeString(folder.resolve("pot.vtu.series"), """
+                {"file-series-version": "1.0", "files": [
+                  {"name": "late.vtu", "time": 7.5}, {"name": "early.vtu", "time": 1}]}
+                """);
+        assertThat(value(at(index, 1, 0))).isEqualTo(1);
+        Dataset last = Both.read(index, Work.QUIET);
+        assertThat(value(last)).isEqualTo(2);
+        assertThat(last.times()).containsExactly(1.0, 7.5);
+        assertThat(DatasetReader.named(index))
+                .containsExactlyInAnyOrder(folder.resolve("early.vtu"), folder.resolve("late.vtu"));
+        assertThatThrownBy(() -> at(index, 3, 0))
+                .hasMessageContaining("no time 3")
+                .hasMessageContaining("1");
+        record Wrong(String text, String told) {}
+        for (Wrong w : List.of(
+                new Wrong("{\"files\": [", "JSON is damaged in line 1"),
+                new Wrong("{\"files\": []}", "names no file"),
+                new Wrong("[1, 2]", "names no file"),
+                new Wrong("{\"files\": [{\"name\": \"early.vtu\"}]}", "number 1 has no name or no time"),
+                new Wrong("{\"files\": [{\"name\": \"../x.vtu\", \"time\": 1}]}", "outside its folder"),
+                new Wrong("{\"files\": [{\"name\": \"bad.vtu.series\", \"time\": 1}]}", "five deep"),
+                new Wrong("{\"files\": [{\"name\": \"gone.vtu\", \"time\": 1}]}", "gone.vtu"))) {
+            Path bad = Files.writeString(folder.resolve("bad.vtu.series"), w.text);
+            assertThatThrownBy(() -> Both.read(bad, Work.QUIET))
+                    .as(w.text)
+                    .isInstanceOf(LaneException.class)
+                    .hasMessageContaining(w.told)
+                    .hasMessageContaining("bad.vtu.series");
+        }
+    }
+
     private static WritableGroup node(WritableGroup parent, String name, String label, Object data) {
         WritableGroup g = parent.putGroup(name);
         g.putAttribute("label", label);

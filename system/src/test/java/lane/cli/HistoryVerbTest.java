@@ -19,6 +19,7 @@ import lane.mesh.CellShape;
 import lane.mesh.Mesh;
 import lane.mesh.Point;
 import lane.quantity.Quantity;
+import lane.reading.HistoryOf;
 import lane.reading.ProfileOf;
 import lane.reading.Reading;
 import lane.reading.TallyOf;
@@ -159,6 +160,8 @@ class HistoryVerbTest extends VerbCase {
         JsonNode again = json(all);
         assertThat(err).contains("4 times of 4 had been read before");
         assertThat(again).isEqualTo(first);
+        assertThat(run("describe", file("drum_*.vtu"))).isZero();
+        assertThat(out).contains("times 5, 10, 20, 40\n");
         JsonNode pattern =
                 json("history", file("drum_*.vtu"), "--of", "moisture", "--over", "all", "--kind", "mean", "--json");
         assertThat(err).contains("4 times of 4 had been read before");
@@ -251,6 +254,39 @@ class HistoryVerbTest extends VerbCase {
         assertThat(run("chart", study, "along", "--out", file("a.png"), "--size", "wide"))
                 .isEqualTo(3);
         assertThat(err).contains("720x560");
+    }
+
+    /** Whether a run is sound is looked at beside its times: the same is told of it as without them. */
+    @Test
+    void whatIsWrongInARunIsToldWhetherItsTimesAreReadOrNot() throws Exception {
+        Mesh mesh = BoxMesh.of(CellShape.WEDGE, new int[] {4, 3, 2}, new double[] {2, 1, 0.5}, 0, 1);
+        double[] wet = new double[mesh.nodeCount()];
+        java.util.Arrays.fill(wet, 3);
+        wet[7] = Double.NaN;
+        VtkXmlWriter.writeGrid(
+                folder.resolve("drum_040.vtu"),
+                mesh,
+                List.of(new Field("moisture", Field.At.NODE, 1, Unit.of("kg/m3"), Values.of(wet))),
+                VtkXmlWriter.Options.DEFAULT);
+        var mean = new TallyOf(List.of("middle"), new Mean("wet"));
+        List<String> told = new java.util.ArrayList<>();
+        for (lane.reading.Ask ask : List.of(mean, new HistoryOf(mean, "s", null, null))) {
+            Path study = folder.resolve("sound.lane.json");
+            Study made = StudyJson.load(Path.of(study()));
+            StudyJson.save(
+                    made.withSources(l -> List.of(
+                                    new Source.Simulation("d", "d", "drum.pvd", List.of(), "", "", Treatment.NONE)))
+                            .withDatum("")
+                            .withReadings(l -> List.of(new Reading("m", "m", "", ask))),
+                    study);
+            run("evaluate", study.toString(), "--out", file("ledger"));
+            told.add(out.lines()
+                    .filter(l -> l.matches("(error|warning|note): d: .*"))
+                    .toList()
+                    .toString());
+        }
+        assertThat(told.getFirst()).contains("moisture");
+        assertThat(told.getLast()).isEqualTo(told.getFirst());
     }
 
     /** A shell takes the quotation marks that a user writes. */

@@ -10,6 +10,8 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import lane.base.Plain;
 import lane.desk.Chosen;
@@ -35,14 +37,15 @@ public final class FileDrop {
             session.openings().study(study.get());
             return;
         }
-        List<Path> runs = files.stream()
+        List<Path> meshes = unnamed(files);
+        List<Path> runs = meshes.stream()
                 .filter(f -> DatasetReader.RUNS.contains(FileNames.ending(f)))
                 .toList();
-        List<Path> surfaces = files.stream()
+        List<Path> surfaces = meshes.stream()
                 .filter(f -> DatasetReader.SURFACES.contains(FileNames.ending(f)))
                 .toList();
         List<Path> tables = files.stream().filter(FileKinds::table).toList();
-        List<Path> others = files.stream()
+        List<Path> others = meshes.stream()
                 .filter(f -> !runs.contains(f) && !surfaces.contains(f) && !tables.contains(f))
                 .toList();
         if (others.size() < files.size()) {
@@ -58,6 +61,20 @@ public final class FileDrop {
                     + String.join(", ", DatasetReader.SURFACES) + "), a table ("
                     + String.join(", ", TableReader.ENDINGS) + ") or a study (lane.json).");
         }
+    }
+
+    /** Without what another one refers to, which is read with that. */
+    private static List<Path> unnamed(List<Path> files) {
+        if (files.stream().allMatch(DatasetReader::refers) || files.stream().noneMatch(DatasetReader::refers)) {
+            return files;
+        }
+        Set<Path> named = files.stream()
+                .flatMap(f -> DatasetReader.named(f).stream())
+                .map(f -> f.toAbsolutePath().normalize())
+                .collect(Collectors.toSet());
+        return files.stream()
+                .filter(f -> !named.contains(f.toAbsolutePath().normalize()))
+                .toList();
     }
 
     private static void take(Session session, List<Path> runs, List<Path> surfaces, List<Path> tables) {

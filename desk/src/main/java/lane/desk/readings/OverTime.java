@@ -86,7 +86,11 @@ public final class OverTime {
     }
 
     static void history(Session session, Reading number) {
-        make(session, number.name() + " over time", number.unit(), () -> new HistoryOf(number.ask(), "", null, null));
+        make(
+                session,
+                number.name() + " over time",
+                number.unit(),
+                () -> new HistoryOf(number.ask(), counted(session), null, null));
     }
 
     static void profiles(Session session) {
@@ -109,7 +113,20 @@ public final class OverTime {
                 session,
                 curve.name() + " at several times",
                 curve.unit(),
-                () -> new OverTimesOf(curve.ask(), OverTimesOf.Show.FAMILY, 6, "", null, null));
+                () -> new OverTimesOf(curve.ask(), OverTimesOf.Show.FAMILY, 6, counted(session), null, null));
+    }
+
+    /** What times are counted in, as it was said for another reading over times last; blank where nobody said it. */
+    private static String counted(Session session) {
+        return session.study().readings().reversed().stream()
+                .map(r -> switch (r.ask()) {
+                    case HistoryOf h -> h.timeUnit();
+                    case OverTimesOf o -> o.timeUnit();
+                    default -> "";
+                })
+                .filter(u -> !u.isBlank())
+                .findFirst()
+                .orElse("");
     }
 
     static void settling(Session session) {

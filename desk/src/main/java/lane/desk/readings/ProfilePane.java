@@ -415,7 +415,7 @@ final class ProfilePane implements ReadingPane {
                 .orElse(0);
         int fit = Math.clamp((long) (ROOM / widest), 1, some.size());
         List<ProfileChart.Curve> few = some.subList(0, fit);
-        double width = Math.min(76, ROOM / fit);
+        double width = Math.max(Math.min(76, ROOM / fit), Math.min(widest, ROOM / fit));
         HBox head = Ui.row(
                 0,
                 Ui.left(

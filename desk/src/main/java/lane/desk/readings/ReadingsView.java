@@ -59,7 +59,7 @@ public final class ReadingsView implements View {
         }
         makers().forEach(m -> steps.add(new Nothing.Step(
                 m.text(), m.lacks().apply(session), () -> m.make().accept(session))));
-        return Nothing.here(
+        return Nothing.page(
                 "No reading yet",
                 "A reading is a curve or a number that every lane answers. Begin with one of these, then set where it is taken and of"
                         + " what; or go to Stations, place a line, and read it there.",

@@ -1,6 +1,7 @@
 package lane.desk.readings;
 
 import java.util.List;
+import java.util.Map;
 import java.util.Objects;
 import javafx.scene.Node;
 import javafx.scene.control.ScrollPane;
@@ -44,6 +45,8 @@ final class TallyPane implements ReadingPane {
     private final Session session;
     private final BorderPane pane = new BorderPane();
     private final AgainstForm against;
+    /** What the lanes answer, in units that they share. */
+    private Map<String, List<Estimate>> told = Map.of();
 
     TallyPane(Session session) {
         this.session = session;
@@ -52,6 +55,7 @@ final class TallyPane implements ReadingPane {
 
     @Override
     public Node show(Reading reading) {
+        told = session.results().numbers(reading.id());
         List<Source> sources = session.study().sources();
         List<LaneStyle> styles = LaneStyle.of(sources, session.palette());
         Check check = session.study().checks().stream()
@@ -62,7 +66,7 @@ final class TallyPane implements ReadingPane {
         String datumId = check == null || check.rule().datum().isBlank()
                 ? session.study().datum()
                 : check.rule().datum();
-        Estimate datum = number(reading, datumId);
+        Estimate datum = number(datumId);
         var top = Ui.row(
                 10,
                 name(reading),
@@ -84,7 +88,7 @@ final class TallyPane implements ReadingPane {
         var body = new VBox();
         body.getStyleClass().add("sheet");
         body.getChildren().add(marks(reading, sources, styles, datum, result));
-        body.getChildren().add(rowOf("Value", sources, s -> value(number(reading, s.id())), true));
+        body.getChildren().add(rowOf("Value", sources, s -> value(number(s.id())), true));
         // An answer of several numbers has the others beneath the one that is judged.
         List<String> names = reading.numbers();
         for (int i = 1; i < names.size(); i++) {
@@ -94,10 +98,10 @@ final class TallyPane implements ReadingPane {
                     .strip();
             body.getChildren()
                     .add(rowOf(
-                            what + in(reading, sources, at),
+                            what + in(sources, at),
                             remark(reading, sources, at),
                             sources,
-                            s -> value(number(reading, s.id(), at)),
+                            s -> value(number(s.id(), at)),
                             false));
         }
         body.getChildren()
@@ -112,8 +116,8 @@ final class TallyPane implements ReadingPane {
                         sources,
                         s -> datum != null && s.id().equals(datumId)
                                 ? "datum"
-                                : datum != null && number(reading, s.id()) instanceof Estimate t
-                                        ? Ticks.signed(t.unit().fromSi(t.value() - datum.value()))
+                                : datum != null && number(s.id()) instanceof Estimate t
+                                        ? Ticks.signed(t.unit().differenceFromSi(t.value() - datum.value()))
                                         : "–",
                         false));
         body.getChildren()
@@ -126,7 +130,7 @@ final class TallyPane implements ReadingPane {
                                 : datum != null
                                                 && Type.of(1, datum.unit()).points() == 0
                                                 && datum.value() != 0
-                                                && number(reading, s.id()) instanceof Estimate t
+                                                && number(s.id()) instanceof Estimate t
                                         ? Ticks.signed(100 * (t.value() - datum.value()) / Math.abs(datum.value()))
                                         : "–",
                         false));
@@ -134,7 +138,7 @@ final class TallyPane implements ReadingPane {
                 .add(rowOf(
                         "Uncertainty, plus or minus",
                         sources,
-                        s -> number(reading, s.id()) instanceof Estimate t
+                        s -> number(s.id()) instanceof Estimate t
                                         && t.uncertainty().stated()
                                 ? Ticks.brief(t.unit()
                                         .differenceFromSi(t.uncertainty().half()))
@@ -174,7 +178,7 @@ final class TallyPane implements ReadingPane {
                         .findFirst()
                         .orElse(Double.NaN);
         for (Source s : session.study().lanes()) {
-            if (number(reading, s.id()) instanceof Estimate v) {
+            if (number(s.id()) instanceof Estimate v) {
                 double u = v.uncertainty().stated() ? v.uncertainty().half() : 0;
                 least = Math.min(least, v.value() - u);
                 greatest = Math.max(greatest, v.value() + u);
@@ -230,7 +234,7 @@ final class TallyPane implements ReadingPane {
                 column.getChildren().add(Marks.line(-1, 8, -1, TALL + 10, "grid-line"));
             }
             boolean off = session.study().off().contains(sources.get(i).id());
-            if (!off && number(reading, sources.get(i).id()) instanceof Estimate v) {
+            if (!off && number(sources.get(i).id()) instanceof Estimate v) {
                 mark(column, v, styles.get(i), x, unit, low, high);
             }
             Text name = Marks.text(x, TALL + 22, sources.get(i).name(), "axis-text");
@@ -267,9 +271,9 @@ final class TallyPane implements ReadingPane {
     }
 
     /** The unit of one of several numbers, to stand behind its word. */
-    private String in(Reading reading, List<Source> sources, int at) {
+    private String in(List<Source> sources, int at) {
         return sources.stream()
-                .map(s -> number(reading, s.id(), at))
+                .map(s -> number(s.id(), at))
                 .filter(Objects::nonNull)
                 .map(e -> e.unit().known() && !e.unit().equals(Unit.ONE)
                         ? ", " + e.unit().symbol()
@@ -335,7 +339,7 @@ final class TallyPane implements ReadingPane {
                 Tip.on(why, a.reason());
                 row.getChildren().addAll(Ui.spring(), why);
             } else {
-                row.getChildren().addAll(Ui.spring(), Ui.label(value(number(reading, s.id())), "second"));
+                row.getChildren().addAll(Ui.spring(), Ui.label(value(number(s.id())), "second"));
                 CheckResult.Lane lane = result == null ? null : result.lanes().get(s.id());
                 if (lane != null && lane.verdict() != null) {
                     row.getChildren().add(Marks.verdictWord(lane.verdict()));
@@ -397,12 +401,12 @@ final class TallyPane implements ReadingPane {
     }
 
     /** What a lane answered; null where it gives no number. */
-    private @Nullable Estimate number(Reading reading, String lane) {
-        return number(reading, lane, 0);
+    private @Nullable Estimate number(String lane) {
+        return number(lane, 0);
     }
 
-    private @Nullable Estimate number(Reading reading, String lane, int which) {
-        List<Estimate> all = session.results().outcome(reading.id(), lane).numbers();
+    private @Nullable Estimate number(String lane, int which) {
+        List<Estimate> all = told.getOrDefault(lane, List.of());
         return which < all.size() ? all.get(which) : null;
     }
 
@@ -476,11 +480,16 @@ final class TallyPane implements ReadingPane {
                 .ifPresent(q -> {
                     said(
                             s.name() + ": integrated to ± "
-                                    + Ticks.brief(q.estimate().shown()) + " "
-                                    + q.estimate().unit().label(),
+                                    + Ticks.brief(shown(reading, q).shown()) + " "
+                                    + shown(reading, q).unit().label(),
                             box);
                     Tip.on(box.getChildren().getLast(), q.remark());
                 });
+    }
+
+    private Estimate shown(Reading reading, Scalar one) {
+        return one.estimate()
+                .in(session.results().shown(reading.id(), one.estimate().unit()));
     }
 
     private void pieces(Reading reading, List<Source> sources, VBox under) {
@@ -498,7 +507,7 @@ final class TallyPane implements ReadingPane {
             if (all.size() > first + 1) {
                 String text = all.subList(first, all.size()).stream()
                         .map(x -> x.what().replaceAll(" part$", "") + " "
-                                + Ticks.brief(x.estimate().shown()))
+                                + Ticks.brief(shown(reading, x).shown()))
                         .collect(java.util.stream.Collectors.joining(", "));
                 said(s.name() + ": " + text, box);
             }

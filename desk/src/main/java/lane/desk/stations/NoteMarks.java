@@ -2,6 +2,7 @@ package lane.desk.stations;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Objects;
 import lane.base.LaneException;
 import lane.desk.Session;
 import lane.estimate.Estimate;
@@ -19,6 +20,7 @@ import lane.station.Section;
 import lane.station.Shape;
 import lane.station.Station;
 import lane.study.PictureNote;
+import lane.study.Results;
 
 /** Notes in a picture: words with the number of a reading as it is now, and an arrow where that has a direction. */
 final class NoteMarks {
@@ -40,20 +42,21 @@ final class NoteMarks {
                         .reading(note.reading())
                         .map(Reading::name)
                         .orElse("?");
-                text = (text.isBlank() ? name : text) + "  "
-                        + number(session.results().outcome(note.reading(), lane));
+                text = (text.isBlank() ? name : text) + "  " + number(session.results(), note.reading(), lane);
             }
             out.add(new Annotations.Label(text, place(note, run)));
         }
         return out;
     }
 
-    /** The first number of an answer, in its unit. */
-    static String number(Outcome outcome) {
+    /** The first number of an answer, with the unit that it is shown in. */
+    private static String number(Results results, String reading, String lane) {
+        Outcome outcome = results.outcome(reading, lane);
         if (outcome.numbers().isEmpty()) {
             return "no value";
         }
-        Estimate first = outcome.numbers().getFirst();
+        Estimate first =
+                Objects.requireNonNull(results.numbers(reading).get(lane)).getFirst();
         String value = Ticks.number(
                 first.shown(), first.unit().differenceFromSi(first.uncertainty().told()));
         return (outcome instanceof Balance ? "residual " : "") + value + " "

@@ -38,6 +38,7 @@ import lane.station.Points;
 import lane.station.Shape;
 import lane.station.Station;
 import lane.station.Sweep;
+import lane.study.ShapingUnits;
 import lane.study.Source;
 import lane.study.Study;
 import org.jspecify.annotations.Nullable;
@@ -87,6 +88,9 @@ final class PlacingCard {
                 session.results().length(),
                 session.numbers().isEmpty(),
                 parts,
+                station == null || station.shape().shapedBy().isBlank()
+                        ? Map.of()
+                        : ShapingUnits.of(session.results(), station.shape().shapedBy()),
                 session.palette().dark())) {
             box.getChildren().clear();
             if (frame != null) {

@@ -15,6 +15,8 @@ import lane.quantity.Quantity;
 import lane.station.Box;
 import lane.station.Shape;
 import lane.station.Station;
+import lane.study.ShapingUnits;
+import lane.unit.Unit;
 import org.jspecify.annotations.Nullable;
 
 /** What the forms of all kinds of stations have in common. */
@@ -92,9 +94,18 @@ abstract class StationRows extends FormRows<Shape> {
                         session.study().quantity(now).orElse(null),
                         q -> q == null ? "?" : q.name(),
                         q -> put("Quantity", () -> make.apply(q.id()))));
+        ShapingUnits.doubt(session.results(), now).ifPresent(d -> {
+            var label = Ui.label(d, "small", "ochre");
+            label.setWrapText(true);
+            label.setMinHeight(javafx.scene.layout.Region.USE_PREF_SIZE);
+            box.getChildren().add(label);
+        });
     }
 
+    /** Its own, or that of the fields where all lanes agree. */
     String unitOf(String quantity) {
-        return session.study().quantity(quantity).map(Quantity::unit).orElse("");
+        String own = session.study().quantity(quantity).map(Quantity::unit).orElse("");
+        Unit found = own.isBlank() ? ShapingUnits.common(session.results(), quantity) : Unit.UNKNOWN;
+        return own.isBlank() && found.known() && !found.equals(Unit.ONE) ? found.symbol() : own;
     }
 }

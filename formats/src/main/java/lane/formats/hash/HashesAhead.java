@@ -50,13 +50,18 @@ public final class HashesAhead {
         final Process process;
         final Writer to;
         final Map<Integer, Asked> told = new HashMap<>();
-        final long began = System.nanoTime();
+        /** When it was told the first time. */
+        long began;
+
         int next;
+        /** Whether it has come to itself. */
+        boolean awake;
+
         boolean answered;
 
         /** Whether an answer can be expected. */
         boolean answers() {
-            return answered || System.nanoTime() - began < TimeUnit.SECONDS.toNanos(PATIENT);
+            return answered || next == 0 || System.nanoTime() - began < TimeUnit.SECONDS.toNanos(PATIENT);
         }
 
         Helper(Process process) {
@@ -85,6 +90,18 @@ public final class HashesAhead {
     }
 
     /**
+     * Starts the process where so many bytes are going to be asked for that it pays, and this program hashes slowly: it comes to
+     * itself while the first of them are read.
+     */
+    public synchronized void ready(long bytes) {
+        if (helper == null && bytes >= worth && slow(worth / 64)) {
+            touched = System.nanoTime();
+            helper = start();
+            useless = helper == null;
+        }
+    }
+
+    /**
      * Files that are going to be asked for, the next first. Only the first {@link #MOST} are looked at, so that little is done in
      * vain where nobody asks after all.
      */
@@ -92,7 +109,7 @@ public final class HashesAhead {
         List<Path> fresh =
                 files.stream().limit(MOST).filter(f -> !asked.containsKey(f)).toList();
         int beside = fresh.size() + (helper == null ? 0 : helper.told.size());
-        if (fresh.isEmpty() || beside < fewest || helper == null && !slow()) {
+        if (fresh.isEmpty() || beside < fewest || helper == null && !slow(worth / 8)) {
             return;
         }
         touched = System.nanoTime();
@@ -112,6 +129,9 @@ public final class HashesAhead {
             return;
         }
         if (to.next == 0) {
+            to.began = System.nanoTime();
+        }
+        if (to.next == 0 && !to.awake) {
             // It takes a second to come to itself, in which who asks gets through the first ones.
             int own = stamps.size() / 5;
             stamps.subList(0, own)
@@ -133,9 +153,9 @@ public final class HashesAhead {
     }
 
     /** Whether this program hashes slowly, as far as it did; nothing is asked of the disk for that. */
-    private boolean slow() {
+    private boolean slow(long from) {
         double rate = FileHash.rate();
-        return !useless && rate > 0 && rate <= slow && FileHash.hashed() >= worth / 8;
+        return !useless && rate > 0 && rate <= slow && FileHash.hashed() >= from;
     }
 
     /** How it looks; empty for what is no file, or has a name that no line can tell. */
@@ -225,6 +245,9 @@ public final class HashesAhead {
                     useless = true;
                 }
                 return;
+            }
+            synchronized (this) {
+                from.awake = true;
             }
             for (String line = lines.readLine(); line != null; line = lines.readLine()) {
                 answered(from, line.split(" "));

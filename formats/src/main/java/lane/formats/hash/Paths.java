@@ -55,6 +55,11 @@ final class Paths {
         notifyAll();
     }
 
+    /** Whether any was told, or none will be. */
+    synchronized boolean some() {
+        return told > 0 || last;
+    }
+
     /** The next one where more than so many wait; null for none. */
     synchronized @Nullable Asked next(int more) {
         return waiting.size() > more ? waiting.poll() : null;

@@ -11,7 +11,9 @@ public final class FileNames {
     public static String stem(String path) {
         String name = path.substring(Math.max(path.lastIndexOf('/'), path.lastIndexOf('\\')) + 1);
         int dot = name.lastIndexOf('.');
-        return dot > 0 ? name.substring(0, dot) : name;
+        String stem = dot > 0 ? name.substring(0, dot) : name;
+        // An index is named like what it lists, with its ending.
+        return name.endsWith(".series") && stem.indexOf('.') > 0 ? stem(stem) : stem;
     }
 
     /** What stands behind the last dot of a file's name, in small letters. */

@@ -9,8 +9,11 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
+import java.util.function.Supplier;
+import java.util.stream.Stream;
 import lane.base.Work;
 import lane.field.TimeSelector;
 import lane.formats.grid.Blocks;
@@ -58,17 +61,27 @@ final class VtkSet {
     private VtkSet() {}
 
     static Dataset read(XmlParts xml, Path file, TimeSelector moment, Opening opening, Work work, Nested nested) {
+        return xml.fileType.equals("Collection")
+                ? overTime(xml.leaves, file, moment, opening, work, nested)
+                : within(() -> xml.fileType.startsWith("P")
+                        ? parallel(xml, file, opening, work, nested)
+                        : blocks(xml.leaves, file, opening, work, nested));
+    }
+
+    /** One time of files that are named with their times; several parts at one time are blocks. */
+    static Dataset overTime(
+            List<XmlParts.Leaf> named, Path file, TimeSelector moment, Opening opening, Work work, Nested nested) {
+        return within(() -> series(byTime(named), file, moment, opening, work, nested));
+    }
+
+    private static Dataset within(Supplier<Dataset> read) {
         Visits visits = VISITS.get();
         if (visits.depth > 5) {
             throw new FormatError("it refers to files that refer to files, more than five deep");
         }
         visits.depth++;
         try {
-            return xml.fileType.equals("Collection")
-                    ? series(xml, file, moment, opening, work, nested)
-                    : xml.fileType.startsWith("P")
-                            ? parallel(xml, file, opening, work, nested)
-                            : blocks(xml.leaves, file, opening, work, nested);
+            return read.get();
         } finally {
             if (--visits.depth == 0) {
                 VISITS.remove();
@@ -169,31 +182,45 @@ final class VtkSet {
                 : leaf.blocks().getLast();
     }
 
-    private static Map<Double, List<XmlParts.Leaf>> byTime(XmlParts xml) {
+    private static Map<Double, List<XmlParts.Leaf>> byTime(List<XmlParts.Leaf> named) {
         Map<Double, List<XmlParts.Leaf>> byTime = new HashMap<>();
-        for (XmlParts.Leaf leaf : xml.leaves) {
+        for (XmlParts.Leaf leaf : named) {
             byTime.computeIfAbsent(Double.isNaN(leaf.time()) ? 0.0 : leaf.time(), t -> new ArrayList<>())
                     .add(leaf);
         }
         return byTime;
     }
 
+    /** All files that a set refers to; none for what is no set. */
+    static List<Path> named(XmlParts xml, Path file) {
+        return Stream.concat(
+                        xml.leaves.stream().map(XmlParts.Leaf::file),
+                        xml.pieces.stream().flatMap(p -> Optional.ofNullable(p.attributes.get("Source")).stream()))
+                .filter(name -> !name.isBlank())
+                .map(name -> below(file, name))
+                .toList();
+    }
+
     /** The files of each time of a collection; none for another kind of set. */
     static Map<Double, List<Path>> files(XmlParts xml, Path file) {
+        return xml.fileType.equals("Collection") ? files(xml.leaves, file) : Map.of();
+    }
+
+    static Map<Double, List<Path>> files(List<XmlParts.Leaf> named, Path file) {
         var out = new HashMap<Double, List<Path>>();
-        if (xml.fileType.equals("Collection")) {
-            byTime(xml)
-                    .forEach((time, leaves) -> out.put(
-                            time,
-                            leaves.stream().map(l -> below(file, l.file())).toList()));
-        }
+        byTime(named)
+                .forEach((time, leaves) -> out.put(
+                        time, leaves.stream().map(l -> below(file, l.file())).toList()));
         return out;
     }
 
-    /** One time of a collection; several parts at one time are blocks. */
     private static Dataset series(
-            XmlParts xml, Path file, TimeSelector moment, Opening opening, Work work, Nested nested) {
-        Map<Double, List<XmlParts.Leaf>> byTime = byTime(xml);
+            Map<Double, List<XmlParts.Leaf>> byTime,
+            Path file,
+            TimeSelector moment,
+            Opening opening,
+            Work work,
+            Nested nested) {
         if (byTime.isEmpty()) {
             throw new FormatError("it refers to no file");
         }

@@ -66,6 +66,11 @@ public final class VtkXmlReader {
         return mapped(file, bytes -> VtkSet.files(parse(bytes, false, i -> false, Work.QUIET), file));
     }
 
+    /** All files that a set refers to; none for what is no set. */
+    public static List<Path> named(Path file) {
+        return mapped(file, bytes -> VtkSet.named(parse(bytes, false, i -> false, Work.QUIET), file));
+    }
+
     private static <T> T mapped(Path file, Function<MemorySegment, T> use) {
         return mapped(file, Arena::ofShared, use);
     }

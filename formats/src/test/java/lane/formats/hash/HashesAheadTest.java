@@ -143,15 +143,35 @@ class HashesAheadTest {
         assertThat(FileHash.rate()).isPositive();
         var few = new HashesAhead(Double.MAX_VALUE, FileHash.hashed() + 400_001, 1);
         few.want(List.of(one));
+        few.ready(FileHash.hashed() + 400_000);
         assertThat(few.helped()).isFalse();
         var quick = new HashesAhead(FileHash.rate() / 2, 0, 1);
         quick.want(List.of(one));
+        quick.ready(Long.MAX_VALUE);
         assertThat(quick.helped()).isFalse();
         var alone = new HashesAhead(Double.MAX_VALUE, 0, 2);
         alone.want(List.of(one));
         assertThat(alone.helped()).isFalse();
         ahead.want(List.of(folder.resolve("gone"), one));
         assertThat(ahead.helped()).isTrue();
+    }
+
+    /** It may have hashed nothing often before it is told the first file. */
+    @Test
+    void whoIsReadyEarlyHashesTheSame() throws Exception {
+        Path warm = file("warm", 300_000);
+        FileHash.of(warm, "");
+        ahead.ready(1);
+        assertThat(ahead.helped()).isTrue();
+        List<Path> all = new ArrayList<>();
+        for (int i = 0; i < 40; i++) {
+            all.add(file("crate of leeks " + i, 20_000 + 777 * i));
+        }
+        Thread.sleep(700);
+        ahead.want(all);
+        for (Path p : all) {
+            assertThat(ahead.input(FileStamp.of(p), "x", Work.QUIET)).isEqualTo(FileHash.of(p, "x"));
+        }
     }
 
     /** Who waits for an answer is not left waiting. */

@@ -8,6 +8,7 @@ import java.awt.geom.Point2D;
 import java.awt.geom.Rectangle2D;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.stream.Stream;
 import lane.check.Difference;
 import lane.formula.Type;
 import lane.picture.Fonts;
@@ -418,35 +419,23 @@ public final class ProfileChart {
     /** More names at the ends of curves could not be read. */
     private static final int MOST_ENDS = 12;
 
-    private static final double ROW = 12;
-
-    /** The names of curves that belong to one, at their ends. */
+    /** The names of curves that belong to one, at their ends, or further in where others end there, too. */
     private void ends(Graphics2D g, Panel panel, ChartLayout layout, ChartLayout.Plot plot) {
         if (panel.aside.size() > MOST_ENDS) {
             return;
         }
         g.setFont(Fonts.sans(10));
-        List<Double> taken = new ArrayList<>();
-        for (Curve c : panel.aside) {
-            Profile p = c.profile();
-            int last = p.size() - 1;
-            while (last >= 0
-                    && !(layout.pixel(p.abscissa()[last]) <= plot.area().getMaxX()
-                            && Double.isFinite(plot.pixel(p.value()[last])))) {
-                last--;
-            }
-            if (last < 0) {
-                continue;
-            }
-            double y = plot.pixel(p.value()[last]) - 3;
-            String name = c.name().substring(c.name().lastIndexOf(", ") + 1).strip();
+        g.setPaint(palette.muted());
+        var names = new CurveNames(
+                plot.area(),
+                Stream.concat(panel.aside.stream(), panel.curves.stream())
+                        .map(c -> CurveNames.line(c.profile(), layout::pixel, plot::pixel))
+                        .toList());
+        for (int k = 0; k < panel.aside.size(); k++) {
+            String whole = panel.aside.get(k).name();
+            String name = whole.substring(whole.lastIndexOf(", ") + 1).strip();
             double wide = g.getFontMetrics().getStringBounds(name, g).getWidth();
-            if (plot.area().contains(plot.area().getCenterX(), y)
-                    && taken.stream().noneMatch(t -> Math.abs(t - y) < ROW)) {
-                taken.add(y);
-                g.setPaint(palette.muted());
-                g.drawString(name, (float) (layout.pixel(p.abscissa()[last]) - wide - 4), (float) y);
-            }
+            names.place(k, wide).ifPresent(at -> g.drawString(name, (float) at.getX(), (float) at.getY()));
         }
     }
 

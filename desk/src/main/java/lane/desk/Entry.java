@@ -1,12 +1,14 @@
 package lane.desk;
 
 import javafx.scene.Scene;
+import javafx.scene.control.CheckBox;
+import javafx.scene.control.ComboBox;
 import javafx.scene.control.Control;
 import javafx.scene.control.TextInputControl;
 
 /**
- * Fields that are typed into: what of it was handed over, and what goes on in the next field when a part of the window is built
- * anew meanwhile.
+ * Fields that are typed into and boxes that are chosen from: what of it was handed over, and what goes on in the next one when a
+ * part of the window is built anew meanwhile.
  */
 public final class Entry {
     private Entry() {}
@@ -49,8 +51,22 @@ public final class Entry {
         return field;
     }
 
-    /** Whether something was typed and not handed over. */
-    public static boolean unsaid(TextInputControl field) {
+    /** A box whose choice is kept when it is built anew before a button hands it over. */
+    public static <T> ComboBox<T> of(ComboBox<T> box) {
+        said(box);
+        box.valueProperty().addListener((o, was, is) -> box.getProperties().put(UNSAID, true));
+        return box;
+    }
+
+    /** A tick that is kept likewise. */
+    public static CheckBox of(CheckBox tick) {
+        said(tick);
+        tick.selectedProperty().addListener((o, was, is) -> tick.getProperties().put(UNSAID, true));
+        return tick;
+    }
+
+    /** Whether something was typed or chosen and not handed over. */
+    public static boolean unsaid(Control field) {
         return Boolean.TRUE.equals(field.getProperties().get(UNSAID));
     }
 
@@ -59,8 +75,8 @@ public final class Entry {
         return Boolean.FALSE.equals(field.getProperties().get(UNSAID));
     }
 
-    /** What stands in a field was handed over. */
-    public static void said(TextInputControl field) {
+    /** What stands in a field was handed over, or was proposed to it. */
+    public static void said(Control field) {
         field.getProperties().put(UNSAID, false);
     }
 }

@@ -260,6 +260,15 @@ class IntakeTest extends InWindow {
         choose("columns-kind", "of the value");
         onFx(() -> {
             ((javafx.scene.control.TextField) node("columns-k")).setText("1");
+            ((CheckBox) node("answer-like")).setSelected(false);
+            // What is found out about runs meanwhile builds the sheet anew; what is said so far stays.
+            session.reload(java.util.Set.of("fine"));
+            return null;
+        });
+        settled();
+        assertThat(this.<CheckBox>node("answer-like").isSelected()).isFalse();
+        onFx(() -> {
+            ((CheckBox) node("answer-like")).setSelected(true);
             return null;
         });
         button("Add columns");
@@ -269,6 +278,21 @@ class IntakeTest extends InWindow {
             // Five percent, k = 1, shown with k = 2.
             assertThat(p.uncertainty()[1]).isCloseTo(0.1 * 41.5, within(1e-9));
         }
+        // A mean that is half said, too.
+        onFx(() -> {
+            ((javafx.scene.control.ToggleButton) node("answer-by-MEAN")).fire();
+            javafx.scene.control.ComboBox<String> value = node("mean-value");
+            value.setValue("du");
+            ((javafx.scene.control.TextField) node("mean-from")).setText("31");
+            session.reload(java.util.Set.of("fine"));
+            return null;
+        });
+        settled();
+        assertThat(this.<javafx.scene.control.ComboBox<String>>node("mean-value")
+                        .getValue())
+                .isEqualTo("du");
+        assertThat(this.<javafx.scene.control.TextField>node("mean-from").getText())
+                .isEqualTo("31");
         // The next one of the kind needs no clicks at all.
         Path next = Files.writeString(
                 study.resolveSibling("rake_270_deg.csv"), "Rake at 270 degrees\nr;T;du\n31,0;50,0;5\n35,0;52,0;5\n");

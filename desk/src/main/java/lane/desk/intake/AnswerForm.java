@@ -72,9 +72,12 @@ final class AnswerForm {
                         source.answers().stream().noneMatch(a -> a.reading().equals(r.id())))
                 .toList();
         List<Kind> kinds = source.files().isEmpty() ? List.of(Kind.FORMULA, Kind.VALUE) : List.of(Kind.values());
-        box.getChildren()
-                .setAll(Ui.row(
-                        8, Ui.label("New answer by", "second"), Ui.segments(kinds, kind, k -> k.word, this::show)));
+        var by = Ui.segments(kinds, kind, k -> k.word, this::show);
+        // Each has its name, so that the chosen one stays chosen when the sheet is built anew.
+        for (int i = 0; i < kinds.size(); i++) {
+            by.getChildren().get(i).setId("answer-by-" + kinds.get(i));
+        }
+        box.getChildren().setAll(Ui.row(8, Ui.label("New answer by", "second"), by));
         if (open.isEmpty()) {
             boolean none = session.study().readings().stream().noneMatch(r -> fits(kind, r));
             var why = Ui.label(
@@ -90,7 +93,8 @@ final class AnswerForm {
             box.getChildren().addAll(why, go);
             return;
         }
-        ComboBox<Reading> reading = Ui.choice("answer-reading", open, open.getFirst(), Reading::name, r -> {});
+        ComboBox<Reading> reading =
+                Entry.of(Ui.choice("answer-reading", open, open.getFirst(), Reading::name, r -> {}));
         reading.setPrefWidth(190);
         fields.getChildren().setAll(reading);
         switch (kind) {
@@ -194,8 +198,8 @@ final class AnswerForm {
     }
 
     private ComboBox<String> file(Consumer<String> shown) {
-        ComboBox<String> file = Ui.choice(
-                "answer-file", source.files(), source.files().getFirst(), f -> ShownPath.words(session, f), shown);
+        ComboBox<String> file = Entry.of(Ui.choice(
+                "answer-file", source.files(), source.files().getFirst(), f -> ShownPath.words(session, f), shown));
         file.setPrefWidth(150);
         if (source.files().size() > 1) {
             fields.getChildren().add(file);
@@ -204,12 +208,13 @@ final class AnswerForm {
     }
 
     private static ComboBox<String> column(String id, String word) {
-        return Ui.choice(id, List.of(), null, h -> word + h, h -> {});
+        return Entry.of(Ui.choice(id, List.of(), null, h -> word + h, h -> {}));
     }
 
     private static void fill(ComboBox<String> box, List<String> items, int at) {
         box.getItems().setAll(items);
         box.setValue(items.isEmpty() ? null : items.get(Math.min(at, items.size() - 1)));
+        Entry.said(box);
     }
 
     private void columns(ComboBox<Reading> reading) {

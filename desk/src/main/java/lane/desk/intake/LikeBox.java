@@ -5,6 +5,7 @@ import java.util.Objects;
 import java.util.function.Supplier;
 import javafx.scene.Node;
 import javafx.scene.control.CheckBox;
+import lane.desk.Entry;
 import lane.desk.Named;
 import lane.desk.Session;
 import lane.desk.Ui;
@@ -26,6 +27,7 @@ final class LikeBox {
         this.reading = reading;
         box.setId(id);
         box.setSelected(true);
+        Entry.of(box);
         count();
     }
 

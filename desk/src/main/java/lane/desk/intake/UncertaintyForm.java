@@ -18,21 +18,21 @@ final class UncertaintyForm {
     private static final String NONE = "";
     private static final String ALL = "\u0000";
 
-    private final ComboBox<String> column = Ui.choice(
+    private final ComboBox<String> column = Entry.of(Ui.choice(
             "columns-uncertainty",
             List.of(),
             null,
             h -> h.equals(NONE) ? "no uncertainty" : h.equals(ALL) ? "± one for all" : "± " + h,
-            h -> {});
-    private final ComboBox<String> upper =
-            Ui.choice("columns-upper", List.of(), null, h -> h.equals(NONE) ? "both ways" : "up: " + h, h -> {});
+            h -> {}));
+    private final ComboBox<String> upper = Entry.of(
+            Ui.choice("columns-upper", List.of(), null, h -> h.equals(NONE) ? "both ways" : "up: " + h, h -> {}));
     private final TextField stated = Entry.of(new TextField());
-    private final ComboBox<ColumnUncertainty.Kind> kind = Ui.choice(
+    private final ComboBox<ColumnUncertainty.Kind> kind = Entry.of(Ui.choice(
             "columns-kind",
             List.of(ColumnUncertainty.Kind.values()),
             ColumnUncertainty.Kind.ABSOLUTE,
             k -> k == ColumnUncertainty.Kind.ABSOLUTE ? "absolute" : "of the value",
-            k -> {});
+            k -> {}));
     private final TextField unit = Entry.of(new TextField());
     private final TextField k = Entry.of(new TextField());
 
@@ -91,6 +91,7 @@ final class UncertaintyForm {
         upper.setValue(unsure.size() == 2 ? unsure.get(1) : NONE);
         boolean share = !unsure.isEmpty() && table.unit(unsure.getFirst(), "").equals("%");
         kind.setValue(share ? ColumnUncertainty.Kind.RELATIVE : ColumnUncertainty.Kind.ABSOLUTE);
+        List.of(column, upper, kind).forEach(Entry::said);
         show();
     }
 

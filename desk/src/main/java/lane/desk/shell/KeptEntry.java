@@ -2,20 +2,25 @@ package lane.desk.shell;
 
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.function.Consumer;
+import java.util.stream.Stream;
 import javafx.scene.Node;
 import javafx.scene.Parent;
 import javafx.scene.Scene;
+import javafx.scene.control.CheckBox;
+import javafx.scene.control.ComboBox;
 import javafx.scene.control.ComboBoxBase;
 import javafx.scene.control.MenuButton;
 import javafx.scene.control.TextInputControl;
+import javafx.scene.control.ToggleButton;
 import lane.desk.Entry;
 import org.jspecify.annotations.Nullable;
 
 /**
- * Where the keys go and what was typed and not handed over yet, in a part of the window that is about to be built anew: it goes
+ * Where the keys go and what was typed or chosen and not handed over yet, in a part of the window that is about to be built anew: it goes
  * on in the new part as if nothing had happened.
  */
 final class KeptEntry {
@@ -27,6 +32,11 @@ final class KeptEntry {
     private final int place;
 
     private final Map<String, Typed> typed = new HashMap<>();
+    private final Map<String, ComboBox<?>> chosen = new LinkedHashMap<>();
+    private final Map<String, CheckBox> ticked = new HashMap<>();
+    private final List<Toggled> toggled = new ArrayList<>();
+
+    private record Toggled(String id, ToggleButton button) {}
 
     /**
      * @param part that will be built anew
@@ -41,6 +51,12 @@ final class KeptEntry {
         walk(part, n -> {
             if (n instanceof TextInputControl t && t.getId() != null && Entry.unsaid(t) && (all || t == owner)) {
                 typed.put(t.getId(), new Typed(t, t.getText(), t.getAnchor(), t.getCaretPosition()));
+            } else if (all && n instanceof ComboBox<?> c && c.getId() != null && Entry.unsaid(c)) {
+                chosen.put(c.getId(), c);
+            } else if (all && n instanceof CheckBox c && c.getId() != null && Entry.unsaid(c)) {
+                ticked.put(c.getId(), c);
+            } else if (all && n instanceof ToggleButton b && b.getId() != null && b.isSelected()) {
+                toggled.add(new Toggled(b.getId(), b));
             }
         });
     }
@@ -58,14 +74,25 @@ final class KeptEntry {
     /** Gives it back, now that the part was built anew. */
     void back() {
         boolean stayed = owner == null || within(owner, part);
-        if (stayed && typed.values().stream().allMatch(t -> within(t.field, part))) {
+        if (stayed
+                && typed.values().stream().allMatch(t -> within(t.field, part))
+                && chosen.values().stream().allMatch(c -> within(c, part))
+                && ticked.values().stream().allMatch(c -> within(c, part))
+                && toggled.stream().allMatch(t -> within(t.button, part))) {
             return;
         }
         // What scrolls has its content, and a field selects all of its text, once they have their looks; lists have
         // rows then.
-        part.applyCss();
-        if (part instanceof Parent p) {
-            p.layout();
+        dressed();
+        // What is chosen decides which fields there are, and what they hold.
+        toggled.forEach(t -> all(ToggleButton.class, t.id)
+                .filter(b -> b != t.button && !b.isSelected())
+                .forEach(ToggleButton::fire));
+        chosen.forEach(
+                (id, was) -> all(ComboBox.class, id).filter(c -> c != was).forEach(c -> choose(c, was.getValue())));
+        ticked.forEach((id, was) -> all(CheckBox.class, id).forEach(c -> c.setSelected(was.isSelected())));
+        if (!toggled.isEmpty()) {
+            dressed();
         }
         walk(part, n -> {
             if (n instanceof TextInputControl t && n.getId() != null && typed.get(n.getId()) instanceof Typed was) {
@@ -88,6 +115,30 @@ final class KeptEntry {
                 && owner instanceof TextInputControl was
                 && t.getText().equals(was.getText())) {
             t.selectRange(was.getAnchor(), was.getCaretPosition());
+        }
+    }
+
+    private void dressed() {
+        part.applyCss();
+        if (part instanceof Parent p) {
+            p.layout();
+        }
+    }
+
+    private <N extends Node> Stream<N> all(Class<N> kind, String id) {
+        var out = new ArrayList<N>();
+        walk(part, n -> {
+            if (kind.isInstance(n) && id.equals(n.getId())) {
+                out.add(kind.cast(n));
+            }
+        });
+        return out.stream();
+    }
+
+    @SuppressWarnings("unchecked")
+    private static <T> void choose(ComboBox<T> box, @Nullable Object item) {
+        if (box.getItems().contains(item)) {
+            box.setValue((T) item);
         }
     }
 

@@ -102,6 +102,12 @@ public final class Background {
         return found;
     }
 
+    /** What is kept under the key; null where it is not made, or not yet. */
+    @Nullable
+    Made kept(Object key) {
+        return made.get(key);
+    }
+
     /**
      * Ends a round of asking: what neither this round nor the one before asked for is let go, and what waits or is being
      * made for nobody is given up.

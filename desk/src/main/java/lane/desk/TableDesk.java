@@ -20,6 +20,10 @@ public final class TableDesk {
     private final FileLibrary library;
     private final Background background;
     private final Map<String, Asked> latest = new HashMap<>();
+    /** What was read of a file that has changed since, until that is read. */
+    private final Map<String, Background.Made> before = new HashMap<>();
+
+    private final List<Runnable> waiting = new ArrayList<>();
 
     private final Background counting;
     private @Nullable Kinds last;
@@ -39,6 +43,9 @@ public final class TableDesk {
         this.library = library;
         background = new Background("tables", () -> {
             read++;
+            List<Runnable> now = List.copyOf(waiting);
+            waiting.clear();
+            now.forEach(Runnable::run);
             done.run();
         });
         counting = new Background("kinds", this::counted);
@@ -51,17 +58,34 @@ public final class TableDesk {
     }
 
     /**
-     * A table; null while it is being read.
+     * A table; null while it is being read for the first time. One that changed since, as a log that grows, stands as it was read
+     * last until it is read again. A change meanwhile waits its turn, so that what changes more often than it is read is read at
+     * all.
      *
      * @throws LaneException when it cannot be read, or is not there
      */
     public @Nullable Table of(String file, List<Recipe> recipes) {
-        var key = new Asked(library.stamp(file), recipes);
-        Asked before = latest.put(file, key);
-        if (before != null && !before.equals(key)) {
-            background.forget(before);
+        var now = new Asked(library.stamp(file), recipes);
+        Asked last = latest.get(file);
+        boolean grown = last != null && !last.equals(now) && last.recipes.equals(recipes);
+        Background.Made was = grown ? background.kept(last) : null;
+        // As long as the one of before is being read, it is the one.
+        Asked key = last != null && grown && was == null ? last : now;
+        latest.put(file, key);
+        if (last != null && !last.equals(key)) {
+            background.forget(last);
+            if (was == null) {
+                before.remove(file);
+            } else {
+                before.put(file, was);
+            }
         }
         Background.Made made = background.of(key, w -> library.table(file, recipes));
+        if (made == null) {
+            made = before.get(file);
+        } else {
+            before.remove(file);
+        }
         if (made == null) {
             return null;
         }
@@ -69,6 +93,11 @@ public final class TableDesk {
             throw new LaneException(made.trouble());
         }
         return (Table) Objects.requireNonNull(made.thing());
+    }
+
+    /** Once a table was read, or could not be; for what cannot go on before. */
+    public void onceRead(Runnable then) {
+        waiting.add(then);
     }
 
     /** What kind each table of a study is of; none where there are fewer than two. As the other one. */

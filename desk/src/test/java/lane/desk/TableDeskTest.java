@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.StandardOpenOption;
 import java.nio.file.attribute.FileTime;
 import java.util.List;
 import java.util.concurrent.LinkedBlockingQueue;
@@ -42,9 +43,17 @@ class TableDeskTest {
 
         Files.writeString(file, "depth [m];load [kPa]\n0;1\n2;5\n4;9\n");
         Files.setLastModifiedTime(file, FileTime.fromMillis(System.currentTimeMillis() + 5000));
-        wait(desk, "silo.csv");
+        // Until it is read again it stands as it was read last.
+        assertThat(desk.of("silo.csv", List.of())).isSameAs(first);
+        // What changes meanwhile waits its turn.
+        Files.writeString(file, "6;13\n", StandardOpenOption.APPEND);
+        Files.setLastModifiedTime(file, FileTime.fromMillis(System.currentTimeMillis() + 9000));
+        assertThat(desk.of("silo.csv", List.of())).isSameAs(first);
+        arrived.poll(60, TimeUnit.SECONDS).run();
+        assertThat(desk.of("silo.csv", List.of())).isNotSameAs(first);
+        arrived.poll(60, TimeUnit.SECONDS).run();
         Table second = desk.of("silo.csv", List.of());
-        assertThat(second.column(second.headers().get(1))).containsExactly(1, 5, 9);
+        assertThat(second.column(second.headers().get(1))).containsExactly(1, 5, 9, 13);
     }
 
     @Test

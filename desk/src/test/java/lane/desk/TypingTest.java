@@ -10,10 +10,12 @@ import javafx.scene.Node;
 import javafx.scene.Parent;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.ListCell;
+import javafx.scene.control.MenuButton;
 import javafx.scene.control.TextField;
 import javafx.scene.control.TextInputControl;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
+import javafx.scene.input.MouseButton;
 import javafx.scene.layout.Pane;
 import lane.measure.Force;
 import lane.reading.TallyOf;
@@ -205,6 +207,45 @@ class TypingTest extends InWindow {
         });
         // What waited for it is shown then.
         await(() -> robot.lookup("#tally-kind").query() != list);
+    }
+
+    /** What is dragged, such as an end of a window in a chart, stays in the hand. */
+    @Test
+    void whatIsHeldDownIsNotBuiltAnew() throws Exception {
+        look(Chosen.READING, "rotor-torque", 4);
+        Node held = node("reading-name");
+        robot.moveTo(held).press(MouseButton.PRIMARY);
+        var before = session.results();
+        readAgain();
+        await(() -> session.results() != before);
+        settled();
+        assertThat(held.getScene()).isNotNull();
+        robot.release(MouseButton.PRIMARY);
+        await(() -> robot.lookup("#reading-name").query() != held);
+    }
+
+    /** Several entries of a form beneath a button, one after the other. */
+    @Test
+    void aFormBeneathAButtonStaysOpenAfterAnEdit() throws Exception {
+        look(Chosen.READING, "swirl-gap", 4);
+        MenuButton first = node("chart-axes");
+        onFx(() -> {
+            first.show();
+            return null;
+        });
+        await(first::isShowing);
+        enter("chart-x-from", "0.1");
+        settled();
+        await(() -> this.<MenuButton>node("chart-axes").isShowing());
+        enter("chart-x-title", "gap");
+        settled();
+        await(() -> session.study().chart("swirl-gap").x().title().equals("gap"));
+        assertThat(session.study().chart("swirl-gap").x().from()).isNotNull();
+        MenuButton last = node("chart-axes");
+        assertThat(last).isNotSameAs(first);
+        await(last::isShowing);
+        press(KeyCode.ESCAPE);
+        await(() -> !this.<MenuButton>node("chart-axes").isShowing());
     }
 
     private static int nodes(Node of) {

@@ -211,6 +211,13 @@ final class AnswerForm {
         return Entry.of(Ui.choice(id, List.of(), null, h -> word + h, h -> {}));
     }
 
+    private static String column(ComboBox<String> box) {
+        if (box.getValue() == null) {
+            throw new LaneException("No column is chosen: the table is still being read, or holds none.");
+        }
+        return box.getValue();
+    }
+
     private static void fill(ComboBox<String> box, List<String> items, int at) {
         box.getItems().setAll(items);
         box.setValue(items.isEmpty() ? null : items.get(Math.min(at, items.size() - 1)));
@@ -239,9 +246,9 @@ final class AnswerForm {
                 () -> new Curve.Columns(
                         reading.getValue().id(),
                         file.getValue(),
-                        along.getValue(),
+                        column(along),
                         "",
-                        value.getValue(),
+                        column(value),
                         "",
                         uncertainty.value()));
     }
@@ -304,9 +311,9 @@ final class AnswerForm {
                 () -> new Curve.WindowMean(
                         reading.getValue().id(),
                         file.getValue(),
-                        value.getValue(),
+                        column(value),
                         "",
-                        along.getValue(),
+                        column(along),
                         number(from),
                         number(to)));
     }

@@ -49,7 +49,7 @@ public final class FieldDifferenceForm implements AskForm {
                     String lacks = NewReading.lacksNumber(s);
                     return !lacks.isBlank()
                             ? lacks
-                            : other(s).isEmpty() ? "A field differs from that of another run; there is none yet." : "";
+                            : other(s).isEmpty() ? "a field differs from that of another run; there is none yet" : "";
                 },
                 s -> other(s).ifPresent(d -> s.numbers().stream().findFirst().ifPresent(q -> {
                     var ask = new FieldDifferenceOf(q.id(), d);

@@ -211,8 +211,13 @@ public final class OverTime {
 
     /** Of the first table over time, or else over anything that grows. */
     static void monitors(Session session) {
+        List<InFile> all = tables(session).toList();
+        if (all.stream().anyMatch(in -> reading(session, in.file))) {
+            session.tables().onceRead(() -> monitors(session));
+            return;
+        }
         InFile first = null;
-        for (InFile in : tables(session).toList()) {
+        for (InFile in : all) {
             List<Monitors.One> found = found(session, in);
             boolean timed = !found.isEmpty() && found.getFirst().ask().along().equals("time");
             if (timed || first == null && !found.isEmpty()) {
@@ -263,6 +268,14 @@ public final class OverTime {
     private static List<Monitors.One> found(Session session, InFile in) {
         Table table = table(session, in.file);
         return table == null ? List.of() : Monitors.of(table);
+    }
+
+    private static boolean reading(Session session, String file) {
+        try {
+            return session.tables().of(file, session.study().recipes()) == null;
+        } catch (LaneException e) {
+            return false;
+        }
     }
 
     private static @Nullable Table table(Session session, String file) {

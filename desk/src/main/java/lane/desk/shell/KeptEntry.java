@@ -36,6 +36,8 @@ final class KeptEntry {
     private final Map<String, CheckBox> ticked = new HashMap<>();
     private final List<Toggled> toggled = new ArrayList<>();
 
+    private final @Nullable OpenForm form;
+
     private record Toggled(String id, ToggleButton button) {}
 
     /**
@@ -48,6 +50,7 @@ final class KeptEntry {
         Node focused = scene == null ? null : scene.getFocusOwner();
         owner = within(focused, part) ? focused : null;
         place = owner == null ? -1 : takers().indexOf(owner);
+        form = OpenForm.in(part, all).orElse(null);
         walk(part, n -> {
             if (n instanceof TextInputControl t && t.getId() != null && Entry.unsaid(t) && (all || t == owner)) {
                 typed.put(t.getId(), new Typed(t, t.getText(), t.getAnchor(), t.getCaretPosition()));
@@ -61,18 +64,25 @@ final class KeptEntry {
         });
     }
 
-    /** Whether a list or a menu of the part is open. */
-    static boolean open(Node part) {
-        boolean[] open = new boolean[1];
-        walk(
-                part,
-                n -> open[0] |=
-                        n instanceof ComboBoxBase<?> c && c.isShowing() || n instanceof MenuButton m && m.isShowing());
-        return open[0];
+    /**
+     * Whether something of the part is open that would be gone.
+     *
+     * @param forms whether a form beneath a button is such a thing; it can be opened again
+     */
+    static boolean open(Node part, boolean forms) {
+        return all(part, ComboBoxBase.class).anyMatch(ComboBoxBase::isShowing)
+                || all(part, MenuButton.class)
+                        .filter(MenuButton::isShowing)
+                        .anyMatch(m ->
+                                forms || !OpenForm.is(m) || OpenForm.contents(m).anyMatch(c -> open(c, true)));
     }
 
     /** Gives it back, now that the part was built anew. */
     void back() {
+        if (form != null) {
+            dressed();
+            form.reopen(part);
+        }
         boolean stayed = owner == null || within(owner, part);
         if (stayed
                 && typed.values().stream().allMatch(t -> within(t.field, part))
@@ -126,9 +136,13 @@ final class KeptEntry {
     }
 
     private <N extends Node> Stream<N> all(Class<N> kind, String id) {
+        return all(part, kind).filter(n -> id.equals(n.getId()));
+    }
+
+    static <N extends Node> Stream<N> all(Node part, Class<N> kind) {
         var out = new ArrayList<N>();
         walk(part, n -> {
-            if (kind.isInstance(n) && id.equals(n.getId())) {
+            if (kind.isInstance(n)) {
                 out.add(kind.cast(n));
             }
         });
@@ -168,7 +182,7 @@ final class KeptEntry {
         return out;
     }
 
-    private static void walk(Node from, Consumer<Node> each) {
+    static void walk(Node from, Consumer<Node> each) {
         each.accept(from);
         if (from instanceof Parent p) {
             p.getChildrenUnmodifiable().forEach(c -> walk(c, each));

@@ -45,9 +45,12 @@ public final class MainWindow {
     private final Doing doing;
     private final View[] stops = new View[6];
     private final CommandSearch search;
+    private final Held held;
     private boolean pending;
     /** Whether the study was changed since the window was shown last. */
     private boolean edited;
+    /** Whether results of such a change are still to come. */
+    private boolean owed;
 
     private List<String> looked = List.of();
 
@@ -69,6 +72,7 @@ public final class MainWindow {
         frame.setBottom(new VBox(time.node(), trail.node()));
         root.getChildren().add(search.node());
         session.carry().over(root);
+        held = new Held(root);
         session.listen(this::heard);
         patience.setOnFinished(e -> refresh());
         root.addEventFilter(KeyEvent.KEY_PRESSED, this::key);
@@ -236,6 +240,7 @@ public final class MainWindow {
         }
         if (change == Session.Change.STUDY) {
             edited = true;
+            owed = true;
             patience.playFromStart();
         } else if (!pending) {
             pending = true;
@@ -262,8 +267,9 @@ public final class MainWindow {
             view.refresh();
             return;
         }
-        if (!edited && KeptEntry.open(view.node())) {
-            // A list that is open would be gone; once it is closed there is time for this.
+        // What an edit in a form comes to is shown at once, and the form opened again.
+        if (!edited && (held.down() || KeptEntry.open(view.node(), !owed))) {
+            // A list that is open would be gone, and what is dragged; once that is over there is time for this.
             patience.playFromStart();
             return;
         }
@@ -289,6 +295,7 @@ public final class MainWindow {
         View view = view(session.stop());
         refresh(view);
         edited = false;
+        owed &= session.computing() || session.results().study() != session.study();
         looked = looked();
         doing.refresh();
         if (shown != view.node()) {

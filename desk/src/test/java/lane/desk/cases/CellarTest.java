@@ -141,7 +141,7 @@ class CellarTest extends Windowed {
         popup("history-menu");
         enter("time-unit", "h");
         settled();
-        robot.interact(how::hide);
+        robot.interact(this.<MenuButton>node("history-settings")::hide);
         assertThat(((Profile) answer(run)).abscissa()[4]).isEqualTo(12 * 3600.0);
         look("history");
 
@@ -285,7 +285,7 @@ class CellarTest extends Windowed {
         robot.interact(axes::show);
         popup("axes-menu");
         choose("chart-y-scale", ChartLook.Scale.LOG.word());
-        robot.interact(axes::hide);
+        robot.interact(this.<MenuButton>node("chart-axes")::hide);
         assertThat(session.study().chart(residual).y().scale()).isEqualTo(ChartLook.Scale.LOG);
         look("log-axis");
         MenuButton style = node("chart-style");
@@ -295,7 +295,7 @@ class CellarTest extends Windowed {
         CheckBox legend = node("chart-legend");
         robot.interact(legend::fire);
         settled();
-        robot.interact(style::hide);
+        robot.interact(this.<MenuButton>node("chart-style")::hide);
         events();
         MenuButton again = node("chart-style");
         robot.interact(again::show);

@@ -402,6 +402,11 @@ public final class Session {
         return evaluation.computing();
     }
 
+    /** Whether the results are all of those of the study as it is now. */
+    public boolean whole() {
+        return evaluation.whole();
+    }
+
     /** What is being done, or blank. */
     public String busy() {
         return evaluation.busy();

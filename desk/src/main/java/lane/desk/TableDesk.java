@@ -67,10 +67,13 @@ public final class TableDesk {
     public @Nullable Table of(String file, List<Recipe> recipes) {
         var now = new Asked(library.stamp(file), recipes);
         Asked last = latest.get(file);
-        boolean grown = last != null && !last.equals(now) && last.recipes.equals(recipes);
-        Background.Made was = grown ? background.kept(last) : null;
-        // As long as the one of before is being read, it is the one.
-        Asked key = last != null && grown && was == null ? last : now;
+        Asked key = now;
+        Background.Made was = null;
+        if (last != null && !last.equals(now) && last.recipes.equals(recipes)) {
+            was = background.kept(last);
+            // As long as the one of before is being read, it is the one.
+            key = was == null ? last : now;
+        }
         latest.put(file, key);
         if (last != null && !last.equals(key)) {
             background.forget(last);

@@ -295,7 +295,7 @@ public final class MainWindow {
         View view = view(session.stop());
         refresh(view);
         edited = false;
-        owed &= session.computing() || session.results().study() != session.study();
+        owed &= !session.whole();
         looked = looked();
         doing.refresh();
         if (shown != view.node()) {

@@ -102,6 +102,11 @@ public final class Background {
         return found;
     }
 
+    /** Whether something is being made that is wanted. */
+    boolean busy() {
+        return !open.isEmpty();
+    }
+
     /** What is kept under the key; null where it is not made, or not yet. */
     @Nullable
     Made kept(Object key) {

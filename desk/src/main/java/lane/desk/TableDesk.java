@@ -154,6 +154,11 @@ public final class TableDesk {
         all.forEach(Runnable::run);
     }
 
+    /** Whether a table is being read, or what kinds there are is being found out. */
+    boolean busy() {
+        return background.busy() || counting.busy();
+    }
+
     /** Another number each time that tables were read: what it shows of them may be other then. */
     public int read() {
         return read;

@@ -251,7 +251,9 @@ public abstract class Windowed {
     }
 
     protected void settled() throws Exception {
-        await(() -> session.results().study() == session.study() && !session.computing());
+        await(() -> session.results().study() == session.study()
+                && !session.computing()
+                && !session.tables().busy());
         events();
     }
 

@@ -1,22 +1,25 @@
 package lane.desk.shell;
 
+import javafx.event.EventTarget;
 import javafx.scene.Node;
 import javafx.scene.input.DragEvent;
 import javafx.scene.input.MouseEvent;
+import org.jspecify.annotations.Nullable;
 
-/** Whether a button of the mouse is held down over a part of the window: what is being drawn or dragged must not be built anew. */
+/** What a button of the mouse is held down on: while it is drawn or dragged, it must not be built anew. */
 final class Held {
-    private boolean down;
+    private @Nullable EventTarget pressed;
 
-    Held(Node part) {
-        part.addEventFilter(MouseEvent.MOUSE_PRESSED, e -> down = true);
-        part.addEventFilter(MouseEvent.MOUSE_RELEASED, e -> down = false);
+    Held(Node root) {
+        root.addEventFilter(MouseEvent.MOUSE_PRESSED, e -> pressed = e.getTarget());
+        root.addEventFilter(MouseEvent.MOUSE_RELEASED, e -> pressed = null);
         // Where things are dragged and dropped no release is told; who moves without dragging holds nothing.
-        part.addEventFilter(DragEvent.DRAG_DONE, e -> down = false);
-        part.addEventFilter(MouseEvent.MOUSE_MOVED, e -> down = false);
+        root.addEventFilter(DragEvent.DRAG_DONE, e -> pressed = null);
+        root.addEventFilter(MouseEvent.MOUSE_MOVED, e -> pressed = null);
     }
 
-    boolean down() {
-        return down;
+    /** Whether it is something of this part; what was carried here from another one does not hold this one back. */
+    boolean in(Node part) {
+        return pressed instanceof Node n && KeptEntry.within(n, part);
     }
 }

@@ -189,7 +189,7 @@ final class KeptEntry {
         }
     }
 
-    private static boolean within(@Nullable Node node, Node part) {
+    static boolean within(@Nullable Node node, Node part) {
         for (Node n = node; n != null; n = n.getParent()) {
             if (n == part) {
                 return true;

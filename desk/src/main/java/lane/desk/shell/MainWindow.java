@@ -268,7 +268,7 @@ public final class MainWindow {
             return;
         }
         // What an edit in a form comes to is shown at once, and the form opened again.
-        if (!edited && (held.down() || KeptEntry.open(view.node(), !owed))) {
+        if (!edited && (held.in(view.node()) || KeptEntry.open(view.node(), !owed))) {
             // A list that is open would be gone, and what is dragged; once that is over there is time for this.
             patience.playFromStart();
             return;

@@ -514,7 +514,8 @@ class OtherTradesTest extends Windowed {
             session.go(4);
         });
         events();
-        fire("against-" + source(1) + "-0");
+        // They answer by what they say to the curve, and are not proposed.
+        assertThat(robot.lookup("#against-" + source(1) + "-0").queryAll()).isEmpty();
         look("tunnel-feature");
         Tally run = (Tally) session.results().outcome("cool", source(0));
         assertThat(run.unit().fromSi(run.value())).isCloseTo(144, within(1e-4));

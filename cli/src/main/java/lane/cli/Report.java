@@ -16,6 +16,7 @@ import lane.reading.Scalar;
 import lane.study.Results;
 import lane.study.ShapingUnits;
 import lane.study.Source;
+import lane.study.Study;
 import lane.unit.Unit;
 
 /** What an evaluation found, for people: readings and checks by lane, and once what has no number and why. */
@@ -100,7 +101,7 @@ final class Report {
                     .orElse(0);
             for (Source source : results.study().sources()) {
                 Outcome outcome = results.outcome(reading.id(), source.id());
-                if (silent(reading, source, outcome)) {
+                if (silent(results.study(), reading, source, outcome)) {
                     silent.merge(source.name(), 1, Integer::sum);
                     continue;
                 }
@@ -123,10 +124,10 @@ final class Report {
     }
 
     /** Of a reference that was never said to know anything of a reading. */
-    private static boolean silent(Reading reading, Source source, Outcome outcome) {
+    private static boolean silent(Study study, Reading reading, Source source, Outcome outcome) {
         return source instanceof Source.Reference r
                 && outcome instanceof Outcome.Absent
-                && r.answers().stream().noneMatch(a -> a.reading().equals(reading.id()));
+                && r.answer(study, reading).isEmpty();
     }
 
     /** Which readings of which lanes have no number though they were to have one, by the reason. */
@@ -135,7 +136,7 @@ final class Report {
         for (Reading reading : results.study().readings()) {
             for (Source source : results.study().sources()) {
                 Outcome outcome = results.outcome(reading.id(), source.id());
-                if (outcome instanceof Outcome.Absent absent && !silent(reading, source, outcome)) {
+                if (outcome instanceof Outcome.Absent absent && !silent(results.study(), reading, source, outcome)) {
                     out.computeIfAbsent(absent.reason(), r -> new ArrayList<>())
                             .add(reading.name() + " of " + source.name());
                 }

@@ -46,18 +46,9 @@ record Answering(
                 .orElse(List.of());
     }
 
-    /** What it says to a reading; to a number of a curve also what it says to that curve, which may be a reading of its own. */
+    /** What it says to a reading. */
     Optional<Curve> curve(Reading reading) {
-        return answer(reading).or(() -> reading.ask().curve().flatMap(behind -> study.readings().stream()
-                .filter(r -> r.ask().equals(behind))
-                .flatMap(r -> answer(r).stream())
-                .findFirst()));
-    }
-
-    private Optional<Curve> answer(Reading reading) {
-        return reference.answers().stream()
-                .filter(c -> c.reading().equals(reading.id()))
-                .findFirst();
+        return reference.answer(study, reading);
     }
 
     /** The station of a curve reading. */

@@ -2,7 +2,9 @@ package lane.study;
 
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import lane.field.Treatment;
+import lane.reading.Reading;
 import lane.reference.Curve;
 
 /** Where numbers come from: a lane of the study. */
@@ -85,6 +87,21 @@ public sealed interface Source {
             constants = java.util.Collections.unmodifiableMap(new java.util.LinkedHashMap<>(constants));
             answers = List.copyOf(answers);
             files = List.copyOf(files);
+        }
+
+        /**
+         * What it says to a reading of a study; to a number of a curve also what it says to that curve, which may be a reading of
+         * its own. Empty where it says nothing.
+         */
+        public Optional<Curve> answer(Study study, Reading reading) {
+            return answer(reading.id()).or(() -> reading.ask().curve().flatMap(behind -> study.readings().stream()
+                    .filter(r -> r.ask().equals(behind))
+                    .flatMap(r -> answer(r.id()).stream())
+                    .findFirst()));
+        }
+
+        private Optional<Curve> answer(String reading) {
+            return answers.stream().filter(c -> c.reading().equals(reading)).findFirst();
         }
 
         @Override

@@ -8,6 +8,7 @@ import com.fasterxml.jackson.databind.ObjectMapper;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Map;
 import lane.field.Field;
 import lane.field.Treatment;
 import lane.field.Values;
@@ -19,10 +20,13 @@ import lane.mesh.CellShape;
 import lane.mesh.Mesh;
 import lane.mesh.Point;
 import lane.quantity.Quantity;
+import lane.reading.FeatureOf;
 import lane.reading.HistoryOf;
+import lane.reading.MonitorOf;
 import lane.reading.ProfileOf;
 import lane.reading.Reading;
 import lane.reading.TallyOf;
+import lane.reference.ColumnUncertainty;
 import lane.reference.Curve;
 import lane.station.Abscissa;
 import lane.station.Line;
@@ -300,5 +304,34 @@ class HistoryVerbTest extends VerbCase {
                     .as(err)
                     .isZero();
         }
+    }
+
+    /** A log says nothing of numbers of its curve by themselves, and answers them; why it cannot is told. */
+    @Test
+    void aNumberThatALogCannotGiveIsTold() throws Exception {
+        Files.writeString(folder.resolve("mash.csv"), "t [min];T [degC]\n0;60\n10;62\n20;66\n");
+        var mash = new MonitorOf("T", "time", "min");
+        StudyJson.save(
+                Study.empty("mash")
+                        .withSources(l -> List.of(new Source.Reference(
+                                "log",
+                                "log",
+                                Source.Kind.MEASUREMENT,
+                                List.of("mash.csv"),
+                                Map.of(),
+                                List.of(new Curve.Columns("t", "mash.csv", "t", "", "T", "", ColumnUncertainty.NONE)))))
+                        .withReadings(l -> List.of(
+                                new Reading("t", "t", "", mash),
+                                new Reading("at64", "at64", "min", passing(mash, 64)),
+                                new Reading("at78", "at78", "min", passing(mash, 78)))),
+                folder.resolve("mash.lane.json"));
+        run("evaluate", file("mash.lane.json"), "--out", file("out"));
+        assertThat(out).containsPattern("at64 \\[min\\]\\s+log\\s+15\\b");
+        assertThat(out).containsPattern("at78[^\\n]*\\s+log\\s+no number");
+        assertThat(out).doesNotContain("not brought");
+    }
+
+    private static FeatureOf passing(MonitorOf of, double degrees) {
+        return new FeatureOf(of, FeatureOf.What.CROSSING, degrees, 1, "degC", "", null, null);
     }
 }

@@ -160,9 +160,7 @@ final class AgainstForm {
         List<Node> rows = new ArrayList<>();
         for (Source s : session.study().sources()) {
             if (!(s instanceof Source.Reference r)
-                    || r.answers().stream().anyMatch(a -> a.reading().equals(reading.id()))
-                    // By what it says to the curve that a number is taken of.
-                    || !(session.results().outcome(reading.id(), r.id()) instanceof Outcome.Absent)) {
+                    || r.answer(session.study(), reading).isPresent()) {
                 continue;
             }
             for (String file : r.files()) {

@@ -42,11 +42,10 @@ class BatteryPackTest extends Windowed {
         // Nothing is there, and each stop says what belongs there and leads on.
         for (int stop : List.of(2, 3, 5, 4)) {
             robot.interact(() -> session.go(stop));
-            events();
-            assertThat(robot.lookup(n -> n instanceof Button b && b.getText().startsWith("Go to "))
-                            .tryQuery())
-                    .as("stop " + stop)
-                    .isPresent();
+            // What scrolls has its content with the next frame.
+            await(() -> robot.lookup(n -> n instanceof Button b && b.getText().startsWith("Go to "))
+                    .tryQuery()
+                    .isPresent());
         }
         assertThat(((Button) node("step-profile-along-a-line")).isDisabled()).isTrue();
         see("No run has been read; add one at Intake.");

@@ -4,6 +4,7 @@ import java.util.function.Function;
 import javafx.scene.Node;
 import javafx.scene.Parent;
 import javafx.scene.control.ComboBox;
+import javafx.scene.control.Labeled;
 import javafx.scene.control.Skin;
 import javafx.scene.control.skin.ComboBoxListViewSkin;
 import javafx.scene.text.Font;
@@ -60,17 +61,18 @@ final class Choice<T> extends ComboBox<T> {
             Font font = box.getButtonCell() == null
                     ? Font.getDefault()
                     : box.getButtonCell().getFont();
-            double now = width(box.getValue(), font);
+            // What it shows, which may not be its value yet.
+            double now = getDisplayNode() instanceof Labeled shown ? width(shown.getText(), font) : 0;
             double most = box.getItems().stream()
                     .limit(MEASURED)
-                    .mapToDouble(item -> width(item, font))
+                    .mapToDouble(item -> width(item == null ? "" : box.word.apply(item), font))
                     .max()
                     .orElse(0);
             return own + Math.max(0, Math.ceil(most - now));
         }
 
-        private double width(@Nullable T item, Font font) {
-            var text = new Text(item == null ? "" : box.word.apply(item));
+        private static double width(@Nullable String word, Font font) {
+            var text = new Text(word == null ? "" : word);
             text.setFont(font);
             return text.getLayoutBounds().getWidth();
         }

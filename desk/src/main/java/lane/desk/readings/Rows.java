@@ -8,7 +8,9 @@ import java.util.Optional;
 import java.util.function.Consumer;
 import java.util.function.Supplier;
 import javafx.scene.Node;
+import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
+import javafx.scene.layout.Region;
 import lane.base.LaneException;
 import lane.desk.Session;
 import lane.desk.Ui;
@@ -24,7 +26,15 @@ final class Rows {
 
     static Node of(String caption, @Nullable Node... nodes) {
         var row = Ui.row(6, Ui.left(caption, 78, "second"));
-        row.getChildren().addAll(Arrays.stream(nodes).filter(Objects::nonNull).toList());
+        for (Node node : Arrays.stream(nodes).filter(Objects::nonNull).toList()) {
+            // Where there is little room, words break, and numbers are whole.
+            if (node instanceof Label label) {
+                label.setWrapText(true);
+            } else if (node instanceof TextField field) {
+                field.setMinWidth(Region.USE_PREF_SIZE);
+            }
+            row.getChildren().add(node);
+        }
         return row;
     }
 

@@ -153,7 +153,6 @@ public final class Header implements View {
     private Node computing() {
         var menu = Named.menuButton("", Ui.icon(Feather.SERVER));
         menu.setId("computing");
-        menu.getStyleClass().addAll("icon-button", "no-arrow");
         menu.setMinWidth(Region.USE_PREF_SIZE);
         if (cluster.waiting()) {
             menu.getStyleClass().add("teal");

@@ -35,15 +35,29 @@ final class BaseStyle {
     private static final Pattern COLOUR = Pattern.compile("-color-[\\w-]+");
 
     /** What the window's own style says of the theme's colours. */
-    private static final Map<String, String> TOKENS = Map.of(
-            "-color-accent-emphasis", "-teal",
-            "-color-accent-fg", "-teal",
-            "-color-bg-default", "-sheet",
-            "-color-fg-default", "-ink",
-            "-color-border-default", "-line",
-            "-color-bg-subtle", "-paper",
-            "-color-fg-muted", "-muted",
-            "-color-bg-overlay", "-sheet");
+    private static final Map<String, String> TOKENS = Map.ofEntries(
+            Map.entry("-color-accent-emphasis", "-teal"),
+            Map.entry("-color-accent-fg", "-teal"),
+            Map.entry("-color-accent-subtle", "-teal-wash"),
+            Map.entry("-color-accent-6", "-teal"),
+            Map.entry("-color-bg-default", "-sheet"),
+            Map.entry("-color-bg-overlay", "-sheet"),
+            Map.entry("-color-bg-subtle", "-paper"),
+            Map.entry("-color-bg-inset", "-paper"),
+            Map.entry("-color-fg-default", "-ink"),
+            Map.entry("-color-fg-muted", "-muted"),
+            Map.entry("-color-fg-subtle", "-muted"),
+            Map.entry("-color-fg-emphasis", "-on-teal"),
+            Map.entry("-color-border-default", "-line"),
+            Map.entry("-color-border-muted", "-hair"),
+            Map.entry("-color-border-subtle", "-hair"),
+            Map.entry("-color-neutral-emphasis", "-muted"),
+            Map.entry("-color-base-0", "-paper"),
+            Map.entry("-color-base-1", "-sunk"),
+            Map.entry("-color-base-2", "-hair"),
+            Map.entry("-color-base-5", "-muted"),
+            Map.entry("-color-light", "-on-teal"),
+            Map.entry("-color-shadow-default", "rgba(0, 0, 0, 0.25)"));
 
     private BaseStyle() {}
 

@@ -11,6 +11,7 @@ import javafx.scene.Parent;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.ListCell;
 import javafx.scene.control.MenuButton;
+import javafx.scene.control.ScrollPane;
 import javafx.scene.control.TextField;
 import javafx.scene.control.TextInputControl;
 import javafx.scene.input.KeyCode;
@@ -207,6 +208,35 @@ class TypingTest extends InWindow {
         });
         // What waited for it is shown then.
         await(() -> robot.lookup("#tally-kind").query() != list);
+    }
+
+    private ScrollPane panel() {
+        return robot.lookup(n -> n instanceof ScrollPane s
+                        && s.getContent() != null
+                        && s.getContent().getStyleClass().contains("panel"))
+                .query();
+    }
+
+    /** Settings further down are not scrolled away each time that a log has grown. */
+    @Test
+    void whatIsScrolledToStaysInSight() throws Exception {
+        look(Chosen.READING, "rotor-torque", 4);
+        ScrollPane before = panel();
+        double room = before.getContent().getLayoutBounds().getHeight()
+                - before.getViewportBounds().getHeight();
+        assertThat(room).isGreaterThan(50);
+        onFx(() -> {
+            before.setVvalue(50 / room);
+            return null;
+        });
+        readAgain();
+        await(() -> panel() != before);
+        settled();
+        ScrollPane after = panel();
+        assertThat(after.getVvalue()
+                        * (after.getContent().getLayoutBounds().getHeight()
+                                - after.getViewportBounds().getHeight()))
+                .isCloseTo(50, within(1.0));
     }
 
     /** What is dragged, such as an end of a window in a chart, stays in the hand. */

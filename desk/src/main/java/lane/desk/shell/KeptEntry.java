@@ -37,6 +37,7 @@ final class KeptEntry {
     private final List<Toggled> toggled = new ArrayList<>();
 
     private final @Nullable OpenForm form;
+    private final KeptScroll scroll;
 
     private record Toggled(String id, ToggleButton button) {}
 
@@ -51,6 +52,7 @@ final class KeptEntry {
         owner = within(focused, part) ? focused : null;
         place = owner == null ? -1 : takers().indexOf(owner);
         form = OpenForm.in(part, all).orElse(null);
+        scroll = new KeptScroll(part);
         walk(part, n -> {
             if (n instanceof TextInputControl t && t.getId() != null && Entry.unsaid(t) && (all || t == owner)) {
                 typed.put(t.getId(), new Typed(t, t.getText(), t.getAnchor(), t.getCaretPosition()));
@@ -79,6 +81,10 @@ final class KeptEntry {
 
     /** Gives it back, now that the part was built anew. */
     void back() {
+        if (scroll.owed()) {
+            dressed();
+            scroll.back();
+        }
         if (form != null) {
             dressed();
             form.reopen(part);

@@ -30,6 +30,7 @@ final class Rows {
             // Where there is little room, words break, and numbers are whole.
             if (node instanceof Label label) {
                 label.setWrapText(true);
+                label.setMinHeight(Region.USE_PREF_SIZE);
             } else if (node instanceof TextField field) {
                 field.setMinWidth(Region.USE_PREF_SIZE);
             }

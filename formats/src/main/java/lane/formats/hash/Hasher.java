@@ -2,7 +2,6 @@ package lane.formats.hash;
 
 import java.io.IOException;
 import java.io.PrintStream;
-import java.lang.foreign.Arena;
 import java.lang.foreign.MemorySegment;
 import java.nio.ByteBuffer;
 import java.nio.channels.FileChannel;
@@ -83,7 +82,6 @@ final class Hasher {
         var out = new PrintStream(System.out, true, StandardCharsets.UTF_8);
         out.println(Lanes.COUNT);
         var paths = new Paths(System.in);
-        Thread.ofPlatform().daemon().start(() -> fetch(paths));
         List<Thread> all = new ArrayList<>();
         for (int i = 0; i < SIDE_BY_SIDE; i++) {
             boolean first = i == 0;
@@ -97,28 +95,6 @@ final class Hasher {
         }
         for (Thread one : all) {
             one.join();
-        }
-    }
-
-    /**
-     * Has the files come from the disk one after the other, before they are hashed and before who told them maps them: sixteen that
-     * are read side by side come a bit here and a bit there, and each bit is waited for.
-     */
-    private static void fetch(Paths paths) {
-        try {
-            for (String path = paths.ahead(); path != null; path = paths.ahead()) {
-                try (FileChannel in = FileChannel.open(Path.of(path));
-                        Arena arena = Arena.ofConfined()) {
-                    MemorySegment bytes = in.map(FileChannel.MapMode.READ_ONLY, 0, in.size(), arena);
-                    if (!bytes.isLoaded()) {
-                        bytes.load();
-                    }
-                } catch (IOException | RuntimeException | InternalError e) {
-                    // Who hashes it says so; the last is of one that became shorter meanwhile.
-                }
-            }
-        } catch (InterruptedException e) {
-            Thread.currentThread().interrupt();
         }
     }
 

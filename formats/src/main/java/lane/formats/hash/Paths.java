@@ -20,9 +20,6 @@ final class Paths {
     record Asked(int place, String path) {}
 
     private final Queue<Asked> waiting = new ArrayDeque<>();
-    /** Those that nobody has looked ahead at. */
-    private final Queue<String> ahead = new ArrayDeque<>();
-
     private int told;
     /** How many are at work. */
     private int busy;
@@ -44,7 +41,6 @@ final class Paths {
 
     private synchronized void add(String path) {
         waiting.add(new Asked(told++, path));
-        ahead.add(path);
         notifyAll();
     }
 
@@ -57,14 +53,6 @@ final class Paths {
     synchronized void done() {
         busy--;
         notifyAll();
-    }
-
-    /** Each that is told, in that order, whoever is at work on it; null when there are none any more. */
-    synchronized @Nullable String ahead() throws InterruptedException {
-        while (ahead.isEmpty() && !last) {
-            wait();
-        }
-        return ahead.poll();
     }
 
     /** Whether any was told, or none will be. */
